@@ -1,0 +1,13 @@
+/** Native ESM; TypeScript through SWC; node_modules untouched. */
+const shared = {
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  setupFiles: ['<rootDir>/jest.setup.ts'],
+  transform: {
+    '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } }, module: { type: 'es6' } }],
+  },
+};
+const config = {
+  projects: [{ ...shared, displayName: 'core', testEnvironment: 'node', testMatch: ['<rootDir>/tests/**/*.test.ts'] }],
+};
+export default config;

@@ -1,0 +1,38 @@
+import type { NextConfig } from 'next';
+
+/** Emscripten glue refers to Node built-ins behind a run-time test; the browser bundle gets an empty module for them. */
+const nodeOnly = ['fs', 'path', 'module'];
+
+/** A worker does not inherit the page's policy: it gets the one of its own script response. */
+const filePolicy = [
+  `default-src 'none'`,
+  `script-src 'self' 'wasm-unsafe-eval'`,
+  `connect-src 'self' blob:`,
+  `img-src 'self' blob: data:`,
+  `font-src 'self' blob: data:`,
+  `worker-src 'self' blob:`,
+].join('; ');
+const fixed = [
+  { key: 'Content-Security-Policy', value: filePolicy },
+  { key: 'X-Content-Type-Options', value: 'nosniff' },
+];
+
+const config: NextConfig = {
+  reactStrictMode: true,
+  poweredByHeader: false,
+  distDir: process.env.DIST_DIR ?? '.next',
+  typescript: { ignoreBuildErrors: process.env.SKIP_TYPECHECK === '1' },
+  async headers() {
+    return [
+      { source: '/_next/static/:path*', headers: fixed },
+      { source: '/wasm/:path*', headers: fixed },
+      { source: '/fonts/:path*', headers: fixed },
+      { source: '/icc/:path*', headers: fixed },
+    ];
+  },
+  turbopack: {
+    root: import.meta.dirname,
+    resolveAlias: Object.fromEntries(nodeOnly.map((m) => [m, { browser: './src/stubs/empty.ts' }])),
+  },
+};
+export default config;

@@ -1,0 +1,19 @@
+// Copies the faces and the colour engine that the browser loads by address into public/. Run before `next build`.
+import { copyFileSync, existsSync, mkdirSync, readFileSync, statSync } from 'node:fs';
+import path from 'node:path';
+
+const root = path.resolve(import.meta.dirname, '..');
+const table = readFileSync(path.join(root, 'src/core/text/faces.ts'), 'utf8');
+const rows = [...table.matchAll(/face\('([^']+)',[^)]*'([^']+\.ttf)'\)/g)];
+if (rows.length < 12) throw new Error(`faces.ts lists only ${rows.length} faces`);
+
+const copy = (from, to) => {
+  const source = path.join(root, 'node_modules', from);
+  const target = path.join(root, 'public', to);
+  mkdirSync(path.dirname(target), { recursive: true });
+  if (!existsSync(target) || statSync(target).size !== statSync(source).size) copyFileSync(source, target);
+};
+for (const [, id, source] of rows) copy(`@expo-google-fonts/${source}`, `fonts/${id}.ttf`);
+copy('lcms-wasm/dist/lcms.js', 'wasm/lcms.js');
+copy('lcms-wasm/dist/lcms.wasm', 'wasm/lcms.wasm');
+copy('harfbuzzjs/dist/harfbuzz-subset.wasm', 'wasm/harfbuzz-subset.wasm');

@@ -1,0 +1,32 @@
+import { formatLength } from '../../units/length';
+import type { Found, Rule } from '../check';
+
+/** Art this close to the trim (points, 0.2 mm) is meant to reach it. */
+const CLOSE = (0.2 * 72) / 25.4;
+
+/** Art that ends at the trim shows a white sliver when the knife is a hair off. */
+export const bleedRule: Rule<'bleed.missing'> = {
+  code: 'bleed.missing',
+  severity: 'look',
+  *find({ design, scene }): Iterable<Found<'bleed.missing'>> {
+    const { width, height, bleed } = scene;
+    if (bleed <= 0 || design.setup.medium === 'screen') return;
+    const seen = new Set<string>();
+    for (const { node, bounds } of scene.items) {
+      if (seen.has(node)) continue;
+      const sides = [
+        bounds.y0 <= CLOSE && bounds.y0 > CLOSE - bleed ? 'top' : '',
+        bounds.x1 >= width - CLOSE && bounds.x1 < width + bleed - CLOSE ? 'right' : '',
+        bounds.y1 >= height - CLOSE && bounds.y1 < height + bleed - CLOSE ? 'bottom' : '',
+        bounds.x0 <= CLOSE && bounds.x0 > CLOSE - bleed ? 'left' : '',
+      ].filter(Boolean);
+      if (!sides.length) continue;
+      seen.add(node);
+      yield { node, facts: { sides, bleed } };
+    }
+  },
+  say: ({ sides, bleed }, name) => ({
+    message: `${name} stops short of the bleed at the ${sides.join(' and the ')}.`,
+    why: `If the cut is a hair off, paper shows there. Draw it ${formatLength(bleed, 'mm')} past the trim, or keep it well inside.`,
+  }),
+};

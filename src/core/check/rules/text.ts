@@ -1,0 +1,34 @@
+import type { Found, Rule } from '../check';
+
+export const missingFaceRule: Rule<'text.missingFace'> = {
+  code: 'text.missingFace',
+  severity: 'stop',
+  *find({ design, scene }): Iterable<Found<'text.missingFace'>> {
+    if (!scene.missingFaces.length) return;
+    const missing = new Set(scene.missingFaces);
+    const seen = new Set<string>();
+    for (const { node } of scene.items) {
+      const n = design.nodes[node];
+      if (!n || !('story' in n) || seen.has(node)) continue;
+      seen.add(node);
+      const faces = new Set(design.stories[n.story].paragraphs.flatMap((p) => p.runs.map((r) => r.face)));
+      for (const face of faces) if (missing.has(face)) yield { node, facts: { face } };
+    }
+  },
+  say: ({ face }, name) => ({
+    message: `${name} asks for the face ${face}, which is not here; another stands in.`,
+    why: 'The letters will look and break differently. Choose a face from the list, or add the font.',
+  }),
+};
+
+export const oversetRule: Rule<'text.overset'> = {
+  code: 'text.overset',
+  severity: 'stop',
+  *find({ scene }): Iterable<Found<'text.overset'>> {
+    for (const { node, characters } of scene.overset) yield { node, facts: { characters } };
+  },
+  say: ({ characters }, name) => ({
+    message: `${name} has ${characters} ${characters === 1 ? 'character' : 'characters'} that do not fit its frame.`,
+    why: 'What does not fit is kept but not printed. Make the frame taller or the text smaller.',
+  }),
+};

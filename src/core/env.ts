@@ -1,0 +1,16 @@
+/**
+ * What the outside gives the core. Core code never touches fetch, the file system, the DOM or a canvas package itself,
+ * so the page, its workers, the command line and the tests differ only in the `Env` they pass in.
+ */
+export interface Env {
+  /** Bytes of a shipped file: `fonts/…`, `icc/…` or `wasm/…`. Rejects with a sentence that names the file. */
+  asset(path: string): Promise<Uint8Array>;
+  /** Module address of the colour engine's glue (a URL in the browser, a package name in Node). */
+  readonly lcmsGlue: string;
+  /** zlib-format compression (RFC 1950). */
+  deflate(data: Uint8Array): Promise<Uint8Array>;
+  /** A new id, unique in the design. */
+  newId(): string;
+  /** The moment of now, as an ISO 8601 date in UTC. */
+  now(): string;
+}

@@ -1,0 +1,82 @@
+import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import type { Design } from '../model/schema';
+import { verifyDesign } from '../model/verify';
+import { migrate } from './migrations';
+
+/** Why a file is refused, as facts; the words are in `refusalText`. */
+export type Refusal =
+  | { readonly code: 'notOurs' }
+  | { readonly code: 'truncated' }
+  | { readonly code: 'tooLarge'; readonly bytes: number; readonly limit: number }
+  | { readonly code: 'newer'; readonly version: string }
+  | { readonly code: 'broken'; readonly where: string; readonly what: string };
+
+export type Opened = { readonly ok: true; readonly design: Design; readonly thumbnail: Uint8Array | null } | ({ readonly ok: false } & Refusal);
+
+const MAX_FILE = 1024 * 1024 * 1024;
+const MAX_JSON = 256 * 1024 * 1024;
+
+export function refusalText(r: Refusal, file = 'This file'): string {
+  switch (r.code) {
+    case 'notOurs':
+      return `${file} is not a Holvet design.`;
+    case 'truncated':
+      return `${file} is cut off: its end is missing. Ask for it again or use an earlier copy.`;
+    case 'tooLarge':
+      return `${file} is too large (${Math.round(r.bytes / 1048576)} MB; the most is ${Math.round(r.limit / 1048576)} MB).`;
+    case 'newer':
+      return `${file} was made by a newer version (${r.version}). Update Holvet to open it.`;
+    case 'broken':
+      return `${file} is damaged at ${r.where}: ${r.what}.`;
+    default:
+      return r satisfies never;
+  }
+}
+
+/** A `.holvet` file: a zip of design.json, thumbnail.png and, once there are any, assets/ and fonts/. Same design, same bytes. */
+export function packDesign(design: Design, thumbnail: Uint8Array | null): Uint8Array {
+  const files: Zippable = { 'design.json': [strToU8(JSON.stringify(design)), { level: 6 }] };
+  if (thumbnail) files['thumbnail.png'] = [thumbnail, { level: 0 }];
+  // A fixed date: the zip format has no other place where two runs could differ.
+  return zipSync(files, { mtime: new Date(1980, 0, 1) });
+}
+
+export function unpackDesign(bytes: Uint8Array): Opened {
+  if (bytes.length > MAX_FILE) return { ok: false, code: 'tooLarge', bytes: bytes.length, limit: MAX_FILE };
+  if (bytes.length < 4 || bytes[0] !== 0x50 || bytes[1] !== 0x4b || bytes[2] !== 3 || bytes[3] !== 4) return { ok: false, code: 'notOurs' };
+  let files: Record<string, Uint8Array>;
+  let refused: Refusal | null = null;
+  try {
+    files = unzipSync(bytes, {
+      filter: (f) => {
+        if (f.name !== 'design.json' && f.name !== 'thumbnail.png') return false;
+        if (f.originalSize > MAX_JSON) refused = { code: 'tooLarge', bytes: f.originalSize, limit: MAX_JSON };
+        return !refused;
+      },
+    });
+  } catch {
+    return { ok: false, code: 'truncated' };
+  }
+  if (refused) return { ok: false, ...(refused as Refusal) };
+  const json = files['design.json'];
+  if (!json) return { ok: false, code: 'notOurs' };
+  let value: unknown;
+  try {
+    value = JSON.parse(strFromU8(json));
+  } catch {
+    return { ok: false, code: 'broken', where: 'design.json', what: 'it is not JSON' };
+  }
+  const read = readDesign(value);
+  return read.ok ? { ok: true, design: read.design, thumbnail: files['thumbnail.png'] ?? null } : read;
+}
+
+/** From parsed JSON to a design: version first, then migrations, then every rule of the model. */
+export function readDesign(value: unknown): { readonly ok: true; readonly design: Design } | ({ readonly ok: false } & Refusal) {
+  const format = typeof value === 'object' && value !== null && 'format' in value ? String(value.format) : '';
+  const version = /^holvet\/(\d+)$/.exec(format);
+  if (!version) return { ok: false, code: 'notOurs' };
+  const migrated = migrate(value as Record<string, unknown>, Number(version[1]));
+  if (migrated === 'newer') return { ok: false, code: 'newer', version: version[1] };
+  const verified = verifyDesign(migrated);
+  return verified.ok ? verified : { ok: false, code: 'broken', where: verified.where, what: verified.what };
+}

@@ -1,0 +1,51 @@
+import { apply, type Matrix, type Point } from './matrix';
+
+/** An upright box; `x1 < x0` means empty. */
+export interface Rect {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+
+export const EMPTY_RECT: Rect = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+
+export const rect = (x: number, y: number, width: number, height: number): Rect => ({ x0: x, y0: y, x1: x + width, y1: y + height });
+export const isEmpty = (r: Rect): boolean => !(r.x1 >= r.x0 && r.y1 >= r.y0);
+export const width = (r: Rect): number => r.x1 - r.x0;
+export const height = (r: Rect): number => r.y1 - r.y0;
+export const centre = (r: Rect): Point => ({ x: (r.x0 + r.x1) / 2, y: (r.y0 + r.y1) / 2 });
+
+export function union(a: Rect, b: Rect): Rect {
+  return { x0: Math.min(a.x0, b.x0), y0: Math.min(a.y0, b.y0), x1: Math.max(a.x1, b.x1), y1: Math.max(a.y1, b.y1) };
+}
+export const unionAll = (list: Iterable<Rect>): Rect => {
+  let all = EMPTY_RECT;
+  for (const r of list) all = union(all, r);
+  return all;
+};
+export const grow = (r: Rect, by: number): Rect => ({ x0: r.x0 - by, y0: r.y0 - by, x1: r.x1 + by, y1: r.y1 + by });
+export const overlaps = (a: Rect, b: Rect): boolean => a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
+export const contains = (outer: Rect, inner: Rect): boolean => inner.x0 >= outer.x0 && inner.x1 <= outer.x1 && inner.y0 >= outer.y0 && inner.y1 <= outer.y1;
+export const holds = (r: Rect, p: Point): boolean => p.x >= r.x0 && p.x <= r.x1 && p.y >= r.y0 && p.y <= r.y1;
+
+export function corners(r: Rect): [Point, Point, Point, Point] {
+  return [{ x: r.x0, y: r.y0 }, { x: r.x1, y: r.y0 }, { x: r.x1, y: r.y1 }, { x: r.x0, y: r.y1 }];
+}
+
+/** The upright box round a mapped box. */
+export function transformRect(m: Matrix, r: Rect): Rect {
+  if (isEmpty(r)) return EMPTY_RECT;
+  return fromPoints(corners(r).map((p) => apply(m, p)));
+}
+
+export function fromPoints(points: Iterable<Point>): Rect {
+  let { x0, y0, x1, y1 } = EMPTY_RECT;
+  for (const p of points) {
+    if (p.x < x0) x0 = p.x;
+    if (p.y < y0) y0 = p.y;
+    if (p.x > x1) x1 = p.x;
+    if (p.y > y1) y1 = p.y;
+  }
+  return { x0, y0, x1, y1 };
+}

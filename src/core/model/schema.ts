@@ -1,0 +1,164 @@
+import '../zodSetup';
+import * as z from 'zod';
+
+/** The document, as it is kept and exchanged. Lengths in points, angles in degrees, inks 0…1, y down. */
+export const FORMAT = 'holvet/1';
+
+/** No page is larger than 5 m and nothing lies further than 20 m from its page: beyond that a number is a slip. */
+export const MAX_PAGE = (5000 * 72) / 25.4;
+const FAR = MAX_PAGE * 4;
+
+const id = z.string().min(1).max(64).regex(/^[A-Za-z0-9_-]+$/);
+const name = z.string().max(200);
+const coordinate = z.number().min(-FAR).max(FAR);
+const measure = z.number().min(0).max(FAR);
+const unit01 = z.number().min(0).max(1);
+const matrix = z.tuple([z.number(), z.number(), z.number(), z.number(), coordinate, coordinate]).readonly();
+
+export const cmykSchema = z.tuple([unit01, unit01, unit01, unit01]).readonly();
+const rgb = z.tuple([unit01, unit01, unit01]).readonly();
+const lab = z.tuple([z.number().min(0).max(100), z.number().min(-128).max(128), z.number().min(-128).max(128)]).readonly();
+
+/** A colour that stands for itself; nothing is converted on the way in. */
+const ownColour = [
+  z.strictObject({ ink: id, tint: unit01 }).readonly(),
+  z.strictObject({ cmyk: cmykSchema }).readonly(),
+  z.strictObject({ rgb }).readonly(),
+  z.strictObject({ lab }).readonly(),
+  z.strictObject({ gray: unit01 }).readonly(),
+] as const;
+export const ownColourSchema = z.union(ownColour);
+export const colourSchema = z.union([z.strictObject({ swatch: id, tint: unit01 }).readonly(), ...ownColour]);
+
+export const stopSchema = z.strictObject({ offset: unit01, colour: colourSchema }).readonly();
+const stops = z.array(stopSchema).min(2).max(64).readonly();
+
+export const swatchSchema = z.union([
+  z.strictObject({ id, name, kind: z.literal('colour'), colour: ownColourSchema }).readonly(),
+  z.strictObject({ id, name, kind: z.literal('ramp'), stops }).readonly(),
+]);
+
+/** A spot ink of the design. `lab` is the solid on paper, `alternate` its process stand-in. */
+export const inkSchema = z.strictObject({ id, name: z.string().min(1).max(80), lab, alternate: cmykSchema }).readonly();
+
+export const paintSchema = z.union([
+  z.strictObject({ kind: z.literal('none') }).readonly(),
+  z.strictObject({ kind: z.literal('colour'), colour: colourSchema, overprint: z.boolean() }).readonly(),
+  z
+    .strictObject({
+      kind: z.literal('gradient'),
+      gradient: z.enum(['linear', 'radial']),
+      ramp: z.union([z.strictObject({ swatch: id }).readonly(), z.strictObject({ stops }).readonly()]),
+      /** From unit space (line 0→1 along x, or the unit circle) to the object's own space. */
+      geometry: matrix,
+      overprint: z.boolean(),
+    })
+    .readonly(),
+]);
+
+export const outlineSchema = z
+  .strictObject({
+    paint: paintSchema,
+    width: measure,
+    cap: z.enum(['butt', 'round', 'square']),
+    join: z.enum(['miter', 'round', 'bevel']),
+    miterLimit: z.number().min(1).max(1000),
+  })
+  .readonly();
+
+const nodeBase = { id, name, transform: matrix, hidden: z.boolean(), locked: z.boolean() };
+const fills = z.array(paintSchema).max(16).readonly();
+const outlines = z.array(outlineSchema).max(16).readonly();
+const children = z.array(id).max(100_000).readonly();
+
+export const nodeSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...nodeBase, kind: z.literal('group'), children }).readonly(),
+  z
+    .strictObject({ ...nodeBase, kind: z.literal('shape'), shape: id, width: measure, height: measure, knobs: z.record(z.string().max(40), z.number()).readonly(), fills, outlines })
+    .readonly(),
+  z
+    .strictObject({ ...nodeBase, kind: z.literal('path'), path: z.array(z.number()).max(2_000_000).readonly(), fillRule: z.enum(['nonZero', 'evenOdd']), fills, outlines })
+    .readonly(),
+  z.strictObject({ ...nodeBase, kind: z.literal('displayText'), story: id, stretch: z.number().min(0.01).max(100) }).readonly(),
+  z.strictObject({ ...nodeBase, kind: z.literal('textFrame'), story: id, width: measure, height: measure, inset: measure, fills, outlines }).readonly(),
+]);
+
+export const runSchema = z
+  .strictObject({
+    text: z.string().max(1_000_000),
+    face: id,
+    /** Points. */
+    size: z.number().min(0.1).max(10_000),
+    /** Thousandths of an em after each letter. */
+    tracking: z.number().min(-500).max(5000),
+    fill: paintSchema,
+    outline: outlineSchema.nullable(),
+  })
+  .readonly();
+export const paragraphSchema = z
+  .strictObject({
+    align: z.enum(['left', 'middle', 'right', 'full']),
+    /** Line to line, as a multiple of the largest size in the line. */
+    leading: z.number().min(0.1).max(10),
+    runs: z.array(runSchema).min(1).readonly(),
+  })
+  .readonly();
+export const storySchema = z.strictObject({ id, paragraphs: z.array(paragraphSchema).min(1).readonly() }).readonly();
+
+export const setupSchema = z
+  .strictObject({
+    /** `print` designs are made of inks, `screen` designs of red, green and blue light. */
+    medium: z.enum(['print', 'screen']),
+    width: z.number().min(1).max(MAX_PAGE),
+    height: z.number().min(1).max(MAX_PAGE),
+    round: z.boolean(),
+    unit: z.enum(['mm', 'cm', 'in', 'pt', 'px']),
+    bleed: z.number().min(0).max(MAX_PAGE / 4),
+    margins: z.strictObject({ top: measure, right: measure, bottom: measure, left: measure }).readonly(),
+    columns: z.strictObject({ count: z.number().int().min(1).max(40), gutter: measure }).readonly(),
+  })
+  .readonly();
+
+export const pageSchema = z.strictObject({ id, name, children }).readonly();
+
+export const designSchema = z
+  .strictObject({
+    format: z.literal(FORMAT),
+    id,
+    name: name.min(1),
+    created: z.iso.datetime(),
+    modified: z.iso.datetime(),
+    setup: setupSchema,
+    /** File name of the output profile, and the most ink it bears at a point (1 = 100 %). */
+    profile: z.strictObject({ file: z.string().max(120), totalInkLimit: z.number().min(0.5).max(4) }).readonly(),
+    inks: z.array(inkSchema).max(27).readonly(),
+    swatches: z.array(swatchSchema).max(5000).readonly(),
+    pages: z.array(pageSchema).min(1).max(2000).readonly(),
+    nodes: z.record(id, nodeSchema).readonly(),
+    stories: z.record(id, storySchema).readonly(),
+  })
+  .readonly();
+
+export type Design = z.infer<typeof designSchema>;
+export type Setup = z.infer<typeof setupSchema>;
+export type Page = z.infer<typeof pageSchema>;
+export type DesignNode = z.infer<typeof nodeSchema>;
+export type NodeKind = DesignNode['kind'];
+export type NodeOf<K extends NodeKind> = Extract<DesignNode, { kind: K }>;
+export type Colour = z.infer<typeof colourSchema>;
+export type OwnColour = z.infer<typeof ownColourSchema>;
+export type Cmyk = z.infer<typeof cmykSchema>;
+export type Stop = z.infer<typeof stopSchema>;
+export type Swatch = z.infer<typeof swatchSchema>;
+export type Ink = z.infer<typeof inkSchema>;
+export type Paint = z.infer<typeof paintSchema>;
+export type GradientPaint = Extract<Paint, { kind: 'gradient' }>;
+export type Outline = z.infer<typeof outlineSchema>;
+export type Story = z.infer<typeof storySchema>;
+export type Paragraph = z.infer<typeof paragraphSchema>;
+export type Run = z.infer<typeof runSchema>;
+
+/** The document as a JSON Schema (draft 2020-12), for other programs. */
+export function designJsonSchema(): object {
+  return z.toJSONSchema(designSchema, { io: 'input' });
+}

@@ -1,0 +1,89 @@
+import type { PDFRef } from '@cantoo/pdf-lib';
+import { PROCESS, type Mix, type Palette, type ResolvedRamp } from '../../colour/palette';
+import type { Design } from '../../model/schema';
+import { name, pdfNumber, type PdfFile, type Value } from './file';
+
+/** Colour spaces of one file: DeviceCMYK for process, Separation for a spot alone, DeviceN for gradients that mix them. */
+export class ColourSpaces {
+  private readonly separations = new Map<number, PDFRef>();
+  private readonly deviceN = new Map<string, Promise<PDFRef>>();
+  readonly all: PDFRef;
+  readonly resources: Record<string, Value> = {};
+
+  constructor(
+    private readonly file: PdfFile,
+    private readonly design: Design,
+    private readonly palette: Palette,
+  ) {
+    this.all = file.add([name('Separation'), name('All'), name('DeviceCMYK'), tintFunction([1, 1, 1, 1])]);
+    this.resources.All = this.all;
+  }
+
+  private separation(channel: number): PDFRef {
+    let ref = this.separations.get(channel);
+    if (!ref) {
+      const ink = this.design.inks[channel - 4];
+      ref = this.file.add([name('Separation'), name(ink.name), name('DeviceCMYK'), tintFunction(ink.alternate)]);
+      this.separations.set(channel, ref);
+      this.resources[`S${channel}`] = ref;
+    }
+    return ref;
+  }
+
+  /** The spot channel a flat colour uses; null for process colours. */
+  spotOf(mix: Mix): number | null {
+    for (let i = 4; i < mix.length; i++) if (mix[i] > 0) return i;
+    return null;
+  }
+
+  /** Makes sure the space of a spot is in the resources, and gives its name there. */
+  spotName(channel: number): string {
+    this.separation(channel);
+    return `S${channel}`;
+  }
+
+  /**
+   * The space of a gradient and the channels it carries. An overprinting gradient lists only inks that it uses: those it
+   * lists are painted even where they are 0, those it leaves out stay as they are.
+   */
+  async rampSpace(ramp: ResolvedRamp, overprint: boolean): Promise<{ space: Value; channels: number[] }> {
+    const spots = ramp.used.flatMap((u, i) => (u && i >= 4 ? [i] : []));
+    const process = [0, 1, 2, 3].filter((i) => ramp.used[i]);
+    if (spots.length === 0 && (!overprint || process.length === 4 || process.length === 0)) return { space: name('DeviceCMYK'), channels: [0, 1, 2, 3] };
+    if (process.length === 0 && spots.length === 1) return { space: this.separation(spots[0]), channels: spots };
+    const channels = [...process, ...spots];
+    const key = channels.join();
+    let ref = this.deviceN.get(key);
+    if (!ref) {
+      ref = this.makeDeviceN(channels);
+      this.deviceN.set(key, ref);
+    }
+    return { space: await ref, channels };
+  }
+
+  private async makeDeviceN(channels: number[]): Promise<PDFRef> {
+    const spots = channels.filter((c) => c >= 4);
+    const tint = await this.file.stream(
+      { FunctionType: 4, Domain: channels.flatMap(() => [0, 1]), Range: [0, 1, 0, 1, 0, 1, 0, 1] },
+      tintProgram(channels.map((c) => (c < 4 ? PROCESS.map((_, i) => (i === c ? 1 : 0)) : this.design.inks[c - 4].alternate))),
+    );
+    const attributes: Record<string, Value> = {};
+    if (spots.length) attributes.Colorants = Object.fromEntries(spots.map((c) => [this.palette.channels[c], this.separation(c)]));
+    return this.file.add([name('DeviceN'), channels.map((c) => name(this.palette.channels[c])), name('DeviceCMYK'), tint, attributes]);
+  }
+}
+
+function tintFunction(solid: readonly number[]): Value {
+  return { FunctionType: 2, Domain: [0, 1], N: 1, C0: [0, 0, 0, 0], C1: solid };
+}
+
+/** PostScript that adds each ink's stand-in at its tint, no more than full: only devices without the plates use it. */
+function tintProgram(alternates: readonly (readonly number[])[]): string {
+  const n = alternates.length;
+  const sums = [0, 1, 2, 3].map((p) => {
+    // `p` results already lie on top of the inks.
+    const terms = alternates.map((a, i) => `${n - 1 - i + p + (i ? 1 : 0)} index ${pdfNumber(a[p], 4).asNumber()} mul${i ? ' add' : ''}`);
+    return `${terms.join(' ')} dup 1 gt {pop 1} if`;
+  });
+  return `{${sums.join(' ')} ${n + 4} 4 roll ${'pop '.repeat(n)}}`;
+}

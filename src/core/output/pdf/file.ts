@@ -1,0 +1,67 @@
+import {
+  PDFArray, PDFBool, PDFContext, PDFDict, PDFHeader, PDFHexString, PDFName, PDFNumber, PDFRawStream, PDFRef, PDFString, PDFStreamWriter,
+  type PDFObject,
+} from '@cantoo/pdf-lib';
+import type { Env } from '../../env';
+
+/** A value on its way into the file. Plain text becomes a text string; names and references have their own makers. */
+export type Value = number | boolean | string | PDFObject | readonly Value[] | { readonly [key: string]: Value | undefined };
+
+export const name = (n: string): PDFName => PDFName.of(n);
+
+/** Numbers with at most `decimals` places and never an exponent; anything not finite is a mistake of ours. */
+export function pdfNumber(x: number, decimals = 5): PDFNumber {
+  if (!Number.isFinite(x)) throw new Error(`not a number for a PDF: ${x}`);
+  return PDFNumber.of(Number(x.toFixed(decimals)));
+}
+
+/** The objects of one PDF file, kept by a library; streams are compressed on the way in. */
+export class PdfFile {
+  private readonly context = PDFContext.create();
+
+  constructor(private readonly env: Pick<Env, 'deflate'>) {
+    this.context.header = PDFHeader.forVersion(1, 6);
+  }
+
+  reserve(): PDFRef {
+    return this.context.nextRef();
+  }
+  set(ref: PDFRef, value: Value): void {
+    this.context.assign(ref, this.convert(value));
+  }
+  add(value: Value): PDFRef {
+    return this.context.register(this.convert(value));
+  }
+
+  async stream(dict: { readonly [key: string]: Value | undefined }, data: Uint8Array | string, compress = true): Promise<PDFRef> {
+    const raw = typeof data === 'string' ? new TextEncoder().encode(data) : data;
+    const bytes = compress ? await this.env.deflate(raw) : raw;
+    const entries = compress ? { ...dict, Filter: name('FlateDecode') } : dict;
+    return this.context.register(PDFRawStream.of(this.convert(entries) as PDFDict, bytes));
+  }
+
+  async finish(root: PDFRef, info: PDFRef, idHex: string): Promise<Uint8Array> {
+    const id = PDFHexString.of(idHex);
+    this.context.trailerInfo = { Root: root, Info: info, ID: this.convert([id, id]) };
+    return PDFStreamWriter.forContext(this.context, Infinity).serializeToBuffer();
+  }
+
+  private convert(v: Value): PDFObject {
+    if (typeof v === 'number') return pdfNumber(v);
+    if (typeof v === 'boolean') return v ? PDFBool.True : PDFBool.False;
+    if (typeof v === 'string') return /^[\x20-\x7e]*$/.test(v) ? PDFString.of(v.replace(/[\\()]/g, (c) => `\\${c}`)) : PDFHexString.fromText(v);
+    if (Array.isArray(v)) {
+      const array = PDFArray.withContext(this.context);
+      for (const x of v as readonly Value[]) array.push(this.convert(x));
+      return array;
+    }
+    if (isPdfObject(v)) return v;
+    const dict = PDFDict.withContext(this.context);
+    for (const [key, x] of Object.entries(v as { readonly [key: string]: Value | undefined })) if (x !== undefined) dict.set(PDFName.of(key), this.convert(x));
+    return dict;
+  }
+}
+
+function isPdfObject(v: object): v is PDFObject {
+  return 'copyBytesInto' in v;
+}

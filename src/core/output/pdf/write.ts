@@ -1,0 +1,221 @@
+import type { PDFRef } from '@cantoo/pdf-lib';
+import type { Palette } from '../../colour/palette';
+import type { Env } from '../../env';
+import { determinant, multiply } from '../../geometry/matrix';
+import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
+import { PROFILES } from '../../model/defaults';
+import type { Design, Page } from '../../model/schema';
+import type { SceneBuilder } from '../../scene/build';
+import type { GlyphsItem, Item, Scene } from '../../scene/scene';
+import type { Job } from '../job';
+import { ColourSpaces } from './colour';
+import { ContentStream } from './content';
+import { embedFace, type UsedGlyphs } from './fonts';
+import { name, PdfFile, type Value } from './file';
+import { drawColourBar, drawMarks, SLUG } from './marks';
+import { hash128, pdfDate, uuidOf, xmpPacket } from './metadata';
+import { makeShading } from './shading';
+
+export interface PdfOptions {
+  readonly marks: boolean;
+}
+
+/** What a page's drawing needs and collects. */
+interface Drawing {
+  readonly out: ContentStream;
+  readonly file: PdfFile;
+  readonly palette: Palette;
+  readonly spaces: ColourSpaces;
+  readonly fonts: ReadonlyMap<string, string>;
+  readonly shadings: Record<string, Value>;
+  overprint: boolean;
+}
+
+/**
+ * A print PDF after ISO 15930-7 (PDF/X-4): boxes, bleed, marks, output intent with its profile, process and spot inks as
+ * they are, gradients as shadings, real text in embedded subsets, overprint object by object. Same design, same bytes.
+ */
+export async function writePdf(design: Design, pages: readonly Page[], builder: SceneBuilder, palette: Palette, env: Env, options: PdfOptions, job: Job): Promise<Uint8Array> {
+  const file = new PdfFile(env);
+  const spaces = new ColourSpaces(file, design, palette);
+  const scenes = pages.map((p) => builder.build(design, p));
+  const fonts = await embedFonts(file, env, scenes);
+  // Shared by all pages; filled as they are drawn.
+  const shadings: Record<string, Value> = {};
+  const graphics = {
+    Op: file.add({ Type: name('ExtGState'), OP: true, op: true, OPM: 1 }),
+    Ko: file.add({ Type: name('ExtGState'), OP: false, op: false, OPM: 0 }),
+  };
+  const resources = file.reserve();
+  const tree = file.reserve();
+  const kids: PDFRef[] = [];
+  for (const [i, scene] of scenes.entries()) {
+    job.step(i, scenes.length, `Page ${i + 1} of ${scenes.length}`);
+    const out = new ContentStream();
+    const d: Drawing = { out, file, palette, spaces, fonts: fonts.names, shadings, overprint: false };
+    const margin = options.marks ? Math.max(SLUG, scene.bleed + 12 * (72 / 25.4)) : scene.bleed;
+    // Page points run down from the trim's top left; the sheet's run up from its bottom left.
+    out.op('q').nums([1, 0, 0, -1, margin, margin + scene.height], 'cm').op('/Ko gs');
+    for (const item of scene.items) await drawItem(d, item);
+    if (d.overprint) out.op('/Ko gs');
+    if (options.marks) {
+      drawMarks(out, scene);
+      drawColourBar(out, scene, usedSpots(scene, palette), spaces);
+    }
+    out.op('Q');
+    const box = (grow: number) => [margin - grow, margin - grow, margin + scene.width + grow, margin + scene.height + grow];
+    const media = [0, 0, scene.width + 2 * margin, scene.height + 2 * margin];
+    kids.push(
+      file.add({
+        Type: name('Page'),
+        Parent: tree,
+        MediaBox: media,
+        CropBox: media,
+        BleedBox: box(scene.bleed),
+        TrimBox: box(0),
+        Contents: await file.stream({}, out.done()),
+        Resources: resources,
+        Group: { Type: name('Group'), S: name('Transparency'), CS: name('DeviceCMYK'), I: true, K: false },
+      }),
+    );
+  }
+  job.step(scenes.length, scenes.length, 'Closing the file');
+  file.set(resources, { ColorSpace: spaces.resources, Shading: shadings, ExtGState: graphics, Font: fonts.resources });
+  file.set(tree, { Type: name('Pages'), Kids: kids, Count: kids.length });
+  return finish(file, design, palette, tree);
+}
+
+async function finish(file: PdfFile, design: Design, palette: Palette, tree: PDFRef): Promise<Uint8Array> {
+  const id = hash128(`${design.id} ${design.modified} ${design.name}`);
+  const shipped = PROFILES.find((p) => p.file === design.profile.file);
+  const source = shipped?.source.replace('characterization data of ', '').replace('characterization data ', '') ?? design.profile.file;
+  const profile = await file.stream({ N: 4, Alternate: name('DeviceCMYK') }, palette.profileBytes);
+  const intent = file.add({
+    Type: name('OutputIntent'),
+    S: name('GTS_PDFX'),
+    OutputConditionIdentifier: source,
+    OutputCondition: shipped ? `${shipped.name} paper` : design.profile.file,
+    Info: shipped ? `${shipped.name} paper, made from the ${shipped.source}` : design.profile.file,
+    DestOutputProfile: profile,
+  });
+  const metadata = await file.stream({ Type: name('Metadata'), Subtype: name('XML') }, xmpPacket(design.name, design.modified, uuidOf(id)), false);
+  const info = file.add({
+    Title: design.name,
+    Creator: 'Holvet',
+    Producer: 'Holvet',
+    CreationDate: pdfDate(design.modified),
+    ModDate: pdfDate(design.modified),
+    Trapped: name('False'),
+    GTS_PDFXVersion: 'PDF/X-4',
+  });
+  const root = file.add({ Type: name('Catalog'), Pages: tree, Metadata: metadata, OutputIntents: [intent], ViewerPreferences: { DisplayDocTitle: true } });
+  return file.finish(root, info, id);
+}
+
+async function embedFonts(file: PdfFile, env: Env, scenes: readonly Scene[]): Promise<{ names: Map<string, string>; resources: Record<string, Value> }> {
+  const used = new Map<string, { item: GlyphsItem; glyphs: UsedGlyphs }>();
+  for (const scene of scenes)
+    for (const item of scene.items) {
+      if (item.type !== 'glyphs') continue;
+      const entry = used.get(item.face.id) ?? { item, glyphs: new Map() };
+      used.set(item.face.id, entry);
+      for (const g of item.glyphs) if (!entry.glyphs.get(g.gid)) entry.glyphs.set(g.gid, g.text);
+    }
+  const names = new Map<string, string>();
+  const resources: Record<string, Value> = {};
+  for (const [id, { item, glyphs }] of used) {
+    const key = `F${names.size + 1}`;
+    names.set(id, key);
+    resources[key] = await embedFace(file, env, item.face, glyphs);
+  }
+  return { names, resources };
+}
+
+export function usedSpots(scene: Scene, palette: Palette): number[] {
+  const used = new Set<number>();
+  for (const { paint } of scene.items) {
+    if (paint.kind === 'colour') palette.mix(paint.colour).forEach((v, i) => v > 0 && i >= 4 && used.add(i));
+    else palette.ramp(paint.ramp).used.forEach((u, i) => u && i >= 4 && used.add(i));
+  }
+  return [...used].sort((a, b) => a - b);
+}
+
+async function drawItem(d: Drawing, item: Item): Promise<void> {
+  const { out } = d;
+  const overprint = item.paint.overprint;
+  if (overprint !== d.overprint) {
+    out.op(overprint ? '/Op gs' : '/Ko gs');
+    d.overprint = overprint;
+  }
+  if (item.paint.kind === 'gradient') return drawGradient(d, item);
+  setColour(d, item.paint, item.type !== 'fill' && item.stroke !== null);
+  if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
+  else if (item.type === 'stroke') {
+    setStroke(out, item.stroke);
+    out.path(item.path).op('S');
+  } else {
+    if (item.stroke) setStroke(out, item.stroke);
+    drawText(d, item, item.stroke ? 1 : 0);
+  }
+}
+
+function setColour(d: Drawing, paint: Extract<Item['paint'], { kind: 'colour' }>, stroking: boolean): void {
+  const mix = d.palette.mix(paint.colour);
+  const spot = d.spaces.spotOf(mix);
+  if (spot === null) d.out.nums(mix.slice(0, 4), stroking ? 'K' : 'k', 4);
+  else {
+    d.out.op(`/${d.spaces.spotName(spot)} ${stroking ? 'CS' : 'cs'}`);
+    d.out.nums([mix[spot]], stroking ? 'SCN' : 'scn', 4);
+  }
+}
+
+function setStroke(out: ContentStream, s: StrokeStyle): void {
+  out.nums([s.width], 'w').op(`${['butt', 'round', 'square'].indexOf(s.cap)} J ${['miter', 'round', 'bevel'].indexOf(s.join)} j`).nums([s.miterLimit], 'M');
+}
+
+/** A gradient: a shading painted through the shape, or through the line's own outline, as a clip. */
+async function drawGradient(d: Drawing, item: Item): Promise<void> {
+  if (item.paint.kind !== 'gradient') return;
+  const { out } = d;
+  // Overprinting ink that is nowhere leaves every plate as it is.
+  if (item.paint.overprint && !d.palette.ramp(item.paint.ramp).used.some(Boolean)) return;
+  if (Math.abs(determinant(multiply(item.matrix, item.paint.geometry))) < 1e-12) return;
+  const key = `Sh${Object.keys(d.shadings).length + 1}`;
+  d.shadings[key] = await makeShading(item.paint, d.palette, d.spaces);
+  out.op('q');
+  if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'W* n' : 'W n');
+  else if (item.type === 'glyphs' && !item.stroke) drawText(d, item, 7);
+  else {
+    // A line's own outline as the clip keeps one road for every gradient.
+    out.path(strokeOutline(item.path, item.stroke!, 0.01)).op('W n');
+  }
+  out.nums(multiply(item.matrix, item.paint.geometry), 'cm', 6).op(`/${key} sh`).op('Q');
+}
+
+/** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */
+function drawText(d: Drawing, item: GlyphsItem, mode: 0 | 1 | 7): void {
+  const { out } = d;
+  out.op('BT').op(`${mode} Tr`).op(`/${d.fonts.get(item.face.id)} 1 Tf`);
+  const glyphs = item.glyphs;
+  for (let i = 0; i < glyphs.length; ) {
+    const start = glyphs[i];
+    const parts: (number[] | number)[] = [];
+    let pen = start.x;
+    let ids: number[] = [];
+    for (; i < glyphs.length && Math.abs(glyphs[i].y - start.y) < 1e-6; i++) {
+      const g = glyphs[i];
+      const move = ((pen - g.x) / item.size) * 1000;
+      if (Math.abs(move) > 0.005) {
+        if (ids.length) parts.push(ids);
+        parts.push(move);
+        ids = [];
+      }
+      ids.push(g.gid);
+      pen = g.x + (item.face.advance(g.gid) * item.size) / item.face.upem;
+    }
+    if (ids.length) parts.push(ids);
+    out.nums(multiply(item.layout, [item.size, 0, 0, -item.size, start.x, start.y]), 'Tm', 6);
+    out.showGlyphs(parts);
+  }
+  out.op('ET');
+}

@@ -1,0 +1,92 @@
+import { encode } from 'fast-png';
+import type { Palette } from '../colour/palette';
+import { compositePlates } from '../render/composite';
+import { rasterPlates, regionOf, type Plates } from '../render/plates';
+import { bleedRect, trimRect, type Scene } from '../scene/scene';
+
+/** A picture larger than this would not fit in memory with its plates. */
+export const MAX_PIXELS = 300_000_000;
+
+export function tooManyPixels(scene: Scene, dpi: number): string | null {
+  const r = regionOf(bleedRect(scene), dpi);
+  const pixels = r.width * r.height;
+  return pixels > MAX_PIXELS ? `At ${dpi} dpi this page has ${Math.round(pixels / 1e6)} million pixels; the most is ${MAX_PIXELS / 1e6} million. Choose fewer dpi.` : null;
+}
+
+/** The page cut at the trim, as it will look on paper, with its resolution written in. */
+export function writePng(scene: Scene, palette: Palette, dpi: number): Uint8Array {
+  const plates = rasterPlates(scene, palette, regionOf(trimRect(scene), dpi))!;
+  const { width, height } = plates.region;
+  const data = compositePlates(plates, palette);
+  const png = encode({ width, height, data: opaque(data, width * height), channels: 3, depth: 8 });
+  return withChunks(png, [srgbChunk(), physChunk(dpi)]);
+}
+
+/** Relative colorimetric sRGB (PNG 3rd edition 11.3.2.5). */
+const srgbChunk = (): Uint8Array => chunk('sRGB', Uint8Array.of(1));
+
+/** Pixels a metre (PNG 3rd edition 11.3.4.3). */
+function physChunk(dpi: number): Uint8Array {
+  const data = new Uint8Array(9);
+  const view = new DataView(data.buffer);
+  const perMetre = Math.round(dpi / 0.0254);
+  view.setUint32(0, perMetre);
+  view.setUint32(4, perMetre);
+  data[8] = 1;
+  return chunk('pHYs', data);
+}
+
+function chunk(type: string, data: Uint8Array): Uint8Array {
+  const out = new Uint8Array(12 + data.length);
+  const view = new DataView(out.buffer);
+  view.setUint32(0, data.length);
+  out.set(new TextEncoder().encode(type), 4);
+  out.set(data, 8);
+  view.setUint32(8 + data.length, crc32(out.subarray(4, 8 + data.length)));
+  return out;
+}
+
+/** CRC-32 of ISO 3309, as PNG wants it. */
+function crc32(bytes: Uint8Array): number {
+  let c = 0xffffffff;
+  for (const b of bytes) {
+    c ^= b;
+    for (let k = 0; k < 8; k++) c = c & 1 ? 0xedb88320 ^ (c >>> 1) : c >>> 1;
+  }
+  return (c ^ 0xffffffff) >>> 0;
+}
+
+/** Puts chunks right behind the header, which is always 8 + 25 bytes long. */
+function withChunks(png: Uint8Array, chunks: readonly Uint8Array[]): Uint8Array {
+  const extra = chunks.reduce((n, c) => n + c.length, 0);
+  const out = new Uint8Array(png.length + extra);
+  out.set(png.subarray(0, 33));
+  let at = 33;
+  for (const c of chunks) {
+    out.set(c, at);
+    at += c.length;
+  }
+  out.set(png.subarray(33), at);
+  return out;
+}
+
+function opaque(rgba: Uint8ClampedArray, pixels: number): Uint8Array {
+  const rgb = new Uint8Array(pixels * 3);
+  for (let i = 0; i < pixels; i++) {
+    rgb[3 * i] = rgba[4 * i];
+    rgb[3 * i + 1] = rgba[4 * i + 1];
+    rgb[3 * i + 2] = rgba[4 * i + 2];
+  }
+  return rgb;
+}
+
+/** The plates of trim plus bleed. */
+export function pagePlates(scene: Scene, palette: Palette, dpi: number): Plates {
+  return rasterPlates(scene, palette, regionOf(bleedRect(scene), dpi))!;
+}
+
+/** One plate as a grey picture: white = no ink. */
+export function platePng(plates: Plates, channel: number): Uint8Array {
+  const { width, height } = plates.region;
+  return encode({ width, height, data: plates.data[channel].map((v) => 255 - v), channels: 1, depth: 8 });
+}

@@ -1,0 +1,56 @@
+import type { Matrix } from '../geometry/matrix';
+import type { FillRule, PathData } from '../geometry/path';
+import type { Rect } from '../geometry/rect';
+import type { StrokeStyle } from '../geometry/stroke';
+import type { Paint } from '../model/schema';
+import type { NodeId } from '../model/tree';
+import type { Face } from '../text/fonts';
+
+/** What every item has. Geometry is in page points; paints stay references, resolved through a palette. */
+interface ItemBase {
+  readonly node: NodeId;
+  /** All that the item can touch, its line included. */
+  readonly bounds: Rect;
+  readonly paint: Exclude<Paint, { kind: 'none' }>;
+  /** Maps the node's own space to the page: gradient geometry acts before it. */
+  readonly matrix: Matrix;
+  readonly path: PathData;
+}
+
+export interface FillItem extends ItemBase {
+  readonly type: 'fill';
+  readonly rule: FillRule;
+}
+
+export interface StrokeItem extends ItemBase {
+  readonly type: 'stroke';
+  readonly stroke: StrokeStyle;
+}
+
+/** A run of real text on one line; `path` is its outlines, filled non-zero, or stroked where `stroke` is given. */
+export interface GlyphsItem extends ItemBase {
+  readonly type: 'glyphs';
+  readonly face: Face;
+  readonly size: number;
+  readonly text: string;
+  /** Maps layout space (points, y down) to the page. */
+  readonly layout: Matrix;
+  readonly glyphs: readonly { readonly gid: number; readonly x: number; readonly y: number; readonly text: string }[];
+  readonly stroke: StrokeStyle | null;
+}
+
+export type Item = FillItem | StrokeItem | GlyphsItem;
+
+export interface Scene {
+  readonly width: number;
+  readonly height: number;
+  readonly bleed: number;
+  readonly round: boolean;
+  /** Back to front. */
+  readonly items: readonly Item[];
+  readonly missingFaces: readonly string[];
+  readonly overset: readonly { readonly node: NodeId; readonly characters: number }[];
+}
+
+export const bleedRect = (s: Pick<Scene, 'width' | 'height' | 'bleed'>): Rect => ({ x0: -s.bleed, y0: -s.bleed, x1: s.width + s.bleed, y1: s.height + s.bleed });
+export const trimRect = (s: Pick<Scene, 'width' | 'height'>): Rect => ({ x0: 0, y0: 0, x1: s.width, y1: s.height });

@@ -1,0 +1,108 @@
+import { multiply, rotation, translation, type Matrix } from '@/core/geometry/matrix';
+import { NO_PAINT, colourPaint, type Making } from '@/core/model/defaults';
+import type { Colour, Design, DesignNode, Outline, Page, Paint, Paragraph, Stop, Swatch } from '@/core/model/schema';
+
+export type Writable<T> = { -readonly [K in keyof T]: T[K] };
+
+/** Sets a design together piece by piece; for the demo and for tests. */
+export class DesignBuilder {
+  readonly nodes: Record<string, DesignNode> = {};
+  readonly stories: Record<string, Design['stories'][string]> = {};
+  readonly swatches: Swatch[];
+  readonly inks: Design['inks'][number][];
+  private pages: Page[];
+
+  constructor(
+    private readonly base: Design,
+    private readonly make: Making,
+  ) {
+    this.swatches = [...base.swatches];
+    this.inks = [...base.inks];
+    this.pages = [...base.pages];
+  }
+
+  private id(): string {
+    return this.make.newId();
+  }
+
+  recipe(name: string, c: number, m: number, y: number, k: number): Colour {
+    const id = this.id();
+    this.swatches.push({ id, name, kind: 'colour', colour: { cmyk: [c / 100, m / 100, y / 100, k / 100] } });
+    return { swatch: id, tint: 1 };
+  }
+
+  spot(ink: Omit<Design['inks'][number], 'id'>): Colour {
+    const inkId = this.id();
+    const id = this.id();
+    this.inks.push({ ...ink, id: inkId });
+    this.swatches.push({ id, name: ink.name, kind: 'colour', colour: { ink: inkId, tint: 1 } });
+    return { swatch: id, tint: 1 };
+  }
+
+  ramp(name: string, stops: Stop[]): string {
+    const id = this.id();
+    this.swatches.push({ id, name, kind: 'ramp', stops });
+    return id;
+  }
+
+  shape(name: string, shape: string, at: { x: number; y: number; w: number; h: number; turn?: number; about?: { x: number; y: number } }, paint: { fill?: Paint; outline?: Outline; knobs?: Record<string, number> }): string {
+    const id = this.id();
+    const place = translation(at.x, at.y);
+    const transform: Matrix = at.turn ? multiply(rotation(at.turn, at.about ?? { x: at.x + at.w / 2, y: at.y + at.h / 2 }), place) : place;
+    this.nodes[id] = {
+      id, name, kind: 'shape', shape, transform, hidden: false, locked: false, width: at.w, height: at.h, knobs: paint.knobs ?? {},
+      fills: [paint.fill ?? NO_PAINT], outlines: paint.outline ? [paint.outline] : [],
+    };
+    return id;
+  }
+
+  path(name: string, path: number[], paint: { fill?: Paint; outline?: Outline }): string {
+    const id = this.id();
+    this.nodes[id] = {
+      id, name, kind: 'path', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, path, fillRule: 'nonZero',
+      fills: [paint.fill ?? NO_PAINT], outlines: paint.outline ? [paint.outline] : [],
+    };
+    return id;
+  }
+
+  displayText(name: string, x: number, y: number, paragraphs: Paragraph[]): string {
+    const id = this.id();
+    const story = this.id();
+    this.stories[story] = { id: story, paragraphs };
+    this.nodes[id] = { id, name, kind: 'displayText', transform: translation(x, y), hidden: false, locked: false, story, stretch: 1 };
+    return id;
+  }
+
+  textFrame(name: string, at: { x: number; y: number; w: number; h: number }, paragraphs: Paragraph[]): string {
+    const id = this.id();
+    const story = this.id();
+    this.stories[story] = { id: story, paragraphs };
+    this.nodes[id] = { id, name, kind: 'textFrame', transform: translation(at.x, at.y), hidden: false, locked: false, story, width: at.w, height: at.h, inset: 0, fills: [NO_PAINT], outlines: [] };
+    return id;
+  }
+
+  group(name: string, children: string[], transform: Matrix = [1, 0, 0, 1, 0, 0]): string {
+    const id = this.id();
+    this.nodes[id] = { id, name, kind: 'group', transform, hidden: false, locked: false, children };
+    return id;
+  }
+
+  lock(id: string): string {
+    this.nodes[id] = { ...this.nodes[id], locked: true };
+    return id;
+  }
+
+  /** Puts nodes on a page, back to front; further pages are made as needed. */
+  place(pageIndex: number, children: string[]): void {
+    while (this.pages.length <= pageIndex) this.pages.push({ id: this.id(), name: '', children: [] });
+    const page = this.pages[pageIndex];
+    this.pages[pageIndex] = { ...page, children: [...page.children, ...children] };
+  }
+
+  done(): Design {
+    return { ...this.base, nodes: this.nodes, stories: this.stories, swatches: this.swatches, inks: this.inks, pages: this.pages };
+  }
+}
+
+export const tint = (colour: Colour, by: number): Colour => ('swatch' in colour || 'ink' in colour ? { ...colour, tint: by } : colour);
+export const flat = colourPaint;

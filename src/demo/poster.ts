@@ -1,0 +1,103 @@
+import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
+import type { Matrix } from '@/core/geometry/matrix';
+import { CLOSE, CUBIC, LINE, MOVE } from '@/core/geometry/path';
+import { newDesign, outlineOf, runOf, setupOf, type Making } from '@/core/model/defaults';
+import type { Colour, Design, GradientPaint, Paint, Stop } from '@/core/model/schema';
+import { mm } from '@/core/units/length';
+import { DesignBuilder, flat, tint } from './builder';
+
+const A2 = { w: mm(420), h: mm(594) };
+const BLEED = mm(3);
+
+const linear = (ramp: GradientPaint['ramp'], from: [number, number], to: [number, number]): Paint => {
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+  return { kind: 'gradient', gradient: 'linear', ramp, geometry: [dx, dy, -dy, dx, from[0], from[1]], overprint: false };
+};
+const radial = (ramp: GradientPaint['ramp'], cx: number, cy: number, rx: number, ry: number, overprint = false): Paint => ({
+  kind: 'gradient', gradient: 'radial', ramp, geometry: [rx, 0, 0, ry, cx, cy] as Matrix, overprint,
+});
+const stop = (offset: number, colour: Colour): Stop => ({ offset, colour });
+
+/** The Lantern Walk poster in its first state: A2 upright, one spot ink that glows. */
+export function lanternWalkPoster(make: Making): Design {
+  const base = newDesign('Lantern Walk poster', setupOf(A2.w, A2.h, { bleed: BLEED, margins: { top: mm(24), right: mm(24), bottom: mm(24), left: mm(24) } }), make);
+  const b = new DesignBuilder({ ...base, id: 'lantern-walk-poster', swatches: [base.swatches[0]] }, make);
+
+  const quayNight = b.recipe('Quay Night', 100, 86, 38, 44);
+  const lowTide = b.recipe('Low Tide', 82, 46, 22, 6);
+  const paperGlow = b.recipe('Paper Glow', 2, 8, 34, 0);
+  const wick = b.recipe('Wick', 0, 36, 92, 0);
+  const rope = b.recipe('Rope', 28, 34, 52, 10);
+  const slateWet = b.recipe('Slate Wet', 58, 44, 40, 24);
+  const ember = b.spot(SPOT_LIBRARY[0]);
+  const kelp = b.spot(SPOT_LIBRARY[1]);
+  const night = b.ramp('Night', [stop(0, quayNight), stop(0.62, quayNight), stop(1, lowTide)]);
+  const emberGlow = b.ramp('Ember glow', [stop(0, tint(ember, 0.25)), stop(0.6, ember), stop(1, ember)]);
+  const wickGlow = b.ramp('Wick glow', [stop(0, paperGlow), stop(0.75, wick), stop(1, wick)]);
+  const kelpGlow = b.ramp('Kelp glow', [stop(0, paperGlow), stop(0.8, kelp), stop(1, kelp)]);
+  const moonGlow = b.ramp('Moon', [stop(0, tint(paperGlow, 0.55)), stop(1, paperGlow)]);
+
+  const full = { x: -BLEED, y: -BLEED, w: A2.w + 2 * BLEED, h: A2.h + 2 * BLEED };
+  const sky = b.lock(b.shape('Night sky', 'rectangle', full, { fill: linear({ swatch: night }, [0, 0], [0, full.h]) }));
+  const wave = (y: number, lift: number): number[] => {
+    const [l, r] = [-BLEED, A2.w + BLEED];
+    const w = (r - l) / 2;
+    return [
+      MOVE, l, y, CUBIC, l + w * 0.35, y - lift, l + w * 0.65, y - lift, l + w, y, CUBIC, l + w * 1.35, y + lift, l + w * 1.65, y + lift, r, y,
+      LINE, r, A2.h + BLEED, LINE, l, A2.h + BLEED, CLOSE,
+    ];
+  };
+  const water = b.group('Water', [
+    b.path('Far water', wave(mm(520), mm(6)), { fill: flat(slateWet) }),
+    b.path('Near water', wave(mm(534), mm(-8)), { fill: flat(quayNight) }),
+  ]);
+
+  const moon = b.shape('Moon', 'ellipse', { x: mm(300), y: mm(40), w: mm(78), h: mm(78) }, { fill: radial({ swatch: moonGlow }, mm(33), mm(32), mm(44), mm(44)) });
+
+  // Twenty rays, each a long triangle turned 18° further about the lantern's middle.
+  const middle = { x: mm(210), y: mm(374) };
+  const rays = b.group(
+    'Rays',
+    Array.from({ length: 20 }, (_, i) =>
+      b.shape(`Ray ${i + 1}`, 'polygon', { x: middle.x - mm(4.5), y: middle.y - mm(i % 2 ? 104 : 118), w: mm(9), h: mm(i % 2 ? 30 : 46), turn: i * 18, about: middle }, { fill: flat(tint(ember, 0.8)), knobs: { sides: 3 } }),
+    ),
+  );
+
+  const line = [MOVE, -BLEED, mm(250), CUBIC, mm(120), mm(306), mm(300), mm(306), A2.w + BLEED, mm(250)];
+  const ropeLine = b.path('Rope', line, { outline: outlineOf(flat(rope), mm(1.2)) });
+
+  const lantern = (name: string, cx: number, top: number, w: number, h: number, cord: number, papers: { name: string; fill: Paint }[]): string => {
+    const body = { x: cx - w / 2, y: top + h * 0.08, w, h: h * 0.84 };
+    const rib = (share: number) =>
+      b.shape('Rib', 'ellipse', { x: cx - (w * share) / 2, y: body.y, w: w * share, h: body.h }, { outline: outlineOf(flat(slateWet), mm(0.5)) });
+    const capShape = (label: string, y: number, share: number) =>
+      b.shape(label, 'rectangle', { x: cx - (w * share) / 2, y, w: w * share, h: h * 0.08 }, { fill: flat(rope), knobs: { topLeft: mm(2), topRight: mm(2), bottomRight: mm(2), bottomLeft: mm(2) } });
+    return b.group(name, [
+      b.shape('Cord', 'rectangle', { x: cx - mm(0.6), y: top - cord, w: mm(1.2), h: cord + h * 0.05 }, { fill: flat(rope) }),
+      ...papers.map((p) => b.shape(p.name, 'ellipse', body, { fill: p.fill })),
+      rib(0.38),
+      rib(0.72),
+      capShape('Cap', top + h * 0.03, 0.46),
+      capShape('Foot', top + h * 0.88, 0.4),
+    ]);
+  };
+  const glow = (ramp: string, w: number, h: number, overprint = false) => radial({ swatch: ramp }, w / 2, h * 0.46, w * 0.62, h * 0.52, overprint);
+  const lanterns = b.group('Lanterns', [
+    lantern('Lantern, left', mm(76), mm(320), mm(50), mm(84), mm(37), [{ name: 'Paper', fill: glow(wickGlow, mm(50), mm(84)) }]),
+    lantern('Lantern, right', mm(344), mm(320), mm(50), mm(84), mm(37), [{ name: 'Paper', fill: glow(kelpGlow, mm(50), mm(84)) }]),
+    // Ember prints over warm paper: the spot ink glows, the plates below stay as they are.
+    lantern('Lantern, middle', mm(210), mm(314), mm(76), mm(126), mm(22), [
+      { name: 'Paper', fill: flat(paperGlow) },
+      { name: 'Ember over paper', fill: glow(emberGlow, mm(76), mm(126), true) },
+    ]),
+  ]);
+
+  const headline = b.displayText('Headline', mm(210), mm(206), [
+    { align: 'middle', leading: 0.95, runs: [{ ...runOf('Lantern Walk', 168, flat(paperGlow), 'bitter-500'), tracking: -10 }] },
+  ]);
+  const dateLine = b.textFrame('Date line', { x: mm(34), y: mm(486), w: mm(352), h: mm(22) }, [
+    { align: 'middle', leading: 1.2, runs: [runOf('Marrowick quays · Saturday 21 November · from dusk', 38, flat(paperGlow), 'archivo-600')] },
+  ]);
+  b.place(0, [sky, moon, water, rays, ropeLine, lanterns, headline, dateLine]);
+  return b.done();
+}

@@ -1,0 +1,19 @@
+import type { Env } from '@/core/env';
+
+/** The core's outside in the page and its workers. */
+export const browserEnv: Env = {
+  async asset(file) {
+    const response = await fetch(new URL(`/${file}`, globalThis.location.origin)).catch(() => null);
+    if (!response?.ok) throw new Error(`The shipped file ${file} could not be loaded. Check that the application is still being served, then try again.`);
+    return new Uint8Array(await response.arrayBuffer());
+  },
+  get lcmsGlue() {
+    return `${globalThis.location.origin}/wasm/lcms.js`;
+  },
+  async deflate(data) {
+    const stream = new Response(data as BodyInit).body!.pipeThrough(new CompressionStream('deflate'));
+    return new Uint8Array(await new Response(stream).arrayBuffer());
+  },
+  newId: () => crypto.randomUUID().replace(/-/g, '').slice(0, 20),
+  now: () => new Date().toISOString(),
+};
