@@ -26,8 +26,27 @@ export function facesOf(design: Design): Set<string> {
   return faces;
 }
 
-/** Loads what a design needs; its faces that cannot be had are substituted and reported by the scene. */
-export async function prepare(shop: Workshop, design: Design): Promise<Palette> {
+/** Loads the faces and the profile of a design; faces that cannot be had are substituted and reported by the scene. */
+export async function equip(shop: Workshop, design: Design): Promise<void> {
   await Promise.all([shop.fonts.load(facesOf(design)), shop.room.prepare(design.profile.file)]);
+}
+
+export async function prepare(shop: Workshop, design: Design): Promise<Palette> {
+  await equip(shop, design);
   return new Palette(design, shop.room);
+}
+
+/** Keeps one palette for as long as nothing that it was made from changes. */
+export class PaletteKeeper {
+  private made: { swatches: unknown; inks: unknown; profile: unknown; medium: unknown; palette: Palette } | null = null;
+  constructor(private readonly shop: Workshop) {}
+
+  /** The design must have been equipped. */
+  get(d: Design): Palette {
+    const m = this.made;
+    if (m && m.swatches === d.swatches && m.inks === d.inks && m.profile === d.profile && m.medium === d.setup.medium) return m.palette;
+    const palette = new Palette(d, this.shop.room);
+    this.made = { swatches: d.swatches, inks: d.inks, profile: d.profile, medium: d.setup.medium, palette };
+    return palette;
+  }
 }

@@ -95,7 +95,7 @@ export function lanternWalkPoster(make: Making): Design {
   const headline = b.displayText('Headline', mm(210), mm(206), [
     { align: 'middle', leading: 0.95, runs: [{ ...runOf('Lantern Walk', 168, flat(paperGlow), 'bitter-500'), tracking: -10 }] },
   ]);
-  const dateLine = b.textFrame('Date line', { x: mm(34), y: mm(486), w: mm(352), h: mm(22) }, [
+  const dateLine = b.textFrame('Date line', { x: mm(34), y: mm(497), w: mm(352), h: mm(22) }, [
     { align: 'middle', leading: 1.2, runs: [runOf('Marrowick quays · Saturday 21 November · from dusk', 38, flat(paperGlow), 'archivo-600')] },
   ]);
   b.place(0, [sky, moon, water, rays, ropeLine, lanterns, headline, dateLine]);

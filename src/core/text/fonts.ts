@@ -1,8 +1,10 @@
-import { Blob as HbBlob, Buffer as HbBuffer, Face as HbFace, Font as HbFont, shape } from 'harfbuzzjs';
+import type { Font as HbFont } from 'harfbuzzjs';
 import type { Env } from '../env';
 import { PathBuilder, type PathData } from '../geometry/path';
 import { DEFAULT_FACE } from '../model/defaults';
 import { FACES } from './faces';
+
+type HarfBuzz = typeof import('harfbuzzjs');
 
 /** One glyph as shaped. Font units; `cluster` is the UTF-16 offset of the text it stands for. */
 export interface ShapedGlyph {
@@ -25,13 +27,14 @@ export class Face {
   private readonly shaped = new Map<string, readonly ShapedGlyph[]>();
 
   constructor(
+    private readonly hb: HarfBuzz,
     readonly id: string,
     readonly bytes: Uint8Array,
   ) {
-    const face = new HbFace(new HbBlob(bytes));
+    const face = new hb.Face(new hb.Blob(bytes));
     this.upem = face.upem;
     if (!(this.upem > 0) || face.collectUnicodes().length === 0) throw new Error(`${id} is not a font that can be used`);
-    this.font = new HbFont(face);
+    this.font = new hb.Font(face);
     const extents = this.font.hExtents();
     this.ascender = extents.ascender;
     this.descender = extents.descender;
@@ -43,10 +46,10 @@ export class Face {
   shape(text: string): readonly ShapedGlyph[] {
     const known = this.shaped.get(text);
     if (known) return known;
-    const buffer = new HbBuffer();
+    const buffer = new this.hb.Buffer();
     buffer.addText(text);
     buffer.guessSegmentProperties();
-    shape(this.font, buffer);
+    this.hb.shape(this.font, buffer);
     const glyphs = buffer.getGlyphInfosAndPositions().map((g) => ({
       gid: g.codepoint,
       cluster: g.cluster,
@@ -120,7 +123,9 @@ export class FontBook {
   private async fetchFace(id: string): Promise<void> {
     try {
       if (!FACES.some((f) => f.id === id)) throw new Error(`The face ${id} is not in this design and does not ship.`);
-      this.faces.set(id, new Face(id, await this.env.asset(`fonts/${id}.ttf`)));
+      // Fetched at the first face, not at import: the engine starts by loading its wasm, which a server page cannot.
+      const [hb, bytes] = await Promise.all([import('harfbuzzjs'), this.env.asset(`fonts/${id}.ttf`)]);
+      this.faces.set(id, new Face(hb, id, bytes));
       this.epoch++;
     } catch (e) {
       this.failures.set(id, e instanceof Error ? e.message : String(e));

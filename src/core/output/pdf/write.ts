@@ -7,6 +7,7 @@ import { PROFILES } from '../../model/defaults';
 import type { Design, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
 import type { GlyphsItem, Item, Scene } from '../../scene/scene';
+import { usedChannels } from '../../scene/used';
 import type { Job } from '../job';
 import { ColourSpaces } from './colour';
 import { ContentStream } from './content';
@@ -60,7 +61,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     if (d.overprint) out.op('/Ko gs');
     if (options.marks) {
       drawMarks(out, scene);
-      drawColourBar(out, scene, usedSpots(scene, palette), spaces);
+      drawColourBar(out, scene, usedChannels(scene, palette).filter((i) => i >= 4), spaces);
     }
     out.op('Q');
     const box = (grow: number) => [margin - grow, margin - grow, margin + scene.width + grow, margin + scene.height + grow];
@@ -129,15 +130,6 @@ async function embedFonts(file: PdfFile, env: Env, scenes: readonly Scene[]): Pr
     resources[key] = await embedFace(file, env, item.face, glyphs);
   }
   return { names, resources };
-}
-
-export function usedSpots(scene: Scene, palette: Palette): number[] {
-  const used = new Set<number>();
-  for (const { paint } of scene.items) {
-    if (paint.kind === 'colour') palette.mix(paint.colour).forEach((v, i) => v > 0 && i >= 4 && used.add(i));
-    else palette.ramp(paint.ramp).used.forEach((u, i) => u && i >= 4 && used.add(i));
-  }
-  return [...used].sort((a, b) => a - b);
 }
 
 async function drawItem(d: Drawing, item: Item): Promise<void> {

@@ -1,0 +1,98 @@
+'use client';
+import { useEffect, useRef } from 'react';
+import { packDesign } from '@/core/file/archive';
+import { bleedRect } from '@/core/scene/scene';
+import { parseNumber } from '@/core/units/length';
+import { download, fileName } from '@/ui/download';
+import { BENCH_TOP, fitPage } from './canvas/BenchTop';
+import { REAL_SIZE, fitRect, zoomAt } from './canvas/camera';
+import { useBench, useSession } from './session/context';
+
+const link = 'cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent';
+
+/** What happened, whether it is kept, and how near one stands. */
+export function StatusStrip({ onKeys }: { onKeys: () => void }) {
+  const session = useSession();
+  const save = useBench((s) => s.save);
+  const message = useBench((s) => s.message);
+  const readOnly = useBench((s) => s.readOnly);
+  return (
+    <footer className="flex items-center gap-4 border-t border-line bg-panel px-3 text-[12px]">
+      <span role="status" className={save.kind === 'failed' ? 'font-semibold text-stop' : 'text-faint'} data-testid="save-state">
+        {readOnly ? 'Looking only' : save.kind === 'saved' ? 'Saved · earlier states kept' : save.kind === 'saving' ? 'Saving …' : `Not saved: ${save.why}`}
+      </span>
+      {save.kind === 'failed' && (
+        <button type="button" className={link} onClick={() => download(packDesign(session.state.design, null), fileName(session.state.design.name, 'holvet'), 'application/zip')}>
+          Save a copy
+        </button>
+      )}
+      <span role="status" className={`min-w-0 flex-1 truncate ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`} data-testid="message">
+        {message?.text}
+        {message?.action && (
+          <>
+            {' — '}
+            <button type="button" className={link} onClick={message.action.run}>
+              {message.action.label}
+            </button>
+          </>
+        )}
+      </span>
+      <button type="button" className={link} onClick={onKeys}>
+        Keys
+      </button>
+      <Distance />
+    </footer>
+  );
+}
+
+function Distance() {
+  const session = useSession();
+  const field = useRef<HTMLInputElement>(null);
+  // The percent follows the wheel at pointer rate, without a render.
+  useEffect(() => {
+    const show = () => {
+      if (field.current && document.activeElement !== field.current) field.current.value = `${Math.round((session.state.camera.scale / REAL_SIZE) * 100)} %`;
+    };
+    show();
+    return session.store.subscribe(show);
+  }, [session]);
+  const middle = () => {
+    const el = document.getElementById(BENCH_TOP)!;
+    return { x: el.clientWidth / 2, y: el.clientHeight / 2 };
+  };
+  const setScale = (scale: number) => session.set({ camera: zoomAt(session.state.camera, middle(), scale / session.state.camera.scale) });
+  const acrossTheRoom = () => {
+    // As large as the sheet looks from 4 m to an eye that is 0.6 m from the screen.
+    const el = document.getElementById(BENCH_TOP)!;
+    const camera = fitRect(bleedRect(session.design.setup), el.clientWidth, el.clientHeight);
+    session.set({ camera: zoomAt(camera, middle(), (REAL_SIZE * 0.6) / 4 / camera.scale) });
+  };
+  return (
+    <div className="flex items-center gap-3" role="group" aria-label="Distance">
+      <button type="button" className={link} onClick={() => fitPage(session)}>
+        Whole page
+      </button>
+      <button type="button" className={link} onClick={() => setScale(REAL_SIZE)}>
+        Real size
+      </button>
+      <button type="button" className={link} onClick={acrossTheRoom}>
+        Across the room
+      </button>
+      <input
+        ref={field}
+        aria-label="Zoom in percent of real size"
+        defaultValue=""
+        className="w-14 rounded-sm border border-transparent bg-transparent text-right hover:border-edge focus:border-accent focus:outline-none"
+        onFocus={(e) => e.currentTarget.select()}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') e.currentTarget.blur();
+        }}
+        onBlur={(e) => {
+          const parsed = parseNumber(e.currentTarget.value, '%');
+          if (parsed.ok && parsed.value > 0) setScale((parsed.value / 100) * REAL_SIZE);
+          e.currentTarget.value = `${Math.round((session.state.camera.scale / REAL_SIZE) * 100)} %`;
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,275 @@
+'use client';
+import { useEffect, useRef, useState } from 'react';
+import { bleedRect } from '@/core/scene/scene';
+import { holds } from '@/core/geometry/rect';
+import { useBench, useSession } from '../session/context';
+import { hasObjects } from '../session/hasObjects';
+import { shownDesign } from '../session/state';
+import { choosing } from '../tools/text';
+import { endEditing } from '../tools/editing';
+import { toolById } from '../tools/tools';
+import type { Gesture, PointerAt, ToolContext } from '../tools/tool';
+import { pick } from '../tools/select';
+import { ArtPainter } from './artPainter';
+import { fitRect, toPage, zoomAt } from './camera';
+import { drawOverlay, noExtras } from './overlay';
+import { PressBar } from './PressBar';
+import { RULER, drawRuler } from './rulers';
+import { TextInput } from './TextInput';
+
+export const BENCH_TOP = 'bench-top';
+
+/** The bench top: the sheet, what lies on it, and the pointer at work. Pointer-rate values never go through render. */
+export function BenchTop() {
+  const session = useSession();
+  const host = useRef<HTMLDivElement>(null);
+  const art = useRef<HTMLCanvasElement>(null);
+  const over = useRef<HTMLCanvasElement>(null);
+  const across = useRef<HTMLCanvasElement>(null);
+  const down = useRef<HTMLCanvasElement>(null);
+  const readout = useRef<HTMLDivElement>(null);
+  const [extras] = useState(noExtras);
+  const view = useBench((s) => s.view);
+  const design = useBench(shownDesign);
+  const page = useBench((s) => s.page);
+  const pageNumber = design.pages.findIndex((p) => p.id === page) + 1;
+
+  useEffect(() => {
+    const el = host.current!;
+    const painter = new ArtPainter(art.current!, session);
+    let frame = 0;
+    let pointer: { x: number; y: number } | null = null;
+    let gesture: Gesture | null = null;
+    let last: PointerAt | null = null;
+    let spaceHeld = false;
+    let fitted = false;
+
+    const refresh = () => {
+      frame ||= requestAnimationFrame(() => {
+        frame = 0;
+        drawOverlay(over.current!, session, extras);
+        const { camera } = session.state;
+        const { unit } = session.design.setup;
+        drawRuler(across.current!, camera, unit, false, pointer?.x ?? null);
+        drawRuler(down.current!, camera, unit, true, pointer?.y ?? null);
+      });
+    };
+    const say = (text: string | null) => {
+      const r = readout.current!;
+      r.hidden = text === null;
+      if (text !== null) {
+        r.textContent = text;
+        const x = Math.min((pointer?.x ?? 0) + 18, el.clientWidth - r.offsetWidth - 4);
+        r.style.transform = `translate(${x}px, ${Math.max(2, (pointer?.y ?? 0) + 20)}px)`;
+      }
+    };
+    const context: ToolContext = { session, extras, refresh, readout: say };
+
+    const resize = () => {
+      const ratio = window.devicePixelRatio || 1;
+      for (const c of [art.current!, over.current!, across.current!, down.current!]) {
+        c.width = Math.max(1, Math.round(c.clientWidth * ratio));
+        c.height = Math.max(1, Math.round(c.clientHeight * ratio));
+      }
+      if (!fitted && el.clientWidth > 0) {
+        fitted = true;
+        fitPage(session);
+      }
+      painter.resized();
+      refresh();
+    };
+    const observer = new ResizeObserver(resize);
+    observer.observe(el);
+
+    const at = (e: PointerEvent | WheelEvent | MouseEvent): PointerAt => {
+      const r = el.getBoundingClientRect();
+      const screen = { x: e.clientX - r.left, y: e.clientY - r.top };
+      return { screen, page: toPage(session.state.camera, screen), shift: e.shiftKey, alt: e.altKey, mod: e.ctrlKey || e.metaKey };
+    };
+    const activeTool = () => toolById(spaceHeld ? 'hand' : session.state.tool);
+
+    const onDown = (e: PointerEvent) => {
+      if (e.button === 1) e.preventDefault();
+      if (gesture || (e.button !== 0 && e.button !== 1)) return;
+      const p = at(e);
+      last = p;
+      pointer = p.screen;
+      el.focus({ preventScroll: true });
+      el.setPointerCapture(e.pointerId);
+      if (e.button === 1 || session.state.view !== 'work') {
+        gesture = toolById('hand').press(p, context);
+        return;
+      }
+      const { editing } = session.state;
+      if (editing && !spaceHeld) {
+        const found = pick(session, p);
+        const box = session.boxOf([editing.node]);
+        if (found?.hit.node === editing.node || holds(box, p.page)) {
+          gesture = choosing(session, editing.node, p);
+          // The hidden field keeps the keys.
+          queueMicrotask(() => el.querySelector('textarea')?.focus({ preventScroll: true }));
+          refresh();
+          return;
+        }
+        endEditing(session);
+      }
+      gesture = activeTool().press(p, context);
+      refresh();
+    };
+    const onMove = (e: PointerEvent) => {
+      const p = at(e);
+      last = p;
+      pointer = p.screen;
+      if (gesture) gesture.move(p);
+      else if (session.state.view === 'work') el.style.cursor = session.state.editing ? 'text' : activeTool().cursor(p, context);
+      else el.style.cursor = 'grab';
+      if (session.state.view === 'plates' && !gesture) inksUnder(p);
+      refresh();
+    };
+    const onUp = (e: PointerEvent) => {
+      if (!gesture) return;
+      const g = gesture;
+      gesture = null;
+      g.release(at(e));
+      refresh();
+    };
+    const drop = () => {
+      const g = gesture;
+      gesture = null;
+      g?.cancel();
+      say(null);
+      refresh();
+    };
+    const onLeave = () => {
+      pointer = null;
+      if (!gesture) say(null);
+      refresh();
+    };
+    const onDouble = (e: MouseEvent) => {
+      if (session.state.view === 'work' && !session.state.editing) toolById(session.state.tool).double?.(at(e), context);
+      refresh();
+    };
+    const onWheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const { camera } = session.state;
+      if (e.ctrlKey || e.metaKey) session.set({ camera: zoomAt(camera, at(e).screen, Math.exp(-e.deltaY * (e.deltaMode ? 0.05 : 0.0022))) });
+      else {
+        const step = e.deltaMode ? 24 : 1;
+        const [dx, dy] = e.shiftKey && !e.deltaX ? [e.deltaY, 0] : [e.deltaX, e.deltaY];
+        session.set({ camera: { ...camera, x: camera.x - dx * step, y: camera.y - dy * step } });
+      }
+    };
+    const onKey = (e: KeyboardEvent) => {
+      const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
+      if (e.key === ' ' && !typing && !(e.target instanceof HTMLButtonElement)) {
+        spaceHeld = e.type === 'keydown';
+        el.style.cursor = spaceHeld ? 'grab' : '';
+        e.preventDefault();
+      }
+      if (e.type === 'keydown' && e.key === 'Escape' && gesture) {
+        e.stopImmediatePropagation();
+        drop();
+      } else if (gesture && last && ['Shift', 'Alt', 'Control', 'Meta'].includes(e.key)) {
+        if (e.key === 'Alt') e.preventDefault();
+        last = { ...last, shift: e.shiftKey, alt: e.altKey, mod: e.ctrlKey || e.metaKey };
+        gesture.move(last);
+        refresh();
+      }
+    };
+
+    let asking = false;
+    const inksUnder = (p: PointerAt) => {
+      if (asking) return;
+      asking = true;
+      void session.press.inksAt(session.page.id, p.page.x, p.page.y).then(
+        (inks) => {
+          asking = false;
+          if (!pointer) return;
+          const { channels } = session.palette;
+          say(inks && !session.palette.screen ? `${inks.flatMap((v, i) => (v > 0 ? [`${channels[i]} ${Math.round(v * 100)} %`] : [])).join(' · ') || 'no ink'} — ${Math.round(inks.reduce((a, b) => a + b, 0) * 100)} % in all` : null);
+        },
+        () => (asking = false),
+      );
+    };
+
+    el.addEventListener('pointerdown', onDown);
+    el.addEventListener('pointermove', onMove);
+    el.addEventListener('pointerup', onUp);
+    el.addEventListener('pointercancel', drop);
+    el.addEventListener('pointerleave', onLeave);
+    el.addEventListener('dblclick', onDouble);
+    el.addEventListener('wheel', onWheel, { passive: false });
+    window.addEventListener('keydown', onKey, true);
+    window.addEventListener('keyup', onKey, true);
+    const stop = session.store.subscribe(refresh);
+    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+    const blink = setInterval(() => {
+      if (!session.state.editing || still) return;
+      extras.caretOn = !extras.caretOn;
+      refresh();
+    }, 530);
+    const dark = window.matchMedia('(prefers-color-scheme: dark)');
+    dark.addEventListener('change', resize);
+    void document.fonts.ready.then(refresh);
+    return () => {
+      painter.dispose();
+      observer.disconnect();
+      stop();
+      clearInterval(blink);
+      cancelAnimationFrame(frame);
+      dark.removeEventListener('change', resize);
+      window.removeEventListener('keydown', onKey, true);
+      window.removeEventListener('keyup', onKey, true);
+      el.removeEventListener('pointerdown', onDown);
+      el.removeEventListener('pointermove', onMove);
+      el.removeEventListener('pointerup', onUp);
+      el.removeEventListener('pointercancel', drop);
+      el.removeEventListener('pointerleave', onLeave);
+      el.removeEventListener('dblclick', onDouble);
+      el.removeEventListener('wheel', onWheel);
+    };
+  }, [session, extras]);
+
+  return (
+    <div className="relative min-h-0 min-w-0 overflow-hidden bg-bench">
+      <canvas ref={across} aria-hidden className="absolute top-0 right-0 block" style={{ left: RULER, width: `calc(100% - ${RULER}px)`, height: RULER }} />
+      <canvas ref={down} aria-hidden className="absolute bottom-0 left-0 block" style={{ top: RULER, width: RULER, height: `calc(100% - ${RULER}px)` }} />
+      <div aria-hidden className="absolute top-0 left-0 bg-panel" style={{ width: RULER, height: RULER }} />
+      <div
+        ref={host}
+        id={BENCH_TOP}
+        tabIndex={0}
+        role="application"
+        aria-label={`Page ${pageNumber} of ${design.pages.length}, ${view} view. Objects are listed in the pile.`}
+        className="absolute right-0 bottom-0 touch-none overflow-hidden outline-offset-[-2px] select-none"
+        style={{ top: RULER, left: RULER }}
+      >
+        <canvas ref={art} aria-hidden className="absolute inset-0 block size-full" />
+        <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
+        <PressBar />
+        {view === 'work' && !hasObjects(design, page) && <FirstThings />}
+        <div ref={readout} hidden role="status" className="pointer-events-none absolute top-0 left-0 rounded-sm bg-[#1a1a1a] px-2 py-0.5 whitespace-nowrap text-white" />
+        <TextInput />
+      </div>
+    </div>
+  );
+}
+
+export function fitPage(session: ReturnType<typeof useSession>): void {
+  const el = document.getElementById(BENCH_TOP);
+  if (!el) return;
+  session.set({ camera: fitRect(bleedRect(session.design.setup), el.clientWidth, el.clientHeight) });
+}
+
+/** What an empty page says: the first three things to do. */
+function FirstThings() {
+  return (
+    <div className="pointer-events-none absolute inset-x-0 bottom-4 grid justify-items-center">
+      <ol className="m-0 list-decimal rounded-sm border border-line bg-panel py-3 pr-5 pl-8">
+        <li>Type your colours into the recipe line below, or find a spot ink.</li>
+        <li>Press Shape in the rack and drag on the sheet.</li>
+        <li>Press Text, click on the sheet and write.</li>
+      </ol>
+    </div>
+  );
+}

@@ -1,0 +1,59 @@
+'use client';
+import { useEffect, useRef } from 'react';
+import { hexOf } from '@/core/colour/spaces';
+import { usedChannels } from '@/core/scene/used';
+import { useBench, useSession } from '../session/context';
+import { shownDesign } from '../session/state';
+
+const SHORT: Record<string, string> = { Cyan: 'C', Magenta: 'M', Yellow: 'Y', Black: 'K' };
+
+/** Outside the trim, along the page's edge: the inks really used on this page. Press one to see its plate. */
+export function PressBar() {
+  const session = useSession();
+  useBench(shownDesign);
+  useBench((s) => s.page);
+  const view = useBench((s) => s.view);
+  const shown = useBench((s) => s.shownInks);
+  const bar = useRef<HTMLDivElement>(null);
+
+  useEffect(() => {
+    const place = () => {
+      const el = bar.current;
+      if (!el) return;
+      const { camera } = session.state;
+      const { width, bleed } = session.design.setup;
+      const host = el.parentElement!;
+      const x = Math.min((width + bleed) * camera.scale + camera.x + 10, host.clientWidth - el.offsetWidth - 4);
+      const y = Math.max(4, Math.min(camera.y, host.clientHeight - el.offsetHeight - 4));
+      el.style.transform = `translate(${Math.round(x)}px, ${Math.round(y)}px)`;
+    };
+    place();
+    return session.store.subscribe(place);
+  });
+
+  const { palette } = session;
+  if (palette.screen || view === 'clean') return null;
+  const used = usedChannels(session.scene(), palette);
+  if (!used.length) return null;
+  return (
+    <div ref={bar} role="group" aria-label="Inks on this page" className="absolute top-0 left-0 flex flex-col gap-px">
+      {used.map((i) => {
+        const ink = palette.channels[i];
+        const only = shown?.size === 1 && shown.has(ink) && view === 'plates';
+        return (
+          <button
+            key={ink}
+            type="button"
+            aria-pressed={only}
+            title={only ? 'Show all plates' : `Show the plate of ${ink}`}
+            onClick={() => session.set(only ? { shownInks: null } : { view: 'plates', shownInks: new Set([ink]) })}
+            className={`flex h-5 items-center gap-1.5 rounded-sm pr-1.5 text-[12px] text-text ${only ? 'bg-panel font-semibold outline-2 outline-accent' : 'bg-panel/85 hover:bg-panel'}`}
+          >
+            <span className="size-5 rounded-l-sm" style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }} />
+            {SHORT[ink] ?? ink}
+          </button>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,130 @@
+'use client';
+import { useEffect, useRef, type FormEvent, type KeyboardEvent } from 'react';
+import { isText } from '@/core/edit/box';
+import { replaceText } from '@/core/edit/text';
+import type { DesignDraft } from '@/core/edit/history';
+import { plainText } from '@/core/text/layout';
+import { useBench, useSession } from '../session/context';
+import { shownDesign } from '../session/state';
+import { endEditing } from '../tools/editing';
+import { caretLine } from './overlay';
+import { textFrameOf } from './frame';
+
+/**
+ * Takes keys, composed characters and the clipboard while a text is written in. It is never seen: caret, selection and
+ * letters are drawn on the page, and steps are kept in the design's own history.
+ */
+export function TextInput() {
+  const session = useSession();
+  const editing = useBench((s) => s.editing);
+  const design = useBench(shownDesign);
+  const camera = useBench((s) => s.camera);
+  const input = useRef<HTMLTextAreaElement>(null);
+  const composing = useRef(false);
+  const node = editing ? design.nodes[editing.node] : undefined;
+  const story = node && isText(node) ? design.stories[node.story] : undefined;
+  const text = story ? plainText(story) : '';
+
+  // The page leads: after an undo, or a click into the text, the hidden field follows.
+  useEffect(() => {
+    const field = input.current;
+    if (!field || !editing || composing.current) return;
+    if (field.value !== text) field.value = text;
+    const [lo, hi] = [Math.min(editing.anchor, editing.focus), Math.max(editing.anchor, editing.focus)];
+    if (field.selectionStart !== lo || field.selectionEnd !== hi) field.setSelectionRange(lo, hi, editing.focus < editing.anchor ? 'backward' : 'forward');
+  }, [editing, text]);
+
+  const target = editing?.node;
+  useEffect(() => {
+    if (target) input.current?.focus({ preventScroll: true });
+  }, [target]);
+
+  if (!editing || !story) return null;
+
+  const takeSelection = () => {
+    const field = input.current;
+    const now = session.state.editing;
+    if (!field || !now) return;
+    const back = field.selectionDirection === 'backward';
+    const anchor = back ? field.selectionEnd : field.selectionStart;
+    const focus = back ? field.selectionStart : field.selectionEnd;
+    if (now.anchor !== anchor || now.focus !== focus) session.set({ editing: { ...now, anchor, focus } });
+  };
+
+  const onInput = (e: FormEvent<HTMLTextAreaElement>) => {
+    const field = e.currentTarget;
+    const now = session.state.editing;
+    const n = now && session.design.nodes[now.node];
+    if (!now || !n || !isText(n)) return;
+    const old = session.design.stories[n.story];
+    const before = plainText(old);
+    const change = difference(before, field.value);
+    const next = replaceText(old, change.from, change.to, change.insert);
+    session.commit('Type', (d) => void (d.stories[n.story] = next as DesignDraft['stories'][string]), { merge: `type:${n.id}` });
+    session.set({ editing: { node: n.id, anchor: field.selectionStart, focus: field.selectionEnd } });
+  };
+
+  const onKeyDown = (e: KeyboardEvent<HTMLTextAreaElement>) => {
+    const mod = e.ctrlKey || e.metaKey;
+    e.stopPropagation();
+    if (e.nativeEvent.isComposing) return;
+    if (e.key === 'Escape') {
+      e.preventDefault();
+      endEditing(session);
+    } else if (mod && e.key.toLowerCase() === 'z') {
+      e.preventDefault();
+      if (e.shiftKey) session.redo();
+      else session.undo();
+    } else if (mod && e.key.toLowerCase() === 'y') {
+      e.preventDefault();
+      session.redo();
+    } else if ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && !mod && !e.altKey) {
+      const focus = lineStep(session, e.key === 'ArrowUp' ? -1 : 1);
+      if (focus === null) return;
+      e.preventDefault();
+      session.set({ editing: { ...session.state.editing!, focus, anchor: e.shiftKey ? session.state.editing!.anchor : focus } });
+    }
+  };
+
+  const caret = caretLine(session);
+  return (
+    <textarea
+      ref={input}
+      aria-label={`Text of ${node!.name || 'the text'}`}
+      className="pointer-events-none absolute size-px resize-none overflow-hidden border-0 p-0 opacity-0"
+      style={{ left: caret ? caret[0].x : 0, top: caret ? caret[0].y : 0 }}
+      wrap="off"
+      spellCheck
+      defaultValue={text}
+      data-camera={camera.scale}
+      onInput={onInput}
+      onSelect={takeSelection}
+      onKeyDown={onKeyDown}
+      onCompositionStart={() => (composing.current = true)}
+      onCompositionEnd={() => (composing.current = false)}
+    />
+  );
+}
+
+/** The one stretch in which two texts differ. */
+export function difference(a: string, b: string): { from: number; to: number; insert: string } {
+  let from = 0;
+  while (from < a.length && from < b.length && a[from] === b[from]) from++;
+  let end = 0;
+  while (end < a.length - from && end < b.length - from && a[a.length - 1 - end] === b[b.length - 1 - end]) end++;
+  return { from, to: a.length - end, insert: b.slice(from, b.length - end) };
+}
+
+/** The offset one line up or down at about the same place; null where there is no such line. */
+function lineStep(session: ReturnType<typeof useSession>, by: number): number | null {
+  const e = session.state.editing;
+  const t = e && textFrameOf(session, e.node);
+  if (!e || !t) return null;
+  const { lines } = t.layout;
+  let i = lines.findLastIndex((l) => l.start <= e.focus && e.focus <= l.end);
+  if (i < 0) i = lines.length - 1;
+  const next = lines[i + by];
+  if (!next) return null;
+  const x = lines[i].carets.find((c) => c.offset === e.focus)?.x ?? 0;
+  return next.carets.reduce((best, c) => (Math.abs(c.x - x) < Math.abs(best.x - x) ? c : best), next.carets[0]).offset;
+}

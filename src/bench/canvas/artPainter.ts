@@ -1,0 +1,256 @@
+import type { Palette } from '@/core/colour/palette';
+import { hexOf } from '@/core/colour/spaces';
+import { EMPTY_RECT, grow, isEmpty, union, type Rect } from '@/core/geometry/rect';
+import type { Region } from '@/core/render/coverage';
+import { QuickPainter, type View } from '@/core/render/quick';
+import { bleedRect, trimRect, type Item, type Scene } from '@/core/scene/scene';
+import type { Session } from '../session/session';
+import type { BenchState, Camera } from '../session/state';
+
+/** After the last change, how long until the plates' truth takes over from the quick drawing. */
+const REST_MS = 90;
+
+interface Truth {
+  readonly scene: Scene;
+  readonly palette: Palette;
+  readonly shown: ReadonlySet<string> | null;
+  readonly region: Region;
+  readonly bitmap: HTMLCanvasElement;
+}
+
+/**
+ * Draws the sheet and its art. While something moves: quick, and only where it changed. At rest: the plates, made by the
+ * press worker, laid over it. Panning and zooming show the last picture moved and scaled, then sharpen.
+ */
+export class ArtPainter {
+  private readonly ctx: CanvasRenderingContext2D;
+  private readonly quick = new QuickPainter();
+  private frame = 0;
+  private rest: ReturnType<typeof setTimeout> | null = null;
+  private drawn: { scene: Scene; palette: Palette; camera: Camera; view: string; shown: ReadonlySet<string> | null; width: number; height: number } | null = null;
+  private truth: Truth | null = null;
+  private asked = 0;
+  private stopListening: () => void;
+  private disposed = false;
+  /** Time spent in the last frame's script, for the bench. */
+  lastFrameMs = 0;
+  onRest: (() => void) | null = null;
+
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly session: Session,
+  ) {
+    // No alpha: the bench top fills it, and letters on it stay crisp.
+    this.ctx = canvas.getContext('2d', { alpha: false })!;
+    this.stopListening = session.store.subscribe((s, before) => {
+      if (this.concerns(s, before)) this.schedule();
+    });
+    this.schedule();
+  }
+
+  private concerns(s: BenchState, b: BenchState): boolean {
+    return s.design !== b.design || s.preview !== b.preview || s.page !== b.page || s.camera !== b.camera || s.view !== b.view || s.shownInks !== b.shownInks || s.fontsEpoch !== b.fontsEpoch;
+  }
+
+  resized(): void {
+    this.drawn = null;
+    this.schedule();
+  }
+
+  schedule(): void {
+    if (!this.frame && !this.disposed) this.frame = requestAnimationFrame(() => this.paint());
+  }
+
+  private paint(): void {
+    this.frame = 0;
+    const started = performance.now();
+    const { session, canvas } = this;
+    const { camera, view, shownInks } = session.state;
+    const scene = session.scene();
+    const palette = session.palette;
+    const { width, height } = canvas;
+    const before = this.drawn;
+    const sameLook = before && before.palette === palette && before.view === view && before.shown === shownInks && before.width === width && before.height === height;
+    const sameCamera = before && before.camera === camera;
+    const moving = session.state.preview !== null;
+
+    if (sameLook && sameCamera && before.scene !== scene && view !== 'plates' && before.scene.width === scene.width && before.scene.height === scene.height) {
+      const dirty = changedArea(before.scene.items, scene.items);
+      if (!isEmpty(dirty)) this.repaint(scene, palette, dirty);
+    } else if (!sameLook || !sameCamera || before.scene !== scene) {
+      this.repaintAll(scene, palette);
+    }
+    this.drawn = { scene, palette, camera, view, shown: shownInks, width, height };
+    this.lastFrameMs = performance.now() - started;
+    if (this.rest) clearTimeout(this.rest);
+    const settled = this.truth && this.truthFits(this.truth, scene, palette);
+    if (!moving && !settled) this.rest = setTimeout(() => void this.askForTruth(), REST_MS);
+  }
+
+  private get ratio(): number {
+    return this.canvas.width / Math.max(1, this.canvas.clientWidth);
+  }
+
+  /** Page points to device pixels. */
+  private deviceView(): View {
+    const { scale, x, y } = this.session.state.camera;
+    const k = this.ratio;
+    return { scale: scale * k, x: x * k, y: y * k };
+  }
+
+  /** The whole window: the last truth if there is one that can be moved or scaled into place, else quick drawing. */
+  private repaintAll(scene: Scene, palette: Palette): void {
+    const { ctx, canvas } = this;
+    const v = this.deviceView();
+    const window: Rect = { x0: -v.x / v.scale, y0: -v.y / v.scale, x1: (canvas.width - v.x) / v.scale, y1: (canvas.height - v.y) / v.scale };
+    const { truth } = this;
+    const usable = truth && truth.scene === scene && truth.palette === palette && truth.shown === this.session.state.shownInks;
+    const plates = this.session.state.view === 'plates';
+    if (!usable && !plates) {
+      this.repaint(scene, palette, window);
+      return;
+    }
+    this.ground(scene, palette, window);
+    const last = this.truth;
+    if (last && last.scene.width === scene.width && last.scene.height === scene.height) {
+      ctx.save();
+      ctx.setTransform(1, 0, 0, 1, 0, 0);
+      this.clipToSheet(scene, v);
+      const k = v.scale / last.region.scale;
+      ctx.imageSmoothingEnabled = k < 4;
+      ctx.drawImage(last.bitmap, last.region.x * v.scale + v.x, last.region.y * v.scale + v.y, last.region.width * k, last.region.height * k);
+      ctx.restore();
+    }
+  }
+
+  private clipToSheet(scene: Scene, v: View): void {
+    const { ctx } = this;
+    const r = this.session.state.view === 'clean' ? trimRect(scene) : bleedRect(scene);
+    ctx.beginPath();
+    const [x, y, w, h] = [r.x0 * v.scale + v.x, r.y0 * v.scale + v.y, (r.x1 - r.x0) * v.scale, (r.y1 - r.y0) * v.scale];
+    if (scene.round) ctx.ellipse(x + w / 2, y + h / 2, w / 2, h / 2, 0, 0, 2 * Math.PI);
+    else ctx.rect(x, y, w, h);
+    ctx.clip();
+  }
+
+  /** Bench top and bare stock, within a part of the page. */
+  private ground(scene: Scene, palette: Palette, part: Rect): void {
+    const { ctx } = this;
+    const v = this.deviceView();
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.fillStyle = getComputedStyle(this.canvas).getPropertyValue('--bench') || '#c4c4c4';
+    const x0 = Math.floor(part.x0 * v.scale + v.x);
+    const y0 = Math.floor(part.y0 * v.scale + v.y);
+    ctx.fillRect(x0, y0, Math.ceil(part.x1 * v.scale + v.x) - x0, Math.ceil(part.y1 * v.scale + v.y) - y0);
+    ctx.save();
+    this.clipToSheet(scene, v);
+    ctx.fillStyle = palette.screen ? '#ffffff' : hexOf(palette.lookOfMix(palette.channels.map(() => 0)));
+    ctx.fillRect(x0, y0, Math.ceil(part.x1 * v.scale + v.x) - x0, Math.ceil(part.y1 * v.scale + v.y) - y0);
+    ctx.restore();
+  }
+
+  /** Draws a part of the page quickly: everything that touches it, in order. */
+  private repaint(scene: Scene, palette: Palette, part: Rect): void {
+    const { ctx } = this;
+    const v = this.deviceView();
+    // One pixel more on each side, on whole pixels, so that no smoothed edge is left behind.
+    const g = 1.5 / v.scale;
+    const dirty = grow(part, g);
+    const x0 = Math.floor(dirty.x0 * v.scale + v.x);
+    const y0 = Math.floor(dirty.y0 * v.scale + v.y);
+    const x1 = Math.ceil(dirty.x1 * v.scale + v.x);
+    const y1 = Math.ceil(dirty.y1 * v.scale + v.y);
+    ctx.save();
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.beginPath();
+    ctx.rect(x0, y0, x1 - x0, y1 - y0);
+    ctx.clip();
+    this.ground(scene, palette, dirty);
+    ctx.save();
+    if (this.session.state.view === 'clean') {
+      ctx.setTransform(1, 0, 0, 1, 0, 0);
+      this.clipToSheet(scene, v);
+    }
+    this.quick.paint(ctx, scene.items, palette, v, dirty);
+    ctx.restore();
+    ctx.restore();
+  }
+
+  private truthFits(t: Truth, scene: Scene, palette: Palette): boolean {
+    const v = this.deviceView();
+    const want = this.wantedRegion(scene, v);
+    const r = t.region;
+    return t.scene === scene && t.palette === palette && t.shown === this.session.state.shownInks && want !== null && r.scale === want.scale && r.width === want.width && r.height === want.height && r.x === want.x && r.y === want.y;
+  }
+
+  /** The visible part of the sheet, on whole device pixels. */
+  private wantedRegion(scene: Scene, v: View): Region | null {
+    const sheet = this.session.state.view === 'clean' ? trimRect(scene) : bleedRect(scene);
+    const x0 = Math.max(0, Math.floor(sheet.x0 * v.scale + v.x));
+    const y0 = Math.max(0, Math.floor(sheet.y0 * v.scale + v.y));
+    const x1 = Math.min(this.canvas.width, Math.ceil(sheet.x1 * v.scale + v.x));
+    const y1 = Math.min(this.canvas.height, Math.ceil(sheet.y1 * v.scale + v.y));
+    if (x1 <= x0 || y1 <= y0) return null;
+    return { x: (x0 - v.x) / v.scale, y: (y0 - v.y) / v.scale, scale: v.scale, width: x1 - x0, height: y1 - y0 };
+  }
+
+  private async askForTruth(): Promise<void> {
+    const { session } = this;
+    const ask = ++this.asked;
+    const scene = session.scene();
+    const palette = session.palette;
+    const shown = session.state.shownInks;
+    const region = this.wantedRegion(scene, this.deviceView());
+    if (!region || session.state.preview) return;
+    let rendered;
+    try {
+      rendered = await session.press.render({ page: session.page.id, region, shown: shown ? [...shown] : null });
+    } catch (e) {
+      session.say(`The plates could not be made: ${e instanceof Error ? e.message : String(e)}`, 'stop');
+      return;
+    }
+    // Something newer has come: what was made would be a look into the past.
+    if (!rendered || ask !== this.asked || this.disposed || session.state.preview || session.scene() !== scene || session.state.shownInks !== shown) return;
+    const bitmap = document.createElement('canvas');
+    bitmap.width = rendered.width;
+    bitmap.height = rendered.height;
+    bitmap.getContext('2d')!.putImageData(new ImageData(rendered.pixels, rendered.width, rendered.height), 0, 0);
+    this.truth = { scene, palette, shown, region, bitmap };
+    this.layTruth(scene);
+    this.onRest?.();
+  }
+
+  private layTruth(scene: Scene): void {
+    const { truth, ctx } = this;
+    if (!truth) return;
+    const v = this.deviceView();
+    const { region } = truth;
+    ctx.save();
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    this.clipToSheet(scene, v);
+    const k = v.scale / region.scale;
+    ctx.drawImage(truth.bitmap, region.x * v.scale + v.x, region.y * v.scale + v.y, region.width * k, region.height * k);
+    ctx.restore();
+  }
+
+  dispose(): void {
+    this.disposed = true;
+    this.stopListening();
+    if (this.rest) clearTimeout(this.rest);
+    cancelAnimationFrame(this.frame);
+  }
+}
+
+/** Where two pictures of a page differ: the boxes of items that came, went or changed place in the pile. */
+export function changedArea(before: readonly Item[], after: readonly Item[]): Rect {
+  let area = EMPTY_RECT;
+  if (before.length === after.length) {
+    for (let i = 0; i < after.length; i++) if (before[i] !== after[i]) area = union(union(area, before[i].bounds), after[i].bounds);
+    return area;
+  }
+  const old = new Set(before);
+  const now = new Set(after);
+  for (const item of after) if (!old.has(item)) area = union(area, item.bounds);
+  for (const item of before) if (!now.has(item)) area = union(area, item.bounds);
+  return area;
+}

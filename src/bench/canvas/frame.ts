@@ -1,0 +1,118 @@
+import { layoutOf, localBox, isText } from '@/core/edit/box';
+import { apply, applyVector, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
+import { isEmpty, type Rect } from '@/core/geometry/rect';
+import { pageMatrix } from '@/core/model/tree';
+import { shapeById, valuesOf } from '@/core/shapes/catalogue';
+import { toScreen } from './camera';
+import type { Session } from '../session/session';
+import type { Camera } from '../session/state';
+
+/** The box round the selection: a box in its own space and the map from there to the page. */
+export interface Frame {
+  readonly box: Rect;
+  readonly matrix: Matrix;
+  readonly single: string | null;
+}
+
+export function selectionFrame(s: Session): Frame | null {
+  const { design, page } = s;
+  const ids = s.state.selection.filter((id) => design.nodes[id]);
+  if (!ids.length) return null;
+  if (ids.length === 1) {
+    const box = localBox(design, design.nodes[ids[0]], s.shop.fonts);
+    return isEmpty(box) ? null : { box, matrix: pageMatrix(design, page, ids[0]), single: ids[0] };
+  }
+  const box = s.boxOf(ids);
+  return isEmpty(box) ? null : { box, matrix: [1, 0, 0, 1, 0, 0], single: null };
+}
+
+/** A place to take the frame by: −1, 0, 1 on each axis; `turn` is the arc outside the top right corner. */
+export type Grip = { readonly kind: 'size'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1 } | { readonly kind: 'turn' } | { readonly kind: 'knob'; readonly index: number };
+
+export interface PlacedGrip {
+  readonly grip: Grip;
+  /** Middle of the mark on the screen. */
+  readonly at: Point;
+  /** The unit vectors of the frame's axes on the screen. */
+  readonly ux: Point;
+  readonly uy: Point;
+  /** What stands beside a knob, and the way its notch points (unit vector). */
+  readonly letter?: string;
+  readonly notch?: Point;
+}
+
+const TICK_AWAY = 8;
+const TURN_AWAY = 20;
+
+const unit = (p: Point): Point => {
+  const n = Math.hypot(p.x, p.y) || 1;
+  return { x: p.x / n, y: p.y / n };
+};
+
+export function screenMatrix(c: Camera): Matrix {
+  return [c.scale, 0, 0, c.scale, c.x, c.y];
+}
+
+/** Corner points of the frame on the screen, from its top left round. */
+export function frameCorners(f: Frame, c: Camera): Point[] {
+  const m = multiply(screenMatrix(c), f.matrix);
+  return [{ x: f.box.x0, y: f.box.y0 }, { x: f.box.x1, y: f.box.y0 }, { x: f.box.x1, y: f.box.y1 }, { x: f.box.x0, y: f.box.y1 }].map((p) => apply(m, p));
+}
+
+export function placedGrips(s: Session, f: Frame): PlacedGrip[] {
+  const c = s.state.camera;
+  const ux = unit(applyVector(f.matrix, { x: 1, y: 0 }));
+  const uy = unit(applyVector(f.matrix, { x: 0, y: 1 }));
+  const [tl, tr, br, bl] = frameCorners(f, c);
+  const mid = (a: Point, b: Point): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
+  const out = (p: Point, dx: number, dy: number, by: number): Point => ({ x: p.x + (ux.x * dx + uy.x * dy) * by, y: p.y + (ux.y * dx + uy.y * dy) * by });
+  const grips: PlacedGrip[] = [];
+  const put = (grip: Grip, at: Point) => grips.push({ grip, at, ux, uy });
+  for (const [p, hx, hy] of [[tl, -1, -1], [tr, 1, -1], [br, 1, 1], [bl, -1, 1]] as const) put({ kind: 'size', hx, hy }, out(p, hx, hy, TICK_AWAY * 0.75));
+  const wide = Math.hypot(tr.x - tl.x, tr.y - tl.y) > 34;
+  const tall = Math.hypot(bl.x - tl.x, bl.y - tl.y) > 34;
+  if (wide) {
+    put({ kind: 'size', hx: 0, hy: -1 }, out(mid(tl, tr), 0, -1, TICK_AWAY));
+    put({ kind: 'size', hx: 0, hy: 1 }, out(mid(bl, br), 0, 1, TICK_AWAY));
+  }
+  if (tall) {
+    put({ kind: 'size', hx: -1, hy: 0 }, out(mid(tl, bl), -1, 0, TICK_AWAY));
+    put({ kind: 'size', hx: 1, hy: 0 }, out(mid(tr, br), 1, 0, TICK_AWAY));
+  }
+  put({ kind: 'turn' }, out(tr, 1, -1, TURN_AWAY));
+  return [...grips, ...knobGrips(s, f, ux, uy)];
+}
+
+/** The knobs of a single dialled shape, where they stand on the screen. */
+function knobGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
+  if (!f.single) return [];
+  const node = s.design.nodes[f.single];
+  const def = node.kind === 'shape' ? shapeById(node.shape) : undefined;
+  if (node.kind !== 'shape' || !def) return [];
+  const v = valuesOf(def, node.knobs);
+  return def.knobs.map((knob, index): PlacedGrip => {
+    const at = toScreen(s.state.camera, apply(f.matrix, knob.at(v, node.width, node.height)));
+    const rad = (knob.travels * Math.PI) / 180;
+    const notch = unit({ x: ux.x * Math.cos(rad) + uy.x * Math.sin(rad), y: ux.y * Math.cos(rad) + uy.y * Math.sin(rad) });
+    return { grip: { kind: 'knob', index }, at, ux, uy, letter: def.params.find((p) => p.id === knob.param)?.letter ?? '', notch };
+  });
+}
+
+/** The grip under a screen point; knobs before the rest, since they lie inside. */
+export function gripAt(s: Session, p: Point): { frame: Frame; placed: PlacedGrip } | null {
+  const frame = selectionFrame(s);
+  if (!frame) return null;
+  const grips = placedGrips(s, frame);
+  const near = (g: PlacedGrip, by: number) => Math.hypot(g.at.x - p.x, g.at.y - p.y) <= by;
+  const found = grips.find((g) => g.grip.kind === 'knob' && near(g, 9)) ?? grips.find((g) => near(g, 10));
+  return found ? { frame, placed: found } : null;
+}
+
+/** Where a line of letters lies, for the caret: layout and the map from layout space to the page. */
+export function textFrameOf(s: Session, id: string) {
+  const node = s.design.nodes[id];
+  if (!node || !isText(node)) return null;
+  const layout = layoutOf(s.design, node, s.shop.fonts);
+  const inner: Matrix = node.kind === 'displayText' ? [node.stretch, 0, 0, 1, 0, 0] : [1, 0, 0, 1, node.inset, node.inset];
+  return { layout, matrix: multiply(pageMatrix(s.design, s.page, id), inner), story: s.design.stories[node.story] };
+}

@@ -1,0 +1,295 @@
+import { apply, invert, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
+import { columnEdges } from '@/core/geometry/snap';
+import type { Rect } from '@/core/geometry/rect';
+import { gradientLine } from '@/core/edit/gradient';
+import { stopsOf } from '@/core/edit/paint';
+import type { Session } from '../session/session';
+import { aimedGradient } from '../tools/gradientTarget';
+import { toScreen } from './camera';
+import { frameCorners, placedGrips, screenMatrix, selectionFrame, textFrameOf } from './frame';
+
+/** What a gesture shows besides the art: a marquee, lines snapped to. */
+export interface OverlayExtras {
+  marquee: Rect | null;
+  snapX: number | null;
+  snapY: number | null;
+  /** Hides the frame while it would be in the way. */
+  bare: boolean;
+  caretOn: boolean;
+}
+export const noExtras = (): OverlayExtras => ({ marquee: null, snapX: null, snapY: null, bare: false, caretOn: true });
+
+interface Ink {
+  accent: string;
+  halo: string;
+  text: string;
+}
+
+/** Guides, selection, knobs and beads: everything on the bench top that is not art. */
+export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: OverlayExtras): void {
+  const ctx = canvas.getContext('2d')!;
+  const k = canvas.width / Math.max(1, canvas.clientWidth);
+  ctx.setTransform(1, 0, 0, 1, 0, 0);
+  ctx.clearRect(0, 0, canvas.width, canvas.height);
+  ctx.setTransform(k, 0, 0, k, 0, 0);
+  const style = getComputedStyle(canvas);
+  const ink: Ink = { accent: style.getPropertyValue('--accent'), halo: style.getPropertyValue('--halo'), text: style.getPropertyValue('--text') };
+  const { view } = s.state;
+  if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
+  if (view === 'clean') return;
+  if (extras.snapX !== null || extras.snapY !== null) drawSnapLines(ctx, canvas, s, extras, ink);
+  if (s.state.editing) drawTextEditing(ctx, s, extras, ink);
+  else if (!extras.bare) {
+    drawSelection(ctx, s, ink);
+    if (s.state.tool === 'gradient') drawGradientLine(ctx, s, ink);
+  }
+  if (extras.marquee) {
+    const a = toScreen(s.state.camera, { x: extras.marquee.x0, y: extras.marquee.y0 });
+    const b = toScreen(s.state.camera, { x: extras.marquee.x1, y: extras.marquee.y1 });
+    ctx.setLineDash([4, 3]);
+    twoLines(ctx, ink, () => {
+      ctx.beginPath();
+      ctx.rect(Math.round(a.x) + 0.5, Math.round(a.y) + 0.5, b.x - a.x, b.y - a.y);
+    });
+    ctx.setLineDash([]);
+  }
+}
+
+/** The selection's two lines: a halo below, the accent above. */
+function twoLines(ctx: CanvasRenderingContext2D, ink: Ink, path: () => void, width = 1.25): void {
+  path();
+  ctx.strokeStyle = ink.halo;
+  ctx.lineWidth = width + 2.5;
+  ctx.stroke();
+  ctx.strokeStyle = ink.accent;
+  ctx.lineWidth = width;
+  ctx.stroke();
+}
+
+function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boolean): void {
+  const { setup } = s.design;
+  const c = s.state.camera;
+  const { width: w, height: h, bleed, margins: m } = setup;
+  const box = (x0: number, y0: number, x1: number, y1: number) => {
+    const a = toScreen(c, { x: x0, y: y0 });
+    const b = toScreen(c, { x: x1, y: y1 });
+    ctx.beginPath();
+    if (setup.round) ctx.ellipse((a.x + b.x) / 2, (a.y + b.y) / 2, Math.max(0, (b.x - a.x) / 2), Math.max(0, (b.y - a.y) / 2), 0, 0, 2 * Math.PI);
+    else ctx.rect(Math.round(a.x) + 0.5, Math.round(a.y) + 0.5, Math.round(b.x - a.x), Math.round(b.y - a.y));
+    ctx.stroke();
+  };
+  ctx.lineWidth = 1;
+  if (bleed > 0) {
+    ctx.strokeStyle = '#1a1a1a';
+    box(-bleed, -bleed, w + bleed, h + bleed);
+  }
+  // Trim: a dark and a light line, so that it shows on any colour.
+  ctx.strokeStyle = '#1a1a1a';
+  box(0, 0, w, h);
+  ctx.strokeStyle = '#ffffff';
+  ctx.setLineDash([5, 5]);
+  box(0, 0, w, h);
+  if (guides) {
+    ctx.setLineDash([1, 4]);
+    for (const [colour, shift] of [['#ffffff', 0], ['#1a1a1a', 2]] as const) {
+      ctx.strokeStyle = colour;
+      ctx.lineDashOffset = shift;
+      if (m.top + m.right + m.bottom + m.left > 0) box(m.left, m.top, w - m.right, h - m.bottom);
+      for (const [a, b] of columnEdges(setup)) box(a, m.top, b, h - m.bottom);
+    }
+    ctx.lineDashOffset = 0;
+  }
+  ctx.setLineDash([]);
+}
+
+function drawSnapLines(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElement, s: Session, extras: OverlayExtras, ink: Ink): void {
+  const c = s.state.camera;
+  ctx.strokeStyle = ink.accent;
+  ctx.lineWidth = 1;
+  ctx.beginPath();
+  if (extras.snapX !== null) {
+    const x = Math.round(extras.snapX * c.scale + c.x) + 0.5;
+    ctx.moveTo(x, 0);
+    ctx.lineTo(x, canvas.clientHeight);
+  }
+  if (extras.snapY !== null) {
+    const y = Math.round(extras.snapY * c.scale + c.y) + 0.5;
+    ctx.moveTo(0, y);
+    ctx.lineTo(canvas.clientWidth, y);
+  }
+  ctx.stroke();
+}
+
+function drawSelection(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void {
+  const f = selectionFrame(s);
+  if (!f) return;
+  const corners = frameCorners(f, s.state.camera);
+  twoLines(ctx, ink, () => {
+    ctx.beginPath();
+    corners.forEach((p, i) => (i ? ctx.lineTo(p.x, p.y) : ctx.moveTo(p.x, p.y)));
+    ctx.closePath();
+  });
+  if (s.state.tool !== 'select') return;
+  for (const g of placedGrips(s, f)) {
+    const { at, ux, uy } = g;
+    const along = (p: Point, dx: number, dy: number): Point => ({ x: p.x + ux.x * dx + uy.x * dy, y: p.y + ux.y * dx + uy.y * dy });
+    const line = (a: Point, b: Point) => {
+      ctx.moveTo(a.x, a.y);
+      ctx.lineTo(b.x, b.y);
+    };
+    if (g.grip.kind === 'size') {
+      const { hx, hy } = g.grip;
+      twoLines(ctx, ink, () => {
+        ctx.beginPath();
+        // Like cut marks: two ticks at a corner that do not meet it, one at a side.
+        if (hx !== 0) line(along(at, hx * -2.5, hy * -6), along(at, hx * 7, hy * -6));
+        if (hy !== 0) line(along(at, hx * -6, hy * -2.5), along(at, hx * -6, hy * 7));
+        if (hx === 0 || hy === 0) {
+          ctx.beginPath();
+          line(along(at, hx * -5, hy * -5), along(at, hx * 5, hy * 5));
+        }
+      }, 1.75);
+    } else if (g.grip.kind === 'turn') {
+      const start = Math.atan2(-uy.y, -uy.x);
+      twoLines(ctx, ink, () => {
+        ctx.beginPath();
+        ctx.arc(at.x - (ux.x - uy.x) * 6, at.y - (ux.y - uy.y) * 6, 9, start, start + Math.PI / 2);
+      }, 1.75);
+    } else {
+      drawKnob(ctx, at, g.notch!, g.letter ?? '', ink);
+    }
+  }
+}
+
+/** A small round knob: its notch points the way it travels, its letter stands beside it. */
+function drawKnob(ctx: CanvasRenderingContext2D, at: Point, notch: Point, letter: string, ink: Ink): void {
+  ctx.beginPath();
+  ctx.arc(at.x, at.y, 6, 0, 2 * Math.PI);
+  ctx.fillStyle = ink.halo;
+  ctx.fill();
+  ctx.strokeStyle = ink.accent;
+  ctx.lineWidth = 1.75;
+  ctx.stroke();
+  ctx.beginPath();
+  ctx.moveTo(at.x + notch.x * 1.5, at.y + notch.y * 1.5);
+  ctx.lineTo(at.x + notch.x * 6, at.y + notch.y * 6);
+  ctx.stroke();
+  label(ctx, letter, at.x + 9, at.y - 7, ink);
+}
+
+function label(ctx: CanvasRenderingContext2D, text: string, x: number, y: number, ink: Ink): void {
+  if (!text) return;
+  ctx.font = '600 11px Archivo, sans-serif';
+  ctx.lineJoin = 'round';
+  ctx.strokeStyle = ink.halo;
+  ctx.lineWidth = 3;
+  ctx.strokeText(text, x, y);
+  ctx.fillStyle = ink.accent;
+  ctx.fillText(text, x, y);
+}
+
+function drawGradientLine(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void {
+  const target = aimedGradient(s);
+  if (!target) return;
+  const m: Matrix = multiply(screenMatrix(s.state.camera), target.matrix);
+  const { from, to } = gradientLine(target.paint);
+  const a = apply(m, from);
+  const b = apply(m, to);
+  twoLines(ctx, ink, () => {
+    ctx.beginPath();
+    ctx.moveTo(a.x, a.y);
+    ctx.lineTo(b.x, b.y);
+  }, 1.75);
+  // The start is a bar across the line, the end an open ring: which is which shows without colour.
+  const n = { x: -(b.y - a.y), y: b.x - a.x };
+  const len = Math.hypot(n.x, n.y) || 1;
+  twoLines(ctx, ink, () => {
+    ctx.beginPath();
+    ctx.moveTo(a.x + (n.x / len) * 11, a.y + (n.y / len) * 11);
+    ctx.lineTo(a.x - (n.x / len) * 11, a.y - (n.y / len) * 11);
+  }, 1.75);
+  twoLines(ctx, ink, () => {
+    ctx.beginPath();
+    ctx.arc(b.x, b.y, 11, 0, 2 * Math.PI);
+  }, 1.25);
+  stopsOf(s.design, target.paint).forEach((stop, i) => {
+    const p = { x: a.x + (b.x - a.x) * stop.offset, y: a.y + (b.y - a.y) * stop.offset };
+    const chosen = s.state.stop === i;
+    ctx.beginPath();
+    ctx.arc(p.x, p.y, chosen ? 7.5 : 6, 0, 2 * Math.PI);
+    ctx.fillStyle = s.palette.css(stop.colour);
+    ctx.fill();
+    ctx.strokeStyle = ink.halo;
+    ctx.lineWidth = 4;
+    ctx.stroke();
+    ctx.strokeStyle = ink.accent;
+    ctx.lineWidth = chosen ? 2.5 : 1.5;
+    ctx.stroke();
+  });
+}
+
+function drawTextEditing(ctx: CanvasRenderingContext2D, s: Session, extras: OverlayExtras, ink: Ink): void {
+  const e = s.state.editing!;
+  const t = textFrameOf(s, e.node);
+  if (!t) return;
+  const f = selectionFrame(s);
+  if (f) {
+    ctx.setLineDash([3, 3]);
+    twoLines(ctx, ink, () => {
+      ctx.beginPath();
+      frameCorners(f, s.state.camera).forEach((p, i) => (i ? ctx.lineTo(p.x, p.y) : ctx.moveTo(p.x, p.y)));
+      ctx.closePath();
+    }, 1);
+    ctx.setLineDash([]);
+  }
+  const m = multiply(screenMatrix(s.state.camera), t.matrix);
+  const [lo, hi] = [Math.min(e.anchor, e.focus), Math.max(e.anchor, e.focus)];
+  if (hi > lo) {
+    ctx.fillStyle = ink.accent;
+    ctx.globalAlpha = 0.35;
+    for (const line of t.layout.lines) {
+      if (line.end < lo || line.start > hi) continue;
+      const x = (offset: number) => line.carets.reduce((best, c) => (Math.abs(c.offset - offset) < Math.abs(best.offset - offset) ? c : best), line.carets[0]).x;
+      const x0 = x(Math.max(lo, line.start));
+      const x1 = x(Math.min(hi, line.end));
+      ctx.beginPath();
+      [{ x: x0, y: line.top }, { x: x1, y: line.top }, { x: x1, y: line.bottom }, { x: x0, y: line.bottom }].forEach((p, i) => {
+        const q = apply(m, p);
+        if (i) ctx.lineTo(q.x, q.y);
+        else ctx.moveTo(q.x, q.y);
+      });
+      ctx.fill();
+    }
+    ctx.globalAlpha = 1;
+  }
+  const caret = caretLine(s);
+  if (caret && (extras.caretOn || hi > lo)) twoLines(ctx, ink, () => {
+    ctx.beginPath();
+    ctx.moveTo(caret[0].x, caret[0].y);
+    ctx.lineTo(caret[1].x, caret[1].y);
+  }, 1.5);
+}
+
+/** Top and bottom of the caret on the screen. */
+export function caretLine(s: Session): [Point, Point] | null {
+  const e = s.state.editing;
+  const t = e && textFrameOf(s, e.node);
+  if (!e || !t) return null;
+  const m = multiply(screenMatrix(s.state.camera), t.matrix);
+  // At a soft break the caret stands at the start of the next line.
+  const line = [...t.layout.lines].reverse().find((l) => l.start <= e.focus && e.focus <= l.end) ?? t.layout.lines[t.layout.lines.length - 1];
+  const stop = line.carets.reduce((best, c) => (Math.abs(c.offset - e.focus) < Math.abs(best.offset - e.focus) ? c : best), line.carets[0]);
+  return [apply(m, { x: stop.x, y: line.top }), apply(m, { x: stop.x, y: line.bottom })];
+}
+
+/** The text offset nearest to a page point. */
+export function offsetAt(s: Session, node: string, p: Point): number {
+  const t = textFrameOf(s, node);
+  const back = t && invert(t.matrix);
+  if (!t || !back) return 0;
+  const q = apply(back, p);
+  const line = t.layout.lines.reduce((best, l) => (distanceY(l, q.y) < distanceY(best, q.y) ? l : best), t.layout.lines[0]);
+  return line.carets.reduce((best, c) => (Math.abs(c.x - q.x) < Math.abs(best.x - q.x) ? c : best), line.carets[0]).offset;
+}
+
+const distanceY = (l: { top: number; bottom: number }, y: number): number => (y < l.top ? l.top - y : y > l.bottom ? y - l.bottom : 0);

@@ -1,0 +1,261 @@
+'use client';
+import { isText, layoutOf } from '@/core/edit/box';
+import { addPage } from '@/core/edit/pages';
+import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
+import { paintAt } from '@/core/edit/paint';
+import { angleOf, apply, invert, multiply } from '@/core/geometry/matrix';
+import { centre, isEmpty } from '@/core/geometry/rect';
+import { shapeById, valuesOf } from '@/core/shapes/catalogue';
+import { formatLength } from '@/core/units/length';
+import { Button } from '@/ui/Button';
+import { NumberField } from '@/ui/NumberField';
+import { Section } from '@/ui/Slip';
+import { selectionFrame } from '../canvas/frame';
+import { count, freeSelection } from '../session/commands';
+import { useBench, useSession } from '../session/context';
+import { paintName } from '../session/naming';
+import { shownDesign } from '../session/state';
+import { PaintSection } from './PaintSection';
+import { TextSection } from './TextSection';
+
+/** What exactly is this? A sentence, then the full fields. */
+export function Details() {
+  const design = useBench(shownDesign);
+  const selection = useBench((s) => s.selection);
+  useBench((s) => s.fontsEpoch);
+  const nodes = selection.map((id) => design.nodes[id]).filter(Boolean);
+  return (
+    <aside aria-label="Details" className="min-h-0 overflow-auto border-l border-line bg-panel">
+      {nodes.length === 0 ? (
+        <PageDetails />
+      ) : (
+        <>
+          <Sentence />
+          <Position />
+          <Shape />
+          <TextSection />
+          {nodes.some(isText) && <PaintSection aim="letters" />}
+          {nodes.some(isText) && <PaintSection aim="letterOutline" />}
+          <PaintSection aim="fill" />
+          <PaintSection aim="outline" />
+          <PaintSection aim="frame" />
+        </>
+      )}
+    </aside>
+  );
+}
+
+/** Goes to the field that a value of the sentence stands for. */
+function focusField(label: string): void {
+  const field = document.querySelector<HTMLElement>(`aside[aria-label="Details"] [aria-label="${label}"]`);
+  field?.scrollIntoView({ block: 'nearest' });
+  (field?.matches('input, select') ? field : field?.querySelector<HTMLElement>('button'))?.focus();
+}
+
+function Value({ to, children }: { to: string; children: React.ReactNode }) {
+  return (
+    <button type="button" onClick={() => focusField(to)} className="cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent">
+      {children}
+    </button>
+  );
+}
+
+function Sentence() {
+  const session = useSession();
+  const { design } = session;
+  const { selection } = session.state;
+  const frame = selectionFrame(session);
+  const { unit } = design.setup;
+  const size = frame ? `${formatLength((frame.box.x1 - frame.box.x0) * Math.hypot(frame.matrix[0], frame.matrix[1]), unit, 1)}` : '';
+  if (selection.length > 1)
+    return (
+      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+        {count(selection.length, 'object')}, <Value to="Width">{size}</Value> across together.
+      </p>
+    );
+  const node = design.nodes[selection[0]];
+  if (!node) return null;
+  if (node.kind === 'group')
+    return (
+      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+        {node.name || 'Group'}: {count(node.children.length, 'object')} together, <Value to="Width">{size}</Value> across. Double-click to work inside.
+      </p>
+    );
+  if (isText(node)) {
+    const story = design.stories[node.story];
+    const run = story.paragraphs[0].runs[0];
+    const { overset } = layoutOf(design, node, session.shop.fonts);
+    return (
+      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+        {node.kind === 'displayText' ? 'Display text' : 'Text frame'} in <Value to="Face">{run.face}</Value>, <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>, <Value to="Width">{size}</Value> across · letters{' '}
+        <Value to="Letters kind">{paintName(design, run.fill)}</Value>.{overset > 0 && <span className="block text-stop">{count(overset, 'character')} do not fit: make the frame taller or the text smaller.</span>}
+      </p>
+    );
+  }
+  const def = node.kind === 'shape' ? shapeById(node.shape) : undefined;
+  const outline = node.outlines[node.outlines.length - 1];
+  const fill = paintAt(design, node.id, 'fill');
+  const words = def && node.kind === 'shape' ? def.describe(valuesOf(def, node.knobs)) : '';
+  return (
+    <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+      {def?.name ?? 'Path'}
+      {words && def!.params.length > 0 && (
+        <>
+          , <Value to={def!.params[0].label}>{words}</Value>
+        </>
+      )}
+      , <Value to="Width">{size}</Value> across · filled <Value to="Fill kind">{paintName(design, fill)}</Value> · outlined{' '}
+      {outline && outline.paint.kind !== 'none' ? (
+        <>
+          <Value to="Weight">{formatLength(outline.width, 'mm', 2)}</Value> <Value to="Outline kind">{paintName(design, outline.paint)}</Value>
+        </>
+      ) : (
+        <Value to="Outline kind">none</Value>
+      )}
+      {fill && fill.kind !== 'none' && fill.overprint ? ' · overprints' : ''}.
+    </p>
+  );
+}
+
+function Position() {
+  const session = useSession();
+  const design = useBench(shownDesign);
+  const selection = useBench((s) => s.selection);
+  const { unit } = design.setup;
+  const frame = selectionFrame(session);
+  const box = session.boxOf(selection);
+  if (!frame || isEmpty(box)) return null;
+  const ids = freeSelection(session);
+  const { page } = session;
+  const angle = frame.single ? angleOf(frame.matrix) : 0;
+  const scale = [Math.hypot(frame.matrix[0], frame.matrix[1]), Math.hypot(frame.matrix[2], frame.matrix[3])];
+  const w = (frame.box.x1 - frame.box.x0) * scale[0];
+  const h = (frame.box.y1 - frame.box.y0) * scale[1];
+  const proportional = frame.single !== null && design.nodes[frame.single]?.kind === 'displayText';
+
+  /** Resizes to a typed measure about the frame's top left. */
+  const sized = (sx: number, sy: number) => {
+    const back = invert(frame.matrix)!;
+    const about = { x: frame.box.x0, y: frame.box.y0 };
+    const map = multiply(frame.matrix, multiply(scalingAbout(sx, sy, about), back));
+    return (d: Parameters<typeof scaleNodes>[0]) => scaleNodes(d, page, ids, map);
+  };
+  const shift = (dx: number, dy: number) => (d: Parameters<typeof moveNodes>[0]) => moveNodes(d, page, ids, dx, dy);
+  const turned = (to: number) => (d: Parameters<typeof turnNodes>[0]) => turnNodes(d, page, ids, to - angle, apply(frame.matrix, centre(frame.box)));
+  const show = (recipe: ((v: number) => Parameters<typeof session.commit>[1]) | null) => (v: number | null) => session.preview(v === null || !recipe ? null : recipe(v));
+  const field = { unit, disabled: ids.length === 0 };
+  const toWidth = (v: number) => sized(v / w, proportional ? v / w : 1);
+  const toHeight = (v: number) => sized(proportional ? v / h : 1, v / h);
+  return (
+    <Section title="Position">
+      <div className="grid grid-cols-2 gap-2">
+        <NumberField label="X" name="X" {...field} value={box.x0} onPreview={show((v) => shift(v - box.x0, 0))} onCommit={(v) => session.commit('Move', shift(v - box.x0, 0))} />
+        <NumberField label="Y" name="Y" {...field} value={box.y0} onPreview={show((v) => shift(0, v - box.y0))} onCommit={(v) => session.commit('Move', shift(0, v - box.y0))} />
+        <NumberField label="W" name="Width" {...field} min={0.01} value={w} onPreview={show(toWidth)} onCommit={(v) => w > 0 && session.commit('Resize', toWidth(v))} />
+        <NumberField label="H" name="Height" {...field} min={0.01} value={h} onPreview={show(toHeight)} onCommit={(v) => h > 0 && session.commit('Resize', toHeight(v))} />
+        <NumberField label="Turn" suffix="°" disabled={ids.length === 0} value={angle} decimals={1} onPreview={show(turned)} onCommit={(v) => session.commit('Turn', turned(v))} />
+      </div>
+      {ids.length === 0 && <p className="mt-2 mb-0 text-faint">Locked. Unlock it in the pile to change it.</p>}
+    </Section>
+  );
+}
+
+function Shape() {
+  const session = useSession();
+  const design = useBench(shownDesign);
+  const selection = useBench((s) => s.selection);
+  const { unit } = design.setup;
+  const shapes = selection.map((id) => design.nodes[id]).filter((n) => n?.kind === 'shape');
+  if (!shapes.length || shapes.length !== selection.length) return null;
+  const kind = shapes[0].kind === 'shape' ? shapes[0].shape : '';
+  if (shapes.some((n) => n.kind === 'shape' && n.shape !== kind)) return null;
+  const def = shapeById(kind);
+  if (!def?.params.length) return null;
+  const values = shapes.flatMap((n) => (n.kind === 'shape' ? [valuesOf(def, n.knobs)] : []));
+  const ids = freeSelection(session);
+  const set = (keys: readonly string[], v: number) => (d: Parameters<typeof moveNodes>[0]) => {
+    for (const id of ids) {
+      const n = d.nodes[id];
+      if (n.kind === 'shape') for (const k of keys) n.knobs[k] = v;
+    }
+  };
+  const shared = (key: string): number | null => (values.every((v) => v[key] === values[0][key]) ? values[0][key] : null);
+  const corners = def.params.filter((p) => p.letter === 'r').map((p) => p.id);
+  const allCorners = corners.length && corners.every((c) => shared(c) !== null && shared(c) === shared(corners[0])) ? shared(corners[0]) : null;
+  return (
+    <Section title="Shape">
+      <div className="grid grid-cols-2 gap-2">
+        {corners.length > 0 && (
+          <div className="col-span-2">
+            <NumberField label="Corners" name="All corners" unit={unit} min={0} value={allCorners} onPreview={(v) => session.preview(v === null ? null : set(corners, v))} onCommit={(v) => session.commit('Corners', set(corners, v))} />
+          </div>
+        )}
+        {def.params.map((p) => (
+          <NumberField
+            key={p.id}
+            label={p.label}
+            {...(p.unit === 'length' ? { unit } : {})}
+            value={shared(p.id)}
+            min={p.min}
+            max={p.max}
+            step={p.unit === 'ratio' ? 0.01 : 1}
+            decimals={p.unit === 'count' ? 0 : 2}
+            onPreview={(v) => session.preview(v === null ? null : set([p.id], v))}
+            onCommit={(v) => session.commit(p.label, set([p.id], p.unit === 'count' ? Math.round(v) : v))}
+          />
+        ))}
+      </div>
+    </Section>
+  );
+}
+
+function PageDetails() {
+  const session = useSession();
+  const design = useBench(shownDesign);
+  const pageId = useBench((s) => s.page);
+  const index = design.pages.findIndex((p) => p.id === pageId);
+  const { setup } = design;
+  return (
+    <>
+      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+        Page {index + 1} of {design.pages.length}, {formatLength(setup.width, setup.unit, 1)} × {formatLength(setup.height, setup.unit, 1)}
+        {setup.bleed > 0 ? `, ${formatLength(setup.bleed, setup.unit, 1)} bleed` : ''}. {count(design.pages[index]?.children.length ?? 0, 'object')} on it. Choose one to see what it is.
+      </p>
+      <Section title="Page">
+        <div className="grid gap-2">
+          <label className="flex items-center gap-1.5">
+            <span className="text-faint">Name</span>
+            <input
+              key={pageId}
+              className="h-7 w-full rounded-sm border border-edge bg-field px-2"
+              placeholder={`Page ${index + 1}`}
+              defaultValue={design.pages[index]?.name}
+              maxLength={200}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') e.currentTarget.blur();
+              }}
+              onBlur={(e) => {
+                const name = e.currentTarget.value.trim();
+                session.commit('Name the page', (d) => {
+                  const p = d.pages.find((x) => x.id === pageId);
+                  if (p && p.name !== name) p.name = name;
+                });
+              }}
+            />
+          </label>
+          <Button
+            onClick={() => {
+              let id = '';
+              session.commit('Add a page', (d) => {
+                id = addPage(d, pageId, session.newId);
+              });
+              if (id) session.goToPage(id);
+            }}
+          >
+            Add a page
+          </Button>
+        </div>
+      </Section>
+    </>
+  );
+}

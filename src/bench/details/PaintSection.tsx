@@ -1,0 +1,157 @@
+'use client';
+import { ArrowLeftRight } from 'lucide-react';
+import { localBox, isText } from '@/core/edit/box';
+import { firstGradient, gradientAngle, reverseStops, stopsFrom, withAngle } from '@/core/edit/gradient';
+import { aimedNodes, paintAt, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim } from '@/core/edit/paint';
+import { BLACK, colourPaint } from '@/core/model/defaults';
+import type { GradientPaint, Outline, Paint, Stop } from '@/core/model/schema';
+import { mm } from '@/core/units/length';
+import { Button } from '@/ui/Button';
+import { Check, WordChoice } from '@/ui/Choice';
+import { NumberField } from '@/ui/NumberField';
+import { Section } from '@/ui/Slip';
+import { AIM_WORDS, freeSelection } from '../session/commands';
+import { useBench, useSession } from '../session/context';
+import { paintName } from '../session/naming';
+import { shownDesign } from '../session/state';
+import { withStops } from '../tools/gradientTarget';
+import { drawingPaint } from '../tools/shape';
+import { RampEditor } from './RampEditor';
+
+type Kind = 'none' | 'colour' | 'linear' | 'radial';
+const KINDS = [
+  { value: 'none', label: 'None' },
+  { value: 'colour', label: 'Flat' },
+  { value: 'linear', label: 'Linear' },
+  { value: 'radial', label: 'Radial' },
+] as const;
+const kindOf = (p: Paint | undefined): Kind => (!p || p.kind === 'none' ? 'none' : p.kind === 'colour' ? 'colour' : p.gradient);
+
+/** Fill, outline, letters or frame of the selection: what it is painted with, and how it prints. */
+export function PaintSection({ aim }: { aim: Aim }) {
+  const session = useSession();
+  const design = useBench(shownDesign);
+  const selection = useBench((s) => s.selection);
+  const aimed = useBench((s) => s.aim);
+  const stop = useBench((s) => s.stop);
+  const nodes = aimedNodes(design, selection, aim);
+  if (!nodes.length) return null;
+  const paints = nodes.map((id) => paintAt(design, id, aim));
+  const paint = paints[0];
+  const kinds = new Set(paints.map(kindOf));
+  const kind = kinds.size === 1 ? kindOf(paint) : null;
+  const ids = freeSelection(session);
+  const word = AIM_WORDS[aim];
+  const line = aim === 'outline' || aim === 'letterOutline';
+  const gradientsHere = aim === 'fill' || aim === 'frame';
+  const toAim = () => session.set({ aim });
+
+  const become = (next: Kind) => {
+    toAim();
+    const fallback = session.palette.screen ? ({ rgb: [0, 0, 0] } as const) : BLACK;
+    session.commit(`${word}: ${KINDS.find((k) => k.value === next)!.label.toLowerCase()}`, (d) =>
+      setPaint(d, ids, aim, (old, id) => {
+        const overprint = old.kind !== 'none' && old.overprint;
+        if (next === 'none') return { kind: 'none' };
+        const node = design.nodes[id];
+        if (next === 'colour') return old.kind === 'colour' ? old : old.kind === 'gradient' ? colourPaint(stopsOf(design, old)[0].colour, overprint) : line || isText(node) ? colourPaint(fallback) : drawingPaint(session);
+        const box = localBox(design, node, session.shop.fonts);
+        if (old.kind === 'gradient') return { ...firstGradient(next, box, [], overprint), ramp: old.ramp };
+        return firstGradient(next, box, stopsFrom(old, fallback), overprint);
+      }),
+    );
+    session.set({ stop: null });
+  };
+
+  const gradient = kind === 'linear' || kind === 'radial' ? (paint as GradientPaint) : null;
+  const changeStops = (p: GradientPaint, stops: readonly Stop[]) => withStops(aim, nodes[0], p, stops);
+  const outline = line ? outlineAt(design, nodes[0], aim) : null;
+
+  return (
+    <Section title={word} action={aimed === aim ? <span className="text-[12px] text-accent">aimed at</span> : <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-[12px] key-line" onClick={toAim}>Aim here</button>}>
+      <div className="grid gap-2">
+        <WordChoice label={`${word} kind`} value={kind} options={gradientsHere ? KINDS : KINDS.slice(0, 2)} onChange={become} />
+        {kind === 'colour' && (
+          <div className="flex items-center gap-2">
+            <span className="size-6 shrink-0 rounded-sm border border-edge" style={{ background: paint?.kind === 'colour' ? session.palette.css(paint.colour) : undefined }} />
+            <span className="truncate">{new Set(paints.map((p) => paintName(design, p))).size === 1 ? paintName(design, paint) : 'mixed'}</span>
+          </div>
+        )}
+        {gradient && nodes.length === 1 && (
+          <>
+            {'swatch' in gradient.ramp && <p className="m-0 text-faint">Ramp “{paintName(design, gradient).split(',')[0]}”: a change reaches all that use it.</p>}
+            <RampEditor
+              stops={stopsOf(design, gradient)}
+              chosen={aimed === aim ? stop : null}
+              onChoose={(i) => session.set({ aim, stop: i })}
+              onChange={(stops, label) => session.commit(label, changeStops(gradient, stops))}
+              onPreview={(stops) => session.preview(stops && changeStops(gradient, stops))}
+            />
+            <div className="grid grid-cols-2 gap-2">
+              <NumberField
+                label="Angle"
+                suffix="°"
+                value={gradientAngle(gradient)}
+                decimals={1}
+                onPreview={(v) => session.preview(v === null ? null : (d) => setPaint(d, nodes, aim, (old) => (old.kind === 'gradient' ? withAngle(old, v) : old)))}
+                onCommit={(v) => session.commit('Gradient angle', (d) => setPaint(d, nodes, aim, (old) => (old.kind === 'gradient' ? withAngle(old, v) : old)))}
+              />
+              <Button onClick={() => session.commit('Reverse the gradient', changeStops(gradient, reverseStops(stopsOf(design, gradient))))}>
+                <ArrowLeftRight size={14} aria-hidden /> Reverse
+              </Button>
+            </div>
+          </>
+        )}
+        {outline && (
+          <div className="grid grid-cols-2 gap-2">
+            <NumberField
+              label="Weight"
+              unit={design.setup.unit === 'px' ? 'px' : design.setup.unit === 'in' || design.setup.unit === 'pt' ? 'pt' : 'mm'}
+              value={outline.width}
+              min={0}
+              max={mm(200)}
+              step={0.1}
+              decimals={3}
+              onPreview={(v) => session.preview(v === null ? null : (d) => setOutlineStyle(d, ids, aim as 'outline', { width: v }, outline.paint))}
+              onCommit={(v) => session.commit('Outline weight', (d) => setOutlineStyle(d, ids, aim as 'outline', { width: v }, outline.paint))}
+            />
+            <WordChoice
+              label="Line caps"
+              value={outline.cap}
+              options={[{ value: 'butt', label: 'Flat' }, { value: 'round', label: 'Round' }, { value: 'square', label: 'Long' }]}
+              onChange={(cap) => session.commit('Line caps', (d) => setOutlineStyle(d, ids, aim as 'outline', { cap }, outline.paint))}
+            />
+            <div className="col-span-2">
+              <WordChoice
+                label="Line corners"
+                value={outline.join}
+                options={[{ value: 'miter', label: 'Pointed' }, { value: 'round', label: 'Round' }, { value: 'bevel', label: 'Cut' }]}
+                onChange={(join) => session.commit('Line corners', (d) => setOutlineStyle(d, ids, aim as 'outline', { join }, outline.paint))}
+              />
+            </div>
+          </div>
+        )}
+        {!session.palette.screen && kind !== 'none' && (
+          <Check
+            label="Overprint"
+            hint={overprintHint(session, paint)}
+            checked={paints.every((p) => p && p.kind !== 'none' && p.overprint)}
+            onChange={(on) => session.commit(on ? 'Overprint' : 'Knock out', (d) => setOverprint(d, ids, aim, on))}
+          />
+        )}
+      </div>
+    </Section>
+  );
+}
+
+function outlineAt(design: ReturnType<typeof shownDesign>, id: string, aim: Aim): Outline | null {
+  const n = design.nodes[id];
+  if (isText(n) && aim === 'letterOutline') return design.stories[n.story].paragraphs[0].runs[0].outline;
+  return 'outlines' in n ? (n.outlines[n.outlines.length - 1] ?? null) : null;
+}
+
+/** White that overprints is nothing at all: said before it is printed. */
+function overprintHint(session: ReturnType<typeof useSession>, paint: Paint | undefined): string {
+  if (paint?.kind === 'colour' && paint.overprint && session.palette.mix(paint.colour).every((v) => v === 0)) return 'Bare stock that overprints leaves no trace: it vanishes in print.';
+  return paint && paint.kind !== 'none' && paint.overprint ? 'Prints over what lies below.' : 'Off: cuts out what lies below.';
+}

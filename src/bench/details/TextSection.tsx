@@ -1,0 +1,106 @@
+'use client';
+import { isText } from '@/core/edit/box';
+import type { DesignDraft } from '@/core/edit/history';
+import { runAt, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
+import type { Design, Paragraph } from '@/core/model/schema';
+import { FACES } from '@/core/text/faces';
+import { ListChoice, WordChoice } from '@/ui/Choice';
+import { NumberField } from '@/ui/NumberField';
+import { Section } from '@/ui/Slip';
+import { freeSelection } from '../session/commands';
+import { useBench, useSession } from '../session/context';
+import { shownDesign } from '../session/state';
+
+const KINDS = [...new Set(FACES.map((f) => f.kind))];
+const KIND_WORDS: Record<(typeof KINDS)[number], string> = { sans: 'Sans', condensed: 'Condensed', serif: 'Serif', slab: 'Slab', display: 'Display', script: 'Script', blackletter: 'Blackletter', mono: 'Typewriter' };
+
+/** Face, size, alignment, leading and tracking of the chosen texts, or of the letters chosen in the one being written. */
+export function TextSection() {
+  const session = useSession();
+  const design = useBench(shownDesign);
+  const selection = useBench((s) => s.selection);
+  const editing = useBench((s) => s.editing);
+  const texts = selection.map((id) => design.nodes[id]).filter((n) => n && isText(n));
+  if (!texts.length) return null;
+  const node = texts[0];
+  if (!isText(node)) return null;
+  const story = design.stories[node.story];
+  const inText = editing?.node === node.id ? editing : null;
+  const run = inText ? runAt(story, Math.max(inText.anchor, inText.focus)) : story.paragraphs[0].runs[0];
+  const paragraph = story.paragraphs[0];
+  const allRuns = texts.flatMap((n) => (isText(n) ? design.stories[n.story].paragraphs.flatMap((p) => p.runs) : []));
+  const same = <K extends keyof RunLook>(key: K): boolean => inText !== null || new Set(allRuns.map((r) => JSON.stringify(r[key]))).size === 1;
+
+  const eachStory = (change: (s: Design['stories'][string], from: number, to: number, whole: boolean) => Design['stories'][string]) => (d: DesignDraft) => {
+    for (const id of freeSelection(session)) {
+      const n = session.design.nodes[id];
+      if (!n || !isText(n)) continue;
+      const [from, to] = inText && n.id === node.id ? [Math.min(inText.anchor, inText.focus), Math.max(inText.anchor, inText.focus)] : [0, 0];
+      d.stories[n.story] = change(session.state.design.stories[n.story], from, to, !inText) as DesignDraft['stories'][string];
+    }
+  };
+  const look = (label: string, change: RunLook) => session.commit(label, eachStory((s, from, to) => setRunLook(s, from, to, change)));
+  const preview = (change: RunLook | null) => session.preview(change && eachStory((s, from, to) => setRunLook(s, from, to, change)));
+  const para = (label: string, change: Partial<Omit<Paragraph, 'runs'>>) => session.commit(label, eachStory((s, from, to, whole) => setParagraphLook(s, from, to, change, whole)));
+
+  return (
+    <Section title={inText && inText.anchor !== inText.focus ? 'Text, chosen letters' : 'Text'}>
+      <div className="grid gap-2">
+        <ListChoice
+          hideLabel
+          label="Face"
+          value={same('face') ? run.face : null}
+          groups={[
+            ...(FACES.some((f) => f.id === run.face) ? [] : [{ name: 'Missing', options: [{ value: run.face, label: `${run.face} (missing)` }] }]),
+            ...KINDS.map((kind) => ({ name: KIND_WORDS[kind], options: FACES.filter((f) => f.kind === kind).map((f) => ({ value: f.id, label: `${f.family} ${f.style}` })) })),
+          ]}
+          onChange={(face) => {
+            void session.loadFaces([face]);
+            look('Face', { face });
+          }}
+        />
+        <div className="grid grid-cols-2 gap-2">
+          <NumberField label="Size" unit="pt" value={same('size') ? run.size : null} min={0.5} max={10_000} onPreview={(v) => preview(v === null ? null : { size: v })} onCommit={(size) => look('Letter size', { size })} />
+          <NumberField label="Leading" suffix="×" value={paragraph.leading} min={0.1} max={10} step={0.05} onCommit={(leading) => para('Leading', { leading })} />
+          <NumberField label="Tracking" value={same('tracking') ? run.tracking : null} min={-500} max={5000} step={5} decimals={0} onPreview={(v) => preview(v === null ? null : { tracking: v })} onCommit={(tracking) => look('Tracking', { tracking })} />
+          {node.kind === 'displayText' && texts.length === 1 ? (
+            <NumberField
+              label="Stretch"
+              suffix="%"
+              value={node.stretch * 100}
+              min={1}
+              max={1000}
+              decimals={1}
+              onCommit={(v) =>
+                session.commit('Stretch', (d) => {
+                  const n = d.nodes[node.id];
+                  if (n.kind === 'displayText') n.stretch = v / 100;
+                })
+              }
+            />
+          ) : node.kind === 'textFrame' && texts.length === 1 ? (
+            <NumberField
+              label="Inset"
+              unit={design.setup.unit}
+              value={node.inset}
+              min={0}
+              max={Math.min(node.width, node.height) / 2.2}
+              onCommit={(v) =>
+                session.commit('Inset', (d) => {
+                  const n = d.nodes[node.id];
+                  if (n.kind === 'textFrame') n.inset = v;
+                })
+              }
+            />
+          ) : null}
+        </div>
+        <WordChoice
+          label="Alignment"
+          value={paragraph.align}
+          options={[{ value: 'left', label: 'Left' }, { value: 'middle', label: 'Middle' }, { value: 'right', label: 'Right' }, ...(node.kind === 'textFrame' ? [{ value: 'full' as const, label: 'Full' }] : [])]}
+          onChange={(align) => para('Alignment', { align })}
+        />
+      </div>
+    </Section>
+  );
+}

@@ -1,0 +1,290 @@
+'use client';
+import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { ChevronDown, ChevronRight, Eye, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { isText } from '@/core/edit/box';
+import { reparentNode, setNodeFlags } from '@/core/edit/place';
+import type { Design, DesignNode, Page } from '@/core/model/schema';
+import { ancestry, parentOf } from '@/core/model/tree';
+import { plainText } from '@/core/text/layout';
+import { useBench, useSession } from '../session/context';
+import { shownDesign } from '../session/state';
+import { beginEditing } from '../tools/editing';
+import { choose } from '../tools/select';
+import { PileThumb } from './PileThumb';
+
+const ROW = 28;
+
+interface Row {
+  readonly id: string;
+  readonly depth: number;
+}
+
+/** What lies on this page, front to back. */
+export function Pile() {
+  const session = useSession();
+  const design = useBench(shownDesign);
+  const pageId = useBench((s) => s.page);
+  const selection = useBench((s) => s.selection);
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
+  const [query, setQuery] = useState('');
+  const [renaming, setRenaming] = useState<string | null>(null);
+  const scroll = useRef<HTMLDivElement>(null);
+  const page = design.pages.find((p) => p.id === pageId) ?? design.pages[0];
+  const rows = useMemo(() => rowsOf(design, page, opened, query), [design, page, opened, query]);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroll.current, estimateSize: () => ROW, overscan: 12 });
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+
+  // A selection made on the sheet comes into view here, its groups opened.
+  const first = selection[0];
+  useEffect(() => {
+    if (first && design.nodes[first]) {
+      const above = ancestry(design, page, first).slice(0, -1);
+      if (above.some((id) => !opened.has(id))) {
+        setOpened((o) => new Set([...o, ...above]));
+        return;
+      }
+    }
+    const i = rows.findIndex((r) => r.id === first);
+    if (i >= 0) virtual.scrollToIndex(i, { align: 'auto' });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when another object is chosen
+  }, [first, opened]);
+
+  const onDragEnd = ({ active, over, delta }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    const id = String(active.id);
+    const target = String(over.id);
+    if (ancestry(design, page, target).includes(id)) return;
+    const parent = parentOf(design, page, target);
+    const list = parent ? (design.nodes[parent] as Extract<DesignNode, { kind: 'group' }>).children : page.children;
+    const at = list.indexOf(target);
+    // Rows run front to back, lists back to front: dropped from above, it goes behind the target.
+    session.commit('Change the order', (d) => reparentNode(d, page, id, parent, delta.y > 0 ? at : at + 1));
+    choose(session, [id]);
+  };
+
+  const onKeyDown = (e: KeyboardEvent<HTMLDivElement>) => {
+    const i = rows.findIndex((r) => r.id === first);
+    const go = (to: number) => {
+      const row = rows[Math.min(rows.length - 1, Math.max(0, to))];
+      if (!row) return;
+      e.preventDefault();
+      choose(session, e.shiftKey ? [...new Set([...selection, row.id])] : [row.id]);
+    };
+    if (e.altKey || e.ctrlKey || e.metaKey) return;
+    if (e.key === 'ArrowDown') go(i + 1);
+    else if (e.key === 'ArrowUp') go(i < 0 ? 0 : i - 1);
+    else if (e.key === 'Home') go(0);
+    else if (e.key === 'End') go(rows.length - 1);
+    else if (e.key === 'F2' && first) {
+      e.preventDefault();
+      setRenaming(first);
+    } else if (first && design.nodes[first]?.kind === 'group' && (e.key === 'ArrowLeft' || e.key === 'ArrowRight')) {
+      e.preventDefault();
+      open(first, e.key === 'ArrowRight');
+    }
+  };
+  const open = (id: string, on: boolean) => {
+    // A group that closes round the selection takes its place.
+    if (!on && first && first !== id && ancestry(design, page, first).includes(id)) choose(session, [id]);
+    setOpened((o) => {
+      const next = new Set(o);
+      if (on) next.add(id);
+      else next.delete(id);
+      return next;
+    });
+  };
+
+  const number = design.pages.indexOf(page) + 1;
+  return (
+    <section aria-label="Pile" className="flex min-h-0 flex-col border-r border-line bg-panel">
+      <div className="flex h-9 items-center gap-2 border-b border-line px-2">
+        <h2 className="m-0 shrink-0 text-[13px] font-semibold">{page.name || `Page ${number}`}</h2>
+        <div className="flex min-w-0 flex-1 items-center gap-1 rounded-sm border border-transparent px-1 focus-within:border-edge">
+          <Search size={13} aria-hidden className="shrink-0 text-faint" />
+          <input aria-label="Search the pile" placeholder="Search" className="h-6 w-full min-w-0 bg-transparent outline-none" value={query} onChange={(e) => setQuery(e.target.value)} onKeyDown={(e) => e.stopPropagation()} />
+        </div>
+      </div>
+      {rows.length === 0 ? (
+        <p className="m-0 p-3 text-faint">{query ? 'Nothing here has that name.' : 'Nothing lies on this page yet.'}</p>
+      ) : (
+        <DndContext id="pile" sensors={sensors} onDragEnd={onDragEnd}>
+          <div
+            ref={scroll}
+            role="listbox"
+            aria-label={`Objects on page ${number}, front to back`}
+            aria-multiselectable
+            aria-activedescendant={first && rows.some((r) => r.id === first) ? `pile-${first}` : undefined}
+            tabIndex={0}
+            data-keys="arrows"
+            className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
+            onKeyDown={onKeyDown}
+          >
+            <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+              {virtual.getVirtualItems().map((v) => {
+                const row = rows[v.index];
+                return (
+                  <PileRow
+                    key={row.id}
+                    row={row}
+                    top={v.start}
+                    node={design.nodes[row.id]}
+                    name={nameOf(design, design.nodes[row.id])}
+                    chosen={selection.includes(row.id)}
+                    folded={!query && !opened.has(row.id)}
+                    renaming={renaming === row.id}
+                    onFold={() => open(row.id, !opened.has(row.id))}
+                    onRename={(on) => setRenaming(on ? row.id : null)}
+                  />
+                );
+              })}
+            </div>
+          </div>
+        </DndContext>
+      )}
+    </section>
+  );
+}
+
+/** The visible rows, front first; a search lists every match flat. */
+function rowsOf(design: Design, page: Page, opened: ReadonlySet<string>, query: string): Row[] {
+  const out: Row[] = [];
+  const wanted = query.trim().toLowerCase();
+  const visit = (ids: readonly string[], depth: number) => {
+    for (let i = ids.length - 1; i >= 0; i--) {
+      const node = design.nodes[ids[i]];
+      if (!wanted) out.push({ id: node.id, depth });
+      else if (nameOf(design, node).toLowerCase().includes(wanted)) out.push({ id: node.id, depth: 0 });
+      if (node.kind === 'group' && (wanted || opened.has(node.id))) visit(node.children, depth + 1);
+    }
+  };
+  visit(page.children, 0);
+  return out;
+}
+
+const KIND: Record<DesignNode['kind'], string> = { group: 'Group', shape: 'Shape', path: 'Path', displayText: 'Display text', textFrame: 'Text frame' };
+
+/** A text that was never named goes by its first words. */
+export function nameOf(design: Design, node: DesignNode): string {
+  if (isText(node) && (node.name === 'Display text' || node.name === 'Text frame' || !node.name)) {
+    const words = plainText(design.stories[node.story]).replace(/\s+/g, ' ').trim();
+    if (words) return words.length > 40 ? `${words.slice(0, 38)} …` : words;
+  }
+  return node.name || KIND[node.kind];
+}
+
+interface RowProps {
+  readonly row: Row;
+  readonly top: number;
+  readonly node: DesignNode;
+  readonly name: string;
+  readonly chosen: boolean;
+  readonly folded: boolean;
+  readonly renaming: boolean;
+  readonly onFold: () => void;
+  readonly onRename: (on: boolean) => void;
+}
+
+function PileRow({ row, top, node, name, chosen, folded, renaming, onFold, onRename }: RowProps) {
+  const session = useSession();
+  const drag = useDraggable({ id: node.id });
+  const drop = useDroppable({ id: node.id });
+  const selection = useBench((s) => s.selection);
+  return (
+    <div
+      ref={(el) => {
+        drag.setNodeRef(el);
+        drop.setNodeRef(el);
+      }}
+      id={`pile-${node.id}`}
+      role="option"
+      aria-selected={chosen}
+      aria-label={`${name}, ${KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}`}
+      {...drag.listeners}
+      onClick={(e) => {
+        const inEntered = session.state.entered;
+        if (inEntered && !ancestry(session.design, session.page, node.id).includes(inEntered)) session.set({ entered: null });
+        choose(session, e.shiftKey || e.ctrlKey || e.metaKey ? (chosen ? selection.filter((x) => x !== node.id) : [...selection, node.id]) : [node.id]);
+      }}
+      onDoubleClick={() => {
+        if (isText(node)) beginEditing(session, node.id, null);
+        else onRename(true);
+      }}
+      style={{ position: 'absolute', top, left: 0, right: 0, height: ROW, paddingLeft: 6 + row.depth * 12 }}
+      className={`group flex items-center gap-1.5 border-b border-l-3 border-b-line pr-1 select-none ${chosen ? 'border-l-accent bg-field' : 'border-l-transparent'} ${drop.isOver && !drag.isDragging ? 'outline-2 outline-accent' : ''} ${node.hidden ? 'opacity-50' : ''}`}
+    >
+      {node.kind === 'group' ? (
+        <span
+          aria-hidden
+          className="-mr-1 cursor-pointer"
+          onPointerDown={(e) => e.stopPropagation()}
+          onClick={(e) => {
+            e.stopPropagation();
+            onFold();
+          }}
+        >
+          {folded ? <ChevronRight size={13} /> : <ChevronDown size={13} />}
+        </span>
+      ) : null}
+      <PileThumb id={node.id} />
+      {renaming ? (
+        <RenameField
+          name={node.name}
+          onDone={(next) => {
+            onRename(false);
+            if (next !== null && next !== node.name) session.commit('Rename', (d) => setNodeFlags(d, [node.id], { name: next }));
+          }}
+        />
+      ) : (
+        <span className="min-w-0 flex-1 truncate">{name}</span>
+      )}
+      <RowSwitch on={node.locked} label={node.locked ? `Unlock ${name}` : `Lock ${name}`} onClick={() => session.commit(node.locked ? 'Unlock' : 'Lock', (d) => setNodeFlags(d, [node.id], { locked: !node.locked }))}>
+        {node.locked ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}
+      </RowSwitch>
+      <RowSwitch on={node.hidden} label={node.hidden ? `Show ${name}` : `Hide ${name}`} onClick={() => session.commit(node.hidden ? 'Show' : 'Hide', (d) => setNodeFlags(d, [node.id], { hidden: !node.hidden }))}>
+        {node.hidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
+      </RowSwitch>
+    </div>
+  );
+}
+
+/** A small switch in a row for the pointer; by keyboard the commands Hide and Lock do the same. */
+function RowSwitch({ on, label, onClick, children }: { on: boolean; label: string; onClick: () => void; children: React.ReactNode }) {
+  return (
+    <span
+      aria-hidden
+      title={label}
+      onPointerDown={(e) => e.stopPropagation()}
+      onClick={(e) => {
+        e.stopPropagation();
+        onClick();
+      }}
+      className={`grid size-[22px] shrink-0 cursor-pointer place-items-center rounded-sm hover:bg-line ${on ? '' : 'text-faint opacity-0 group-hover:opacity-100'}`}
+    >
+      {children}
+    </span>
+  );
+}
+
+function RenameField({ name, onDone }: { name: string; onDone: (next: string | null) => void }) {
+  const [text, setText] = useState(name);
+  return (
+    <input
+      autoFocus
+      aria-label="New name"
+      maxLength={200}
+      className="h-6 w-full min-w-0 flex-1 rounded-sm border border-accent bg-field px-1 outline-none"
+      value={text}
+      onFocus={(e) => e.currentTarget.select()}
+      onChange={(e) => setText(e.target.value)}
+      onPointerDown={(e) => e.stopPropagation()}
+      onBlur={() => onDone(text)}
+      onKeyDown={(e) => {
+        e.stopPropagation();
+        if (e.key === 'Enter') onDone(text);
+        if (e.key === 'Escape') onDone(null);
+      }}
+    />
+  );
+}

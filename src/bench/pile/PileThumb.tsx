@@ -1,0 +1,35 @@
+'use client';
+import { useEffect, useRef } from 'react';
+import { withDescendants } from '@/core/model/tree';
+import { unionAll } from '@/core/geometry/rect';
+import { QuickPainter } from '@/core/render/quick';
+import { useBench, useSession } from '../session/context';
+
+const SIZE = 18;
+const painter = { current: null as QuickPainter | null };
+
+/** A picture of one object in its real colours, from the same scene as the sheet. */
+export function PileThumb({ id }: { id: string }) {
+  const session = useSession();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  // Not the preview: a picture this small need not follow a drag.
+  const node = useBench((s) => s.design.nodes[id]);
+  const swatches = useBench((s) => s.design.swatches);
+  const epoch = useBench((s) => s.fontsEpoch);
+  useEffect(() => {
+    const c = canvas.current;
+    const ctx = c?.getContext('2d');
+    const { design } = session.state;
+    if (!c || !ctx || !design.nodes[id]) return;
+    const ids = new Set(withDescendants(design, id));
+    const items = session.scene().items.filter((i) => ids.has(i.node));
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.clearRect(0, 0, c.width, c.height);
+    if (!items.length) return;
+    const box = unionAll(items.map((i) => i.bounds));
+    const scale = (c.width - 2) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
+    painter.current ??= new QuickPainter();
+    painter.current.paint(ctx, items, session.palette, { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale }, box);
+  }, [session, id, node, swatches, epoch]);
+  return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} style={{ width: SIZE, height: SIZE }} className="shrink-0 rounded-sm bg-bench" />;
+}

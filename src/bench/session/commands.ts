@@ -1,0 +1,315 @@
+import { copyNodes, parseClip, pasteClip, type Clip } from '@/core/edit/clip';
+import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
+import { aimedNodes, setColour, setOverprint, setPaint, stopsOf, type Aim } from '@/core/edit/paint';
+import { deleteNodes, groupNodes, moveNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
+import { isText } from '@/core/edit/box';
+import { centre, isEmpty } from '@/core/geometry/rect';
+import type { Colour } from '@/core/model/schema';
+import { isLocked } from '@/core/model/tree';
+import { mm } from '@/core/units/length';
+import { aimedGradient, withStops } from '../tools/gradientTarget';
+import type { Session } from './session';
+import type { ToolId, ViewId } from './state';
+
+/** One action of the bench: menu, key, finder, button and tests all use its row. */
+export interface CommandDef {
+  readonly label: string;
+  /** Everyday words and trade words that find it. */
+  readonly keywords: readonly string[];
+  /** `Mod` is Ctrl, or Cmd on a Mac. */
+  readonly keys: readonly string[];
+  /** May it run now? Absent: always. */
+  readonly applies?: (s: Session) => boolean;
+  readonly run: (s: Session) => void;
+  /** Works while only looking. */
+  readonly harmless?: boolean;
+}
+
+const chosen = (s: Session) => s.state.selection.length > 0;
+export const count = (n: number, one: string, many = `${one}s`): string => (n === 1 ? `1 ${one}` : `${n} ${many}`);
+
+/** The chosen objects that may be changed. */
+export function freeSelection(s: Session): string[] {
+  const { design, page } = s;
+  return s.state.selection.filter((id) => design.nodes[id] && !isLocked(design, page, id));
+}
+const free = (s: Session) => freeSelection(s).length > 0;
+
+const order = (label: string, move: OrderMove, keys: string[], keywords: string[]): CommandDef => ({
+  label,
+  keywords,
+  keys,
+  applies: free,
+  run: (s) => {
+    const ids = freeSelection(s);
+    if (s.commit(label, (d) => orderNodes(d, s.page, ids, move))) s.say(`${label}: ${count(ids.length, 'object')}.`);
+  },
+});
+
+const nudge = (label: string, key: string, dx: number, dy: number): CommandDef => ({
+  label,
+  keywords: ['move', 'arrow'],
+  keys: [key],
+  applies: free,
+  run: (s) => {
+    const ids = freeSelection(s);
+    s.commit(label, (d) => moveNodes(d, s.page, ids, dx, dy));
+  },
+});
+
+const CLIP_KEY = 'holvet-clip';
+let memoryClip: string | null = null;
+
+export function storeClip(text: string): void {
+  memoryClip = text;
+  try {
+    localStorage.setItem(CLIP_KEY, text);
+  } catch {
+    // A clip too large for the browser's small store still works in this tab.
+  }
+}
+export function readClip(): Clip | null {
+  let text = memoryClip;
+  try {
+    text = localStorage.getItem(CLIP_KEY) ?? memoryClip;
+  } catch {
+    // as above
+  }
+  return text ? parseClip(text) : null;
+}
+
+export function copySelection(s: Session): string | null {
+  const clip = copyNodes(s.design, s.page, s.state.selection);
+  if (!clip) return null;
+  const text = JSON.stringify(clip);
+  storeClip(text);
+  s.say(`Copied ${count(clip.roots.length, 'object')}.`);
+  return text;
+}
+
+const STEP_ASIDE = mm(5);
+
+export function pasteFrom(s: Session, clip: Clip | null): void {
+  if (!clip) {
+    s.say('There is nothing to paste yet. Copy some objects first.');
+    return;
+  }
+  let ids: string[] = [];
+  s.commit('Paste', (d) => {
+    ids = pasteClip(d, s.page.id, clip, s.newId, STEP_ASIDE, STEP_ASIDE);
+  });
+  s.set({ selection: ids.filter((id) => s.design.nodes[id]) });
+  s.say(`Pasted ${count(ids.length, 'object')}.`);
+}
+
+function duplicate(s: Session): void {
+  const clip = copyNodes(s.design, s.page, s.state.selection);
+  if (!clip) return;
+  let ids: string[] = [];
+  s.commit('Duplicate', (d) => {
+    ids = pasteClip(d, s.page.id, clip, s.newId, STEP_ASIDE, STEP_ASIDE);
+  });
+  s.set({ selection: ids });
+  s.say(`Duplicated ${count(ids.length, 'object')}.`);
+}
+
+const view = (label: string, id: ViewId, keys: string[], keywords: string[]): CommandDef => ({ label, keywords, keys, harmless: true, run: (s) => s.set({ view: id, editing: null }) });
+const tool = (label: string, id: ToolId, key: string, keywords: string[]): CommandDef => ({ label, keywords, keys: [key], harmless: true, run: (s) => s.set({ tool: id, editing: null }) });
+
+export const COMMANDS = {
+  'edit.undo': { label: 'Undo', keywords: ['take back', 'earlier'], keys: ['Mod+Z'], applies: (s) => s.state.cursor > 0, run: (s) => s.undo() },
+  'edit.redo': { label: 'Redo', keywords: ['do again'], keys: ['Mod+Shift+Z', 'Mod+Y'], applies: (s) => s.state.cursor < s.state.entries.length, run: (s) => s.redo() },
+  'edit.duplicate': { label: 'Duplicate', keywords: ['copy', 'twin', 'again'], keys: ['Mod+D'], applies: chosen, run: duplicate },
+  'edit.copy': { label: 'Copy', keywords: ['clipboard'], keys: [], applies: chosen, harmless: true, run: (s) => void copySelection(s) },
+  'edit.cut': {
+    label: 'Cut', keywords: ['clipboard', 'take out'], keys: [], applies: free,
+    run: (s) => {
+      if (copySelection(s)) COMMANDS['object.delete'].run(s);
+    },
+  },
+  'edit.paste': { label: 'Paste', keywords: ['clipboard', 'put in'], keys: [], run: (s) => pasteFrom(s, readClip()) },
+  'edit.selectAll': {
+    label: 'Select all', keywords: ['everything'], keys: ['Mod+A'], harmless: true,
+    run: (s) => s.set({ selection: s.page.children.filter((id) => !s.design.nodes[id].locked && !s.design.nodes[id].hidden), entered: null }),
+  },
+  'edit.selectNone': { label: 'Select nothing', keywords: ['deselect', 'none'], keys: [], harmless: true, applies: chosen, run: (s) => s.set({ selection: [], entered: null, stop: null }) },
+  'object.delete': {
+    label: 'Delete', keywords: ['remove', 'throw away', 'erase'], keys: ['Delete', 'Backspace'], applies: free,
+    run: (s) => {
+      const ids = freeSelection(s);
+      if (s.commit('Delete', (d) => deleteNodes(d, s.page, ids), { select: [] })) s.say(`Deleted ${count(ids.length, 'object')}.`);
+    },
+  },
+  'object.group': {
+    label: 'Group', keywords: ['together', 'join'], keys: ['Mod+G'], applies: free,
+    run: (s) => {
+      const ids = freeSelection(s);
+      let group: string | null = null;
+      s.commit('Group', (d) => {
+        group = groupNodes(d, s.page, ids, s.newId);
+      });
+      if (group) s.set({ selection: [group] });
+      s.say(`Grouped ${count(ids.length, 'object')}.`);
+    },
+  },
+  'object.ungroup': {
+    label: 'Ungroup', keywords: ['apart', 'dissolve'], keys: ['Mod+Shift+G'],
+    applies: (s) => freeSelection(s).some((id) => s.design.nodes[id].kind === 'group'),
+    run: (s) => {
+      let freed: string[] = [];
+      s.commit('Ungroup', (d) => {
+        freed = ungroupNodes(d, s.page, freeSelection(s));
+      });
+      s.set({ selection: freed });
+      s.say(`Ungrouped: ${count(freed.length, 'object')} are free; nothing moved.`);
+    },
+  },
+  'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),
+  'object.forward': order('One step forward', 'forward', ['Mod+ArrowUp'], ['up', 'order']),
+  'object.backward': order('One step back', 'backward', ['Mod+ArrowDown'], ['down', 'order']),
+  'object.back': order('Send to back', 'back', ['Mod+Shift+ArrowDown'], ['bottom', 'below', 'behind', 'order']),
+  'object.hide': {
+    label: 'Hide', keywords: ['invisible', 'show'], keys: ['Mod+Shift+H'], applies: chosen,
+    run: (s) => {
+      const ids = s.state.selection;
+      const hidden = !ids.every((id) => s.design.nodes[id].hidden);
+      s.commit(hidden ? 'Hide' : 'Show', (d) => setNodeFlags(d, ids, { hidden }));
+    },
+  },
+  'object.lock': {
+    label: 'Lock', keywords: ['fix', 'protect', 'unlock'], keys: ['Mod+Shift+L'], applies: chosen,
+    run: (s) => {
+      const ids = s.state.selection;
+      const locked = !ids.every((id) => s.design.nodes[id].locked);
+      s.commit(locked ? 'Lock' : 'Unlock', (d) => setNodeFlags(d, ids, { locked }));
+      s.say(locked ? 'Locked: it stays where it is until unlocked in the pile.' : 'Unlocked.');
+    },
+  },
+  'object.turnRight': { label: 'Turn a quarter right', keywords: ['rotate', '90'], keys: ['Mod+Shift+ArrowRight'], applies: free, run: (s) => turnSelection(s, 90) },
+  'object.turnLeft': { label: 'Turn a quarter left', keywords: ['rotate', '90'], keys: ['Mod+Shift+ArrowLeft'], applies: free, run: (s) => turnSelection(s, -90) },
+  'object.overprint': {
+    label: 'Overprint on or off', keywords: ['knock out', 'multiply', 'spot'], keys: [], applies: free,
+    run: (s) => {
+      const aim = s.state.aim;
+      const ids = freeSelection(s);
+      const on = !paintsOverprint(s, ids, aim);
+      s.commit(on ? 'Overprint' : 'Knock out', (d) => setOverprint(d, ids, aim, on));
+      s.say(on ? 'It prints over what lies below.' : 'It cuts out what lies below.');
+    },
+  },
+  'paint.none': {
+    label: 'No paint on the aim', keywords: ['empty', 'transparent', 'remove fill', 'remove outline'], keys: [], applies: free,
+    run: (s) => void s.commit(`No ${AIM_WORDS[s.state.aim].toLowerCase()}`, (d) => setPaint(d, freeSelection(s), s.state.aim, () => ({ kind: 'none' }))),
+  },
+  'nudge.left': nudge('Nudge left', 'ArrowLeft', -mm(1), 0),
+  'nudge.right': nudge('Nudge right', 'ArrowRight', mm(1), 0),
+  'nudge.up': nudge('Nudge up', 'ArrowUp', 0, -mm(1)),
+  'nudge.down': nudge('Nudge down', 'ArrowDown', 0, mm(1)),
+  'nudge.leftFar': nudge('Nudge left by 10 mm', 'Shift+ArrowLeft', -mm(10), 0),
+  'nudge.rightFar': nudge('Nudge right by 10 mm', 'Shift+ArrowRight', mm(10), 0),
+  'nudge.upFar': nudge('Nudge up by 10 mm', 'Shift+ArrowUp', 0, -mm(10)),
+  'nudge.downFar': nudge('Nudge down by 10 mm', 'Shift+ArrowDown', 0, mm(10)),
+  'nudge.leftFine': nudge('Nudge left by 0.1 mm', 'Alt+ArrowLeft', -mm(0.1), 0),
+  'nudge.rightFine': nudge('Nudge right by 0.1 mm', 'Alt+ArrowRight', mm(0.1), 0),
+  'nudge.upFine': nudge('Nudge up by 0.1 mm', 'Alt+ArrowUp', 0, -mm(0.1)),
+  'nudge.downFine': nudge('Nudge down by 0.1 mm', 'Alt+ArrowDown', 0, mm(0.1)),
+  'page.add': {
+    label: 'Add a page', keywords: ['new page', 'sheet'], keys: ['Mod+Enter'],
+    run: (s) => {
+      let id = '';
+      s.commit('Add a page', (d) => {
+        id = addPage(d, s.page.id, s.newId);
+      });
+      if (id) s.goToPage(id);
+    },
+  },
+  'page.duplicate': {
+    label: 'Duplicate this page', keywords: ['copy page'], keys: [],
+    run: (s) => {
+      let id = '';
+      s.commit('Duplicate page', (d) => {
+        id = duplicatePage(d, s.page.id, s.newId);
+      });
+      if (id) s.goToPage(id);
+    },
+  },
+  'page.delete': {
+    label: 'Delete this page', keywords: ['remove page'], keys: [], applies: (s) => s.design.pages.length > 1,
+    run: (s) => {
+      let next = '';
+      s.commit('Delete page', (d) => {
+        next = deletePage(d, s.page.id);
+      });
+      if (next) s.goToPage(next);
+    },
+  },
+  'page.next': { label: 'Next page', keywords: ['go to'], keys: ['PageDown'], harmless: true, run: (s) => stepPage(s, 1) },
+  'page.previous': { label: 'Page before', keywords: ['go to', 'previous'], keys: ['PageUp'], harmless: true, run: (s) => stepPage(s, -1) },
+  'tool.select': tool('Select', 'select', 'S', ['arrow', 'move', 'pick']),
+  'tool.shape': tool('Shape', 'shape', 'H', ['rectangle', 'circle', 'star', 'draw']),
+  'tool.text': tool('Text', 'text', 'T', ['type', 'words', 'letters']),
+  'tool.gradient': tool('Gradient', 'gradient', 'G', ['blend', 'fade', 'ramp']),
+  'tool.hand': tool('Hand', 'hand', 'D', ['pan', 'scroll', 'move the page']),
+  'view.work': view('Work view', 'work', ['1'], ['edit', 'guides']),
+  'view.clean': view('Clean view', 'clean', ['2'], ['preview', 'no guides', 'cut at the trim']),
+  'view.plates': view('Plates view', 'plates', ['3'], ['separations', 'inks', 'overprint']),
+} as const satisfies Record<string, CommandDef>;
+
+export type CommandId = keyof typeof COMMANDS;
+export const COMMAND_TABLE: Readonly<Record<CommandId, CommandDef>> = COMMANDS;
+export const COMMAND_IDS = Object.keys(COMMANDS) as CommandId[];
+
+export const AIM_WORDS: Readonly<Record<Aim, string>> = { fill: 'Fill', outline: 'Outline', letters: 'Letters', letterOutline: 'Letter outline', frame: 'Frame' };
+
+function turnSelection(s: Session, degrees: number): void {
+  const ids = freeSelection(s);
+  const box = s.boxOf(ids);
+  if (isEmpty(box)) return;
+  s.commit(`Turn ${Math.abs(degrees)}°`, (d) => turnNodes(d, s.page, ids, degrees, centre(box)));
+}
+
+function stepPage(s: Session, by: number): void {
+  const { pages } = s.design;
+  const next = pages[pages.findIndex((p) => p.id === s.page.id) + by];
+  if (next) s.goToPage(next.id);
+}
+
+function paintsOverprint(s: Session, ids: readonly string[], aim: Aim): boolean {
+  return aimedNodes(s.design, ids, aim).some((id) => {
+    const n = s.design.nodes[id];
+    if (isText(n) && aim !== 'frame') return s.design.stories[n.story].paragraphs.some((p) => p.runs.some((r) => (aim === 'letters' ? r.fill.kind !== 'none' && r.fill.overprint : r.outline && r.outline.paint.kind !== 'none' && r.outline.paint.overprint)));
+    if (!('fills' in n)) return false;
+    const paints = aim === 'outline' ? n.outlines.map((o) => o.paint) : n.fills;
+    return paints.some((p) => p.kind !== 'none' && p.overprint);
+  });
+}
+
+/** Runs a command if it applies. */
+export function runCommand(s: Session, id: CommandId): boolean {
+  const c = COMMAND_TABLE[id];
+  if (c.applies && !c.applies(s)) return false;
+  c.run(s);
+  return true;
+}
+
+/** Sends a colour where the aim points, and says so. With no objects chosen it says what to do. */
+export function applyColour(s: Session, colour: Colour, name: string): void {
+  const ids = freeSelection(s);
+  const { aim, stop } = s.state;
+  const target = stop === null ? null : aimedGradient(s);
+  if (target && stop !== null) {
+    const stops = stopsOf(s.design, target.paint);
+    if (stops[stop]) {
+      s.commit(`Stop: ${name}`, withStops(aim, target.node, target.paint, stops.map((x, i) => (i === stop ? { ...x, colour } : x))));
+      s.say(`Stop ${stop + 1} of ${stops.length}: ${name}.`);
+      return;
+    }
+  }
+  const reached = aimedNodes(s.design, ids, aim);
+  if (!reached.length) {
+    s.say(ids.length ? `What is chosen has no ${AIM_WORDS[aim].toLowerCase()}. Click another word under the aim tile.` : 'Choose an object first, then click a colour.');
+    return;
+  }
+  s.commit(`${AIM_WORDS[aim]}: ${name}`, (d) => setColour(d, ids, aim, colour));
+  s.say(`${AIM_WORDS[aim]} of ${count(reached.length, 'object')}: ${name}.`);
+}

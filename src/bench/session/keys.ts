@@ -1,0 +1,92 @@
+import { isText } from '@/core/edit/box';
+import { addNode } from '@/core/edit/place';
+import { centre } from '@/core/geometry/rect';
+import { mm } from '@/core/units/length';
+import { beginEditing } from '../tools/editing';
+import { newShape } from '../tools/shape';
+import { textTool } from '../tools/text';
+import { COMMAND_IDS, COMMAND_TABLE, runCommand, type CommandId } from './commands';
+import type { Session } from './session';
+import { noExtras } from '../canvas/overlay';
+
+export const isMac = (): boolean => typeof navigator !== 'undefined' && /Mac|iPhone|iPad/.test(navigator.platform);
+
+/** A pressed key in the words of the table: `Mod+Shift+Z`. */
+export function comboOf(e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>): string {
+  const mod = isMac() ? e.metaKey : e.ctrlKey;
+  // Letters and digits by the key itself where Shift or Alt change the character.
+  const key = /^Key[A-Z]$/.test(e.code) ? e.code.slice(3) : /^Digit\d$/.test(e.code) ? e.code.slice(5) : e.key;
+  return [mod ? 'Mod' : '', e.altKey ? 'Alt' : '', e.shiftKey ? 'Shift' : '', key].filter(Boolean).join('+');
+}
+
+const BY_KEY = new Map<string, CommandId>(COMMAND_IDS.flatMap((id) => COMMAND_TABLE[id].keys.map((k) => [k, id] as const)));
+
+export function keyText(combo: string): string {
+  const mac = isMac();
+  const words: Record<string, string> = { Mod: mac ? '⌘' : 'Ctrl', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Delete: 'Del' };
+  return combo.split('+').map((k) => words[k] ?? k).join(mac ? '' : '+');
+}
+
+/** Keys of the whole bench. Fields keep theirs; a button keeps Space and Enter. */
+export function keyHandler(s: Session, open: { find: () => void; keys: () => void }): (e: KeyboardEvent) => void {
+  return (e) => {
+    if (e.defaultPrevented || !(e.target instanceof HTMLElement)) return;
+    const combo = comboOf(e);
+    if (combo === 'Mod+K') {
+      e.preventDefault();
+      open.find();
+      return;
+    }
+    if (e.target.closest('input, textarea, select, [role=dialog], [contenteditable=true]')) return;
+    if (e.key === '?') {
+      open.keys();
+      return;
+    }
+    if (e.key === 'Escape') {
+      stepOut(s);
+      return;
+    }
+    const onControl = e.target.closest('button, a, [role=radio], [role=option], [role=slider]') !== null;
+    if (e.key === 'Enter' && !onControl && combo === 'Enter') {
+      e.preventDefault();
+      enter(s);
+      return;
+    }
+    // Arrow keys belong to a list or a slider that has the focus.
+    if (onControl && /Arrow|Page/.test(combo) && !combo.includes('Mod')) {
+      if (e.target.closest('[data-keys=arrows]')) return;
+    }
+    const id = BY_KEY.get(combo);
+    if (!id) return;
+    e.preventDefault();
+    runCommand(s, id);
+  };
+}
+
+/** Esc: one step out of whatever one is in. */
+function stepOut(s: Session): void {
+  const { entered, selection, stop, tool } = s.state;
+  if (stop !== null) s.set({ stop: null });
+  else if (entered) s.set({ entered: null, selection: [entered] });
+  else if (selection.length) s.set({ selection: [] });
+  else if (tool !== 'select') s.set({ tool: 'select' });
+}
+
+/** Enter: write in a chosen text; with a drawing tool, put its thing in the middle of the page. */
+function enter(s: Session): void {
+  const { tool, shape, selection } = s.state;
+  const { width, height } = s.design.setup;
+  const mid = centre({ x0: 0, y0: 0, x1: width, y1: height });
+  if (tool === 'shape') {
+    const size = Math.min(mm(40), width / 3, height / 3);
+    const node = newShape(s, shape, mid.x - size / 2, mid.y - size / 2, size, size);
+    if (s.commit(`Draw ${node.name.toLowerCase()}`, (d) => addNode(d, s.page.id, node), { select: [node.id] })) {
+      s.set({ tool: 'select', aim: 'fill' });
+      s.say(`Put a ${node.name.toLowerCase()} in the middle of the page.`);
+    }
+  } else if (tool === 'text') {
+    const at = { page: mid, screen: mid, shift: false, alt: false, mod: false };
+    const gesture = textTool.press(at, { session: s, extras: noExtras(), refresh: () => {}, readout: () => {} });
+    gesture?.release(at);
+  } else if (selection.length === 1 && s.design.nodes[selection[0]] && isText(s.design.nodes[selection[0]])) beginEditing(s, selection[0], null);
+}

@@ -1,0 +1,25 @@
+import { recipeName } from '@/core/edit/recipeLine';
+import { hexOf } from '@/core/colour/spaces';
+import type { Colour, Design, Paint } from '@/core/model/schema';
+import { formatNumber } from '@/core/units/length';
+
+/** A colour in words: its swatch's name, its recipe, its hex; with its strength where it is not full. */
+export function colourName(d: Design, c: Colour): string {
+  if ('swatch' in c) {
+    const name = d.swatches.find((s) => s.id === c.swatch)?.name ?? 'a swatch';
+    return c.tint === 1 ? name : `${name} ${formatNumber(c.tint * 100, 0)} %`;
+  }
+  if ('ink' in c) return `${d.inks.find((i) => i.id === c.ink)?.name ?? 'an ink'} ${formatNumber(c.tint * 100, 0)} %`;
+  if ('cmyk' in c) return recipeName(c.cmyk);
+  if ('rgb' in c) return hexOf(c.rgb);
+  if ('lab' in c) return `Lab ${c.lab.map((v) => formatNumber(v, 0)).join(' ')}`;
+  return `grey ${formatNumber((1 - c.gray) * 100, 0)} %`;
+}
+
+export function paintName(d: Design, p: Paint | undefined): string {
+  if (!p || p.kind === 'none') return 'none';
+  if (p.kind === 'colour') return colourName(d, p.colour);
+  const { ramp } = p;
+  const name = 'swatch' in ramp ? d.swatches.find((s) => s.id === ramp.swatch)?.name : undefined;
+  return `${name ?? 'a gradient'}, ${p.gradient === 'radial' ? 'from the middle' : 'along a line'}`;
+}

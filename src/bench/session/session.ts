@@ -1,0 +1,260 @@
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { boxIn } from '@/core/edit/box';
+import { record, redoEntry, tryOut, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
+import type { Palette } from '@/core/colour/palette';
+import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
+import type { Design, Page } from '@/core/model/schema';
+import { pageById, parentMatrix } from '@/core/model/tree';
+import type { Scene } from '@/core/scene/scene';
+import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
+import type { DesignStore, LoadedDesign } from '@/store/designs';
+import type { PressClient } from '@/workers/pressClient';
+import { shownDesign, type BenchState, type Message } from './state';
+
+export interface CommitOptions {
+  readonly select?: readonly string[];
+  /**
+   * Steps with the same key that follow each other at once become one. Their recipe must say the whole new state, not a
+   * change on top of the last step.
+   */
+  readonly merge?: string;
+}
+
+const MERGE_WITHIN_MS = 1000;
+
+/** The open design: the only writer. Runs recipes, keeps history, saves, and tells the press worker. */
+export class Session {
+  readonly store: StoreApi<BenchState>;
+  readonly palettes: PaletteKeeper;
+  private sceneMemo: { design: Design; page: string; epoch: number; scene: Scene } | null = null;
+  private saving: Promise<void> = Promise.resolve();
+  private lastMerge: { key: string; at: number } | null = null;
+  private chores: ReturnType<typeof setTimeout> | null = null;
+
+  constructor(
+    loaded: LoadedDesign,
+    readonly shop: Workshop,
+    readonly designs: DesignStore,
+    readonly press: PressClient,
+    readOnly: boolean,
+  ) {
+    this.palettes = new PaletteKeeper(shop);
+    this.store = createStore<BenchState>(() => ({
+      design: loaded.design,
+      preview: null,
+      entries: loaded.entries,
+      cursor: loaded.cursor,
+      save: { kind: 'saved' },
+      readOnly,
+      page: loaded.design.pages[0].id,
+      selection: [],
+      entered: null,
+      aim: 'fill',
+      tool: 'select',
+      shape: 'rectangle',
+      view: 'work',
+      shownInks: null,
+      camera: { scale: 1, x: 0, y: 0 },
+      editing: null,
+      stop: null,
+      message: loaded.warning ? { text: loaded.warning, tone: 'warn' } : null,
+      totalInk: null,
+      findings: [],
+      fontsEpoch: shop.fonts.epoch,
+    }));
+    void press.open(loaded.design).then(
+      () => this.scheduleChores(),
+      (e: unknown) => this.say(`The plates cannot be made: ${e instanceof Error ? e.message : String(e)} Reload the page to try again.`, 'stop'),
+    );
+  }
+
+  get state(): BenchState {
+    return this.store.getState();
+  }
+  set(change: Partial<BenchState>): void {
+    this.store.setState(change);
+  }
+  get design(): Design {
+    return shownDesign(this.state);
+  }
+  get page(): Page {
+    const { page } = this.state;
+    return pageById(this.design, page) ?? this.design.pages[0];
+  }
+  get palette(): Palette {
+    return this.palettes.get(this.design);
+  }
+
+  scene(): Scene {
+    const { design, page } = this;
+    const { epoch } = this.shop.fonts;
+    const m = this.sceneMemo;
+    if (m && m.design === design && m.page === page.id && m.epoch === epoch) return m.scene;
+    const scene = this.shop.builder.build(design, page);
+    this.sceneMemo = { design, page: page.id, epoch, scene };
+    return scene;
+  }
+
+  /** The upright box of nodes on the page, lines not counted; empty for none. */
+  boxOf(ids: readonly string[]): Rect {
+    const { design, page } = this;
+    let box = EMPTY_RECT;
+    for (const id of ids) {
+      if (!design.nodes[id]) continue;
+      const r = boxIn(design, id, parentMatrix(design, page, id), this.shop.fonts);
+      if (!isEmpty(r)) box = union(box, r);
+    }
+    return box;
+  }
+
+  newId = (): string => this.shop.env.newId();
+
+  say(text: string, tone: Message['tone'] = 'plain', action?: Message['action']): void {
+    this.set({ message: { text, tone, ...(action ? { action } : {}) } });
+  }
+
+  // ——— changing
+
+  /** Shows what a recipe would do; null ends the showing. */
+  preview(recipe: Recipe | null): void {
+    if (recipe === null) {
+      if (this.state.preview) this.set({ preview: null });
+      return;
+    }
+    if (!this.state.readOnly) this.set({ preview: tryOut(this.state.design, recipe) });
+  }
+
+  /** Makes a change that can be taken back. Answers whether anything changed. */
+  commit(label: string, recipe: Recipe, options: CommitOptions = {}): boolean {
+    const { state } = this;
+    if (state.readOnly) {
+      this.set({ preview: null });
+      this.say('This design is open in another tab; here it can only be looked at.', 'warn');
+      return false;
+    }
+    const now = this.shop.env.now();
+    const dated: Recipe = (d) => {
+      recipe(d);
+      d.modified = now;
+    };
+    const merging = options.merge !== undefined && this.lastMerge?.key === options.merge && performance.now() - this.lastMerge.at < MERGE_WITHIN_MS && state.cursor === state.entries.length && state.cursor > 0;
+    const last = state.entries[state.cursor - 1];
+    const base = merging ? undoEntry(state.design, last) : state.design;
+    const result = record(base, label, dated);
+    if (!result || result.entry.patches.every((p) => p.path.length === 1 && p.path[0] === 'modified')) {
+      this.set({ preview: null, ...(options.select ? { selection: options.select } : {}) });
+      return false;
+    }
+    this.lastMerge = options.merge === undefined ? null : { key: options.merge, at: performance.now() };
+    const kept = merging ? state.entries.slice(0, state.cursor - 1) : state.entries.slice(0, state.cursor);
+    const entries = [...kept, result.entry].slice(-200);
+    this.set({ design: result.design, preview: null, entries, cursor: entries.length, ...this.stillThere(result.design, options.select) });
+    if (merging) this.press.patch(last.inverse);
+    this.press.patch(result.entry.patches);
+    this.persist(async () => {
+      if (merging) await this.designs.moveCursor(base, kept.length);
+      await this.designs.append(result.design, result.entry);
+    });
+    this.afterChange(result.design);
+    return true;
+  }
+
+  undo(): void {
+    const { cursor, entries, design, readOnly } = this.state;
+    if (cursor === 0 || readOnly) return;
+    const entry = entries[cursor - 1];
+    this.travel(undoEntry(design, entry), cursor - 1, entry, entry.inverse);
+    this.say(`Took back: ${entry.label}.`);
+  }
+
+  redo(): void {
+    const { cursor, entries, design, readOnly } = this.state;
+    if (cursor >= entries.length || readOnly) return;
+    const entry = entries[cursor];
+    this.travel(redoEntry(design, entry), cursor + 1, entry, entry.patches);
+    this.say(`Did again: ${entry.label}.`);
+  }
+
+  private travel(design: Design, cursor: number, _entry: HistoryEntry, patches: HistoryEntry['patches']): void {
+    this.lastMerge = null;
+    this.set({ design, preview: null, cursor, ...this.stillThere(design) });
+    this.press.patch(patches);
+    this.persist(() => this.designs.moveCursor(design, cursor));
+    this.afterChange(design);
+  }
+
+  /** What of page, selection and writing still exists in a design. */
+  private stillThere(design: Design, select?: readonly string[]): Partial<BenchState> {
+    const { page, selection, editing, entered } = this.state;
+    const change: { -readonly [K in keyof BenchState]?: BenchState[K] } = {};
+    if (!design.pages.some((p) => p.id === page)) change.page = design.pages[0].id;
+    const wanted = select ?? selection;
+    const alive = wanted.filter((id) => design.nodes[id]);
+    if (select || alive.length !== selection.length) change.selection = alive;
+    if (editing && !design.nodes[editing.node]) change.editing = null;
+    if (entered && !design.nodes[entered]) change.entered = null;
+    return change;
+  }
+
+  private afterChange(design: Design): void {
+    const missing = [...facesOf(design)].filter((f) => !this.shop.fonts.get(f) && !this.shop.fonts.failures.has(f));
+    if (missing.length) void this.loadFaces(missing);
+    this.scheduleChores();
+  }
+
+  async loadFaces(ids: readonly string[]): Promise<void> {
+    await this.shop.fonts.load(ids);
+    this.set({ fontsEpoch: this.shop.fonts.epoch });
+  }
+
+  // ——— keeping
+
+  private persist(job: () => Promise<void>): void {
+    this.set({ save: { kind: 'saving' } });
+    const mine = (this.saving = this.saving.then(job).then(
+      () => {
+        if (this.saving === mine) this.set({ save: { kind: 'saved' } });
+      },
+      (e: unknown) => {
+        const why = e instanceof Error && e.name === 'QuotaExceededError' ? 'the browser’s storage is full' : e instanceof Error ? e.message : String(e);
+        this.set({ save: { kind: 'failed', why } });
+      },
+    ));
+  }
+
+  /** Resolves when all that was done so far is kept. */
+  settled(): Promise<void> {
+    return this.saving;
+  }
+
+  /** Things that follow a pause: total ink, checks, the thumbnail. */
+  private scheduleChores(): void {
+    if (this.chores) clearTimeout(this.chores);
+    this.chores = setTimeout(() => void this.doChores(), 700);
+  }
+
+  private async doChores(): Promise<void> {
+    const { design, page, readOnly } = this.state;
+    try {
+      const totalInk = await this.press.totalInk(page);
+      if (this.state.design !== design) return;
+      this.set({ totalInk });
+      const findings = await this.press.check();
+      if (this.state.design !== design) return;
+      this.set({ findings });
+      if (!readOnly) await this.designs.setThumbnail(design.id, await this.press.thumbnail(320));
+    } catch {
+      // The press has already said why it cannot work; the drawing goes on without it.
+    }
+  }
+
+  goToPage(page: string): void {
+    this.set({ page, selection: [], editing: null, entered: null, stop: null });
+    this.scheduleChores();
+  }
+
+  dispose(): void {
+    if (this.chores) clearTimeout(this.chores);
+    this.press.dispose();
+  }
+}

@@ -1,0 +1,61 @@
+import type { Finding } from '@/core/check/check';
+import type { HistoryEntry } from '@/core/edit/history';
+import type { Aim } from '@/core/edit/paint';
+import type { Design } from '@/core/model/schema';
+
+export type ToolId = 'select' | 'shape' | 'text' | 'gradient' | 'hand';
+export type ViewId = 'work' | 'clean' | 'plates';
+
+/** Maps page points to pixels of the bench top: px = pt·scale + offset. */
+export interface Camera {
+  readonly scale: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A text being written in: offsets in its story's plain text; anchor = focus is a caret. */
+export interface Editing {
+  readonly node: string;
+  readonly anchor: number;
+  readonly focus: number;
+}
+
+export interface Message {
+  readonly text: string;
+  readonly tone: 'plain' | 'warn' | 'stop';
+  readonly action?: { readonly label: string; readonly run: () => void };
+}
+
+export type SaveState = { readonly kind: 'saved' } | { readonly kind: 'saving' } | { readonly kind: 'failed'; readonly why: string };
+
+export interface BenchState {
+  readonly design: Design;
+  /** What a gesture shows before it is let go; null when nothing moves. */
+  readonly preview: Design | null;
+  readonly entries: readonly HistoryEntry[];
+  readonly cursor: number;
+  readonly save: SaveState;
+  /** Another tab holds the design: looking only. */
+  readonly readOnly: boolean;
+
+  readonly page: string;
+  readonly selection: readonly string[];
+  /** The group whose inside is being worked on. */
+  readonly entered: string | null;
+  readonly aim: Aim;
+  readonly tool: ToolId;
+  readonly shape: string;
+  readonly view: ViewId;
+  /** Inks on the press in Plates; null for all. */
+  readonly shownInks: ReadonlySet<string> | null;
+  readonly camera: Camera;
+  readonly editing: Editing | null;
+  /** The gradient stop that colour goes to, of the selected object's aimed gradient. */
+  readonly stop: number | null;
+  readonly message: Message | null;
+  readonly totalInk: { readonly total: number; readonly x: number; readonly y: number } | null;
+  readonly findings: readonly Finding[];
+  readonly fontsEpoch: number;
+}
+
+export const shownDesign = (s: BenchState): Design => s.preview ?? s.design;

@@ -1,0 +1,98 @@
+'use client';
+import { useCallback, useEffect, useState } from 'react';
+import { openWorkshop, equip, type Workshop } from '@/core/workshop';
+import { browserEnv } from '@/env/browser';
+import { designStore, storageProblem } from '@/store/open';
+import { PressClient } from '@/workers/pressClient';
+import { Session } from './session';
+
+export type SessionState =
+  | { readonly kind: 'loading'; readonly doing: string }
+  | { readonly kind: 'open'; readonly session: Session }
+  | { readonly kind: 'unknown' }
+  | { readonly kind: 'broken' }
+  | { readonly kind: 'storage'; readonly why: string }
+  | { readonly kind: 'engine'; readonly why: string };
+
+let workshop: Promise<Workshop> | null = null;
+/** The page's engines, shared by all designs that it opens; a failure is not remembered. */
+function pageWorkshop(): Promise<Workshop> {
+  workshop ??= openWorkshop(browserEnv).catch((e: unknown) => {
+    workshop = null;
+    throw e;
+  });
+  return workshop;
+}
+
+/** Holds the design for this tab; resolves to false when another tab has it. The release ends the hold. */
+function takeLock(id: string, steal: boolean, onStolen: () => void): { got: Promise<boolean>; release: () => void } {
+  let release = () => {};
+  const until = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  if (!('locks' in navigator)) return { got: Promise.resolve(true), release };
+  const got = new Promise<boolean>((resolve) => {
+    navigator.locks
+      .request(`holvet:${id}`, steal ? { steal: true } : { ifAvailable: true }, async (lock) => {
+        resolve(lock !== null);
+        if (lock) await until;
+      })
+      .catch(() => onStolen());
+  });
+  return { got, release };
+}
+
+/** Opens a design: engines, the kept state, the hold on it. `again` starts over; with `steal` it takes the hold from another tab. */
+export function useDesignSession(id: string): { state: SessionState; again: (steal?: boolean) => void } {
+  const [state, setState] = useState<SessionState>({ kind: 'loading', doing: 'Fetching the design' });
+  const [attempt, setAttempt] = useState({ n: 0, steal: false });
+
+  useEffect(() => {
+    let alive = true;
+    let session: Session | null = null;
+    const lock = takeLock(id, attempt.steal, () => session?.set({ readOnly: true, preview: null, editing: null }));
+    const put = (s: SessionState) => {
+      if (alive) setState(s);
+    };
+    void (async () => {
+      const designs = designStore();
+      const holds = await lock.got;
+      let loaded;
+      try {
+        loaded = await designs.load(id);
+      } catch (e) {
+        put({ kind: 'storage', why: storageProblem(e) });
+        return;
+      }
+      if (!loaded.ok) {
+        put({ kind: loaded.reason });
+        return;
+      }
+      put({ kind: 'loading', doing: 'Setting up the press' });
+      try {
+        const shop = await pageWorkshop();
+        await equip(shop, loaded.value.design);
+        if (!alive) return;
+        session = new Session(loaded.value, shop, designs, new PressClient(), !holds);
+        put({ kind: 'open', session });
+      } catch (e) {
+        put({ kind: 'engine', why: e instanceof Error ? e.message : String(e) });
+      }
+    })();
+    return () => {
+      alive = false;
+      const open = session;
+      // What is still being written keeps the hold until it is kept.
+      void (open ? open.settled() : Promise.resolve()).then(() => {
+        open?.dispose();
+        lock.release();
+      });
+    };
+  }, [id, attempt]);
+
+  const again = useCallback((steal = false) => {
+    setState({ kind: 'loading', doing: 'Fetching the design' });
+    setAttempt((a) => ({ n: a.n + 1, steal }));
+  }, []);
+  return { state, again };
+}

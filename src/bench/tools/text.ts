@@ -1,0 +1,89 @@
+import { addNode } from '@/core/edit/place';
+import type { Recipe } from '@/core/edit/history';
+import { isText } from '@/core/edit/box';
+import { translation } from '@/core/geometry/matrix';
+import { fromPoints } from '@/core/geometry/rect';
+import { DEFAULT_FACE, NO_PAINT, colourPaint, runOf } from '@/core/model/defaults';
+import type { Paint } from '@/core/model/schema';
+import { formatLength, mm } from '@/core/units/length';
+import { offsetAt } from '../canvas/overlay';
+import type { Session } from '../session/session';
+import { beginEditing, endEditing } from './editing';
+import { pick } from './select';
+import { far, type PointerAt, type Tool } from './tool';
+
+const SMALLEST_FRAME = mm(5);
+
+/** Text starts black: the ink that is always there and prints sharpest. */
+function textPaint(s: Session): Paint {
+  return colourPaint(s.palette.screen ? { rgb: [0, 0, 0] } : { cmyk: [0, 0, 0, 1] });
+}
+
+/** A size that suits the page: display text fills about a third of the width. */
+function firstSize(s: Session, display: boolean): number {
+  const short = Math.min(s.design.setup.width, s.design.setup.height);
+  return display ? Math.max(12, Math.round(short / 14)) : Math.max(8, Math.min(14, Math.round(short / 40)));
+}
+
+export const textTool: Tool = {
+  press(start, c) {
+    const { session: s } = c;
+    const { editing } = s.state;
+    const found = pick(s, start);
+    const node = found ? s.design.nodes[found.hit.node] : null;
+    if (found && node && isText(node) && found.hit.part !== 'fill') {
+      if (editing?.node === node.id) return choosing(s, node.id, start);
+      endEditing(s);
+      beginEditing(s, node.id, start.page);
+      return s.state.editing ? choosing(s, node.id, start) : null;
+    }
+    endEditing(s);
+    if (s.state.readOnly) return null;
+    const id = s.newId();
+    const story = s.newId();
+    const make = (p: PointerAt): Recipe => {
+      const box = fromPoints([start.page, p.page]);
+      const frame = far(p, start);
+      const run = runOf('', firstSize(s, !frame), textPaint(s), DEFAULT_FACE);
+      return (d) => {
+        d.stories[story] = { id: story, paragraphs: [{ align: 'left', leading: 1.2, runs: [run] }] } as (typeof d.stories)[string];
+        const base = { id, transform: translation(frame ? box.x0 : start.page.x, frame ? box.y0 : start.page.y), hidden: false, locked: false, story } as const;
+        if (frame)
+          addNode(d, s.page.id, { ...base, name: 'Text frame', kind: 'textFrame', width: Math.max(SMALLEST_FRAME, box.x1 - box.x0), height: Math.max(SMALLEST_FRAME, box.y1 - box.y0), inset: 0, fills: [NO_PAINT], outlines: [] });
+        else addNode(d, s.page.id, { ...base, name: 'Display text', kind: 'displayText', stretch: 1 });
+      };
+    };
+    return {
+      move(p) {
+        if (!far(p, start)) return;
+        c.extras.marquee = fromPoints([start.page, p.page]);
+        const { unit } = s.design.setup;
+        c.readout(`text frame ${formatLength(Math.abs(p.page.x - start.page.x), unit)} × ${formatLength(Math.abs(p.page.y - start.page.y), unit)}`);
+        c.refresh();
+      },
+      release(p) {
+        c.extras.marquee = null;
+        c.readout(null);
+        if (s.commit('Place text', make(p), { select: [id] })) {
+          s.set({ tool: 'select', aim: 'letters' });
+          beginEditing(s, id, null);
+        }
+        c.refresh();
+      },
+      cancel() {
+        c.extras.marquee = null;
+        c.readout(null);
+        c.refresh();
+      },
+    };
+  },
+  cursor: () => 'text',
+};
+
+/** Chooses letters by dragging over them. */
+export function choosing(s: Session, id: string, start: PointerAt) {
+  const anchor = start.shift && s.state.editing ? s.state.editing.anchor : offsetAt(s, id, start.page);
+  s.set({ editing: { node: id, anchor, focus: offsetAt(s, id, start.page) } });
+  const to = (p: PointerAt) => s.set({ editing: { node: id, anchor, focus: offsetAt(s, id, p.page) } });
+  return { move: to, release: to, cancel: () => {} };
+}

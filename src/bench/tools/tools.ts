@@ -1,0 +1,41 @@
+import { Blend, Hand, MousePointer2, Shapes, Type, type LucideIcon } from 'lucide-react';
+import type { ToolId } from '../session/state';
+import { gradientTool } from './gradient';
+import { selectTool } from './select';
+import { shapeTool } from './shape';
+import { textTool } from './text';
+import type { Tool } from './tool';
+
+/** Drags the sheet about; also while Space is held. */
+const handTool: Tool = {
+  press(start, c) {
+    const { session: s } = c;
+    const from = s.state.camera;
+    return {
+      move: (p) => s.set({ camera: { ...from, x: from.x + p.screen.x - start.screen.x, y: from.y + p.screen.y - start.screen.y } }),
+      release: () => {},
+      cancel: () => s.set({ camera: from }),
+    };
+  },
+  cursor: () => 'grab',
+};
+
+export interface RackRow {
+  readonly id: ToolId;
+  readonly word: string;
+  /** The letter that is underlined in the word and picks the tool. */
+  readonly letter: string;
+  readonly icon: LucideIcon;
+  readonly tool: Tool;
+}
+
+/** The rack, in the order of the work. */
+export const RACK: readonly RackRow[] = [
+  { id: 'select', word: 'Select', letter: 'S', icon: MousePointer2, tool: selectTool },
+  { id: 'shape', word: 'Shape', letter: 'h', icon: Shapes, tool: shapeTool },
+  { id: 'text', word: 'Text', letter: 'T', icon: Type, tool: textTool },
+  { id: 'gradient', word: 'Gradient', letter: 'G', icon: Blend, tool: gradientTool },
+  { id: 'hand', word: 'Hand', letter: 'd', icon: Hand, tool: handTool },
+];
+
+export const toolById = (id: ToolId): Tool => RACK.find((r) => r.id === id)!.tool;

@@ -1,0 +1,100 @@
+'use client';
+import { useEffect, useRef } from 'react';
+import { isText } from '@/core/edit/box';
+import { aimedNodes, stopsOf, type Aim } from '@/core/edit/paint';
+import { unionAll } from '@/core/geometry/rect';
+import { withDescendants } from '@/core/model/tree';
+import { nearEdge, hitAll } from '@/core/scene/hit';
+import { QuickPainter } from '@/core/render/quick';
+import { AIM_WORDS } from '../session/commands';
+import { useBench, useSession } from '../session/context';
+import { shownDesign } from '../session/state';
+import { aimedGradient } from '../tools/gradientTarget';
+
+const SIZE = 52;
+const painter = { current: null as QuickPainter | null };
+
+/** The aims that a selection has; a shape's two when nothing is chosen. */
+export function aimsOf(session: ReturnType<typeof useSession>): Aim[] {
+  const { design } = session;
+  const ids = session.state.selection;
+  const leaves = ids.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])).map((id) => design.nodes[id]);
+  const text = leaves.some(isText);
+  const shape = leaves.some((n) => n.kind === 'shape' || n.kind === 'path');
+  const frame = leaves.some((n) => n.kind === 'textFrame');
+  if (!leaves.length) return ['fill', 'outline'];
+  return [...(shape ? (['fill', 'outline'] as const) : []), ...(text ? (['letters', 'letterOutline'] as const) : []), ...(frame ? (['frame'] as const) : [])];
+}
+
+/** Where colour goes next: a miniature of the real selection, and the aims as words under it. */
+export function AimTile() {
+  const session = useSession();
+  const design = useBench(shownDesign);
+  const selection = useBench((s) => s.selection);
+  const aim = useBench((s) => s.aim);
+  const stop = useBench((s) => s.stop);
+  const epoch = useBench((s) => s.fontsEpoch);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const view = useRef({ scale: 1, x: 0, y: 0 });
+  const aims = aimsOf(session);
+
+  useEffect(() => {
+    const c = canvas.current;
+    const ctx = c?.getContext('2d');
+    if (!c || !ctx) return;
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.clearRect(0, 0, c.width, c.height);
+    const ids = new Set(selection.filter((id) => design.nodes[id]).flatMap((id) => withDescendants(design, id)));
+    const items = session.scene().items.filter((i) => ids.has(i.node));
+    if (!items.length) return;
+    const box = unionAll(items.map((i) => i.bounds));
+    const scale = (c.width - 10) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
+    view.current = { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
+    painter.current ??= new QuickPainter();
+    painter.current.paint(ctx, items, session.palette, view.current, box);
+  }, [session, design, selection, epoch]);
+
+  const gradient = stop === null ? null : aimedGradient(session);
+  return (
+    <div className="flex w-[126px] shrink-0 flex-col gap-1">
+      <div className="flex items-center gap-2">
+        <button
+          type="button"
+          title="Click a part to aim at it"
+          aria-label={`Aim: ${AIM_WORDS[aim]}. Press to go to the next aim.`}
+          className="rounded-sm border-3 border-accent bg-bench p-0"
+          style={{ width: SIZE + 6, height: SIZE + 6 }}
+          onClick={(e) => {
+            if (e.detail === 0) {
+              session.set({ aim: aims[(aims.indexOf(aim) + 1) % aims.length], stop: null });
+              return;
+            }
+            // A click into the miniature means the part that lies there.
+            const r = e.currentTarget.getBoundingClientRect();
+            const k = canvas.current!.width / SIZE;
+            const v = view.current;
+            const p = { x: ((e.clientX - r.left - 3) * k - v.x) / v.scale, y: ((e.clientY - r.top - 3) * k - v.y) / v.scale };
+            const nodes = new Set(aimedNodes(design, selection, 'fill').concat(aimedNodes(design, selection, 'letters')));
+            const hit = hitAll(session.scene(), p, 4 / v.scale).find((h) => nodes.has(h.node));
+            if (hit) session.set({ aim: hit.part === 'letters' ? 'letters' : nearEdge(session.scene(), hit.node, p, 8 / v.scale) && aims.includes('outline') ? 'outline' : aims.includes('fill') ? 'fill' : aims[0], stop: null });
+          }}
+        >
+          <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} style={{ width: SIZE, height: SIZE }} className="block" />
+        </button>
+        {selection.length === 0 && <span className="text-[12px] leading-4 text-faint">Nothing chosen</span>}
+        {gradient && stop !== null && (
+          <span className="text-[12px]">
+            Stop {stop + 1} of {stopsOf(design, gradient.paint).length}
+          </span>
+        )}
+      </div>
+      <div role="radiogroup" aria-label="Aim" className="flex flex-wrap gap-x-1.5 text-[12px] leading-4">
+        {aims.map((a) => (
+          <button key={a} type="button" role="radio" aria-checked={aim === a} onClick={() => session.set({ aim: a, stop: null })} className={`cursor-pointer border-0 bg-transparent p-0 ${aim === a ? 'font-semibold key-line' : 'text-faint'}`}>
+            {AIM_WORDS[a]}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}

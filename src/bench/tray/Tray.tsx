@@ -1,0 +1,93 @@
+'use client';
+import { useState } from 'react';
+import { addSwatch } from '@/core/edit/paint';
+import { readRecipes } from '@/core/edit/recipeLine';
+import { useBench, useSession } from '../session/context';
+import { count } from '../session/commands';
+import { shownDesign } from '../session/state';
+import { AimTile } from './AimTile';
+import { SpotLibrary } from './SpotLibrary';
+import { SwatchCard } from './SwatchCard';
+
+/** Which colours do I have? Aim, cards, recipe line, libraries. Low windows keep it at 56 px until it is used. */
+export function Tray() {
+  const design = useBench(shownDesign);
+  return (
+    <section aria-label="Ink tray" className="group/tray relative h-[112px] border-t border-line bg-panel [@media(max-height:719px)]:h-14">
+      <div className="absolute inset-x-0 bottom-0 flex h-[112px] gap-3 border-line bg-panel px-3 py-2 [@media(max-height:719px)]:h-14 [@media(max-height:719px)]:overflow-hidden [@media(max-height:719px)]:group-focus-within/tray:h-[112px] [@media(max-height:719px)]:group-focus-within/tray:border-t [@media(max-height:719px)]:group-hover/tray:h-[112px] [@media(max-height:719px)]:group-hover/tray:border-t z-10">
+        <AimTile />
+        <div role="group" aria-label="Swatches" tabIndex={-1} className="flex min-w-0 flex-1 gap-1.5 overflow-x-auto overflow-y-hidden p-0.5">
+          {design.swatches.map((s) => (
+            <SwatchCard key={s.id} swatch={s} />
+          ))}
+        </div>
+        <div className="flex w-[216px] shrink-0 flex-col gap-1.5">
+          <RecipeLine />
+          <SpotLibrary />
+        </div>
+      </div>
+    </section>
+  );
+}
+
+/** Type a name and its ink percentages, Enter, the next; or paste a whole list. */
+function RecipeLine() {
+  const session = useSession();
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+
+  const take = (source: string): boolean => {
+    const read = readRecipes(source, session.design);
+    const good = read.flatMap((r) => (r.ok ? [r.recipe] : []));
+    const bad = read.find((r) => !r.ok);
+    if (good.length) {
+      session.commit(good.length === 1 ? `Add ${good[0].name}` : `Add ${count(good.length, 'swatch', 'swatches')}`, (d) => {
+        for (const r of good) addSwatch(d, { id: session.newId(), name: r.name, kind: 'colour', colour: r.colour });
+      });
+      session.say(`Added ${good.map((r) => r.name).join(', ')}.`);
+    }
+    setProblem(bad && !bad.ok ? (read.length > 1 ? `Line ${bad.line}: ${bad.message}` : bad.message) : null);
+    return !bad && good.length > 0;
+  };
+
+  return (
+    <div className="relative">
+      <label htmlFor="recipe-line" className="mb-0.5 block text-[12px] text-faint">
+        Recipe line
+      </label>
+      <input
+        id="recipe-line"
+        className={`h-8 w-full rounded-sm border bg-field px-2 ${problem ? 'border-stop' : 'border-edge'}`}
+        placeholder="Dusk 100 72 8 20 ↵"
+        autoComplete="off"
+        value={text}
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? 'recipe-problem' : undefined}
+        onChange={(e) => {
+          setText(e.target.value);
+          setProblem(null);
+        }}
+        onPaste={(e) => {
+          const pasted = e.clipboardData.getData('text');
+          if (!pasted.trim().includes('\n')) return;
+          e.preventDefault();
+          take(pasted);
+        }}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Enter' && text.trim()) {
+            if (take(text)) setText('');
+          } else if (e.key === 'Escape') {
+            setText('');
+            setProblem(null);
+          }
+        }}
+      />
+      {problem && (
+        <p id="recipe-problem" role="alert" className="absolute right-0 bottom-full m-0 mb-1 w-[300px] rounded-sm border border-stop bg-panel p-2 text-[12px] text-stop">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}

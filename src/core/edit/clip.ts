@@ -1,0 +1,148 @@
+import * as z from 'zod';
+import { multiply, translation, type Matrix } from '../geometry/matrix';
+import { inkSchema, nodeSchema, storySchema, swatchSchema, type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Stop, type Story, type Swatch } from '../model/schema';
+import { childrenOf, pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
+import type { DesignDraft } from './history';
+
+/** Objects on their way to another place or design, with the stories, swatches and inks they use. */
+export interface Clip {
+  readonly format: 'holvet-clip/1';
+  readonly roots: readonly NodeId[];
+  readonly nodes: Readonly<Record<NodeId, DesignNode>>;
+  readonly stories: Readonly<Record<string, Story>>;
+  readonly swatches: readonly Swatch[];
+  readonly inks: readonly Ink[];
+}
+
+const clipSchema = z.object({
+  format: z.literal('holvet-clip/1'),
+  roots: z.array(z.string()).min(1).max(100_000),
+  nodes: z.record(z.string(), nodeSchema),
+  stories: z.record(z.string(), storySchema),
+  swatches: z.array(swatchSchema),
+  inks: z.array(inkSchema),
+});
+
+/** A clip from text that came from outside; null for anything that is not one. */
+export function parseClip(text: string): Clip | null {
+  if (text.length > 100_000_000) return null;
+  try {
+    const parsed = clipSchema.safeParse(JSON.parse(text));
+    if (!parsed.success) return null;
+    const clip = parsed.data;
+    const whole = Object.values(clip.nodes).every((n) => childrenOf(n).every((c) => clip.nodes[c]) && (!('story' in n) || clip.stories[n.story])) && clip.roots.every((r) => clip.nodes[r]);
+    return whole ? clip : null;
+  } catch {
+    return null;
+  }
+}
+
+export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip | null {
+  const roots = topmost(d, page, ids);
+  if (!roots.length) return null;
+  const nodes: Record<NodeId, DesignNode> = {};
+  const stories: Record<string, Story> = {};
+  for (const root of roots)
+    for (const id of withDescendants(d, root)) {
+      const node = d.nodes[id];
+      // Roots carry their place on the page, so that they can be put into any group or page.
+      nodes[id] = id === root ? { ...node, transform: pageMatrix(d, page, id) } : node;
+      if ('story' in node) stories[node.story] = d.stories[node.story];
+    }
+  const swatchIds = new Set<string>();
+  const inkIds = new Set<string>();
+  const collect = (c: Colour) => {
+    if ('swatch' in c) swatchIds.add(c.swatch);
+    else if ('ink' in c) inkIds.add(c.ink);
+    return c;
+  };
+  eachPaint(nodes, stories, (p) => {
+    if (p.kind === 'gradient' && 'swatch' in p.ramp) swatchIds.add(p.ramp.swatch);
+    return mapColours(p, collect);
+  });
+  const swatches = d.swatches.filter((s) => swatchIds.has(s.id));
+  for (const s of swatches) (s.kind === 'colour' ? [s.colour] : s.stops.map((x) => x.colour)).forEach(collect);
+  // A ramp swatch may use colour swatches that nothing else does.
+  for (const s of d.swatches) if (swatchIds.has(s.id) && !swatches.includes(s)) swatches.push(s);
+  for (const s of swatches) if (s.kind === 'colour' && 'ink' in s.colour) inkIds.add(s.colour.ink);
+  return { format: 'holvet-clip/1', roots, nodes, stories, swatches, inks: d.inks.filter((i) => inkIds.has(i.id)) };
+}
+
+/** Puts a clip on a page, moved by `dx`, `dy`, on top of everything. Answers the new ids. */
+export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () => string, dx: number, dy: number): NodeId[] {
+  const page = d.pages.find((p) => p.id === pageId);
+  if (!page) throw new Error(`unknown page: ${pageId}`);
+  const inkMap = new Map(clip.inks.map((ink) => [ink.id, adoptInk(d, ink, newId)]));
+  const swatchMap = new Map<string, string>();
+  const colour = (c: Colour): Colour => {
+    if ('swatch' in c) return { ...c, swatch: swatchMap.get(c.swatch) ?? c.swatch };
+    if ('ink' in c) return { ...c, ink: inkMap.get(c.ink) ?? c.ink };
+    return c;
+  };
+  // Plain colours first: ramps refer to them.
+  for (const s of [...clip.swatches].sort((a, b) => Number(a.kind === 'ramp') - Number(b.kind === 'ramp'))) {
+    const own = s.kind === 'colour' ? { ...s, colour: colour(s.colour) as typeof s.colour } : { ...s, stops: s.stops.map((x) => ({ ...x, colour: colour(x.colour) })) };
+    swatchMap.set(s.id, adoptSwatch(d, own, newId));
+  }
+  const ids = new Map(Object.keys(clip.nodes).map((id) => [id, newId()]));
+  const storyIds = new Map(Object.keys(clip.stories).map((id) => [id, newId()]));
+  const paint = (p: Paint): Paint => {
+    const mapped = mapColours(p, colour);
+    return mapped.kind === 'gradient' && 'swatch' in mapped.ramp ? { ...mapped, ramp: { swatch: swatchMap.get(mapped.ramp.swatch) ?? mapped.ramp.swatch } } : mapped;
+  };
+  const nodes = structuredClone(clip.nodes) as Record<string, DesignNode>;
+  const stories = structuredClone(clip.stories) as Record<string, Story>;
+  eachPaint(nodes, stories, paint);
+  for (const [id, node] of Object.entries(nodes)) {
+    const next = { ...node, id: ids.get(id)! } as DesignDraft['nodes'][string];
+    if (next.kind === 'group') next.children = next.children.map((c) => ids.get(c)!);
+    if ('story' in next) next.story = storyIds.get(next.story)!;
+    if (clip.roots.includes(id)) next.transform = [...multiply(translation(dx, dy), next.transform as Matrix)];
+    d.nodes[next.id] = next;
+  }
+  for (const [id, story] of Object.entries(stories)) {
+    const own = storyIds.get(id)!;
+    d.stories[own] = { ...story, id: own } as DesignDraft['stories'][string];
+  }
+  const roots = clip.roots.map((r) => ids.get(r)!);
+  page.children.push(...roots);
+  return roots;
+}
+
+function adoptInk(d: DesignDraft, ink: Ink, newId: () => string): string {
+  const same = d.inks.find((i) => i.name.toLowerCase() === ink.name.toLowerCase());
+  if (same) return same.id;
+  const id = newId();
+  d.inks.push({ ...ink, id, lab: [...ink.lab], alternate: [...ink.alternate] });
+  return id;
+}
+
+function adoptSwatch(d: DesignDraft, swatch: Swatch, newId: () => string): string {
+  const content = (s: Swatch) => JSON.stringify(s.kind === 'colour' ? s.colour : s.stops);
+  const same = d.swatches.find((s) => s.kind === swatch.kind && content(s as Swatch) === content(swatch) && s.name === swatch.name);
+  if (same) return same.id;
+  const id = newId();
+  d.swatches.push({ ...swatch, id } as DesignDraft['swatches'][number]);
+  return id;
+}
+
+/** Replaces every paint of plain (undrafted) nodes and stories in place. */
+function eachPaint(nodes: Record<string, DesignNode>, stories: Record<string, Story>, map: (p: Paint) => Paint): void {
+  for (const [id, n] of Object.entries(nodes)) {
+    if (!('fills' in n)) continue;
+    nodes[id] = { ...n, fills: n.fills.map(map), outlines: n.outlines.map((o) => ({ ...o, paint: map(o.paint) })) };
+  }
+  for (const [id, s] of Object.entries(stories)) {
+    stories[id] = {
+      ...s,
+      paragraphs: s.paragraphs.map((p) => ({ ...p, runs: p.runs.map((r) => ({ ...r, fill: map(r.fill), outline: r.outline && { ...r.outline, paint: map(r.outline.paint) } })) })),
+    };
+  }
+}
+
+export function mapColours(p: Paint, map: (c: Colour) => Colour): Paint {
+  if (p.kind === 'colour') return { ...p, colour: map(p.colour) };
+  if (p.kind === 'none' || 'swatch' in p.ramp) return p;
+  const stops: Stop[] = p.ramp.stops.map((s) => ({ ...s, colour: map(s.colour) }));
+  return { ...p, ramp: { stops } } satisfies GradientPaint;
+}

@@ -1,0 +1,44 @@
+import type { Design, Page, Setup } from '../model/schema';
+import { copyNodes, pasteClip } from './clip';
+import type { DesignDraft } from './history';
+import { deleteNodes } from './place';
+
+/** Puts an empty page behind another. Answers its id. */
+export function addPage(d: DesignDraft, after: string, newId: () => string): string {
+  const id = newId();
+  d.pages.splice(d.pages.findIndex((p) => p.id === after) + 1, 0, { id, name: '', children: [] });
+  return id;
+}
+
+/** A copy of a page with all it holds, behind it. Answers its id. */
+export function duplicatePage(d: DesignDraft, pageId: string, newId: () => string): string {
+  const page = d.pages.find((p) => p.id === pageId);
+  if (!page) throw new Error(`unknown page: ${pageId}`);
+  // Copied from plain data: a clip outlives the draft.
+  const plain = JSON.parse(JSON.stringify(d)) as Design;
+  const clip = copyNodes(plain, plain.pages.find((p) => p.id === pageId)!, page.children);
+  const id = addPage(d, pageId, newId);
+  if (clip) pasteClip(d, id, clip, newId, 0, 0);
+  return id;
+}
+
+/** Removes a page with all it holds; the last one stays. Answers the page to look at next. */
+export function deletePage(d: DesignDraft, pageId: string): string {
+  const index = d.pages.findIndex((p) => p.id === pageId);
+  if (index < 0 || d.pages.length === 1) return d.pages[0].id;
+  const page = d.pages[index];
+  deleteNodes(d, page as Page, [...page.children]);
+  d.pages.splice(index, 1);
+  return d.pages[Math.min(index, d.pages.length - 1)].id;
+}
+
+export function movePage(d: DesignDraft, pageId: string, to: number): void {
+  const from = d.pages.findIndex((p) => p.id === pageId);
+  if (from < 0 || from === to) return;
+  const [page] = d.pages.splice(from, 1);
+  d.pages.splice(to, 0, page);
+}
+
+export function changeSetup(d: DesignDraft, change: Partial<Setup>): void {
+  Object.assign(d.setup, structuredClone(change));
+}

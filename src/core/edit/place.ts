@@ -1,0 +1,238 @@
+import { apply, applyVector, invert, multiply, rotation, scaling, translation, type Matrix, type Point } from '../geometry/matrix';
+import { transformPath } from '../geometry/path';
+import { fromPoints, type Rect } from '../geometry/rect';
+import type { Design, DesignNode, Page, Paint } from '../model/schema';
+import { parentMatrix, topmost, type NodeId } from '../model/tree';
+import type { DesignDraft } from './history';
+
+/** Commands that say where things are. Points and matrices are in page space, points, y down. */
+
+/** Takes nodes through a map of the page that keeps sizes (a move, a turn, a mirror): only transforms change. */
+export function transformNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], map: Matrix): void {
+  for (const id of topmost(d as Design, page, ids)) {
+    const outer = parentMatrix(d as Design, page, id);
+    const back = invert(outer);
+    if (!back) continue;
+    d.nodes[id].transform = [...multiply(back, multiply(map, multiply(outer, d.nodes[id].transform as Matrix)))];
+  }
+}
+
+export const moveNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], dx: number, dy: number): void => transformNodes(d, page, ids, translation(dx, dy));
+export const turnNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], degrees: number, about: Point): void => transformNodes(d, page, ids, rotation(degrees, about));
+
+/**
+ * Takes nodes through a scaling of the page: widths, heights, letter sizes and gradient geometry change, transforms only
+ * as far as they must. Outlines and corner radii keep their measures.
+ */
+export function scaleNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], map: Matrix): void {
+  for (const id of topmost(d as Design, page, ids)) {
+    const outer = parentMatrix(d as Design, page, id);
+    const back = invert(outer);
+    if (back) scaleInParent(d, id, multiply(back, multiply(map, outer)));
+  }
+}
+
+function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
+  const node = d.nodes[id];
+  const m = node.transform as Matrix;
+  if (node.kind === 'group') {
+    // A group has no size of its own: its children take the map, seen from inside the group.
+    const back = invert(m);
+    if (!back) return;
+    const inside = multiply(back, multiply(map, m));
+    for (const child of node.children) scaleInParent(d, child, inside);
+    return;
+  }
+  const full = multiply(map, m);
+  const growth = (axis: Point) => {
+    const before = applyVector(m, axis);
+    const after = applyVector(full, axis);
+    return Math.hypot(after.x, after.y) / (Math.hypot(before.x, before.y) || 1);
+  };
+  const sx = Math.max(growth({ x: 1, y: 0 }), 1e-6);
+  const sy = Math.max(growth({ x: 0, y: 1 }), 1e-6);
+  resizeContent(d, node, sx, sy);
+  node.transform = [...multiply(full, scaling(1 / sx, 1 / sy))];
+}
+
+function resizeContent(d: DesignDraft, node: DesignDraft['nodes'][string], sx: number, sy: number): void {
+  const stretchPaint = (p: Paint): Paint => (p.kind === 'gradient' ? { ...p, geometry: multiply(scaling(sx, sy), p.geometry) } : p);
+  if (node.kind === 'shape' || node.kind === 'textFrame') {
+    node.width *= sx;
+    node.height *= sy;
+  } else if (node.kind === 'path') {
+    node.path = [...transformPath(node.path, scaling(sx, sy))];
+  } else if (node.kind === 'displayText') {
+    node.stretch = Math.min(100, Math.max(0.01, (node.stretch * sx) / sy));
+    for (const p of d.stories[node.story].paragraphs)
+      for (const r of p.runs) {
+        r.size = Math.min(10_000, Math.max(0.1, r.size * sy));
+        r.fill = stretchPaint(r.fill as Paint) as typeof r.fill;
+      }
+  }
+  if ('fills' in node) {
+    node.fills = node.fills.map((p) => stretchPaint(p as Paint)) as typeof node.fills;
+    node.outlines = node.outlines.map((o) => ({ ...o, paint: stretchPaint(o.paint as Paint) })) as typeof node.outlines;
+  }
+}
+
+/** A scaling about a point, along axes turned by `angle` degrees. */
+export function scalingAbout(sx: number, sy: number, about: Point, angle = 0): Matrix {
+  const inner = multiply(translation(about.x, about.y), multiply(scaling(sx, sy), translation(-about.x, -about.y)));
+  return angle ? multiply(rotation(angle, about), multiply(inner, rotation(-angle, about))) : inner;
+}
+
+/** The list that holds a node: its page's or its group's. */
+function siblings(d: DesignDraft, pageId: string, parent: NodeId | null): string[] {
+  if (parent === null) {
+    const page = d.pages.find((p) => p.id === pageId);
+    if (!page) throw new Error(`unknown page: ${pageId}`);
+    return page.children;
+  }
+  const node = d.nodes[parent];
+  if (node.kind !== 'group') throw new Error(`${parent} holds no objects`);
+  return node.children;
+}
+
+function holderOf(d: DesignDraft, pageId: string, id: NodeId): string[] {
+  const top = siblings(d, pageId, null);
+  if (top.includes(id)) return top;
+  for (const node of Object.values(d.nodes)) if (node.kind === 'group' && node.children.includes(id)) return node.children;
+  throw new Error(`${id} lies nowhere on page ${pageId}`);
+}
+
+export function addNode(d: DesignDraft, pageId: string, node: DesignNode, parent: NodeId | null = null, index?: number): void {
+  d.nodes[node.id] = node as DesignDraft['nodes'][string];
+  const list = siblings(d, pageId, parent);
+  list.splice(index ?? list.length, 0, node.id);
+}
+
+/** Removes nodes with all they hold, and groups that this leaves empty. */
+export function deleteNodes(d: DesignDraft, page: Page, ids: readonly NodeId[]): void {
+  for (const id of topmost(d as Design, page, ids)) {
+    const list = holderOf(d, page.id, id);
+    list.splice(list.indexOf(id), 1);
+    dropSubtree(d, id);
+  }
+  removeEmptyGroups(d, page.id);
+}
+
+function dropSubtree(d: DesignDraft, id: NodeId): void {
+  const node = d.nodes[id];
+  if (node.kind === 'group') node.children.forEach((c) => dropSubtree(d, c));
+  if ('story' in node) delete d.stories[node.story];
+  delete d.nodes[id];
+}
+
+function removeEmptyGroups(d: DesignDraft, pageId: string): void {
+  const sweep = (list: string[]) => {
+    for (let i = list.length - 1; i >= 0; i--) {
+      const node = d.nodes[list[i]];
+      if (node.kind !== 'group') continue;
+      sweep(node.children);
+      if (node.children.length === 0) {
+        delete d.nodes[node.id];
+        list.splice(i, 1);
+      }
+    }
+  };
+  sweep(siblings(d, pageId, null));
+}
+
+/** Gathers nodes into one group where the front one of them lay; nothing moves. Answers the group's id, or null for none. */
+export function groupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], newId: () => string, name = 'Group'): NodeId | null {
+  const members = topmost(d as Design, page, ids);
+  if (members.length === 0) return null;
+  const front = members[members.length - 1];
+  const outer = parentMatrix(d as Design, page, front);
+  const list = holderOf(d, page.id, front);
+  const groupId = newId();
+  const matrices = members.map((m) => multiply(parentMatrix(d as Design, page, m), d.nodes[m].transform as Matrix));
+  const back = invert(outer) ?? ([1, 0, 0, 1, 0, 0] as Matrix);
+  let at = list.indexOf(front) + 1;
+  for (const m of members) {
+    const from = holderOf(d, page.id, m);
+    const i = from.indexOf(m);
+    if (from === list && i < at) at--;
+    from.splice(i, 1);
+  }
+  members.forEach((m, i) => {
+    d.nodes[m].transform = [...multiply(back, matrices[i])];
+  });
+  d.nodes[groupId] = { id: groupId, name, kind: 'group', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children: members };
+  list.splice(at, 0, groupId);
+  removeEmptyGroups(d, page.id);
+  return groupId;
+}
+
+/** Dissolves groups; their members stay where they are and keep their order. Answers the freed ids. */
+export function ungroupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[]): NodeId[] {
+  const freed: NodeId[] = [];
+  for (const id of topmost(d as Design, page, ids)) {
+    const group = d.nodes[id];
+    if (group.kind !== 'group') continue;
+    const list = holderOf(d, page.id, id);
+    const m = group.transform as Matrix;
+    for (const child of group.children) d.nodes[child].transform = [...multiply(m, d.nodes[child].transform as Matrix)];
+    freed.push(...group.children);
+    list.splice(list.indexOf(id), 1, ...group.children);
+    delete d.nodes[id];
+  }
+  return freed;
+}
+
+export type OrderMove = 'front' | 'forward' | 'backward' | 'back';
+
+/** Moves nodes within the list that holds them. */
+export function orderNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], move: OrderMove): void {
+  const members = topmost(d as Design, page, ids);
+  const lists = new Set(members.map((m) => holderOf(d, page.id, m)));
+  const chosen = new Set(members);
+  for (const list of lists) {
+    const order = [...list];
+    let next: string[];
+    if (move === 'front' || move === 'back') {
+      const mine = order.filter((x) => chosen.has(x));
+      const rest = order.filter((x) => !chosen.has(x));
+      next = move === 'front' ? [...rest, ...mine] : [...mine, ...rest];
+    } else {
+      next = order;
+      const step = move === 'forward' ? 1 : -1;
+      const walk = next.map((_, i) => i);
+      if (step > 0) walk.reverse();
+      for (const i of walk) {
+        const j = i + step;
+        if (chosen.has(next[i]) && j >= 0 && j < next.length && !chosen.has(next[j])) [next[i], next[j]] = [next[j], next[i]];
+      }
+    }
+    if (next.some((x, i) => x !== list[i])) list.splice(0, list.length, ...next);
+  }
+}
+
+/** Puts a node before another place in the pile: into `parent` (null: the page) at `index`; it stays where it is on the page. */
+export function reparentNode(d: DesignDraft, page: Page, id: NodeId, parent: NodeId | null, index: number): void {
+  for (let at: NodeId | null = parent; at; ) {
+    if (at === id) return; // a group cannot lie in itself
+    const holder: NodeId | null = at;
+    at = Object.values(d.nodes).find((n) => n.kind === 'group' && n.children.includes(holder!))?.id ?? null;
+  }
+  const matrix = multiply(parentMatrix(d as Design, page, id), d.nodes[id].transform as Matrix);
+  const from = holderOf(d, page.id, id);
+  const i = from.indexOf(id);
+  from.splice(i, 1);
+  const to = siblings(d, page.id, parent);
+  to.splice(from === to && i < index ? index - 1 : index, 0, id);
+  const outer = parent === null ? ([1, 0, 0, 1, 0, 0] as Matrix) : multiply(parentMatrix(d as Design, page, parent), d.nodes[parent].transform as Matrix);
+  const back = invert(outer);
+  if (back) d.nodes[id].transform = [...multiply(back, matrix)];
+  removeEmptyGroups(d, page.id);
+}
+
+export function setNodeFlags(d: DesignDraft, ids: readonly NodeId[], flags: { hidden?: boolean; locked?: boolean; name?: string }): void {
+  for (const id of ids) Object.assign(d.nodes[id], flags);
+}
+
+/** The box of points mapped from a node's own space, for marquees. */
+export function mappedBox(m: Matrix, points: readonly Point[]): Rect {
+  return fromPoints(points.map((p) => apply(m, p)));
+}

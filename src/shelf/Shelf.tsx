@@ -1,0 +1,222 @@
+'use client';
+import { Copy, Download, FolderOpen, Trash2 } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { packDesign, refusalText, unpackDesign } from '@/core/file/archive';
+import type { Design } from '@/core/model/schema';
+import { formatOf } from '@/core/units/formats';
+import { formatLength } from '@/core/units/length';
+import { browserEnv } from '@/env/browser';
+import type { DesignRow } from '@/store/database';
+import { designStore, seedDemo, storageProblem } from '@/store/open';
+import { Button } from '@/ui/Button';
+import { Mark } from '@/ui/Mark';
+import { download, fileName } from '@/ui/download';
+import { PressClient } from '@/workers/pressClient';
+import { NewDesign } from './NewDesign';
+import { Thumbnail } from './Thumbnail';
+
+interface Said {
+  readonly text: string;
+  readonly tone: 'plain' | 'stop';
+  readonly putBack?: () => void;
+}
+
+export function Shelf() {
+  const router = useRouter();
+  const [rows, setRows] = useState<readonly DesignRow[] | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const [said, setSaid] = useState<Said | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+
+  const refresh = useCallback(async () => {
+    const list = await designStore().list();
+    setRows(list);
+    return list;
+  }, []);
+
+  useEffect(() => {
+    let alive = true;
+    void (async () => {
+      try {
+        await seedDemo(designStore());
+        const list = await refresh();
+        if (alive) await drawMissing(list, () => alive, refresh);
+      } catch (e) {
+        if (alive) setRefused(storageProblem(e));
+      }
+    })();
+    return () => {
+      alive = false;
+    };
+  }, [refresh]);
+
+  const keep = async (design: Design, thumbnail: Uint8Array | null = null): Promise<boolean> => {
+    try {
+      await designStore().add(design, thumbnail);
+      return true;
+    } catch (e) {
+      setSaid({ text: storageProblem(e), tone: 'stop' });
+      return false;
+    }
+  };
+  const make = async (design: Design) => {
+    if (await keep(design)) router.push(`/bench/${design.id}`);
+  };
+  const open = async (f: File) => {
+    const opened = unpackDesign(new Uint8Array(await f.arrayBuffer()));
+    if (!opened.ok) {
+      setSaid({ text: refusalText(opened, f.name), tone: 'stop' });
+      return;
+    }
+    // A file opened beside the design it was saved from is a design of its own.
+    const design = (await designStore().has(opened.design.id)) ? { ...opened.design, id: browserEnv.newId() } : opened.design;
+    if (await keep(design, opened.thumbnail)) router.push(`/bench/${design.id}`);
+  };
+  const latest = async (row: DesignRow): Promise<Design | null> => {
+    const loaded = await designStore().load(row.id);
+    return loaded.ok ? loaded.value.design : null;
+  };
+  const remove = async (row: DesignRow) => {
+    const design = await latest(row);
+    await designStore().remove(row.id);
+    await refresh();
+    setSaid({
+      text: `Removed “${row.name}” from the shelf.`,
+      tone: 'plain',
+      putBack: () => {
+        void (async () => {
+          await keep(design ?? row.snapshot, row.thumbnail);
+          await refresh();
+          setSaid(null);
+        })();
+      },
+    });
+  };
+  const duplicate = async (row: DesignRow) => {
+    const design = await latest(row);
+    if (!design) return;
+    await keep({ ...design, id: browserEnv.newId(), name: `${design.name}, copy`, modified: browserEnv.now() }, row.thumbnail);
+    await refresh();
+  };
+  const saveCopy = async (row: DesignRow) => {
+    const design = await latest(row);
+    if (design) download(packDesign(design, row.thumbnail), fileName(design.name, 'holvet'), 'application/zip');
+  };
+  const bringDemo = async () => {
+    await designStore().setSetting('demo-seeded', false);
+    await seedDemo(designStore());
+    await drawMissing(await refresh(), () => true, refresh);
+  };
+
+  return (
+    <div
+      className="min-h-dvh bg-bench"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        const f = e.dataTransfer.files[0];
+        if (f) void open(f);
+      }}
+    >
+      <header className="flex h-12 items-center gap-3 border-b border-line bg-panel px-4">
+        <Mark />
+        <span className="text-[15px] font-semibold">Holvet</span>
+        <span className="text-faint">Shelf</span>
+        <div className="ml-auto flex gap-2">
+          <Button onClick={() => file.current?.click()}>
+            <FolderOpen size={15} aria-hidden /> Open a file
+          </Button>
+          <NewDesign onMake={make} />
+        </div>
+        <input
+          ref={file}
+          type="file"
+          accept=".holvet"
+          aria-label="Open a design file"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(e) => {
+            const f = e.target.files?.[0];
+            if (f) void open(f);
+            e.target.value = '';
+          }}
+        />
+      </header>
+      <main className="mx-auto max-w-[1120px] p-6">
+        <h1 className="m-0 mb-4 text-[17px] font-semibold">Your designs</h1>
+        {said && (
+          <p role="status" className={`mt-0 mb-4 flex items-center gap-3 rounded-sm border border-line bg-panel px-3 py-2 ${said.tone === 'stop' ? 'text-stop' : ''}`}>
+            {said.text}
+            {said.putBack && <Button onClick={said.putBack}>Put it back</Button>}
+          </p>
+        )}
+        {refused ? (
+          <p role="alert" className="rounded-sm border border-line bg-panel p-4 text-stop">
+            {refused}
+          </p>
+        ) : rows === null ? (
+          <p role="status">Looking at your shelf …</p>
+        ) : rows.length === 0 ? (
+          <div className="rounded-sm border border-line bg-panel p-8 text-center">
+            <p className="mt-0 mb-1 text-[15px] font-semibold">The shelf is empty.</p>
+            <p className="mt-0 mb-4 text-faint">Make a new design, drop a .holvet file here, or start from the demo poster.</p>
+            <Button onClick={() => void bringDemo()}>Bring the demo back</Button>
+          </div>
+        ) : (
+          <ul className="m-0 grid list-none grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-4 p-0">
+            {rows.map((row) => (
+              <li key={row.id} className="rounded-sm border border-line bg-panel">
+                <a href={`/bench/${row.id}`} className="block no-underline">
+                  <Thumbnail bytes={row.thumbnail} name={row.name} width={row.width} height={row.height} />
+                  <div className="px-3 pt-2">
+                    <div className="truncate font-semibold text-text">{row.name}</div>
+                    <div className="text-faint">{sizeOf(row)}</div>
+                  </div>
+                </a>
+                <div className="flex justify-end gap-1 px-2 pb-2">
+                  <Button kind="quiet" aria-label={`Save a copy of ${row.name}`} title="Save a copy as a file" onClick={() => void saveCopy(row)}>
+                    <Download size={15} aria-hidden />
+                  </Button>
+                  <Button kind="quiet" aria-label={`Duplicate ${row.name}`} title="Duplicate" onClick={() => void duplicate(row)}>
+                    <Copy size={15} aria-hidden />
+                  </Button>
+                  <Button kind="quiet" aria-label={`Remove ${row.name}`} title="Remove from the shelf" onClick={() => void remove(row)}>
+                    <Trash2 size={15} aria-hidden />
+                  </Button>
+                </div>
+              </li>
+            ))}
+          </ul>
+        )}
+      </main>
+    </div>
+  );
+}
+
+function sizeOf(row: DesignRow): string {
+  const { unit, round } = row.snapshot.setup;
+  const size = `${formatLength(row.width, unit, 1)} × ${formatLength(row.height, unit, 1)}`;
+  const name = formatOf(row.width, row.height, round)?.name;
+  return name ? `${name} · ${size}` : size;
+}
+
+/** Draws the thumbnails that are not there yet, one after another, by the same press as everything else. */
+async function drawMissing(rows: readonly DesignRow[], wanted: () => boolean, refresh: () => Promise<unknown>): Promise<void> {
+  const missing = rows.filter((r) => !r.thumbnail);
+  if (!missing.length) return;
+  const press = new PressClient();
+  try {
+    for (const row of missing) {
+      const loaded = await designStore().load(row.id);
+      if (!loaded.ok || !wanted()) continue;
+      await press.open(loaded.value.design);
+      await designStore().setThumbnail(row.id, await press.thumbnail(320));
+      if (wanted()) await refresh();
+    }
+  } catch {
+    // A shelf without pictures still works; the bench says what is wrong with the press.
+  } finally {
+    press.dispose();
+  }
+}

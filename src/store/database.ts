@@ -1,0 +1,40 @@
+import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { HistoryEntry } from '@/core/edit/history';
+import type { Design } from '@/core/model/schema';
+
+/** One design as kept in the browser: a snapshot, the steps since then, and how many of them are in force. */
+export interface DesignRow {
+  id: string;
+  name: string;
+  modified: string;
+  snapshot: Design;
+  /** Number of the first step after the snapshot. */
+  base: number;
+  /** Steps base … cursor−1 are in force; those from the cursor on can be done again. */
+  cursor: number;
+  thumbnail: Uint8Array | null;
+  width: number;
+  height: number;
+}
+
+export interface JournalRow extends HistoryEntry {
+  designId: string;
+  seq: number;
+}
+
+/** Small things that belong to the person, not to a design: the clip, drawing defaults, choices. */
+export interface SettingRow {
+  key: string;
+  value: unknown;
+}
+
+export class HolvetDatabase extends Dexie {
+  designs!: EntityTable<DesignRow, 'id'>;
+  journal!: Table<JournalRow, [string, number]>;
+  settings!: EntityTable<SettingRow, 'key'>;
+
+  constructor(name = 'holvet') {
+    super(name);
+    this.version(1).stores({ designs: 'id, modified', journal: '[designId+seq], designId', settings: 'key' });
+  }
+}

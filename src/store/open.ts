@@ -1,0 +1,27 @@
+import { demoDesigns } from '@/demo/demos';
+import { HolvetDatabase } from './database';
+import { DesignStore } from './designs';
+
+let store: DesignStore | null = null;
+
+/** The one store of this page. Opening is lazy: a browser that refuses storage refuses at the first use. */
+export function designStore(): DesignStore {
+  store ??= new DesignStore(new HolvetDatabase());
+  return store;
+}
+
+const SEEDED = 'demo-seeded';
+
+/** Puts the demo designs on a new shelf, once: what a person throws away stays away. */
+export async function seedDemo(designs: DesignStore): Promise<void> {
+  if (await designs.setting<boolean>(SEEDED)) return;
+  for (const { design } of demoDesigns()) if (!(await designs.has(design.id))) await designs.add(design);
+  await designs.setSetting(SEEDED, true);
+}
+
+/** Why storage does not work, in words. */
+export function storageProblem(e: unknown): string {
+  const name = e instanceof Error ? e.name : '';
+  if (name === 'QuotaExceededError') return 'The browser’s storage is full. Remove designs you no longer need, or free space on this device.';
+  return 'This browser does not let Holvet keep files here (private window, or storage switched off). Allow storage for this site, then reload.';
+}

@@ -1,0 +1,40 @@
+'use client';
+import { Popover } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+/** A sheet that hangs from the ticket (or from the tray). */
+export function Slip({ title, trigger, children, width = 320, side = 'bottom', open, onOpenChange }: { title: string; trigger: ReactNode; children: ReactNode; width?: number; side?: 'top' | 'bottom'; open?: boolean; onOpenChange?: (open: boolean) => void }) {
+  return (
+    <Popover.Root {...(open === undefined ? {} : { open })} {...(onOpenChange ? { onOpenChange } : {})}>
+      <Popover.Trigger asChild>{trigger}</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side={side}
+          align="start"
+          sideOffset={0}
+          collisionPadding={8}
+          aria-label={title}
+          style={{ width, boxShadow: 'var(--shadow)' }}
+          className="z-40 max-h-[calc(100dvh-80px)] overflow-auto rounded-b-sm border border-line bg-panel p-4 outline-none"
+          onKeyDown={(e) => e.stopPropagation()}
+        >
+          <h2 className="m-0 mb-3 text-[15px] font-semibold">{title}</h2>
+          {children}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** A titled part of a panel. */
+export function Section({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+  return (
+    <section className="border-b border-line px-3 py-3 last:border-b-0">
+      <div className="mb-2 flex items-center justify-between">
+        <h3 className="m-0 font-semibold text-faint">{title}</h3>
+        {action}
+      </div>
+      {children}
+    </section>
+  );
+}

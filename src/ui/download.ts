@@ -1,0 +1,17 @@
+/** Hands a file to the person under a name that every system takes. */
+export function download(bytes: Uint8Array, name: string, type: string): void {
+  const url = URL.createObjectURL(new Blob([bytes as BlobPart], { type }));
+  const a = document.createElement('a');
+  a.href = url;
+  a.download = name;
+  a.click();
+  // The browser has taken its own hold of the blob by then.
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+/** A design's name as a file name: nothing that a file system refuses, never empty. */
+export function fileName(design: string, ending: string): string {
+  // eslint-disable-next-line no-control-regex -- control characters are just what must go
+  const safe = design.replace(/[\\/:*?"<>|\u0000-\u001f]/g, ' ').replace(/\s+/g, ' ').replace(/^[. ]+|[. ]+$/g, '').slice(0, 120);
+  return `${safe || 'design'}.${ending}`;
+}

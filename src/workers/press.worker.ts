@@ -1,0 +1,114 @@
+/// <reference lib="webworker" />
+import * as Comlink from 'comlink';
+import { apply } from 'mutative';
+import { checkDesign } from '@/core/check/check';
+import type { Palette } from '@/core/colour/palette';
+import { packDesign } from '@/core/file/archive';
+import type { Design, Page } from '@/core/model/schema';
+import { writePdf } from '@/core/output/pdf/write';
+import { tooManyPixels, writePng } from '@/core/output/png';
+import { writeSvg } from '@/core/output/svg';
+import { compositePlates } from '@/core/render/composite';
+import { mostInk, rasterPlates, regionOf, type Plates } from '@/core/render/plates';
+import { bleedRect } from '@/core/scene/scene';
+import { equip, openWorkshop, PaletteKeeper, type Workshop } from '@/core/workshop';
+import { browserEnv } from '@/env/browser';
+import type { HandedOver, PressApi } from './pressApi';
+
+/** Resolution at which total ink is looked for while working. */
+const TOTAL_INK_DPI = 36;
+
+interface Room {
+  readonly shop: Workshop;
+  readonly palettes: PaletteKeeper;
+}
+let opening: Promise<Room> | null = null;
+const room = () => (opening ??= openWorkshop(browserEnv).then((shop) => ({ shop, palettes: new PaletteKeeper(shop) })));
+
+let design: Design | null = null;
+let lastPlates: { page: string; plates: Plates } | null = null;
+
+async function ready(): Promise<{ design: Design; shop: Workshop; palette: Palette }> {
+  if (!design) throw new Error('no design is open');
+  const now = design;
+  const { shop, palettes } = await room();
+  await equip(shop, now);
+  return { design: now, shop, palette: palettes.get(now) };
+}
+
+function pageOf(d: Design, id: string): Page | undefined {
+  return d.pages.find((p) => p.id === id);
+}
+
+const api: PressApi = {
+  async open(next) {
+    design = next;
+    lastPlates = null;
+  },
+  async patch(patches) {
+    if (design) design = apply(design, patches) as Design;
+  },
+  async render({ page, region, shown }) {
+    const r = await ready();
+    const p = pageOf(r.design, page);
+    if (!p) return null;
+    const plates = rasterPlates(r.shop.builder.build(r.design, p), r.palette, region)!;
+    lastPlates = { page, plates };
+    const pixels = compositePlates(plates, r.palette, shown ? new Set(shown) : undefined);
+    return Comlink.transfer({ width: region.width, height: region.height, pixels }, [pixels.buffer]);
+  },
+  async inksAt(page, x, y) {
+    if (lastPlates?.page !== page) return null;
+    const { region, data } = lastPlates.plates;
+    const px = Math.floor((x - region.x) * region.scale);
+    const py = Math.floor((y - region.y) * region.scale);
+    if (px < 0 || py < 0 || px >= region.width || py >= region.height) return null;
+    return data.map((plate) => plate[py * region.width + px] / 255);
+  },
+  async totalInk(page) {
+    const r = await ready();
+    const p = pageOf(r.design, page);
+    if (!p || r.palette.screen) return null;
+    const scene = r.shop.builder.build(r.design, p);
+    return mostInk(rasterPlates(scene, r.palette, regionOf(bleedRect(scene), TOTAL_INK_DPI))!);
+  },
+  async check() {
+    const r = await ready();
+    return checkDesign(r.design, r.shop.builder, r.palette);
+  },
+  async thumbnail(largest) {
+    const r = await ready();
+    const { width, height } = r.design.setup;
+    return writePng(r.shop.builder.build(r.design, r.design.pages[0]), r.palette, (72 * largest) / Math.max(width, height));
+  },
+  async handOver(request, progress): Promise<HandedOver> {
+    const r = await ready();
+    const done = (bytes: Uint8Array, notes: readonly string[] = []): HandedOver => Comlink.transfer({ ok: true, bytes, notes }, [bytes.buffer as ArrayBuffer]);
+    const sceneOf = (n: number) => r.shop.builder.build(r.design, r.design.pages[n - 1]);
+    switch (request.kind) {
+      case 'pdf': {
+        const pages = request.pages.map((n) => r.design.pages[n - 1]);
+        return done(await writePdf(r.design, pages, r.shop.builder, r.palette, browserEnv, { marks: request.marks }, { step: (a, b, what) => progress(a, b, what) }));
+      }
+      case 'svg': {
+        progress(0, 1, 'Drawing');
+        const { svg, approximations } = writeSvg(sceneOf(request.page), r.palette, r.design.name);
+        return done(new TextEncoder().encode(svg), approximations);
+      }
+      case 'png': {
+        const scene = sceneOf(request.page);
+        const refusal = tooManyPixels(scene, request.dpi);
+        if (refusal) return { ok: false, message: refusal };
+        progress(0, 1, 'Making plates');
+        return done(writePng(scene, r.palette, request.dpi));
+      }
+      case 'holvet':
+        progress(0, 1, 'Packing');
+        return done(packDesign(r.design, await api.thumbnail(320)));
+      default:
+        return request satisfies never;
+    }
+  },
+};
+
+Comlink.expose(api);

@@ -1,0 +1,36 @@
+import type { Patches } from 'mutative';
+import type { Finding } from '@/core/check/check';
+import type { Design } from '@/core/model/schema';
+import type { Region } from '@/core/render/coverage';
+
+/** What the press worker answers. Requests name their page; the worker holds a copy of the design, kept up by patches. */
+export interface RenderRequest {
+  readonly page: string;
+  readonly region: Region;
+  /** Inks on the press; null for all. */
+  readonly shown: readonly string[] | null;
+}
+export interface Rendered {
+  readonly width: number;
+  readonly height: number;
+  readonly pixels: Uint8ClampedArray<ArrayBuffer>;
+}
+export type HandOverRequest =
+  | { readonly kind: 'pdf'; readonly pages: readonly number[]; readonly marks: boolean }
+  | { readonly kind: 'svg'; readonly page: number }
+  | { readonly kind: 'png'; readonly page: number; readonly dpi: number }
+  | { readonly kind: 'holvet' };
+export type HandedOver = { readonly ok: true; readonly bytes: Uint8Array; readonly notes: readonly string[] } | { readonly ok: false; readonly message: string };
+
+export interface PressApi {
+  open(design: Design): Promise<void>;
+  patch(patches: Patches): Promise<void>;
+  render(request: RenderRequest): Promise<Rendered | null>;
+  /** Ink amounts 0…1 at a page point of the last rendered plates of that page, one a channel; null outside them. */
+  inksAt(page: string, x: number, y: number): Promise<readonly number[] | null>;
+  /** The most ink anywhere on a page, 1 = 100 %. */
+  totalInk(page: string): Promise<{ total: number; x: number; y: number } | null>;
+  check(): Promise<Finding[]>;
+  thumbnail(largest: number): Promise<Uint8Array>;
+  handOver(request: HandOverRequest, progress: (done: number, total: number, doing: string) => void): Promise<HandedOver>;
+}
