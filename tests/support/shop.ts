@@ -2,7 +2,7 @@ import path from 'node:path';
 import { openWorkshop, type Workshop } from '@/core/workshop';
 import { nodeEnv } from '@/env/node';
 
-export const publicFolder = path.resolve(import.meta.dirname, '../../public');
+export const publicFolder = path.resolve(process.cwd(), 'public');
 
 /** A workshop with counted ids and a fixed clock, so that tests repeat exactly. */
 export async function testShop(): Promise<Workshop> {

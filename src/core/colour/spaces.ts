@@ -1,8 +1,11 @@
 /** Colour spaces as plain triples. XYZ and Lab are D50 (the ICC connection space) unless a name says otherwise. */
 export type Triple = readonly [number, number, number];
 
-/** D50 of the ICC profile connection space (ICC.1:2022 7.2.16). */
-export const D50: Triple = [0.9642, 1, 0.8249];
+/**
+ * D50 from its chromaticity x 0.3457, y 0.3585 (CSS Color 4 §10), to which the matrices below belong. The four digits of
+ * ICC.1:2022 7.2.16 (0.9642, 0.8249) are the same white, rounded; Lab is relative, so either keeps neutrals neutral.
+ */
+export const D50: Triple = [0.3457 / 0.3585, 1, (1 - 0.3457 - 0.3585) / 0.3585];
 
 const EPSILON = 216 / 24389; // (6/29)³, CIE 15:2004 8.2.1.1
 const KAPPA = 24389 / 27; // (29/3)³

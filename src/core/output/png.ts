@@ -80,9 +80,14 @@ function opaque(rgba: Uint8ClampedArray, pixels: number): Uint8Array {
   return rgb;
 }
 
-/** The plates of trim plus bleed. */
+/**
+ * The plates of trim plus bleed. Whole pixels count from the lower left, as a PDF's do, so that plates can be laid over
+ * those that another program makes of the file.
+ */
 export function pagePlates(scene: Scene, palette: Palette, dpi: number): Plates {
-  return rasterPlates(scene, palette, regionOf(bleedRect(scene), dpi))!;
+  const box = bleedRect(scene);
+  const region = regionOf(box, dpi);
+  return rasterPlates(scene, palette, { ...region, y: box.y1 - region.height / region.scale })!;
 }
 
 /** One plate as a grey picture: white = no ink. */

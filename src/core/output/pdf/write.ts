@@ -1,10 +1,10 @@
 import type { PDFRef } from '@cantoo/pdf-lib';
 import type { Palette } from '../../colour/palette';
 import type { Env } from '../../env';
-import { determinant, multiply } from '../../geometry/matrix';
-import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
+import { determinant, multiply, type Matrix } from '../../geometry/matrix';
+import type { StrokeStyle } from '../../geometry/stroke';
 import { PROFILES } from '../../model/defaults';
-import type { Design, Page } from '../../model/schema';
+import type { Design, GradientPaint, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
 import type { GlyphsItem, Item, Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
@@ -28,7 +28,9 @@ interface Drawing {
   readonly palette: Palette;
   readonly spaces: ColourSpaces;
   readonly fonts: ReadonlyMap<string, string>;
-  readonly shadings: Record<string, Value>;
+  readonly patterns: Record<string, Value>;
+  /** Page points to the sheet's own space. */
+  readonly toSheet: Matrix;
   overprint: boolean;
 }
 
@@ -42,7 +44,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
   const scenes = pages.map((p) => builder.build(design, p));
   const fonts = await embedFonts(file, env, scenes);
   // Shared by all pages; filled as they are drawn.
-  const shadings: Record<string, Value> = {};
+  const patterns: Record<string, Value> = {};
   const graphics = {
     Op: file.add({ Type: name('ExtGState'), OP: true, op: true, OPM: 1 }),
     Ko: file.add({ Type: name('ExtGState'), OP: false, op: false, OPM: 0 }),
@@ -53,10 +55,11 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
   for (const [i, scene] of scenes.entries()) {
     job.step(i, scenes.length, `Page ${i + 1} of ${scenes.length}`);
     const out = new ContentStream();
-    const d: Drawing = { out, file, palette, spaces, fonts: fonts.names, shadings, overprint: false };
     const margin = options.marks ? Math.max(SLUG, scene.bleed + 12 * (72 / 25.4)) : scene.bleed;
     // Page points run down from the trim's top left; the sheet's run up from its bottom left.
-    out.op('q').nums([1, 0, 0, -1, margin, margin + scene.height], 'cm').op('/Ko gs');
+    const toSheet: Matrix = [1, 0, 0, -1, margin, margin + scene.height];
+    const d: Drawing = { out, file, palette, spaces, fonts: fonts.names, patterns, toSheet, overprint: false };
+    out.op('q').nums(toSheet, 'cm').op('/Ko gs');
     for (const item of scene.items) await drawItem(d, item);
     if (d.overprint) out.op('/Ko gs');
     if (options.marks) {
@@ -81,7 +84,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     );
   }
   job.step(scenes.length, scenes.length, 'Closing the file');
-  file.set(resources, { ColorSpace: spaces.resources, Shading: shadings, ExtGState: graphics, Font: fonts.resources });
+  file.set(resources, { ColorSpace: spaces.resources, Pattern: patterns, ExtGState: graphics, Font: fonts.resources });
   file.set(tree, { Type: name('Pages'), Kids: kids, Count: kids.length });
   return finish(file, design, palette, tree);
 }
@@ -133,14 +136,20 @@ async function embedFonts(file: PdfFile, env: Env, scenes: readonly Scene[]): Pr
 }
 
 async function drawItem(d: Drawing, item: Item): Promise<void> {
-  const { out } = d;
-  const overprint = item.paint.overprint;
-  if (overprint !== d.overprint) {
-    out.op(overprint ? '/Op gs' : '/Ko gs');
-    d.overprint = overprint;
+  const { out, palette } = d;
+  const { paint } = item;
+  if (paint.kind === 'gradient') {
+    // Overprinting ink that is nowhere leaves every plate as it is; a gradient without extent has no colour to show.
+    if (paint.overprint && !palette.ramp(paint.ramp).used.some(Boolean)) return;
+    if (Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12) return;
   }
-  if (item.paint.kind === 'gradient') return drawGradient(d, item);
-  setColour(d, item.paint, item.type !== 'fill' && item.stroke !== null);
+  if (paint.overprint !== d.overprint) {
+    out.op(paint.overprint ? '/Op gs' : '/Ko gs');
+    d.overprint = paint.overprint;
+  }
+  const stroking = item.type !== 'fill' && item.stroke !== null;
+  if (paint.kind === 'gradient') out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${await shadingPattern(d, item, paint)} ${stroking ? 'SCN' : 'scn'}`);
+  else setColour(d, paint, stroking);
   if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
   else if (item.type === 'stroke') {
     setStroke(out, item.stroke);
@@ -149,6 +158,14 @@ async function drawItem(d: Drawing, item: Item): Promise<void> {
     if (item.stroke) setStroke(out, item.stroke);
     drawText(d, item, item.stroke ? 1 : 0);
   }
+}
+
+/** A gradient as a paint of its own: a shading whose matrix runs from its unit space to the sheet (not to the page's points). */
+async function shadingPattern(d: Drawing, item: Item, paint: GradientPaint): Promise<string> {
+  const shading = await makeShading(paint, d.palette, d.spaces);
+  const key = `P${Object.keys(d.patterns).length + 1}`;
+  d.patterns[key] = d.file.add({ Type: name('Pattern'), PatternType: 2, Shading: shading, Matrix: multiply(d.toSheet, multiply(item.matrix, paint.geometry)) });
+  return key;
 }
 
 function setColour(d: Drawing, paint: Extract<Item['paint'], { kind: 'colour' }>, stroking: boolean): void {
@@ -165,27 +182,8 @@ function setStroke(out: ContentStream, s: StrokeStyle): void {
   out.nums([s.width], 'w').op(`${['butt', 'round', 'square'].indexOf(s.cap)} J ${['miter', 'round', 'bevel'].indexOf(s.join)} j`).nums([s.miterLimit], 'M');
 }
 
-/** A gradient: a shading painted through the shape, or through the line's own outline, as a clip. */
-async function drawGradient(d: Drawing, item: Item): Promise<void> {
-  if (item.paint.kind !== 'gradient') return;
-  const { out } = d;
-  // Overprinting ink that is nowhere leaves every plate as it is.
-  if (item.paint.overprint && !d.palette.ramp(item.paint.ramp).used.some(Boolean)) return;
-  if (Math.abs(determinant(multiply(item.matrix, item.paint.geometry))) < 1e-12) return;
-  const key = `Sh${Object.keys(d.shadings).length + 1}`;
-  d.shadings[key] = await makeShading(item.paint, d.palette, d.spaces);
-  out.op('q');
-  if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'W* n' : 'W n');
-  else if (item.type === 'glyphs' && !item.stroke) drawText(d, item, 7);
-  else {
-    // A line's own outline as the clip keeps one road for every gradient.
-    out.path(strokeOutline(item.path, item.stroke!, 0.01)).op('W n');
-  }
-  out.nums(multiply(item.matrix, item.paint.geometry), 'cm', 6).op(`/${key} sh`).op('Q');
-}
-
 /** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */
-function drawText(d: Drawing, item: GlyphsItem, mode: 0 | 1 | 7): void {
+function drawText(d: Drawing, item: GlyphsItem, mode: 0 | 1): void {
   const { out } = d;
   out.op('BT').op(`${mode} Tr`).op(`/${d.fonts.get(item.face.id)} 1 Tf`);
   const glyphs = item.glyphs;

@@ -1,0 +1,122 @@
+import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
+import { newDesign, setupOf } from '@/core/model/defaults';
+import type { Colour, Design } from '@/core/model/schema';
+import { QUIET } from '@/core/output/job';
+import { writePdf } from '@/core/output/pdf/write';
+import { pagePlates } from '@/core/output/png';
+import { mostInk } from '@/core/render/plates';
+import { prepare, type Workshop } from '@/core/workshop';
+import { DesignBuilder, flat } from '@/demo/builder';
+import { demoDesigns } from '@/demo/demos';
+import { comparePlates, type Grey } from '../support/agree';
+import { separate } from '../support/ghostscript';
+import { cmyk, making, sampleDesign } from '../support/sample';
+import { testShop } from '../support/shop';
+
+const DPI = 100;
+let shop: Workshop;
+beforeAll(async () => {
+  shop = await testShop();
+});
+
+async function both(design: Design, drop?: string): Promise<{ ours: Map<string, Grey>; pdf: Uint8Array }> {
+  const palette = await prepare(shop, design);
+  const plates = pagePlates(shop.builder.build(design, design.pages[0]), palette, DPI);
+  const ours = new Map(plates.channels.map((ink, i) => [ink, { ...plates.region, data: plates.data[i].map((v) => 255 - v) }]));
+  const given = drop ? { ...design, nodes: Object.fromEntries(Object.entries(design.nodes).map(([id, n]) => [id, n.name === drop ? { ...n, hidden: true } : n])) } : design;
+  const pdf = await writePdf(given, given.pages, shop.builder, palette, shop.env, { marks: true }, QUIET);
+  return { ours, pdf };
+}
+
+/** The rule of “plates agree”, ink by ink; answers what breaks it. */
+function faults(ours: Map<string, Grey>, theirs: Map<string, Grey>): string[] {
+  const found: string[] = [];
+  const inked = [...ours].filter(([, p]) => p.data.some((v) => v < 250)).map(([ink]) => ink);
+  for (const ink of inked) {
+    const other = theirs.get(ink);
+    if (!other) {
+      found.push(`${ink}: no such plate in the PDF`);
+      continue;
+    }
+    const a = comparePlates(ours.get(ink)!, other);
+    if (a.share < 0.995) found.push(`${ink}: ${(a.share * 100).toFixed(2)} % agree`);
+    if (a.worstBlock) found.push(`${ink}: a block disagrees at ${a.worstBlock.x}, ${a.worstBlock.y}`);
+    if (Math.abs(a.inkA - a.inkB) > 0.02 * Math.max(a.inkA, a.inkB)) found.push(`${ink}: ${a.inkA} and ${a.inkB} of ink`);
+  }
+  for (const [ink, p] of theirs) if (!inked.includes(ink) && p.data.some((v) => v < 240)) found.push(`${ink}: only in the PDF`);
+  return found;
+}
+
+// Oracle: Ghostscript tiffsep, the rule of docs/checks (shared design page “Outside checks”).
+describe('plates agree with those that Ghostscript makes of our PDF', () => {
+  test('the demo poster', async () => {
+    const { ours, pdf } = await both(demoDesigns()[0].design);
+    expect(faults(ours, separate(pdf, DPI)[0])).toEqual([]);
+    expect([...ours.keys()]).toEqual(['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167']);
+  });
+
+  test('a page of every kind of paint, line and text', async () => {
+    const { ours, pdf } = await both(sampleDesign());
+    expect(faults(ours, separate(pdf, DPI)[0])).toEqual([]);
+  });
+
+  test('self-test: one object missing from the PDF is found', async () => {
+    const { ours, pdf } = await both(sampleDesign(), 'Spot overprints');
+    expect(faults(ours, separate(pdf, DPI)[0]).length).toBeGreaterThan(0);
+  });
+
+  test('self-test: with overprint switched off in Ghostscript they must not agree', async () => {
+    const { ours, pdf } = await both(sampleDesign());
+    expect(faults(ours, separate(pdf, DPI, ['-dOverprint=/disable'])[0]).length).toBeGreaterThan(0);
+  });
+});
+
+describe('what lies below an object', () => {
+  const at = (design: Design, ink: string) => async () => {
+    const palette = await prepare(shop, design);
+    const plates = pagePlates(shop.builder.build(design, design.pages[0]), palette, 72);
+    const { width, height } = plates.region;
+    return Math.round((plates.data[plates.channels.indexOf(ink)][Math.floor(height / 2) * width + Math.floor(width / 2)] / 255) * 100);
+  };
+  const page = (top: Colour | 'ember', overprint: boolean): Design => {
+    const b = new DesignBuilder(newDesign('Two', setupOf(40, 40, { bleed: 0 }), making), making);
+    const ember = b.spot(SPOT_LIBRARY[0]);
+    b.place(0, [
+      b.shape('Below', 'rectangle', { x: 0, y: 0, w: 40, h: 40 }, { fill: flat(cmyk(60, 0, 0, 0)) }),
+      b.shape('Above', 'rectangle', { x: 10, y: 10, w: 20, h: 20 }, { fill: flat(top === 'ember' ? ember : top, overprint) }),
+    ]);
+    return b.done();
+  };
+  // PDF 32000-1 8.6.7, overprint mode 1.
+  test.each<[string, Colour | 'ember', boolean, number, string, number]>([
+    ['a spot that overprints leaves it', 'ember', true, 60, 'Ember 66-43', 100],
+    ['a spot that does not cuts it out', 'ember', false, 0, 'Ember 66-43', 100],
+    ['black that overprints leaves it', cmyk(0, 0, 0, 100), true, 60, 'Black', 100],
+    ['black that does not cuts it out', cmyk(0, 0, 0, 100), false, 0, 'Black', 100],
+    ['magenta that overprints leaves it', cmyk(0, 50, 0, 0), true, 60, 'Magenta', 50],
+    ['bare stock that overprints vanishes', cmyk(0, 0, 0, 0), true, 60, 'Black', 0],
+    ['bare stock that does not cuts it out', cmyk(0, 0, 0, 0), false, 0, 'Black', 0],
+    ['cyan that overprints takes its own plate over', cmyk(20, 50, 0, 0), true, 20, 'Magenta', 50],
+  ])('%s', async (_, top, overprint, cyan, ink, amount) => {
+    const design = page(top, overprint);
+    expect(await at(design, 'Cyan')()).toBe(cyan);
+    expect(await at(design, ink)()).toBe(amount);
+  });
+});
+
+test('total ink is the sum of the plates at its fullest point', async () => {
+  const b = new DesignBuilder(newDesign('Ink', setupOf(40, 40, { bleed: 0 }), making), making);
+  b.place(0, [b.shape('Dark', 'rectangle', { x: 5, y: 5, w: 10, h: 10 }, { fill: flat(cmyk(80, 70, 60, 90)) })]);
+  const design = b.done();
+  const palette = await prepare(shop, design);
+  const most = mostInk(pagePlates(shop.builder.build(design, design.pages[0]), palette, 72));
+  expect(most.total).toBeCloseTo(3, 1);
+  expect(most.x).toBeGreaterThan(5);
+  expect(most.x).toBeLessThan(15);
+});
+
+test('the same design gives the same bytes', async () => {
+  const design = sampleDesign();
+  const [a, b] = [await both(design), await both(design)];
+  expect(Buffer.from(a.pdf).equals(Buffer.from(b.pdf))).toBe(true);
+});

@@ -1,0 +1,52 @@
+import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
+import type { Matrix } from '@/core/geometry/matrix';
+import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';
+import type { Colour, Design, Paint, Stop } from '@/core/model/schema';
+import { DesignBuilder, flat, tint } from '@/demo/builder';
+
+let n = 0;
+export const making = { newId: () => `s${(n++).toString(36)}`, now: () => '2026-11-02T18:00:00.000Z' };
+
+export const linear = (stops: Stop[], geometry: Matrix, overprint = false): Paint => ({ kind: 'gradient', gradient: 'linear', ramp: { stops }, geometry, overprint });
+export const radial = (stops: Stop[], geometry: Matrix, overprint = false): Paint => ({ kind: 'gradient', gradient: 'radial', ramp: { stops }, geometry, overprint });
+export const cmyk = (c: number, m: number, y: number, k: number): Colour => ({ cmyk: [c / 100, m / 100, y / 100, k / 100] });
+
+/** A page that holds every kind of paint, line and text side by side, over a cyan ground where it matters. */
+export function sampleDesign(): Design {
+  const b = new DesignBuilder(newDesign('Sample page', setupOf(1206, 882, { bleed: 9 }), making), making);
+  const ember = b.spot(SPOT_LIBRARY[0]);
+  const kelp = b.spot(SPOT_LIBRARY[1]);
+  const ground = cmyk(60, 0, 0, 0);
+  const cell = (i: number, j: number) => ({ x: 12 + i * 64, y: 12 + j * 56, w: 52, h: 44 });
+  const inner = (i: number, j: number) => ({ x: 20 + i * 64, y: 18 + j * 56, w: 36, h: 32 });
+  const grounds = Array.from({ length: 12 }, (_, k) => b.shape(`Ground ${k}`, 'rectangle', cell(k % 6, Math.floor(k / 6)), { fill: flat(ground) }));
+  const pair = (a: Colour, z: Colour): Stop[] => [{ offset: 0, colour: a }, { offset: 1, colour: z }];
+  const art = [
+    b.shape('Process knocks out', 'ellipse', inner(0, 0), { fill: flat(cmyk(0, 80, 20, 0)) }),
+    b.shape('Process overprints', 'ellipse', inner(1, 0), { fill: flat(cmyk(0, 80, 20, 0), true) }),
+    b.shape('Spot knocks out', 'star', inner(2, 0), { fill: flat(ember) }),
+    b.shape('Spot overprints', 'star', inner(3, 0), { fill: flat(ember, true) }),
+    b.shape('Black overprints', 'polygon', inner(4, 0), { fill: flat(cmyk(0, 0, 0, 100), true) }),
+    b.shape('Screen colour', 'heart', inner(5, 0), { fill: flat({ rgb: [0.8, 0.2, 0.1] }) }),
+    b.shape('Linear process', 'rectangle', inner(0, 1), { fill: linear(pair(cmyk(0, 100, 0, 0), cmyk(0, 0, 100, 0)), [36, 0, 0, 32, 0, 0]) }),
+    b.shape('Linear slant', 'rectangle', inner(1, 1), { fill: linear([...pair(cmyk(90, 20, 0, 0), cmyk(0, 0, 90, 10)), { offset: 0.4, colour: cmyk(0, 60, 0, 0) }], [20, 16, -10, 24, 8, 4]) }),
+    b.shape('Radial spot', 'ellipse', inner(2, 1), { fill: radial(pair(tint(ember, 0.1), ember), [18, 0, 0, 16, 18, 16]) }),
+    b.shape('Spot to process', 'rectangle', inner(3, 1), { fill: linear(pair(ember, cmyk(0, 10, 80, 0)), [36, 0, 0, 32, 0, 0]) }),
+    b.shape('Gradient overprints', 'rectangle', inner(4, 1), { fill: linear(pair(cmyk(0, 90, 0, 0), ember), [36, 0, 0, 32, 0, 0], true) }),
+    b.shape('Two spots', 'ring', inner(5, 1), { fill: radial(pair(kelp, ember), [18, 0, 0, 16, 18, 16]), knobs: { thickness: 0.85 } }),
+    b.shape('Outline pointed', 'star', inner(0, 2), { outline: outlineOf(flat(cmyk(0, 100, 100, 0)), 3), knobs: { points: 6, depth: 0.4 } }),
+    b.shape('Outline round', 'chevron', inner(1, 2), { outline: { ...outlineOf(flat(kelp), 5), join: 'round', cap: 'round' } }),
+    b.shape('Outline overprints', 'ellipse', inner(2, 2), { fill: flat(ground), outline: outlineOf(flat(cmyk(0, 70, 0, 0), true), 4) }),
+    b.path('Open line', [0, 210, 130, 2, 220, 190, 232, 100, 244, 158], { outline: { ...outlineOf(flat(cmyk(0, 0, 0, 100)), 2.5), cap: 'round' } }),
+    b.shape('Turned', 'arrow', { ...inner(4, 2), turn: 30 }, { fill: flat(tint(ember, 0.5)), outline: outlineOf(flat(cmyk(100, 50, 0, 20)), 1) }),
+    b.shape('Outline cut', 'polygon', inner(5, 2), { outline: { ...outlineOf(flat(cmyk(40, 40, 0, 40)), 6), join: 'bevel' }, knobs: { sides: 3 } }),
+    b.displayText('Headline', 20, 205, [{ align: 'left', leading: 1, runs: [runOf('AVATAR office', 34, flat(ember), 'eb-garamond-600')] }]),
+    b.displayText('Outlined', 20, 250, [{ align: 'left', leading: 1, runs: [{ ...runOf('Quay', 40, linear(pair(cmyk(100, 0, 0, 0), cmyk(0, 100, 0, 0)), [80, 0, 0, 40, 0, 0]), 'alfa-slab-400'), outline: outlineOf(flat(cmyk(0, 0, 0, 100)), 0.8) }] }]),
+    b.textFrame('Body', { x: 250, y: 190, w: 130, h: 90 }, [
+      { align: 'full', leading: 1.25, runs: [runOf('Home-made paper lanterns walk the quays of ', 11, flat(cmyk(0, 0, 0, 100)), 'archivo-400'), runOf('Marrowick', 11, flat(kelp), 'archivo-800'), runOf(' each November, from dusk until the tide turns.', 11, flat(cmyk(0, 0, 0, 100)), 'archivo-400')] },
+    ]),
+  ];
+  // Three times as large by a group's own matrix: small letters are where two programs smooth edges most differently.
+  b.place(0, [b.group('All', [...grounds, ...art], [3, 0, 0, 3, 0, 0]), b.shape('Into the bleed', 'rectangle', { x: 1170, y: -9, w: 45, h: 160 }, { fill: flat(kelp) })]);
+  return b.done();
+}
