@@ -1,5 +1,6 @@
-// Imports run downwards only. The order of src/core is the order of docs: a part may use what stands below it.
-const core = ['output', 'render', 'check', 'scene', 'input', 'edit', 'colour', 'text', 'shapes', 'file', 'model', 'geometry', 'units'];
+// Imports run downwards only: a part of src/core may use what stands after it here. Checks stand above the painters,
+// since total ink is read off the plates.
+const core = ['output', 'check', 'render', 'scene', 'input', 'edit', 'colour', 'text', 'shapes', 'file', 'model', 'geometry', 'units'];
 const outer = ['app', 'shelf', 'bench', 'workers', 'store', 'ui', 'env'];
 const upward = core.flatMap((name, i) =>
   i === 0 ? [] : [{

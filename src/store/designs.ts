@@ -5,6 +5,8 @@ import type { DesignRow, HolvetDatabase, JournalRow } from './database';
 
 /** Steps that can be taken back; older ones become part of the snapshot. */
 export const KEPT_STEPS = 200;
+/** How many are folded at once: the snapshot is large, and need not be written at every step. */
+const FOLD = 25;
 
 export interface LoadedDesign {
   readonly design: Design;
@@ -31,7 +33,10 @@ const blank = (design: Design): DesignRow => ({
 
 /** The designs of this browser. Every method is one transaction: it happens whole or not at all. */
 export class DesignStore {
-  constructor(private readonly db: HolvetDatabase) {}
+  constructor(
+    private readonly db: HolvetDatabase,
+    private readonly keptSteps = KEPT_STEPS,
+  ) {}
 
   async list(): Promise<DesignRow[]> {
     return this.db.designs.orderBy('modified').reverse().toArray();
@@ -111,24 +116,26 @@ export class DesignStore {
       await this.db.journal.where('designId').equals(design.id).filter((r) => r.seq >= row.cursor).delete();
       await this.db.journal.put({ ...entry, designId: design.id, seq: row.cursor });
       const change: Partial<DesignRow> = { cursor: row.cursor + 1, name: design.name, modified: design.modified, width: design.setup.width, height: design.setup.height };
-      if (row.cursor + 1 - row.base > KEPT_STEPS) {
-        const oldest = await this.db.journal.get([design.id, row.base]);
-        if (oldest) {
-          change.snapshot = redoEntry(row.snapshot, oldest);
-          change.base = row.base + 1;
-          await this.db.journal.delete([design.id, row.base]);
-        }
+      if (row.cursor + 1 - row.base > this.keptSteps + FOLD) {
+        const oldest = await this.steps(design.id, row.base, row.base + FOLD).toArray();
+        change.snapshot = oldest.reduce((d, step) => redoEntry(d, step), row.snapshot);
+        change.base = row.base + oldest.length;
+        await this.steps(design.id, row.base, row.base + FOLD).delete();
       }
       await this.db.designs.update(design.id, change);
     });
   }
 
-  /** Moves the cursor after an undo or a redo. `inForce` counts from the first kept step. */
-  async moveCursor(design: Design, inForce: number): Promise<void> {
-    await this.db.transaction('rw', this.db.designs, async () => {
-      const row = await this.db.designs.get(design.id);
-      if (row) await this.db.designs.update(design.id, { cursor: row.base + inForce, name: design.name, modified: design.modified });
+  /** Moves the cursor after an undo or a redo: `undone` steps at the end are no longer in force. */
+  async moveCursor(design: Design, undone: number): Promise<void> {
+    await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+      const last = await this.steps(design.id, 0, Infinity).last();
+      if (last) await this.db.designs.update(design.id, { cursor: last.seq + 1 - undone, name: design.name, modified: design.modified });
     });
+  }
+
+  private steps(id: string, from: number, to: number) {
+    return this.db.journal.where('[designId+seq]').between([id, from], [id, to], true, false);
   }
 
   async setting<T>(key: string): Promise<T | undefined> {

@@ -11,7 +11,7 @@ export function download(bytes: Uint8Array, name: string, type: string): void {
 
 /** A design's name as a file name: nothing that a file system refuses, never empty. */
 export function fileName(design: string, ending: string): string {
-  // eslint-disable-next-line no-control-regex -- control characters are just what must go
+   
   const safe = design.replace(/[\\/:*?"<>|\u0000-\u001f]/g, ' ').replace(/\s+/g, ' ').replace(/^[. ]+|[. ]+$/g, '').slice(0, 120);
   return `${safe || 'design'}.${ending}`;
 }

@@ -1,5 +1,5 @@
 import type { Patches } from 'mutative';
-import type { Finding } from '@/core/check/check';
+import type { Finding } from '@/core/check/types';
 import type { Design } from '@/core/model/schema';
 import type { Region } from '@/core/render/coverage';
 

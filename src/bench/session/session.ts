@@ -152,7 +152,7 @@ export class Session {
     if (merging) this.press.patch(last.inverse);
     this.press.patch(result.entry.patches);
     this.persist(async () => {
-      if (merging) await this.designs.moveCursor(base, kept.length);
+      if (merging) await this.designs.moveCursor(base, 1);
       await this.designs.append(result.design, result.entry);
     });
     this.afterChange(result.design);
@@ -163,7 +163,7 @@ export class Session {
     const { cursor, entries, design, readOnly } = this.state;
     if (cursor === 0 || readOnly) return;
     const entry = entries[cursor - 1];
-    this.travel(undoEntry(design, entry), cursor - 1, entry, entry.inverse);
+    this.travel(undoEntry(design, entry), cursor - 1, entry.inverse);
     this.say(`Took back: ${entry.label}.`);
   }
 
@@ -171,15 +171,16 @@ export class Session {
     const { cursor, entries, design, readOnly } = this.state;
     if (cursor >= entries.length || readOnly) return;
     const entry = entries[cursor];
-    this.travel(redoEntry(design, entry), cursor + 1, entry, entry.patches);
+    this.travel(redoEntry(design, entry), cursor + 1, entry.patches);
     this.say(`Did again: ${entry.label}.`);
   }
 
-  private travel(design: Design, cursor: number, _entry: HistoryEntry, patches: HistoryEntry['patches']): void {
+  private travel(design: Design, cursor: number, patches: HistoryEntry['patches']): void {
     this.lastMerge = null;
     this.set({ design, preview: null, cursor, ...this.stillThere(design) });
     this.press.patch(patches);
-    this.persist(() => this.designs.moveCursor(design, cursor));
+    const undone = this.state.entries.length - cursor;
+    this.persist(() => this.designs.moveCursor(design, undone));
     this.afterChange(design);
   }
 

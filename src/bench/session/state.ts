@@ -1,4 +1,4 @@
-import type { Finding } from '@/core/check/check';
+import type { Finding } from '@/core/check/types';
 import type { HistoryEntry } from '@/core/edit/history';
 import type { Aim } from '@/core/edit/paint';
 import type { Design } from '@/core/model/schema';

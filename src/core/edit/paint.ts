@@ -144,7 +144,8 @@ export function swatchUsers(d: Design, id: string): number {
 export function removeSwatch(d: DesignDraft, id: string): void {
   const swatch = d.swatches.find((s) => s.id === id);
   if (!swatch) return;
-  const own = structuredClone(swatch) as unknown as Swatch;
+  // Plain data: a draft must not end up inside what replaces it.
+  const own = JSON.parse(JSON.stringify(swatch)) as Swatch;
   const colour = (c: Colour): Colour => {
     if (!('swatch' in c) || c.swatch !== id || own.kind !== 'colour') return c;
     return tinted(own.colour, c.tint);

@@ -29,14 +29,14 @@ function readOne(line: string, number: number, design: Pick<Design, 'swatches'>)
     if (!rgb) return refuse(`“${hex[2]}” is not a screen colour. Write three or six digits after #.`);
     return { ok: true, recipe: { name: hex[1].replace(/[,:]$/, '').trim() || hex[2].toLowerCase(), colour: { rgb: [rgb[0], rgb[1], rgb[2]] } } };
   }
-  const numbers = /^(.*?)[\s,:]*((?:[CMYK]?\s*\d+(?:[.,]\d+)?\s*%?[\s,/]+){3}[CMYK]?\s*\d+(?:[.,]\d+)?\s*%?)$/i.exec(line);
+  const numbers = /^(?:(.*?)[\s,:]+)?((?:[CMYK]?\d+(?:[.,]\d+)?\s*%?[\s,/]+){3}[CMYK]?\d+(?:[.,]\d+)?\s*%?)$/i.exec(line);
   if (numbers) {
     const values = [...numbers[2].matchAll(/\d+(?:[.,]\d+)?(?=\s*(?:%|[\s,/CMYK]|$))/gi)].map((m) => Number(m[0].replace(',', '.')));
     if (values.length === 4) {
       const over = values.find((v) => v > 100);
       if (over !== undefined) return refuse(`${over} is more than 100 %.`);
       const colour = { cmyk: values.map((v) => v / 100) as unknown as Cmyk };
-      return { ok: true, recipe: { name: numbers[1].trim() || recipeName(colour.cmyk), colour } };
+      return { ok: true, recipe: { name: numbers[1]?.trim() || recipeName(colour.cmyk), colour } };
     }
   }
   const part = /^(.+?)\s+(\d+(?:[.,]\d+)?)\s*%$/.exec(line);

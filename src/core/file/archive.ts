@@ -1,5 +1,6 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import type { Design } from '../model/schema';
+import { serializeDesign } from '../model/serialize';
 import { verifyDesign } from '../model/verify';
 import { migrate } from './migrations';
 
@@ -35,7 +36,7 @@ export function refusalText(r: Refusal, file = 'This file'): string {
 
 /** A `.holvet` file: a zip of design.json, thumbnail.png and, once there are any, assets/ and fonts/. Same design, same bytes. */
 export function packDesign(design: Design, thumbnail: Uint8Array | null): Uint8Array {
-  const files: Zippable = { 'design.json': [strToU8(JSON.stringify(design)), { level: 6 }] };
+  const files: Zippable = { 'design.json': [strToU8(serializeDesign(design)), { level: 6 }] };
   if (thumbnail) files['thumbnail.png'] = [thumbnail, { level: 0 }];
   // A fixed date: the zip format has no other place where two runs could differ.
   return zipSync(files, { mtime: new Date(1980, 0, 1) });

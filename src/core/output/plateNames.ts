@@ -2,7 +2,7 @@
 export function plateFileNames(inks: readonly string[]): string[] {
   const taken = new Set<string>();
   return inks.map((ink) => {
-    // eslint-disable-next-line no-control-regex -- control characters are just what must go
+     
     const safe = ink.replace(/[\\/:*?"<>|\u0000-\u001f]/g, '_').replace(/^\.+/, '_').trim() || 'ink';
     let file = `${safe}.png`;
     for (let n = 2; taken.has(file.toLowerCase()); n++) file = `${safe} ${n}.png`;

@@ -232,7 +232,7 @@ function placeLine(range: LineRange, pieces: readonly Piece[], paragraph: Paragr
   const stretch = full ? (width - natural) / spaces : 0;
   const lineWidth = full ? width : natural;
   const share = { left: 0, full: 0, middle: 0.5, right: 1 }[paragraph.align];
-  const x0 = width === null ? -share * lineWidth : share * (width - lineWidth);
+  const x0 = share === 0 ? 0 : width === null ? -share * lineWidth : share * (width - lineWidth);
 
   let x = x0;
   const carets: CaretStop[] = [];

@@ -1,5 +1,5 @@
 import { formatLength } from '../../units/length';
-import type { Found, Rule } from '../check';
+import type { Found, Rule } from '../types';
 
 /** Art this close to the trim (points, 0.2 mm) is meant to reach it. */
 const CLOSE = (0.2 * 72) / 25.4;

@@ -1,6 +1,6 @@
 import { mostInk, rasterPlates, regionOf } from '../../render/plates';
 import { bleedRect } from '../../scene/scene';
-import type { Found, Rule } from '../check';
+import type { Found, Rule } from '../types';
 
 /** Fine enough that an area a printer would notice (about 0.5 mm) covers a pixel. */
 const DPI = 50;

@@ -1,4 +1,4 @@
-import type { Found, Rule } from '../check';
+import type { Found, Rule } from '../types';
 
 export const missingFaceRule: Rule<'text.missingFace'> = {
   code: 'text.missingFace',

@@ -1,0 +1,31 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = Number(process.env.PORT ?? 3177);
+
+export default defineConfig({
+  testDir: './e2e',
+  fullyParallel: false,
+  workers: 1,
+  timeout: 60_000,
+  retries: 0,
+  outputDir: 'test-results',
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    browserName: 'chromium',
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    trace: 'off',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+      headless: true,
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+  webServer: {
+    command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
+    url: `http://127.0.0.1:${PORT}`,
+    reuseExistingServer: !process.env.CI,
+    timeout: 60_000,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
+  },
+});

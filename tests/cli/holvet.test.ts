@@ -1,0 +1,108 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { decode } from 'fast-png';
+import { unpackDesign, packDesign } from '@/core/file/archive';
+import { tryOut } from '@/core/edit/history';
+import { colourPaint } from '@/core/model/defaults';
+import { demoDesigns } from '@/demo/demos';
+
+const bin = path.resolve(import.meta.dirname, '../../bin/holvet');
+let dir: string;
+const at = (name: string) => path.join(dir, name);
+const holvet = (...args: string[]) => spawnSync('bash', [bin, ...args], { encoding: 'utf8', cwd: dir });
+const ok = (...args: string[]) => {
+  const r = holvet(...args);
+  if (r.status !== 0) throw new Error(r.stderr);
+  return r.stdout;
+};
+
+beforeAll(() => {
+  dir = mkdtempSync(path.join(tmpdir(), 'holvet-cli-'));
+  ok('demo', '.');
+}, 60_000);
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+test('demo writes designs that open, with a thumbnail', () => {
+  const opened = unpackDesign(new Uint8Array(readFileSync(at('lantern-walk-poster.holvet'))));
+  if (!opened.ok) throw new Error(opened.code);
+  expect(opened.design.name).toBe('Lantern Walk poster');
+  expect(decode(opened.thumbnail!).height).toBe(320);
+});
+
+test('pdf, svg and png', () => {
+  ok('pdf', 'lantern-walk-poster.holvet', 'out/poster.pdf');
+  expect(readFileSync(at('out/poster.pdf')).subarray(0, 8).toString()).toBe('%PDF-1.6');
+  ok('svg', 'lantern-walk-poster.holvet', 'poster.svg', '--page', '1');
+  expect(readFileSync(at('poster.svg'), 'utf8')).toMatch(/^<svg [^>]*viewBox="0 0 1190\.551 1683\.78"/);
+  ok('png', 'lantern-walk-poster.holvet', 'poster.png', '--dpi', '20');
+  const png = decode(readFileSync(at('poster.png')));
+  expect([png.width, png.height]).toEqual([331, 468]);
+});
+
+test('plates: one grey picture an ink, and what they are', () => {
+  ok('plates', 'lantern-walk-poster.holvet', 'plates', '--dpi', '20');
+  const info = JSON.parse(readFileSync(at('plates/plates.json'), 'utf8')) as { width: number; height: number; dpi: number; inks: { ink: string; file: string }[] };
+  expect(info).toMatchObject({ width: 335, height: 472, dpi: 20 });
+  expect(info.inks.map((i) => i.file)).toEqual(['Cyan.png', 'Magenta.png', 'Yellow.png', 'Black.png', 'Ember 66-43.png', 'Kelp 38-167.png']);
+  for (const { file } of info.inks) {
+    const p = decode(readFileSync(at(`plates/${file}`)));
+    expect([p.width, p.height, p.channels, p.depth]).toEqual([335, 472, 1, 8]);
+  }
+});
+
+test('check, info and schema print JSON', () => {
+  expect(JSON.parse(ok('check', 'lantern-walk-poster.holvet'))).toEqual([]);
+  expect(JSON.parse(ok('info', 'lantern-walk-poster.holvet'))).toMatchObject({ format: 'A2', pages: 1, inks: ['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167'], fonts: ['bitter-500', 'archivo-600'] });
+  expect(JSON.parse(ok('schema'))).toHaveProperty('properties.nodes');
+});
+
+test('check finds art without bleed, too much ink, a missing face and overset text', () => {
+  const poster = demoDesigns()[0].design;
+  const bad = tryOut(poster, (d) => {
+    const of = (name: string) => Object.values(d.nodes).find((n) => n.name === name)!;
+    const sky = of('Night sky');
+    if (sky.kind === 'shape') {
+      Object.assign(sky, { width: d.setup.width, height: d.setup.height });
+      sky.transform = [1, 0, 0, 1, 0, 0];
+    }
+    const moon = of('Moon');
+    if (moon.kind === 'shape') moon.fills = [colourPaint({ cmyk: [1, 1, 1, 1] }) as (typeof moon.fills)[number]];
+    const date = of('Date line');
+    if (date.kind === 'textFrame') {
+      date.height = 40;
+      d.stories[date.story].paragraphs[0].runs[0].size = 60;
+    }
+    const headline = of('Headline');
+    if (headline.kind === 'displayText') d.stories[headline.story].paragraphs[0].runs[0].face = 'harbour-sans';
+  });
+  writeFileSync(at('bad.holvet'), packDesign(bad, null));
+  const found = JSON.parse(ok('check', 'bad.holvet')) as { code: string; severity: string; page: number; message: string; facts: Record<string, unknown> }[];
+  expect(found.map((f) => f.code).sort()).toEqual(['bleed.missing', 'ink.tooMuch', 'text.missingFace', 'text.overset']);
+  expect(found.find((f) => f.code === 'bleed.missing')!.message).toBe('Night sky stops short of the bleed at the top and the right and the bottom and the left.');
+  expect(found.find((f) => f.code === 'ink.tooMuch')!.facts.total).toBeCloseTo(4, 1);
+  expect(found.find((f) => f.code === 'text.missingFace')!.message).toContain('harbour-sans');
+});
+
+describe('one sentence on stderr and exit 2', () => {
+  test.each([
+    [['pdf', 'nowhere.holvet', 'x.pdf'], 'There is no file nowhere.holvet.'],
+    [['frobnicate'], '“frobnicate” is not a command. “holvet --help” lists them.'],
+    [['png', 'lantern-walk-poster.holvet', 'x.png'], 'Say the resolution, for example --dpi 300.'],
+    [['png', 'lantern-walk-poster.holvet', 'x.png', '--dpi', 'many'], '--dpi many is not between 1 and 2400.'],
+    [['png', 'lantern-walk-poster.holvet', 'x.png', '--dpi', '2400'], 'At 2400 dpi this page has 2282 million pixels; the most is 300 million. Choose fewer dpi.'],
+    [['svg', 'lantern-walk-poster.holvet', 'x.svg', '--page', '3'], 'There is no page 3: the design has one page.'],
+    [['pdf', 'lantern-walk-poster.holvet', 'x.pdf', '--pages', '2-9'], 'There is no page 2: the design has one page.'],
+    [['pdf', 'lantern-walk-poster.holvet'], 'Say the file to write. “holvet --help” shows how.'],
+    [['info', 'broken.holvet'], 'broken.holvet is cut off: its end is missing. Ask for it again or use an earlier copy.'],
+    [['info', 'text.holvet'], 'text.holvet is not a Holvet design.'],
+  ])('%j', (args, sentence) => {
+    if (!existsSync(at('broken.holvet'))) {
+      writeFileSync(at('broken.holvet'), readFileSync(at('lantern-walk-poster.holvet')).subarray(0, 9000));
+      writeFileSync(at('text.holvet'), 'hello');
+    }
+    const r = holvet(...args);
+    expect([r.status, r.stderr.trim(), r.stdout]).toEqual([2, sentence, '']);
+  });
+});

@@ -1,0 +1,291 @@
+import fc from 'fast-check';
+import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
+import { boxIn } from '@/core/edit/box';
+import { copyNodes, parseClip, pasteClip } from '@/core/edit/clip';
+import { geometryFrom, gradientAngle, insertStop, moveStop, removeStop, reverseStops, withAngle } from '@/core/edit/gradient';
+import { record, redoEntry, tryOut, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
+import { addPage, deletePage, duplicatePage, movePage } from '@/core/edit/pages';
+import { addSpot, addSwatch, paintAt, recolourSwatch, removeSwatch, setColour, setOverprint, setPaint, swatchUsers } from '@/core/edit/paint';
+import { deleteNodes, groupNodes, moveNodes, orderNodes, scaleNodes, scalingAbout, setNodeFlags, turnNodes, ungroupNodes } from '@/core/edit/place';
+import { readRecipes } from '@/core/edit/recipeLine';
+import { replaceText } from '@/core/edit/text';
+import { newDesign, setupOf } from '@/core/model/defaults';
+import type { Design, GradientPaint } from '@/core/model/schema';
+import { serializeDesign } from '@/core/model/serialize';
+import { verifyDesign } from '@/core/model/verify';
+import { SceneBuilder } from '@/core/scene/build';
+import { hitAll, nearEdge, nodesIn } from '@/core/scene/hit';
+import { prepare, type Workshop } from '@/core/workshop';
+import { demoDesigns } from '@/demo/demos';
+import { cmyk, making, sampleDesign } from '../support/sample';
+import { testShop } from '../support/shop';
+
+let shop: Workshop;
+beforeAll(async () => {
+  shop = await testShop();
+  await prepare(shop, sampleDesign());
+  await prepare(shop, demoDesigns()[0].design);
+});
+
+type Step = readonly [kind: number, a: number, b: number, x: number, y: number];
+const steps = fc.array(fc.tuple(fc.nat(17), fc.nat(200), fc.nat(200), fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 })), { minLength: 1, maxLength: 30 });
+
+/** A random command on whatever the design now holds. */
+function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
+  const page = design.pages[a % design.pages.length];
+  const all = Object.keys(design.nodes).sort();
+  const mine = all.filter((id) => boxIn(design, id, [1, 0, 0, 1, 0, 0], shop.fonts) && hangsFrom(design, page.id, id));
+  if (!mine.length) return (d) => void addPage(d, page.id, shop.env.newId);
+  const ids = [mine[a % mine.length], mine[b % mine.length]];
+  const one = ids.slice(0, 1);
+  const texts = mine.filter((id) => 'story' in design.nodes[id]);
+  const colours = design.swatches.filter((s) => s.kind === 'colour');
+  switch (kind) {
+    case 0: return (d) => moveNodes(d, page, ids, x, y);
+    case 1: return (d) => turnNodes(d, page, ids, x, { x: 100, y: 100 });
+    case 2: return (d) => scaleNodes(d, page, one, scalingAbout(1 + (x + 300) / 400, 1 + (y + 300) / 400, { x: 50, y: 50 }));
+    case 3: return (d) => scaleNodes(d, page, ids, scalingAbout(-1, 1, { x: 50, y: 50 }));
+    case 4: return (d) => void groupNodes(d, page, ids, shop.env.newId);
+    case 5: return (d) => void ungroupNodes(d, page, ids);
+    case 6: return (d) => orderNodes(d, page, ids, (['front', 'forward', 'backward', 'back'] as const)[b % 4]);
+    case 7: return (d) => deleteNodes(d, page, one);
+    case 8: return (d) => setNodeFlags(d, one, { hidden: b % 2 === 0, locked: x > 0, name: `n${y}` });
+    case 9: return (d) => setColour(d, ids, (['fill', 'outline', 'letters', 'letterOutline', 'frame'] as const)[b % 5], colours.length ? { swatch: colours[a % colours.length].id, tint: 0.5 } : cmyk(10, 20, 30, 0));
+    case 10: return (d) => setOverprint(d, ids, b % 2 ? 'fill' : 'letters', x > 0);
+    case 11: return (d) => void addSpot(d, SPOT_LIBRARY[b % SPOT_LIBRARY.length], shop.env.newId);
+    case 12: return (d) => colours.length && recolourSwatch(d, colours[a % colours.length].id, { cmyk: [0.1, 0.2, Math.abs(x) / 300, 0] });
+    case 13: return (d) => design.swatches.length && removeSwatch(d, design.swatches[a % design.swatches.length].id);
+    case 14: return (d) => {
+      if (!texts.length) return;
+      const n = design.nodes[texts[b % texts.length]];
+      if ('story' in n) d.stories[n.story] = replaceText(design.stories[n.story], a % 9, b % 9, y > 0 ? 'wick\nfjord' : '') as (typeof d.stories)[string];
+    };
+    case 15: return (d) => void duplicatePage(d, page.id, shop.env.newId);
+    case 16: return (d) => (b % 2 ? movePage(d, page.id, b % design.pages.length) : void deletePage(d, page.id));
+    default: return (d) => {
+      const clip = copyNodes(design, page, ids);
+      if (clip) pasteClip(d, page.id, clip, shop.env.newId, 5, 5);
+    };
+  }
+}
+
+function hangsFrom(d: Design, pageId: string, id: string): boolean {
+  const holds = (ids: readonly string[]): boolean => ids.some((x) => x === id || (d.nodes[x].kind === 'group' && holds((d.nodes[x] as Extract<Design['nodes'][string], { kind: 'group' }>).children)));
+  return holds(d.pages.find((p) => p.id === pageId)!.children);
+}
+
+describe('random commands', () => {
+  test('undo all gives the same bytes, redo all gives the last ones, and every state is a whole design', () => {
+    fc.assert(
+      fc.property(steps, (list) => {
+        const start = sampleDesign();
+        let design = start;
+        const entries: HistoryEntry[] = [];
+        for (const step of list) {
+          const result = record(design, 'step', recipeOf(step, design));
+          if (!result) continue;
+          design = result.design;
+          entries.push(result.entry);
+          const v = verifyDesign(design);
+          if (!v.ok) throw new Error(`${v.where}: ${v.what}`);
+        }
+        const end = serializeDesign(design);
+        let back = design;
+        for (const e of [...entries].reverse()) back = undoEntry(back, e);
+        if (serializeDesign(back) !== serializeDesign(start)) throw new Error('undo all gives other bytes');
+        for (const e of entries) back = redoEntry(back, e);
+        if (serializeDesign(back) !== end) throw new Error('redo all gives other bytes');
+      }),
+      { numRuns: 40, seed: 20261121 },
+    );
+  });
+
+  test('the remembered scene equals one built afresh', () => {
+    fc.assert(
+      fc.property(steps, (list) => {
+        let design = sampleDesign();
+        const kept = new SceneBuilder(shop.fonts);
+        for (const step of list.slice(0, 14)) {
+          design = record(design, 'step', recipeOf(step, design))?.design ?? design;
+          for (const page of design.pages) {
+            const fresh = new SceneBuilder(shop.fonts).build(design, page);
+            const mine = kept.build(design, page);
+            expect(mine.items.length).toBe(fresh.items.length);
+            mine.items.forEach((item, i) => {
+              const other = fresh.items[i];
+              if (item.node !== other.node || item.type !== other.type || JSON.stringify([item.path, item.bounds, item.matrix, item.paint]) !== JSON.stringify([other.path, other.bounds, other.matrix, other.paint])) throw new Error(`item ${i} of ${item.node} differs`);
+            });
+          }
+        }
+      }),
+      { numRuns: 12, seed: 7 },
+    );
+  });
+
+  test('an edit makes only its own items anew', () => {
+    const design = demoDesigns()[0].design;
+    const before = shop.builder.build(design, design.pages[0]);
+    const moon = Object.values(design.nodes).find((n) => n.name === 'Moon')!;
+    const next = tryOut(design, (d) => moveNodes(d, design.pages[0], [moon.id], 5, 5));
+    const after = shop.builder.build(next, next.pages[0]);
+    expect(after.items.filter((item, i) => item !== before.items[i]).map((i) => i.node)).toEqual([moon.id]);
+  });
+});
+
+describe('where things are', () => {
+  const find = (d: Design, name: string) => Object.values(d.nodes).find((n) => n.name === name)!;
+  const boxes = (d: Design) => shop.builder.build(d, d.pages[0]).items.map((i) => i.bounds);
+
+  test('grouping and ungrouping move nothing', () => {
+    const design = demoDesigns()[0].design;
+    const page = design.pages[0];
+    const ids = [find(design, 'Moon').id, find(design, 'Rope').id, find(design, 'Headline').id];
+    let group = '';
+    const grouped = tryOut(design, (d) => {
+      group = groupNodes(d, page, ids, shop.env.newId)!;
+    });
+    const sorted = (d: Design) => boxes(d).map((b) => [b.x0, b.y0, b.x1, b.y1].map((v) => v.toFixed(6)).join()).sort();
+    expect(sorted(grouped)).toEqual(sorted(design));
+    expect(grouped.pages[0].children[grouped.pages[0].children.length - 2]).toBe(group);
+    const turned = tryOut(grouped, (d) => turnNodes(d, grouped.pages[0], [group], 33, { x: 100, y: 100 }));
+    const freed = tryOut(turned, (d) => void ungroupNodes(d, turned.pages[0], [group]));
+    expect(sorted(freed)).toEqual(sorted(turned));
+  });
+
+  test('a resized group takes its children along, turned ones too, and outlines keep their weight', () => {
+    const design = sampleDesign();
+    const page = design.pages[0];
+    const group = find(design, 'All');
+    const before = boxIn(design, group.id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    const next = tryOut(design, (d) => scaleNodes(d, page, [group.id], scalingAbout(0.5, 0.5, { x: before.x0, y: before.y0 })));
+    const after = boxIn(next, group.id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    expect(after.x1 - after.x0).toBeCloseTo((before.x1 - before.x0) / 2, 4);
+    expect(after.y1 - after.y0).toBeCloseTo((before.y1 - before.y0) / 2, 1);
+    const star = find(next, 'Outline pointed');
+    expect(star.kind === 'shape' && star.outlines[0].width).toBe(3);
+    expect(star.kind === 'shape' && star.width).toBeCloseTo(18, 6);
+  });
+
+  test('resizing takes the gradient along and leaves the corners their radius', () => {
+    const design = tryOut(sampleDesign(), (d) => {
+      const n = Object.values(d.nodes).find((x) => x.name === 'Linear process')!;
+      if (n.kind === 'shape') n.knobs = { topLeft: 4 };
+    });
+    const node = find(design, 'Linear process');
+    const next = tryOut(design, (d) => scaleNodes(d, design.pages[0], [node.id], scalingAbout(2, 3, { x: 0, y: 0 })));
+    const scaled = find(next, 'Linear process');
+    if (scaled.kind !== 'shape' || scaled.fills[0].kind !== 'gradient') throw new Error('not a gradient');
+    expect([scaled.width, scaled.height]).toEqual([expect.closeTo(72, 6), expect.closeTo(96, 6)]);
+    expect(scaled.fills[0].geometry.map((v) => Math.round(v * 1e6) / 1e6)).toEqual([72, 0, 0, 96, 0, 0]);
+    expect(scaled.knobs).toEqual({ topLeft: 4 });
+  });
+
+  test('order: to the front, one step, and a group of chosen ones keeps its own order', () => {
+    const design = demoDesigns()[0].design;
+    const page = design.pages[0];
+    const [sky, moon, water] = page.children;
+    const front = tryOut(design, (d) => orderNodes(d, page, [sky, moon], 'front'));
+    expect(front.pages[0].children.slice(-2)).toEqual([sky, moon]);
+    const step = tryOut(design, (d) => orderNodes(d, page, [sky, moon], 'forward'));
+    expect(step.pages[0].children.slice(0, 3)).toEqual([water, sky, moon]);
+    expect(tryOut(design, (d) => orderNodes(d, page, [sky], 'back'))).toBe(design);
+  });
+
+  test('what lies under a point: front first, edge told from inside', () => {
+    const design = demoDesigns()[0].design;
+    const scene = shop.builder.build(design, design.pages[0]);
+    const moon = find(design, 'Moon');
+    const box = boxIn(design, moon.id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    const mid = { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
+    expect(hitAll(scene, mid, 2).map((h) => design.nodes[h.node].name)).toEqual(['Moon', 'Night sky']);
+    expect(nearEdge(scene, moon.id, mid, 3)).toBe(false);
+    expect(nearEdge(scene, moon.id, { x: box.x1, y: mid.y }, 3)).toBe(true);
+    expect(nodesIn(scene, { x0: box.x0 - 1, y0: box.y0 - 1, x1: box.x1 + 1, y1: box.y1 + 1 }, true)).toEqual([moon.id]);
+  });
+});
+
+describe('colour', () => {
+  test('a changed swatch changes all its users; a removed one leaves its colour behind', async () => {
+    const design = demoDesigns()[0].design;
+    const glow = design.swatches.find((s) => s.name === 'Paper Glow')!;
+    expect(swatchUsers(design, glow.id)).toBeGreaterThan(5);
+    const red = tryOut(design, (d) => recolourSwatch(d, glow.id, { cmyk: [0, 1, 1, 0] }));
+    const palette = await prepare(shop, red);
+    const headline = Object.values(red.nodes).find((n) => n.name === 'Headline')!;
+    const paint = paintAt(red, headline.id, 'letters');
+    expect(paint?.kind === 'colour' && palette.mix(paint.colour).slice(0, 4)).toEqual([0, 1, 1, 0]);
+    const without = tryOut(design, (d) => removeSwatch(d, glow.id));
+    expect(verifyDesign(without).ok).toBe(true);
+    const kept = paintAt(without, headline.id, 'letters');
+    expect(kept?.kind === 'colour' && kept.colour).toEqual({ cmyk: [0.02, 0.08, 0.34, 0] });
+  });
+
+  test('the aim: the fill, the outline, the letters or the frame, and nothing else', () => {
+    const design = sampleDesign();
+    const body = Object.values(design.nodes).find((n) => n.name === 'Body')!;
+    const star = Object.values(design.nodes).find((n) => n.name === 'Outline pointed')!;
+    const next = tryOut(design, (d) => {
+      setColour(d, [body.id], 'frame', cmyk(0, 0, 50, 0));
+      setColour(d, [star.id], 'outline', cmyk(0, 50, 0, 0));
+    });
+    expect(paintAt(next, body.id, 'frame')).toMatchObject({ kind: 'colour' });
+    expect(paintAt(next, body.id, 'letters')).toEqual(paintAt(design, body.id, 'letters'));
+    expect(paintAt(next, star.id, 'fill')).toEqual({ kind: 'none' });
+    expect(tryOut(design, (d) => setColour(d, [body.id], 'fill', cmyk(1, 1, 1, 1)))).toBe(design);
+    expect(tryOut(design, (d) => setPaint(d, [star.id], 'outline', () => ({ kind: 'none' }))).nodes[star.id]).toMatchObject({ outlines: [{ paint: { kind: 'none' } }] });
+  });
+
+  test('objects go to another design with their swatches and inks, and not twice', () => {
+    const from = demoDesigns()[0].design;
+    const lantern = Object.values(from.nodes).find((n) => n.name === 'Lantern, middle')!;
+    const clip = parseClip(JSON.stringify(copyNodes(from, from.pages[0], [lantern.id])))!;
+    let to = newDesign('Other', setupOf(300, 300), making);
+    for (let i = 0; i < 2; i++) to = tryOut(to, (d) => void pasteClip(d, d.pages[0].id, clip, shop.env.newId, 0, 0));
+    expect(verifyDesign(to)).toMatchObject({ ok: true });
+    expect(to.inks.map((i) => i.name)).toEqual(['Ember 66-43']);
+    expect(to.swatches.filter((s) => s.name === 'Ember glow')).toHaveLength(1);
+    expect(to.pages[0].children).toHaveLength(2);
+    const boxOf = (d: Design, id: string) => boxIn(d, id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    expect(boxOf(to, to.pages[0].children[0])).toEqual(boxOf(from, lantern.id));
+    for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/1"}', JSON.stringify({ ...clip, roots: ['nowhere'] })]) expect(parseClip(bad)).toBeNull();
+  });
+
+  test('the recipe line: a recipe, a list, a screen colour, a part, and what is wrong with the rest', () => {
+    const design = demoDesigns()[0].design;
+    const names = (text: string) => readRecipes(text, design).map((r) => (r.ok ? [r.recipe.name, r.recipe.colour] : [r.line, r.message]));
+    expect(names('Dusk 100 72 8 20')).toEqual([['Dusk', { cmyk: [1, 0.72, 0.08, 0.2] }]]);
+    expect(names('100 72 8 20')).toEqual([['C100 M72 Y8 K20', { cmyk: [1, 0.72, 0.08, 0.2] }]]);
+    expect(names('Harbour wall C28 M34 Y52 K10')).toEqual([['Harbour wall', { cmyk: [0.28, 0.34, 0.52, 0.1] }]]);
+    expect(names('Dawn: 12%, 34%, 0%, 5.5%')).toEqual([['Dawn', { cmyk: [0.12, 0.34, 0, 0.055] }]]);
+    expect(names('#0b3a5e\nTide #fc0')).toEqual([['#0b3a5e', { rgb: [11 / 255, 58 / 255, 94 / 255] }], ['Tide', { rgb: [1, 0.8, 0] }]]);
+    const ember = design.inks[0].id;
+    expect(names('Ember 50%')).toEqual([['Ember 66-43 50 %', { ink: ember, tint: 0.5 }]]);
+    expect(names('a 1 2 3 4\n\nb 1 2 3 400')).toEqual([['a', { cmyk: [0.01, 0.02, 0.03, 0.04] }], [3, '400 is more than 100 %.']]);
+    expect(names('Nowhere 50%')).toEqual([[1, 'There is no swatch called “Nowhere” to take a part of.']]);
+    expect(names('what is this')[0][1]).toMatch(/four ink percentages/);
+    const added = tryOut(design, (d) => addSwatch(d, { id: 'new1', name: 'Dusk', kind: 'colour', colour: { cmyk: [1, 0.72, 0.08, 0.2] } }));
+    expect(verifyDesign(added).ok).toBe(true);
+  });
+});
+
+describe('gradients', () => {
+  const paint: GradientPaint = { kind: 'gradient', gradient: 'linear', ramp: { stops: [{ offset: 0, colour: cmyk(0, 0, 0, 0) }, { offset: 1, colour: cmyk(100, 0, 0, 0) }] }, geometry: geometryFrom('linear', { x: 10, y: 20 }, { x: 50, y: 20 }), overprint: false };
+  test('a typed angle turns it about its middle', () => {
+    for (const angle of [0, 30, 90, 135, 270]) {
+      const turned = withAngle(paint, angle);
+      expect(gradientAngle(turned)).toBeCloseTo(angle, 9);
+      const [a, b, , , e, f] = turned.geometry;
+      expect([e + a / 2, f + b / 2]).toEqual([expect.closeTo(30, 9), expect.closeTo(20, 9)]);
+      expect(Math.hypot(a, b)).toBeCloseTo(40, 9);
+    }
+  });
+  test('stops: added, moved between neighbours, reversed, taken out down to two', () => {
+    const stops = 'stops' in paint.ramp ? paint.ramp.stops : [];
+    const { stops: three, index } = insertStop(stops, 0.3);
+    expect([three.map((s) => s.offset), index]).toEqual([[0, 0.3, 1], 1]);
+    expect(moveStop(three, 1, 1.7).map((s) => s.offset)).toEqual([0, 1, 1]);
+    expect(reverseStops(three).map((s) => s.offset)).toEqual([0, 0.7, 1]);
+    expect(removeStop(three, 1)).toEqual(stops);
+    expect(removeStop(stops, 0)).toEqual(stops);
+  });
+});

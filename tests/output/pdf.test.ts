@@ -1,0 +1,128 @@
+import { PDFDict, PDFDocument, PDFName, PDFRawStream, PDFRef, type PDFObject } from '@cantoo/pdf-lib';
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { addPage } from '@/core/edit/pages';
+import { tryOut } from '@/core/edit/history';
+import type { Design } from '@/core/model/schema';
+import { QUIET } from '@/core/output/job';
+import { parsePages } from '@/core/output/pages';
+import { writePdf } from '@/core/output/pdf/write';
+import { prepare, type Workshop } from '@/core/workshop';
+import { demoDesigns } from '@/demo/demos';
+import { checkX4 } from '../support/checkX4';
+import { sampleDesign } from '../support/sample';
+import { testShop } from '../support/shop';
+
+let shop: Workshop;
+let dir: string;
+beforeAll(async () => {
+  shop = await testShop();
+  dir = mkdtempSync(path.join(tmpdir(), 'holvet-pdf-'));
+});
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+async function make(design: Design, marks = true, pages = design.pages): Promise<Uint8Array> {
+  return writePdf(design, pages, shop.builder, await prepare(shop, design), shop.env, { marks }, QUIET);
+}
+const save = (bytes: Uint8Array, name: string): string => {
+  const file = path.join(dir, name);
+  writeFileSync(file, bytes);
+  return file;
+};
+
+describe.each([
+  ['the demo poster', () => demoDesigns()[0].design],
+  ['the sample page', sampleDesign],
+])('the PDF of %s', (title, design) => {
+  let bytes: Uint8Array;
+  let file: string;
+  beforeAll(async () => {
+    bytes = await make(design());
+    file = save(bytes, `${title}.pdf`);
+  });
+
+  test('qpdf --check finds nothing', () => {
+    const { status, stdout, stderr } = spawnSync('qpdf', ['--check', file], { encoding: 'utf8' });
+    expect([status, stderr]).toEqual([0, '']);
+    expect(stdout).toContain('No syntax or stream encoding errors found');
+    expect(stdout).not.toContain('WARNING');
+  });
+  test('pdffonts: every font embedded, subset, with Unicode', () => {
+    const rows = execFileSync('pdffonts', [file], { encoding: 'utf8' }).trim().split('\n').slice(2);
+    expect(rows.length).toBeGreaterThan(1);
+    for (const row of rows) expect(row).toMatch(/^[A-Z]{6}\+\S+\s+CID TrueType\s+Identity-H\s+yes yes yes/);
+  });
+  test('pdftotext finds the words', () => {
+    const words = execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' });
+    for (const w of title === 'the demo poster' ? ['Lantern Walk', 'Marrowick quays', 'Saturday 21 November'] : ['AVATAR', 'office', 'Quay', 'Marrowick', 'lanterns']) expect(words).toContain(w);
+  });
+  test('it keeps the rules of PDF/X-4', async () => expect(await checkX4(bytes)).toEqual([]));
+  test('gradients are shadings, none is a picture', async () => {
+    const doc = await PDFDocument.load(bytes, { updateMetadata: false });
+    const kinds = doc.context.enumerateIndirectObjects().flatMap(([, o]: [PDFRef, PDFObject]) => {
+      const dict = o instanceof PDFRawStream ? o.dict : o instanceof PDFDict ? o : null;
+      return dict ? [String(dict.get(PDFName.of('PatternType')) ?? ''), String(dict.get(PDFName.of('Subtype')) ?? '')] : [];
+    });
+    expect(kinds.filter((k) => k === '2').length).toBeGreaterThanOrEqual(5);
+    expect(kinds).not.toContain('/Image');
+  });
+  test('boxes: trim in bleed in sheet, to a thousandth of a point', () => {
+    const info = execFileSync('pdfinfo', ['-box', file], { encoding: 'utf8' });
+    const box = (name: string) => /([\d.-]+)\s+([\d.-]+)\s+([\d.-]+)\s+([\d.-]+)/.exec(info.split(`${name}:`)[1])!.slice(1, 5).map(Number);
+    const { width, height, bleed } = design().setup;
+    const [trim, bleedBox] = [box('TrimBox'), box('BleedBox')];
+    expect(trim[2] - trim[0]).toBeCloseTo(width, 1);
+    expect(trim[3] - trim[1]).toBeCloseTo(height, 1);
+    expect(trim[0] - bleedBox[0]).toBeCloseTo(bleed, 1);
+  });
+});
+
+test('files that break a rule are caught by the checker', async () => {
+  const good = await make(sampleDesign());
+  const mutate = async (change: (doc: PDFDocument) => void) => {
+    const doc = await PDFDocument.load(good, { updateMetadata: false });
+    change(doc);
+    return checkX4(await doc.save({ useObjectStreams: false, updateFieldAppearances: false }));
+  };
+  const dicts = (doc: PDFDocument) => doc.context.enumerateIndirectObjects().map(([, o]) => o).filter((o): o is PDFDict => o instanceof PDFDict);
+  const N = PDFName.of;
+  expect(await mutate(() => {})).toEqual([]);
+  expect(await mutate((d) => d.catalog.delete(N('OutputIntents')))).toEqual([expect.stringContaining('intent')]);
+  expect(await mutate((d) => (d.context.lookup(d.context.trailerInfo.Info) as PDFDict).set(N('Trapped'), N('Unknown')))).toContainEqual(expect.stringContaining('Trapped is Unknown'));
+  expect(await mutate((d) => dicts(d).forEach((x) => x.delete(N('FontFile2'))))).toContainEqual(expect.stringContaining('not embedded'));
+  expect(await mutate((d) => d.getPages()[0].node.delete(N('TrimBox')))).toContainEqual(expect.stringContaining('TrimBox'));
+  expect(await mutate((d) => d.getPages()[0].node.set(N('Group'), d.context.obj({ CS: 'DeviceRGB' })))).toContainEqual(expect.stringContaining('DeviceRGB'));
+  expect(await mutate((d) => d.catalog.delete(N('Metadata')))).toContainEqual(expect.stringContaining('does not say PDF/X-4'));
+  expect(await mutate((d) => dicts(d).forEach((x) => x.delete(N('DestOutputProfile'))))).toContainEqual(expect.stringContaining('no profile'));
+  const late = new Uint8Array([...good, ...Buffer.from('\nmore')]);
+  expect(await checkX4(late)).toContainEqual(expect.stringContaining('follows its end'));
+});
+
+test('page ranges: which pages, in which order', async () => {
+  let design = sampleDesign();
+  for (let i = 0; i < 3; i++) design = tryOut(design, (d) => void addPage(d, d.pages[d.pages.length - 1].id, shop.env.newId));
+  const bytes = await make(design, false, parsePagesOf('4, 1-2', design).map((n) => design.pages[n - 1]));
+  const file = save(bytes, 'range.pdf');
+  expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' })).toMatch(/Pages:\s+3/);
+  expect(execFileSync('pdftotext', ['-f', '1', '-l', '1', file, '-'], { encoding: 'utf8' }).trim()).toBe('');
+  expect(execFileSync('pdftotext', ['-f', '2', '-l', '2', file, '-'], { encoding: 'utf8' })).toContain('AVATAR');
+});
+const parsePagesOf = (text: string, d: Design): number[] => {
+  const r = parsePages(text, d.pages.length);
+  if (!r.ok) throw new Error(r.message);
+  return r.pages;
+};
+
+test.each([
+  ['', 4, [1, 2, 3, 4]], ['2', 4, [2]], ['1-3', 4, [1, 2, 3]], ['3-1', 4, [3, 2, 1]], ['1, 3 – 4, 1', 4, [1, 3, 4]],
+])('the range “%s” of %d pages', (text, count, pages) => expect(parsePages(text, count)).toEqual({ ok: true, pages }));
+test.each([['5', 'There is no page 5: the design has pages 1 to 4.'], ['x', '“x” is not a page or a range. Write it like 1-3, 5.'], ['0-2', 'There is no page 0: the design has pages 1 to 4.']])('the range “%s” is refused', (text, message) => expect(parsePages(text, 4)).toEqual({ ok: false, message }));
+
+test('names that only other scripts can write reach the file', async () => {
+  const design = { ...sampleDesign(), name: 'Lampionų ėjimas (2) \\ „vakaras“' };
+  const file = save(await make(design), 'title.pdf');
+  expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' })).toContain('Lampionų ėjimas (2) \\ „vakaras“');
+  expect(spawnSync('qpdf', ['--check', file]).status).toBe(0);
+});

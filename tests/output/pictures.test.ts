@@ -1,0 +1,120 @@
+import { Path2D as TestPath2D, createCanvas } from '@napi-rs/canvas';
+import { Resvg } from '@resvg/resvg-js';
+import { decode } from 'fast-png';
+import type { Palette } from '@/core/colour/palette';
+import { pagePlates, platePng, writePng } from '@/core/output/png';
+import { plateFileNames } from '@/core/output/plateNames';
+import { writeSvg } from '@/core/output/svg';
+import { compositePlates } from '@/core/render/composite';
+import { rasterPlates, regionOf } from '@/core/render/plates';
+import { QuickPainter, type Canvas2D } from '@/core/render/quick';
+import { trimRect, type Scene } from '@/core/scene/scene';
+import { prepare, type Workshop } from '@/core/workshop';
+import { demoDesigns } from '@/demo/demos';
+import type { Design } from '@/core/model/schema';
+import { sampleDesign } from '../support/sample';
+import { testShop } from '../support/shop';
+
+let shop: Workshop;
+beforeAll(async () => {
+  shop = await testShop();
+});
+const sceneOf = async (design: Design): Promise<{ scene: Scene; palette: Palette }> => ({ palette: await prepare(shop, design), scene: shop.builder.build(design, design.pages[0]) });
+
+/** Mean difference of colour channels, 0…255. */
+function meanDifference(a: ArrayLike<number>, b: ArrayLike<number>, stepA = 4, stepB = 4): number {
+  let sum = 0;
+  const pixels = a.length / stepA;
+  for (let i = 0; i < pixels; i++) for (let c = 0; c < 3; c++) sum += Math.abs(a[i * stepA + c] - b[i * stepB + c]);
+  return sum / pixels / 3;
+}
+
+/** The sample without what SVG can only come near: overprint. */
+function plain(): Design {
+  const d = sampleDesign();
+  return { ...d, nodes: Object.fromEntries(Object.entries(d.nodes).map(([id, n]) => [id, /overprint/i.test(n.name) ? { ...n, hidden: true } : n])) };
+}
+
+test('PNG: the trim at its resolution, which the file also says', async () => {
+  const { scene, palette } = await sceneOf(sampleDesign());
+  const png = decode(writePng(scene, palette, 60));
+  expect([png.width, png.height, png.channels, png.depth]).toEqual([Math.round((1206 * 60) / 72), Math.round((882 * 60) / 72), 3, 8]);
+  expect(png.resolution).toEqual({ x: Math.round(60 / 0.0254), y: Math.round(60 / 0.0254), unit: 1 });
+});
+
+test('a plate as a picture: white is no ink', async () => {
+  const { scene, palette } = await sceneOf(sampleDesign());
+  const plates = pagePlates(scene, palette, 40);
+  const cyan = decode(platePng(plates, 0));
+  expect(cyan.channels).toBe(1);
+  expect([cyan.width, cyan.height]).toEqual([plates.region.width, plates.region.height]);
+  expect(cyan.data[0]).toBe(255);
+  // The grounds are 60 % cyan, 255·0.4 = 102; the darkest cyan of the page is 100 %.
+  expect(cyan.data.includes(102)).toBe(true);
+  expect((cyan.data as Uint8Array).some((v) => v < 40)).toBe(true);
+});
+
+test('plate names are safe on any disk and never the same', () => {
+  const files = plateFileNames(['Cyan', 'Ember 66-43', '../etc', 'a/b', 'A_b', 'cyan', '...']);
+  expect(files.slice(0, 2)).toEqual(['Cyan.png', 'Ember 66-43.png']);
+  for (const f of files) expect(f).toMatch(/^[^\\/:*?"<>|.][^\\/:*?"<>|]*\.png$/);
+  expect(new Set(files.map((f) => f.toLowerCase())).size).toBe(files.length);
+});
+
+// Outside witness: resvg draws our SVG. Mean ≤ 0.3/255 without overprint (shared page of outside checks).
+test('our SVG drawn by resvg looks like our PNG', async () => {
+  const { scene, palette } = await sceneOf(plain());
+  const { svg } = writeSvg(scene, palette, 'Sample');
+  const scale = 1;
+  const theirs = new Resvg(svg, { fitTo: { mode: 'width', value: Math.round(scene.width * scale) } }).render();
+  const png = decode(writePng(scene, palette, 72 * scale));
+  expect([theirs.width, theirs.height]).toEqual([png.width, png.height]);
+  expect(meanDifference(theirs.pixels, png.data, 4, 3)).toBeLessThanOrEqual(0.3);
+});
+
+test('SVG says what it only comes near, and holds nothing that runs or fetches', async () => {
+  const { scene, palette } = await sceneOf({ ...sampleDesign(), name: '<script>alert(1)</script>' });
+  const { svg, approximations } = writeSvg(scene, palette, '<script>alert(1)</script>');
+  expect(approximations.join(' ')).toMatch(/multiply/);
+  expect(approximations.join(' ')).toMatch(/[Gg]radients/);
+  expect(svg).toContain('aria-label="AVATAR office"');
+  expect(svg).not.toMatch(/<script|href|on\w+=|url\((?!#)/i);
+});
+
+// Quick against Truth: the bound is stated here and holds for every kind of item.
+describe('the quick painter stays near the truth of the plates', () => {
+  const quick = (scene: Scene, palette: Palette, scale: number) => {
+    const canvas = createCanvas(Math.round(scene.width * scale), Math.round(scene.height * scale));
+    const ctx = canvas.getContext('2d');
+    ctx.fillStyle = palette.screen ? '#fff' : `rgb(${palette.lookOfMix(palette.channels.map(() => 0)).map((v) => Math.round(v * 255)).join()})`;
+    ctx.fillRect(0, 0, canvas.width, canvas.height);
+    const painter = new QuickPainter(() => new TestPath2D() as unknown as Path2D);
+    painter.paint(ctx as unknown as Canvas2D, scene.items, palette, { scale, x: 0, y: 0 }, trimRect(scene));
+    return ctx.getImageData(0, 0, canvas.width, canvas.height).data;
+  };
+  const truth = (scene: Scene, palette: Palette, scale: number) => compositePlates(rasterPlates(scene, palette, regionOf(trimRect(scene), 72 * scale))!, palette);
+
+  test('item by item on bare stock: mean within 0.35/255', async () => {
+    const design = sampleDesign();
+    const { scene, palette } = await sceneOf(design);
+    const seen = new Set<string>();
+    for (const item of scene.items) {
+      const kind = `${item.type} ${item.paint.kind} ${'gradient' in item.paint ? item.paint.gradient : ''} ${item.type === 'stroke' ? item.stroke.join : ''}`;
+      if (seen.has(kind)) continue;
+      seen.add(kind);
+      const one = { ...scene, items: [item] };
+      expect([kind, meanDifference(quick(one, palette, 0.5), truth(one, palette, 0.5)) <= 0.35]).toEqual([kind, true]);
+    }
+    expect(seen.size).toBeGreaterThanOrEqual(8);
+  });
+  test('the demo poster whole, overprint as multiply: mean within 2/255', async () => {
+    const { scene, palette } = await sceneOf(demoDesigns()[0].design);
+    expect(meanDifference(quick(scene, palette, 0.4), truth(scene, palette, 0.4))).toBeLessThan(2);
+  });
+  test('a screen design: one and the same but for smoothed edges, mean within 0.5/255', async () => {
+    const design = { ...plain(), setup: { ...sampleDesign().setup, medium: 'screen' as const, bleed: 0 } };
+    const { scene, palette } = await sceneOf(design);
+    expect(palette.channels).toEqual(['Red', 'Green', 'Blue']);
+    expect(meanDifference(quick(scene, palette, 0.5), truth(scene, palette, 0.5))).toBeLessThan(0.5);
+  });
+});

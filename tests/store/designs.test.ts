@@ -1,0 +1,131 @@
+import { record, undoEntry, type HistoryEntry } from '@/core/edit/history';
+import { moveNodes } from '@/core/edit/place';
+import type { Design } from '@/core/model/schema';
+import { serializeDesign } from '@/core/model/serialize';
+import { HolvetDatabase } from '@/store/database';
+import { DesignStore, KEPT_STEPS } from '@/store/designs';
+import { sampleDesign } from '../support/sample';
+
+let n = 0;
+let db: HolvetDatabase;
+let store: DesignStore;
+beforeEach(() => {
+  db = new HolvetDatabase(`test-${n++}`);
+  store = new DesignStore(db);
+});
+afterEach(() => db.delete());
+
+/** Moves the first object a little and keeps the step. */
+async function step(design: Design, by = 1): Promise<{ design: Design; entry: HistoryEntry }> {
+  const page = design.pages[0];
+  const r = record(design, `Move ${by}`, (d) => moveNodes(d, page, [page.children[0]], by, 0))!;
+  await store.append(r.design, r.entry);
+  return r;
+}
+async function load(id: string) {
+  const r = await store.load(id);
+  if (!r.ok) throw new Error(r.reason);
+  return r.value;
+}
+
+test('what was done comes back after a reload, history included', async () => {
+  const start = sampleDesign();
+  await store.add(start);
+  let design = start;
+  for (let i = 1; i <= 5; i++) design = (await step(design, i)).design;
+  const back = await load(start.id);
+  expect(serializeDesign(back.design)).toBe(serializeDesign(design));
+  expect([back.entries.length, back.cursor, back.warning]).toEqual([5, 5, null]);
+  expect(back.entries.map((e) => e.label)).toEqual(['Move 1', 'Move 2', 'Move 3', 'Move 4', 'Move 5']);
+});
+
+test('taken back steps stay taken back, and can be done again', async () => {
+  const start = sampleDesign();
+  await store.add(start);
+  const one = await step(start, 3);
+  const two = await step(one.design, 4);
+  await store.moveCursor(one.design, 1);
+  const back = await load(start.id);
+  expect(serializeDesign(back.design)).toBe(serializeDesign(one.design));
+  expect([back.entries.length, back.cursor]).toEqual([2, 1]);
+  // A new step takes the place of those that were taken back.
+  const other = await step(one.design, 9);
+  const after = await load(start.id);
+  expect(after.entries.map((e) => e.label)).toEqual(['Move 3', 'Move 9']);
+  expect(serializeDesign(after.design)).toBe(serializeDesign(other.design));
+  expect(serializeDesign(two.design)).not.toBe(serializeDesign(other.design));
+});
+
+test('past the last kept steps (200, here 20) the snapshot moves on, and nothing is lost', async () => {
+  expect(KEPT_STEPS).toBe(200);
+  store = new DesignStore(db, 20);
+  const start = sampleDesign();
+  await store.add(start);
+  let design = start;
+  for (let i = 0; i < 60; i++) design = (await step(design, 0.5)).design;
+  const back = await load(start.id);
+  expect(back.entries.length).toBeGreaterThanOrEqual(20);
+  expect(back.entries.length).toBeLessThanOrEqual(45);
+  expect(back.cursor).toBe(back.entries.length);
+  expect(serializeDesign(back.design)).toBe(serializeDesign(design));
+  expect(await db.journal.count()).toBe(back.entries.length);
+  // Undo still counts from the end.
+  const last = back.entries[back.entries.length - 1];
+  await store.moveCursor(undoEntry(design, last), 1);
+  expect((await load(start.id)).cursor).toBe(back.entries.length - 1);
+});
+
+describe('a torn last entry is dropped and said', () => {
+  test.each([
+    ['half written', { patches: null }],
+    ['of another shape', { patches: [{ op: 'replace', path: ['nodes', 'nowhere', 'width'], value: 3 }] }],
+    ['without its way back', { inverse: undefined }],
+  ])('%s', async (_, damage) => {
+    const start = sampleDesign();
+    await store.add(start);
+    const one = await step(start, 2);
+    const two = await step(one.design, 3);
+    const row = (await db.journal.get([start.id, 1]))!;
+    await db.journal.put({ ...row, ...damage } as never);
+    const back = await load(start.id);
+    expect(serializeDesign(back.design)).toBe(serializeDesign(one.design));
+    expect(back.warning).toBe('The last step could not be brought back; everything before is as you left it.');
+    // Said once; work goes on from there.
+    await step(back.design, 7);
+    const again = await load(start.id);
+    expect(again.warning).toBeNull();
+    expect(again.entries.map((e) => e.label)).toEqual(['Move 2', 'Move 7']);
+    void two;
+  });
+  test('missing altogether', async () => {
+    const start = sampleDesign();
+    await store.add(start);
+    const one = await step(start, 2);
+    await step(one.design, 3);
+    await db.journal.delete([start.id, 1]);
+    const back = await load(start.id);
+    expect(serializeDesign(back.design)).toBe(serializeDesign(one.design));
+    expect(back.warning).toMatch(/could not be brought back/);
+  });
+});
+
+test('an unknown design and a damaged one are told apart', async () => {
+  expect(await store.load('nowhere')).toEqual({ ok: false, reason: 'unknown' });
+  const start = sampleDesign();
+  await store.add(start);
+  await db.designs.update(start.id, { snapshot: { ...start, pages: [] } as never });
+  expect(await store.load(start.id)).toEqual({ ok: false, reason: 'broken' });
+});
+
+test('the shelf lists the last changed first; removing takes the steps too', async () => {
+  const a = { ...sampleDesign(), modified: '2026-11-01T00:00:00.000Z' };
+  const b = { ...sampleDesign(), modified: '2026-11-03T00:00:00.000Z' };
+  await store.add(a);
+  await store.add(b);
+  await step(a);
+  expect((await store.list()).map((r) => r.id)).toEqual([b.id, a.id]);
+  await store.remove(a.id);
+  expect(await db.journal.count()).toBe(0);
+  await store.setSetting('x', { deep: [1] });
+  expect(await store.setting('x')).toEqual({ deep: [1] });
+});
