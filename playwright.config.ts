@@ -6,7 +6,7 @@ export default defineConfig({
   testDir: './e2e',
   fullyParallel: false,
   workers: 1,
-  timeout: 60_000,
+  timeout: 120_000,
   retries: 0,
   outputDir: 'test-results',
   use: {

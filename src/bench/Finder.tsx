@@ -1,6 +1,7 @@
 'use client';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
+import { backToBench } from './session/focus';
 import { useSession } from './session/context';
 import { COMMAND_IDS, COMMAND_TABLE } from './session/commands';
 import { keyText } from './session/keys';
@@ -12,7 +13,7 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content style={{ boxShadow: 'var(--shadow)' }} aria-describedby={undefined} className="fixed top-20 left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-panel">
+        <Dialog.Content onCloseAutoFocus={backToBench} style={{ boxShadow: 'var(--shadow)' }} aria-describedby={undefined} className="fixed top-20 left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-panel">
           <Dialog.Title className="sr-only">Find a command</Dialog.Title>
           <Command label="Find a command" loop>
             <Command.Input autoFocus placeholder="Find a command: group, front, overprint …" className="h-10 w-full border-b border-line bg-field px-3 outline-none" />

@@ -1,5 +1,6 @@
 'use client';
 import { Dialog } from 'radix-ui';
+import { backToBench } from './session/focus';
 import { COMMAND_IDS, COMMAND_TABLE } from './session/commands';
 import { keyText } from './session/keys';
 import { Button } from '@/ui/Button';
@@ -18,7 +19,7 @@ export function KeysSheet({ open, onOpenChange }: { open: boolean; onOpenChange:
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content style={{ boxShadow: 'var(--shadow)' }} aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 max-h-[88dvh] w-[640px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-sm border border-line bg-panel p-5">
+        <Dialog.Content onCloseAutoFocus={backToBench} style={{ boxShadow: 'var(--shadow)' }} aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 max-h-[88dvh] w-[640px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-sm border border-line bg-panel p-5">
           <Dialog.Title className="m-0 mb-3 text-[17px] font-semibold">Keys</Dialog.Title>
           <dl className="m-0 columns-2 gap-6">
             {HELD.map(([k, what]) => (

@@ -11,7 +11,7 @@ export function Slip({ title, trigger, children, width = 320, side = 'bottom', o
         <Popover.Content
           side={side}
           align="start"
-          sideOffset={0}
+          sideOffset={side === 'bottom' ? 2 : 6}
           collisionPadding={8}
           aria-label={title}
           style={{ width, boxShadow: 'var(--shadow)' }}

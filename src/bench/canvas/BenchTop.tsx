@@ -94,6 +94,7 @@ export function BenchTop() {
       const p = at(e);
       last = p;
       pointer = p.screen;
+      if (!(e.target instanceof HTMLCanvasElement)) return;
       el.focus({ preventScroll: true });
       el.setPointerCapture(e.pointerId);
       if (e.button === 1 || session.state.view !== 'work') {
@@ -192,6 +193,11 @@ export function BenchTop() {
       );
     };
 
+    // The focus is ours to give: a press must not take it from the hidden text field.
+    const keepFocus = (e: MouseEvent) => {
+      if (e.target instanceof HTMLCanvasElement) e.preventDefault();
+    };
+    el.addEventListener('mousedown', keepFocus);
     el.addEventListener('pointerdown', onDown);
     el.addEventListener('pointermove', onMove);
     el.addEventListener('pointerup', onUp);
@@ -220,6 +226,7 @@ export function BenchTop() {
       dark.removeEventListener('change', resize);
       window.removeEventListener('keydown', onKey, true);
       window.removeEventListener('keyup', onKey, true);
+      el.removeEventListener('mousedown', keepFocus);
       el.removeEventListener('pointerdown', onDown);
       el.removeEventListener('pointermove', onMove);
       el.removeEventListener('pointerup', onUp);

@@ -64,6 +64,19 @@ export function TextInput() {
     session.set({ editing: { node: n.id, anchor: field.selectionStart, focus: field.selectionEnd } });
   };
 
+  /** Takes a step back or on; the caret goes to where the text changed. */
+  const travel = (step: () => void) => {
+    const before = text;
+    step();
+    const now = session.state.editing;
+    const n = now && session.design.nodes[now.node];
+    if (!now || !n || !isText(n)) return;
+    const after = plainText(session.design.stories[n.story]);
+    const change = difference(before, after);
+    const caret = after === before ? Math.min(now.focus, after.length) : change.from + change.insert.length;
+    session.set({ editing: { ...now, anchor: caret, focus: caret } });
+  };
+
   const onKeyDown = (e: KeyboardEvent<HTMLTextAreaElement>) => {
     const mod = e.ctrlKey || e.metaKey;
     e.stopPropagation();
@@ -73,11 +86,10 @@ export function TextInput() {
       endEditing(session);
     } else if (mod && e.key.toLowerCase() === 'z') {
       e.preventDefault();
-      if (e.shiftKey) session.redo();
-      else session.undo();
+      travel(e.shiftKey ? () => session.redo() : () => session.undo());
     } else if (mod && e.key.toLowerCase() === 'y') {
       e.preventDefault();
-      session.redo();
+      travel(() => session.redo());
     } else if ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && !mod && !e.altKey) {
       const focus = lineStep(session, e.key === 'ArrowUp' ? -1 : 1);
       if (focus === null) return;

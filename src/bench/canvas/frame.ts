@@ -41,6 +41,8 @@ export interface PlacedGrip {
   readonly notch?: Point;
 }
 
+/** A knob never comes nearer than this to a corner of the frame, where the ticks are. */
+const KNOB_INSET = 15;
 const TICK_AWAY = 8;
 const TURN_AWAY = 20;
 
@@ -90,12 +92,22 @@ function knobGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
   const def = node.kind === 'shape' ? shapeById(node.shape) : undefined;
   if (node.kind !== 'shape' || !def) return [];
   const v = valuesOf(def, node.knobs);
+  const corners = frameCorners(f, s.state.camera);
+  const middle = { x: (corners[0].x + corners[2].x) / 2, y: (corners[0].y + corners[2].y) / 2 };
   return def.knobs.map((knob, index): PlacedGrip => {
-    const at = toScreen(s.state.camera, apply(f.matrix, knob.at(v, node.width, node.height)));
+    const at = inset(toScreen(s.state.camera, apply(f.matrix, knob.at(v, node.width, node.height))), corners, middle);
     const rad = (knob.travels * Math.PI) / 180;
     const notch = unit({ x: ux.x * Math.cos(rad) + uy.x * Math.sin(rad), y: ux.y * Math.cos(rad) + uy.y * Math.sin(rad) });
     return { grip: { kind: 'knob', index }, at, ux, uy, letter: def.params.find((p) => p.id === knob.param)?.letter ?? '', notch };
   });
+}
+
+/** Moves a knob that lies on a corner towards the middle, so that both can be taken. */
+function inset(p: Point, corners: readonly Point[], middle: Point): Point {
+  const near = corners.find((c) => Math.hypot(c.x - p.x, c.y - p.y) < KNOB_INSET);
+  if (!near) return p;
+  const way = unit({ x: middle.x - near.x, y: middle.y - near.y });
+  return { x: near.x + way.x * KNOB_INSET, y: near.y + way.y * KNOB_INSET };
 }
 
 /** The grip under a screen point; knobs before the rest, since they lie inside. */

@@ -135,7 +135,10 @@ export function Pile() {
                     folded={!query && !opened.has(row.id)}
                     renaming={renaming === row.id}
                     onFold={() => open(row.id, !opened.has(row.id))}
-                    onRename={(on) => setRenaming(on ? row.id : null)}
+                    onRename={(on) => {
+                      setRenaming(on ? row.id : null);
+                      if (!on) scroll.current?.focus({ preventScroll: true });
+                    }}
                   />
                 );
               })}

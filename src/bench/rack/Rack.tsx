@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { pathBounds, draw } from '@/core/geometry/path';
 import { SHAPES, shapePath } from '@/core/shapes/catalogue';
 import { useBench, useSession } from '../session/context';
+import { backToBench } from '../session/focus';
 import { RACK, type RackRow } from '../tools/tools';
 
 /** The tools, icon and word, in the order of the work. */
@@ -70,10 +71,7 @@ function ShapeTool({ row }: { row: RackRow }) {
         <RackButton row={row} active={tool === 'shape' && view === 'work'} />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="right" align="start" aria-label="Shapes" style={{ boxShadow: 'var(--shadow)' }} className="z-40 w-[292px] rounded-sm border border-line bg-panel p-3 outline-none" onKeyDown={(e) => e.stopPropagation()} onCloseAutoFocus={(e) => {
-          e.preventDefault();
-          document.getElementById('bench-top')?.focus({ preventScroll: true });
-        }}>
+        <Popover.Content side="right" align="start" aria-label="Shapes" style={{ boxShadow: 'var(--shadow)' }} className="z-40 w-[292px] rounded-sm border border-line bg-panel p-3 outline-none" onKeyDown={(e) => e.stopPropagation()} onCloseAutoFocus={backToBench}>
           <h2 className="m-0 mb-2 text-[15px] font-semibold">Shapes</h2>
           <div className="grid grid-cols-4 gap-1">
             {SHAPES.map((s) => (

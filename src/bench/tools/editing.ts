@@ -4,6 +4,7 @@ import { isLocked } from '@/core/model/tree';
 import { plainText } from '@/core/text/layout';
 import type { Point } from '@/core/geometry/matrix';
 import { offsetAt } from '../canvas/overlay';
+import { backToBench } from '../session/focus';
 import type { Session } from '../session/session';
 
 /** Starts writing in a text, with the caret where it was clicked (or all of it chosen when no place is given). */
@@ -24,6 +25,8 @@ export function endEditing(s: Session): void {
   const { editing } = s.state;
   if (!editing) return;
   s.set({ editing: null });
+  // The hidden field goes; keys belong to the bench top again.
+  backToBench();
   const node = s.design.nodes[editing.node];
   if (node && isText(node) && node.kind === 'displayText' && plainText(s.design.stories[node.story]).trim() === '') {
     s.commit('Remove empty text', (d) => deleteNodes(d, s.page, [editing.node]), { select: [] });

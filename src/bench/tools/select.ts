@@ -53,7 +53,7 @@ export const selectTool: Tool = {
     if (grip && freeSelection(s).length) {
       if (grip.placed.grip.kind === 'size') return resize(c, at, grip.frame, grip.placed);
       if (grip.placed.grip.kind === 'turn') return turn(c, at, grip.frame);
-      return turnKnob(c, grip.frame, grip.placed.grip.index);
+      return turnKnob(c, at, grip.frame, grip.placed.grip.index);
     }
     const found = pick(s, at);
     if (!found) {
@@ -296,7 +296,7 @@ function turn(c: ToolContext, start: PointerAt, frame: Frame): Gesture {
 }
 
 /** A knob follows the pointer along its measure; with Alt only its own corner, where several go together. */
-function turnKnob(c: ToolContext, frame: Frame, index: number): Gesture | null {
+function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, index: number): Gesture | null {
   const { session: s } = c;
   const id = frame.single;
   const node = id ? s.design.nodes[id] : null;
@@ -306,8 +306,12 @@ function turnKnob(c: ToolContext, frame: Frame, index: number): Gesture | null {
   const knob = def.knobs[index];
   const param = def.params.find((p) => p.id === knob.param)!;
   let recipe: Recipe = () => {};
+  const first = valuesOf(def, node.knobs);
+  // The knob may be shown beside its place, and is never taken quite in its middle: it moves by what the pointer moves.
+  const stands = apply(frame.matrix, knob.at(first, node.width, node.height));
+  const offset = { x: stands.x - start.page.x, y: stands.y - start.page.y };
   const at = (p: PointerAt) => {
-    const value = knob.value(apply(back, p.page), valuesOf(def, node.knobs), node.width, node.height);
+    const value = knob.value(apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }), first, node.width, node.height);
     const affected = knob.together && !p.alt ? knob.together : [knob.param];
     recipe = (d) => {
       const n = d.nodes[id];

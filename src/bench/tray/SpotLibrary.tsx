@@ -67,7 +67,7 @@ export function SpotLibrary() {
               <li key={ink.name} id={`spot-${i}`} role="option" aria-selected={i === at} onClick={() => add(ink)} className={`flex cursor-pointer items-center gap-2 rounded-sm px-1.5 py-1 ${i === at ? 'bg-line' : 'hover:bg-line'}`}>
                 <span aria-hidden className="size-5 rounded-full border border-edge" style={{ background: hexOf(labToSrgb(ink.lab)) }} />
                 <span className="flex-1">{ink.name}</span>
-                <span className="text-[12px] text-faint">{held ? 'in the tray' : ink.alternate.map((v) => Math.round(v * 100)).join(' ')}</span>
+                <span className="text-[12px]">{held ? 'in the tray' : ink.alternate.map((v) => Math.round(v * 100)).join(' ')}</span>
               </li>
             );
           })}

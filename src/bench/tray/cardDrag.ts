@@ -23,7 +23,7 @@ export function dropTarget(s: Session, clientX: number, clientY: number): Droppe
   const p = toPage(camera, { x: clientX - r.left, y: clientY - r.top });
   const slack = 7 / camera.scale;
   const scene = s.scene();
-  for (const hit of hitAll(scene, p, slack)) {
+  for (const hit of hitAll(scene, p, slack, true)) {
     if (isLocked(s.design, s.page, hit.node)) continue;
     const node = s.design.nodes[hit.node];
     if (isText(node)) return { node: hit.node, aim: hit.part === 'letters' ? 'letters' : 'frame' };

@@ -11,14 +11,17 @@ export interface Hit {
   readonly part: Part;
 }
 
-/** What lies under a point, front first, one row a node; `slack` widens lines (page points). */
-export function hitAll(scene: Scene, p: Point, slack: number): Hit[] {
+/**
+ * What lies under a point, front first, one row a node; `slack` widens lines (page points). With `edges` a filled shape
+ * can be caught from just outside too, where its outline would be.
+ */
+export function hitAll(scene: Scene, p: Point, slack: number, edges = false): Hit[] {
   const out: Hit[] = [];
   const seen = new Set<NodeId>();
   for (let i = scene.items.length - 1; i >= 0; i--) {
     const item = scene.items[i];
     if (seen.has(item.node) || !holds(grow(item.bounds, slack), p)) continue;
-    const part = partAt(item, p, slack);
+    const part = partAt(item, p, slack, edges);
     if (!part) continue;
     seen.add(item.node);
     out.push({ node: item.node, part });
@@ -26,10 +29,10 @@ export function hitAll(scene: Scene, p: Point, slack: number): Hit[] {
   return out;
 }
 
-function partAt(item: Item, p: Point, slack: number): Part | null {
+function partAt(item: Item, p: Point, slack: number, edges: boolean): Part | null {
   switch (item.type) {
     case 'fill':
-      return pathContains(item.path, item.rule, p) ? 'fill' : null;
+      return pathContains(item.path, item.rule, p) || (edges && distanceToPath(item.path, p) <= slack) ? 'fill' : null;
     case 'stroke':
       return distanceToPath(item.path, p) <= Math.max(item.stroke.width / 2, slack) ? 'outline' : null;
     case 'glyphs':

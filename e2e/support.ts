@@ -1,0 +1,145 @@
+import { expect, test as base, type Download, type Locator, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+
+/** Every page of a test is watched: a breach of the security policy or a fault on the page fails the test. */
+export const test = base.extend<{ watched: string[] }>({
+  watched: [
+    async ({ page }, use) => {
+      const found: string[] = [];
+      await page.exposeBinding('__breach', (_, what: string) => void found.push(`policy: ${what}`));
+      await page.addInitScript(() => {
+        document.addEventListener('securitypolicyviolation', (e) => {
+          void (window as unknown as { __breach(w: string): void }).__breach(`${e.effectiveDirective} ${e.blockedURI} ${e.sourceFile}`);
+        });
+      });
+      page.on('pageerror', (e) => found.push(`page: ${e.message}`));
+      await use(found);
+      expect(found).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+export { expect };
+
+export interface Spot {
+  x: number;
+  y: number;
+}
+
+/** The bench of an open design, in the terms a person thinks in: millimetres on the page. */
+export class BenchPage {
+  readonly top: Locator;
+  constructor(readonly page: Page) {
+    this.top = page.locator('#bench-top');
+  }
+
+  /** Makes a design through the sheet on the shelf. */
+  static async make(page: Page, format: string, name = 'Test design'): Promise<BenchPage> {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'New design' }).click();
+    const sheet = page.getByRole('dialog');
+    await sheet.getByLabel('Name').fill(name);
+    await sheet.getByLabel('Format').selectOption(format);
+    await sheet.getByRole('button', { name: 'Make it' }).click();
+    const bench = new BenchPage(page);
+    await bench.ready();
+    return bench;
+  }
+
+  static async poster(page: Page): Promise<BenchPage> {
+    await page.goto('/');
+    await page.getByRole('link', { name: /Lantern Walk poster/ }).click();
+    const bench = new BenchPage(page);
+    await bench.ready();
+    return bench;
+  }
+
+  async ready(): Promise<void> {
+    await expect(this.page.getByTestId('save-state')).toBeVisible({ timeout: 30_000 });
+    await expect(this.top).toBeVisible();
+    await this.page.waitForTimeout(250);
+  }
+
+  /** Where a place on the page is on the screen, by the rulers' own arithmetic: the page is fitted whole. */
+  async at(x: number, y: number): Promise<Spot> {
+    const box = (await this.top.boundingBox())!;
+    const { width, height, bleed } = await this.size();
+    const scale = Math.min((box.width - 56) / (width + 2 * bleed), (box.height - 56) / (height + 2 * bleed));
+    return { x: box.x + box.width / 2 + (x - width / 2) * scale, y: box.y + box.height / 2 + (y - height / 2) * scale };
+  }
+
+  private known: { width: number; height: number; bleed: number } | null = null;
+  private async size(): Promise<{ width: number; height: number; bleed: number }> {
+    return (this.known ??= await this.readSize());
+  }
+  private async readSize(): Promise<{ width: number; height: number; bleed: number }> {
+    const mm = (text: string) => Number(/([\d.]+)/.exec(text)![1]);
+    const format = (await this.page.getByRole('button', { name: /^Format/ }).textContent())!;
+    const bleed = (await this.page.getByRole('button', { name: /^Bleed/ }).textContent())!;
+    const [, w, h] = /([\d.]+) × ([\d.]+)/.exec(format)!;
+    return { width: Number(w), height: Number(h), bleed: bleed.includes('none') ? 0 : mm(bleed) };
+  }
+
+  async drag(from: Spot, to: Spot, options: { keys?: string[]; steps?: number; release?: boolean } = {}): Promise<void> {
+    const { mouse, keyboard } = this.page;
+    await mouse.move(from.x, from.y);
+    for (const k of options.keys ?? []) await keyboard.down(k);
+    await mouse.down();
+    const steps = options.steps ?? 6;
+    for (let i = 1; i <= steps; i++) await mouse.move(from.x + ((to.x - from.x) * i) / steps, from.y + ((to.y - from.y) * i) / steps);
+    if (options.release !== false) await mouse.up();
+    for (const k of options.keys ?? []) await keyboard.up(k);
+  }
+
+  async shape(name: string, x0: number, y0: number, x1: number, y1: number): Promise<void> {
+    await this.page.getByRole('button', { name: 'Shape', exact: true }).click();
+    await this.page.getByRole('dialog', { name: 'Shapes' }).getByRole('button', { name, exact: true }).click();
+    await this.drag(await this.at(x0, y0), await this.at(x1, y1));
+    await expect(this.message()).toContainText(`Drew a ${name.toLowerCase()}`);
+  }
+
+  async click(x: number, y: number, options: { modifiers?: ('Shift' | 'Alt')[]; clickCount?: number } = {}): Promise<void> {
+    const p = await this.at(x, y);
+    for (const m of options.modifiers ?? []) await this.page.keyboard.down(m);
+    await this.page.mouse.click(p.x, p.y, { clickCount: options.clickCount ?? 1 });
+    for (const m of options.modifiers ?? []) await this.page.keyboard.up(m);
+  }
+
+  message(): Locator {
+    return this.page.getByTestId('message');
+  }
+  pile(): Locator {
+    return this.page.getByRole('listbox', { name: /Objects on page/ }).getByRole('option');
+  }
+  details(): Locator {
+    return this.page.getByRole('complementary', { name: 'Details' });
+  }
+  field(name: string): Locator {
+    return this.details().getByLabel(name, { exact: true });
+  }
+  card(name: string): Locator {
+    return this.page.getByRole('group', { name: 'Swatches' }).getByRole('button', { name: new RegExp(`^${name}`) });
+  }
+  async names(): Promise<string[]> {
+    return (await this.pile().all()).reduce<Promise<string[]>>(async (list, row) => [...(await list), (await row.getAttribute('aria-label'))!.split(', ')[0]], Promise.resolve([]));
+  }
+  async saved(): Promise<void> {
+    await expect(this.page.getByTestId('save-state')).toHaveText('Saved · earlier states kept');
+  }
+  async handOver(kind: 'Print PDF' | 'SVG' | 'PNG' | 'Design', before?: (slip: Locator) => Promise<void>): Promise<{ name: string; bytes: Uint8Array }> {
+    await this.page.getByRole('button', { name: 'Hand over' }).click();
+    const slip = this.page.getByRole('dialog', { name: 'Hand over' });
+    await slip.getByRole('radio', { name: kind }).click();
+    await before?.(slip);
+    const waiting = this.page.waitForEvent('download');
+    await slip.getByRole('button', { name: `Make ${kind}` }).click();
+    const file = await waiting;
+    await expect(slip.getByText('is in your downloads')).toBeVisible();
+    await this.page.keyboard.press('Escape');
+    return { name: file.suggestedFilename(), bytes: await contents(file) };
+  }
+}
+
+export async function contents(file: Download): Promise<Uint8Array> {
+  return new Uint8Array(readFileSync((await file.path())!));
+}
