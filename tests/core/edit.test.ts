@@ -3,7 +3,7 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { boxIn } from '@/core/edit/box';
 import { copyNodes, parseClip, pasteClip } from '@/core/edit/clip';
 import { geometryFrom, gradientAngle, insertStop, moveStop, removeStop, reverseStops, withAngle } from '@/core/edit/gradient';
-import { record, redoEntry, tryOut, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
+import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { addPage, deletePage, duplicatePage, movePage } from '@/core/edit/pages';
 import { addSpot, addSwatch, paintAt, recolourSwatch, removeSwatch, setColour, setOverprint, setPaint, swatchUsers } from '@/core/edit/paint';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, scaleNodes, scalingAbout, setNodeFlags, turnNodes, ungroupNodes } from '@/core/edit/place';
@@ -120,6 +120,28 @@ describe('random commands', () => {
       }),
       { numRuns: 12, seed: 7 },
     );
+  });
+
+  test('showing a move on some nodes only gives the same scene as making it', () => {
+    const design = sampleDesign();
+    const page = design.pages[0];
+    const base = shop.builder.build(design, page);
+    const all = Object.values(design.nodes).filter((n) => n.kind !== 'group' && !('story' in n));
+    for (const node of all) {
+      for (const recipe of [
+        (d: Parameters<Recipe>[0]) => moveNodes(d, page, [node.id], 7, -3),
+        (d: Parameters<Recipe>[0]) => turnNodes(d, page, [node.id], 20, { x: 50, y: 50 }),
+        (d: Parameters<Recipe>[0]) => scaleNodes(d, page, [node.id], scalingAbout(1.5, 0.7, { x: 10, y: 10 })),
+      ]) {
+        const shown = tryOutOn(design, [node.id], recipe);
+        const made = tryOut(design, recipe);
+        const patched = shop.builder.patch(base, shown, page, [node.id])!;
+        const whole = new SceneBuilder(shop.fonts).build(made, page);
+        const plain = (x: typeof whole) => JSON.stringify(x.items.map((i) => [i.node, i.path, i.bounds, i.paint, i.matrix]));
+        if (plain(patched) !== plain(whole)) throw new Error(`${node.name} differs`);
+      }
+      expect(shop.builder.build(design, page).items).toEqual(base.items);
+    }
   });
 
   test('an edit makes only its own items anew', () => {

@@ -4,7 +4,6 @@ import { bleedRect } from '@/core/scene/scene';
 import { holds } from '@/core/geometry/rect';
 import { useBench, useSession } from '../session/context';
 import { hasObjects } from '../session/hasObjects';
-import { shownDesign } from '../session/state';
 import { choosing } from '../tools/text';
 import { endEditing } from '../tools/editing';
 import { toolById } from '../tools/tools';
@@ -30,7 +29,7 @@ export function BenchTop() {
   const readout = useRef<HTMLDivElement>(null);
   const [extras] = useState(noExtras);
   const view = useBench((s) => s.view);
-  const design = useBench(shownDesign);
+  const design = useBench((s) => s.design);
   const page = useBench((s) => s.page);
   const pageNumber = design.pages.findIndex((p) => p.id === page) + 1;
 

@@ -3,14 +3,13 @@ import { useEffect, useRef } from 'react';
 import { hexOf } from '@/core/colour/spaces';
 import { usedChannels } from '@/core/scene/used';
 import { useBench, useSession } from '../session/context';
-import { shownDesign } from '../session/state';
 
 const SHORT: Record<string, string> = { Cyan: 'C', Magenta: 'M', Yellow: 'Y', Black: 'K' };
 
 /** Outside the trim, along the page's edge: the inks really used on this page. Press one to see its plate. */
 export function PressBar() {
   const session = useSession();
-  useBench(shownDesign);
+  const design = useBench((s) => s.design);
   useBench((s) => s.page);
   const view = useBench((s) => s.view);
   const shown = useBench((s) => s.shownInks);
@@ -33,7 +32,7 @@ export function PressBar() {
 
   const { palette } = session;
   if (palette.screen || view === 'clean') return null;
-  const used = usedChannels(session.scene(), palette);
+  const used = usedChannels(session.restingScene(design), palette);
   if (!used.length) return null;
   return (
     <div ref={bar} role="group" aria-label="Inks on this page" className="absolute top-0 left-0 flex flex-col gap-px">

@@ -10,7 +10,6 @@ import { download, fileName } from '@/ui/download';
 import type { HandOverRequest } from '@/workers/pressApi';
 import { startHandOver, Stopped, type HandOverJob } from '@/workers/pressClient';
 import { useBench, useSession } from '../session/context';
-import { shownDesign } from '../session/state';
 
 type Kind = HandOverRequest['kind'];
 const KINDS: readonly { value: Kind; label: string }[] = [
@@ -30,7 +29,7 @@ interface Progress {
 /** Giving out files: what is asked for, how far it is, and a way to stop it. */
 export function HandOver() {
   const session = useSession();
-  const design = useBench(shownDesign);
+  const design = useBench((s) => s.design);
   const page = useBench((s) => s.page);
   const findings = useBench((s) => s.findings);
   const [open, setOpen] = useState(false);

@@ -9,7 +9,6 @@ import type { Design, DesignNode, Page } from '@/core/model/schema';
 import { ancestry, parentOf } from '@/core/model/tree';
 import { plainText } from '@/core/text/layout';
 import { useBench, useSession } from '../session/context';
-import { shownDesign } from '../session/state';
 import { beginEditing } from '../tools/editing';
 import { choose } from '../tools/select';
 import { PileThumb } from './PileThumb';
@@ -24,7 +23,8 @@ interface Row {
 /** What lies on this page, front to back. */
 export function Pile() {
   const session = useSession();
-  const design = useBench(shownDesign);
+  // What is kept, not what a gesture shows: rows and names do not change while something moves.
+  const design = useBench((s) => s.design);
   const pageId = useBench((s) => s.page);
   const selection = useBench((s) => s.selection);
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());

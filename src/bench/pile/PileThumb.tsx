@@ -22,7 +22,7 @@ export function PileThumb({ id }: { id: string }) {
     const { design } = session.state;
     if (!c || !ctx || !design.nodes[id]) return;
     const ids = new Set(withDescendants(design, id));
-    const items = session.scene().items.filter((i) => ids.has(i.node));
+    const items = session.restingScene(design).items.filter((i) => ids.has(i.node));
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.clearRect(0, 0, c.width, c.height);
     if (!items.length) return;

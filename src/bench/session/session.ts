@@ -1,10 +1,10 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { boxIn } from '@/core/edit/box';
-import { record, redoEntry, tryOut, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
+import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import type { Palette } from '@/core/colour/palette';
 import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
 import type { Design, Page } from '@/core/model/schema';
-import { pageById, parentMatrix } from '@/core/model/tree';
+import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
 import type { Scene } from '@/core/scene/scene';
 import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
 import type { DesignStore, LoadedDesign } from '@/store/designs';
@@ -27,6 +27,7 @@ export class Session {
   readonly store: StoreApi<BenchState>;
   readonly palettes: PaletteKeeper;
   private sceneMemo: { design: Design; page: string; epoch: number; scene: Scene } | null = null;
+  private restingMemo: { design: Design; page: string; epoch: number; scene: Scene } | null = null;
   private saving: Promise<void> = Promise.resolve();
   private lastMerge: { key: string; at: number } | null = null;
   private chores: ReturnType<typeof setTimeout> | null = null;
@@ -90,8 +91,21 @@ export class Session {
     const { epoch } = this.shop.fonts;
     const m = this.sceneMemo;
     if (m && m.design === design && m.page === page.id && m.epoch === epoch) return m.scene;
-    const scene = this.shop.builder.build(design, page);
+    if (design === this.state.design) return this.restingScene(design);
+    const patched = this.focus && this.shop.builder.patch(this.restingScene(this.state.design), design, page, this.focus);
+    const scene = patched ?? this.shop.builder.build(design, page);
     this.sceneMemo = { design, page: page.id, epoch, scene };
+    return scene;
+  }
+
+  /** The scene of what is kept, whatever a gesture shows. */
+  restingScene(design: Design): Scene {
+    const page = pageById(design, this.state.page) ?? design.pages[0];
+    const { epoch } = this.shop.fonts;
+    const m = this.restingMemo;
+    if (m && m.design === design && m.page === page.id && m.epoch === epoch) return m.scene;
+    const scene = this.shop.builder.build(design, page);
+    this.restingMemo = { design, page: page.id, epoch, scene };
     return scene;
   }
 
@@ -115,13 +129,22 @@ export class Session {
 
   // ——— changing
 
-  /** Shows what a recipe would do; null ends the showing. */
-  preview(recipe: Recipe | null): void {
+  /** The nodes that the shown preview changes, where it changes nothing else. */
+  private focus: readonly string[] | null = null;
+
+  /**
+   * Shows what a recipe would do; null ends the showing. A recipe that changes only some nodes says which: showing it
+   * then costs what those cost, however many lie beside them.
+   */
+  preview(recipe: Recipe | null, only?: readonly string[]): void {
     if (recipe === null) {
       if (this.state.preview) this.set({ preview: null });
       return;
     }
-    if (!this.state.readOnly) this.set({ preview: tryOut(this.state.design, recipe) });
+    if (this.state.readOnly) return;
+    const { design } = this.state;
+    this.focus = only ? only.flatMap((id) => withDescendants(design, id)) : null;
+    this.set({ preview: this.focus ? tryOutOn(design, this.focus, recipe) : tryOut(design, recipe) });
   }
 
   /** Makes a change that can be taken back. Answers whether anything changed. */

@@ -7,16 +7,15 @@ import { ListChoice } from '@/ui/Choice';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useSession } from '../session/context';
-import { shownDesign } from '../session/state';
 
 /** The inks of the job, the paper they go on, and how much of them it bears. Each ink can be shown alone. */
 export function InksSlip() {
   const session = useSession();
-  const design = useBench(shownDesign);
+  const design = useBench((s) => s.design);
   const totalInk = useBench((s) => s.totalInk);
   const shown = useBench((s) => s.shownInks);
   const { palette } = session;
-  const used = new Set(usedChannels(session.scene(), palette));
+  const used = new Set(usedChannels(session.restingScene(design), palette));
   const { unit } = design.setup;
   const toggle = (ink: string) => {
     const now = new Set(shown ?? palette.channels);

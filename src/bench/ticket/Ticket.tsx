@@ -10,7 +10,7 @@ import { usedChannels } from '@/core/scene/used';
 import { COMMAND_TABLE, runCommand } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { keyText } from '../session/keys';
-import { shownDesign, type ViewId } from '../session/state';
+import type { ViewId } from '../session/state';
 import { ChecksSlip } from './ChecksSlip';
 import { FormatSlip } from './FormatSlip';
 import { HandOver } from '../handOver/HandOver';
@@ -20,7 +20,7 @@ import { PagesSlip } from './PagesSlip';
 /** What is being made? Reads left to right as the order of the work; each part opens its slip. */
 export function Ticket({ onFind }: { onFind: () => void }) {
   const session = useSession();
-  const design = useBench(shownDesign);
+  const design = useBench((s) => s.design);
   const pageId = useBench((s) => s.page);
   const totalInk = useBench((s) => s.totalInk);
   const findings = useBench((s) => s.findings);
@@ -32,7 +32,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
   const limit = design.profile.totalInkLimit;
   const tooMuch = totalInk !== null && totalInk.total > limit + 0.02;
   const { palette } = session;
-  const used = palette.screen ? [] : usedChannels(session.scene(), palette);
+  const used = palette.screen ? [] : usedChannels(session.restingScene(design), palette);
   const spots = used.filter((i) => i >= 4);
   return (
     <header className="flex min-w-0 items-stretch border-b border-line bg-panel">

@@ -141,7 +141,7 @@ function move(c: ToolContext, start: PointerAt, onClick?: () => void): Gesture {
       if (!ids.length) return;
       moved = true;
       at(p);
-      s.preview(now!.recipe);
+      s.preview(now!.recipe, now!.copy ? undefined : ids);
     },
     release(p) {
       clearSnap(c);
@@ -247,7 +247,7 @@ function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: PlacedGr
       if (!moved && !far(p, start)) return;
       moved = true;
       at(p);
-      s.preview(recipe);
+      s.preview(recipe, ids);
     },
     release(p) {
       if (moved) {
@@ -283,7 +283,7 @@ function turn(c: ToolContext, start: PointerAt, frame: Frame): Gesture {
   return {
     move(p) {
       at(p);
-      s.preview(recipe);
+      s.preview(recipe, ids);
     },
     release(p) {
       at(p);
@@ -323,7 +323,7 @@ function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, index: number)
   return {
     move(p) {
       at(p);
-      s.preview(recipe);
+      s.preview(recipe, [id]);
     },
     release(p) {
       at(p);

@@ -8,7 +8,6 @@ import { nearEdge, hitAll } from '@/core/scene/hit';
 import { QuickPainter } from '@/core/render/quick';
 import { AIM_WORDS } from '../session/commands';
 import { useBench, useSession } from '../session/context';
-import { shownDesign } from '../session/state';
 import { aimedGradient } from '../tools/gradientTarget';
 
 const SIZE = 52;
@@ -29,7 +28,7 @@ export function aimsOf(session: ReturnType<typeof useSession>): Aim[] {
 /** Where colour goes next: a miniature of the real selection, and the aims as words under it. */
 export function AimTile() {
   const session = useSession();
-  const design = useBench(shownDesign);
+  const design = useBench((s) => s.design);
   const selection = useBench((s) => s.selection);
   const aim = useBench((s) => s.aim);
   const stop = useBench((s) => s.stop);
@@ -45,7 +44,7 @@ export function AimTile() {
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.clearRect(0, 0, c.width, c.height);
     const ids = new Set(selection.filter((id) => design.nodes[id]).flatMap((id) => withDescendants(design, id)));
-    const items = session.scene().items.filter((i) => ids.has(i.node));
+    const items = session.restingScene(design).items.filter((i) => ids.has(i.node));
     if (!items.length) return;
     const box = unionAll(items.map((i) => i.bounds));
     const scale = (c.width - 10) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);

@@ -1,9 +1,18 @@
-import { apply, create, type Draft, type Patches } from 'mutative';
-import type { Design } from '../model/schema';
+import { apply, create, isDraft, original, type Draft, type Patches } from 'mutative';
+import type { Design, DesignNode, Story } from '../model/schema';
+import type { NodeId } from '../model/tree';
 
 export type DesignDraft = Draft<Design>;
 /** Changes a draft of the design in place; the design itself never changes. */
 export type Recipe = (draft: DesignDraft) => void;
+
+/**
+ * The design a draft was made from. Looking through a draft wraps every node that is looked at; where a recipe asks only
+ * how things lay before it began, this is the thing to ask.
+ */
+export function before(d: DesignDraft): Design {
+  return (isDraft(d) ? original(d) : d) as Design;
+}
 
 /** One step that can be taken back: what changed, both ways, and what it was. */
 export interface HistoryEntry {
@@ -21,6 +30,24 @@ export function record(design: Design, label: string, recipe: Recipe): { readonl
 /** A recipe's result for showing only: no patches are kept. */
 export function tryOut(design: Design, recipe: Recipe): Design {
   return create(design, recipe) as Design;
+}
+
+/**
+ * The same for a recipe that changes nothing but the given nodes and their stories, as moving and sizing do: copies of
+ * those are laid over the rest by the prototype chain, so that ten thousand others cost nothing. For showing only: the
+ * result is looked up by id and never listed, stored or sent.
+ */
+export function tryOutOn(design: Design, ids: readonly NodeId[], recipe: Recipe): Design {
+  const nodes = Object.create(design.nodes) as Record<string, DesignNode>;
+  const stories = Object.create(design.stories) as Record<string, Story>;
+  for (const id of ids) {
+    const node = design.nodes[id];
+    nodes[id] = structuredClone(node);
+    if ('story' in node) stories[node.story] = structuredClone(design.stories[node.story]);
+  }
+  const shown = { ...design, nodes, stories };
+  recipe(shown as DesignDraft);
+  return shown;
 }
 
 export function redoEntry(design: Design, entry: HistoryEntry): Design {

@@ -3,14 +3,15 @@ import { transformPath } from '../geometry/path';
 import { fromPoints, type Rect } from '../geometry/rect';
 import type { Design, DesignNode, Page, Paint } from '../model/schema';
 import { parentMatrix, topmost, type NodeId } from '../model/tree';
-import type { DesignDraft } from './history';
+import { before, type DesignDraft } from './history';
 
 /** Commands that say where things are. Points and matrices are in page space, points, y down. */
 
 /** Takes nodes through a map of the page that keeps sizes (a move, a turn, a mirror): only transforms change. */
 export function transformNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], map: Matrix): void {
-  for (const id of topmost(d as Design, page, ids)) {
-    const outer = parentMatrix(d as Design, page, id);
+  const was = before(d);
+  for (const id of topmost(was, page, ids)) {
+    const outer = parentMatrix(was, page, id);
     const back = invert(outer);
     if (!back) continue;
     d.nodes[id].transform = [...multiply(back, multiply(map, multiply(outer, d.nodes[id].transform as Matrix)))];
@@ -25,8 +26,9 @@ export const turnNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], de
  * as far as they must. Outlines and corner radii keep their measures.
  */
 export function scaleNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], map: Matrix): void {
-  for (const id of topmost(d as Design, page, ids)) {
-    const outer = parentMatrix(d as Design, page, id);
+  const was = before(d);
+  for (const id of topmost(was, page, ids)) {
+    const outer = parentMatrix(was, page, id);
     const back = invert(outer);
     if (back) scaleInParent(d, id, multiply(back, multiply(map, outer)));
   }

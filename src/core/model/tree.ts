@@ -62,12 +62,15 @@ export function pageMatrix(d: Design, page: Page, id: NodeId): Matrix {
 /** Of a selection, those that no other selected node contains, in pile order from back to front. */
 export function topmost(d: Design, page: Page, ids: readonly NodeId[]): NodeId[] {
   const wanted = new Set(ids);
+  // Most selections lie on the page itself; those are answered without a look at any node.
+  const top = page.children.filter((id) => wanted.has(id));
+  if (top.length === wanted.size) return top;
   const out: NodeId[] = [];
   const visit = (x: NodeId) => {
     if (wanted.has(x)) out.push(x);
     else childrenOf(d.nodes[x]).forEach(visit);
   };
-  if (wanted.size) page.children.forEach(visit);
+  page.children.forEach(visit);
   return out;
 }
 

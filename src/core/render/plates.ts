@@ -17,7 +17,7 @@ export interface Plates {
 const RAMP_STEPS = 2048;
 
 /** Which channels a paint writes, and which value each gets. Null: leaves that plate as it is. */
-type Writes = readonly (Uint8Array | null)[];
+type Writes = readonly ({ readonly table: Uint8Array; readonly constant: number | null } | null)[];
 
 /**
  * The plates of a region of a page: the truth that the screen, the PNG and the checks are made of. Paint that is set to
@@ -78,31 +78,9 @@ class PlatePainter {
     const { data } = this;
     const stride = this.region.width;
     return (y, from, to, cover) => {
-      const base = y * stride;
-      for (let x = from; x < to; ) {
-        const c = cover[x];
-        if (c === 0) {
-          x++;
-          continue;
-        }
-        if (c === 255) {
-          let end = x + 1;
-          while (end < to && cover[end] === 255) end++;
-          for (let i = 0; i < data.length; i++) {
-            const v = writes[i];
-            if (v !== null) data[i].fill(v, base + x, base + end);
-          }
-          x = end;
-          continue;
-        }
-        for (let i = 0; i < data.length; i++) {
-          const v = writes[i];
-          if (v === null) continue;
-          const plate = data[i];
-          const old = plate[base + x];
-          plate[base + x] = old + ((v - old) * c) / 255 + 0.5;
-        }
-        x++;
+      for (let i = 0; i < data.length; i++) {
+        const v = writes[i];
+        if (v !== null) flatRow(data[i], y * stride, from, to, cover, v);
       }
     };
   }
@@ -116,34 +94,67 @@ class PlatePainter {
     const radial = paint.gradient === 'radial';
     const index = new Uint16Array(stride);
     const [ma, mb, mc, md, me, mf] = toUnit;
+    const step = ma / scale;
+    // Across such a line the colour is the same all along a row.
+    const level = !radial && Math.abs(step) * stride < 0.5 / RAMP_STEPS;
     return (y, from, to, cover) => {
       const py = oy + (y + 0.5) / scale;
-      for (let x = from; x < to; x++) {
-        if (cover[x] === 0) continue;
-        const px = ox + (x + 0.5) / scale;
-        const u = ma * px + mc * py + me;
-        let t = u;
+      const x0 = ox + (from + 0.5) / scale;
+      const u0 = ma * x0 + mc * py + me;
+      if (!level) {
         if (radial) {
-          const v = mb * px + md * py + mf;
-          t = Math.sqrt(u * u + v * v);
-        }
-        index[x] = t <= 0 ? 0 : t >= 1 ? RAMP_STEPS : (t * RAMP_STEPS + 0.5) | 0;
+          const v0 = mb * x0 + md * py + mf;
+          const vStep = mb / scale;
+          for (let x = from; x < to; x++) {
+            const u = u0 + (x - from) * step;
+            const v = v0 + (x - from) * vStep;
+            index[x] = rampIndex(Math.sqrt(u * u + v * v));
+          }
+        } else for (let x = from; x < to; x++) index[x] = rampIndex(u0 + (x - from) * step);
       }
+      const rowIndex = rampIndex(u0);
       const base = y * stride;
       for (let i = 0; i < data.length; i++) {
         const ramp = writes[i];
         if (!ramp) continue;
         const plate = data[i];
+        const same = level ? ramp.table[rowIndex] : ramp.constant;
+        if (same !== null) {
+          flatRow(plate, base, from, to, cover, same);
+          continue;
+        }
+        const { table } = ramp;
         for (let x = from; x < to; x++) {
           const c = cover[x];
-          if (c === 255) plate[base + x] = ramp[index[x]];
+          if (c === 255) plate[base + x] = table[index[x]];
           else if (c !== 0) {
             const old = plate[base + x];
-            plate[base + x] = old + ((ramp[index[x]] - old) * c) / 255 + 0.5;
+            plate[base + x] = old + ((table[index[x]] - old) * c) / 255 + 0.5;
           }
         }
       }
     };
+  }
+}
+
+const rampIndex = (t: number): number => (t <= 0 ? 0 : t >= 1 ? RAMP_STEPS : (t * RAMP_STEPS + 0.5) | 0);
+
+/** One value into one row of one plate: whole runs at once, edges by their coverage. */
+function flatRow(plate: Uint8Array, base: number, from: number, to: number, cover: Uint8Array, v: number): void {
+  for (let x = from; x < to; ) {
+    const c = cover[x];
+    if (c === 255) {
+      let end = x + 1;
+      while (end < to && cover[end] === 255) end++;
+      plate.fill(v, base + x, base + end);
+      x = end;
+      continue;
+    }
+    if (c !== 0) {
+      const old = plate[base + x];
+      plate[base + x] = old + ((v - old) * c) / 255 + 0.5;
+    }
+    x++;
   }
 }
 
@@ -162,7 +173,7 @@ function rampWrites(paint: GradientPaint, palette: Palette): Writes {
       if (t) t[n] = level(mix[i]);
     });
   }
-  return tables;
+  return tables.map((table) => table && { table, constant: table.every((v) => v === table[0]) ? table[0] : null });
 }
 
 /** The most ink at any pixel, 1 = 100 %, and where (page points). Screen designs have none. */

@@ -4,6 +4,7 @@ import { pathBounds, rectPath, transformPath, type FillRule, type PathData } fro
 import { grow, rect } from '../geometry/rect';
 import type { StrokeStyle } from '../geometry/stroke';
 import type { Design, DesignNode, Outline, Page, Paint, Story } from '../model/schema';
+import { pageMatrix } from '../model/tree';
 import { shapePath } from '../shapes/catalogue';
 import type { FontBook } from '../text/fonts';
 import type { PlacedRun } from '../text/layout';
@@ -48,6 +49,40 @@ export class SceneBuilder {
     for (const id of page.children) visit(id, PAGE);
     const { width, height, bleed, round } = design.setup;
     return { width, height, bleed, round, items, missingFaces: [...missing], overset };
+  }
+
+  /**
+   * The scene of a design in which only `changed` nodes differ from the one that `base` was built from, by putting their
+   * items in place. Null where that is not enough (an object came or went, a text flows anew): then build it whole.
+   */
+  patch(base: Scene, design: Design, page: Page, changed: readonly string[]): Scene | null {
+    const ranges = this.rangesOf(base);
+    const items = base.items.slice();
+    for (const id of changed) {
+      const node = design.nodes[id];
+      if (node.kind === 'group') continue;
+      const range = ranges.get(id);
+      if (!range || 'story' in node || node.hidden) return null;
+      const fresh = this.make(design, node, pageMatrix(design, page, id)).items;
+      if (fresh.length !== range.count) return null;
+      for (let i = 0; i < fresh.length; i++) items[range.start + i] = fresh[i];
+    }
+    return { ...base, items };
+  }
+
+  private readonly ranges = new WeakMap<Scene, Map<string, { start: number; count: number }>>();
+  /** Where each node's items stand in a scene; they always stand together. */
+  private rangesOf(scene: Scene): Map<string, { start: number; count: number }> {
+    let ranges = this.ranges.get(scene);
+    if (ranges) return ranges;
+    ranges = new Map();
+    for (const [i, item] of scene.items.entries()) {
+      const known = ranges.get(item.node);
+      if (known) known.count++;
+      else ranges.set(item.node, { start: i, count: 1 });
+    }
+    this.ranges.set(scene, ranges);
+    return ranges;
   }
 
   private groupMatrix(node: DesignNode, parent: Matrix): Matrix {

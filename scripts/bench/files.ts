@@ -1,0 +1,7 @@
+// Writes the crowded designs that the browser part opens.
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { packDesign } from '../../src/core/file/archive';
+import { crowd } from './crowd';
+
+for (const n of [100, 10_000]) writeFileSync(path.join(process.argv[2], `crowd-${n}.holvet`), packDesign(crowd(n), null));

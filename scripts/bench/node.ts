@@ -1,0 +1,69 @@
+// Runs in Node: PDF of 10,000 paths against another writer, and plates against Ghostscript's. Prints one JSON line.
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import PDFDocument from 'pdfkit';
+import { COORDS } from '../../src/core/geometry/path';
+import { writePdf } from '../../src/core/output/pdf/write';
+import { rasterPlates, regionOf } from '../../src/core/render/plates';
+import { bleedRect } from '../../src/core/scene/scene';
+import { openWorkshop, prepare } from '../../src/core/workshop';
+import { demoDesigns } from '../../src/demo/demos';
+import { nodeEnv } from '../../src/env/node';
+import { crowd } from './crowd';
+
+const shop = await openWorkshop(nodeEnv(path.join(process.cwd(), 'public')));
+const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
+async function times(rounds: number, run: () => unknown): Promise<number[]> {
+  const out: number[] = [];
+  for (let i = 0; i < rounds + 1; i++) {
+    const t = performance.now();
+    await run();
+    if (i > 0) out.push(performance.now() - t);
+  }
+  return out;
+}
+
+const big = crowd(10_000);
+const palette = await prepare(shop, big);
+const scene = shop.builder.build(big, big.pages[0]);
+const ours = await times(5, () => writePdf(big, big.pages, shop.builder, palette, shop.env, { marks: false }, { step: () => {} }));
+const theirs = await times(
+  5,
+  () =>
+    new Promise<void>((resolve) => {
+      const doc = new PDFDocument({ size: [scene.width, scene.height], compress: true });
+      doc.on('data', () => {});
+      doc.on('end', resolve);
+      for (const item of scene.items) {
+        const p = item.path;
+        for (let i = 0; i < p.length; i += 1 + COORDS[p[i]]) {
+          if (p[i] === 0) doc.moveTo(p[i + 1], p[i + 2]);
+          else if (p[i] === 1) doc.lineTo(p[i + 1], p[i + 2]);
+          else if (p[i] === 2) doc.bezierCurveTo(p[i + 1], p[i + 2], p[i + 3], p[i + 4], p[i + 5], p[i + 6]);
+          else doc.closePath();
+        }
+        const [c, m, y, k] = item.paint.kind === 'colour' ? palette.mix(item.paint.colour) : [0, 0, 0, 1];
+        doc.fill([c * 100, m * 100, y * 100, k * 100]);
+      }
+      doc.end();
+    }),
+);
+
+const poster = demoDesigns()[0].design;
+const posterPalette = await prepare(shop, poster);
+const posterScene = shop.builder.build(poster, poster.pages[0]);
+const region = regionOf(bleedRect(posterScene), 100);
+const raster = await times(7, () => rasterPlates(posterScene, posterPalette, region));
+const dir = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
+const gs = (file: string, extra: string[] = []) => execFileSync('gs', ['-q', '-dNOPAUSE', '-dBATCH', '-dSAFER', '-sDEVICE=tiffsep', '-r100', '-dUseBleedBox', '-dGraphicsAlphaBits=4', '-dTextAlphaBits=4', '-dUsePDFX3Profile', ...extra, `-sOutputFile=${dir}/p%03d.tif`, file]);
+writeFileSync(`${dir}/poster.pdf`, await writePdf(poster, poster.pages, shop.builder, posterPalette, shop.env, { marks: true }, { step: () => {} }));
+// Its start-up: the same device and profile on a page of one point.
+const tiny = { ...poster, setup: { ...poster.setup, width: 4, height: 4, bleed: 0 }, pages: [{ ...poster.pages[0], children: [] }], nodes: {}, stories: {} };
+writeFileSync(`${dir}/tiny.pdf`, await writePdf(tiny, tiny.pages, shop.builder, posterPalette, shop.env, { marks: false }, { step: () => {} }));
+const full = await times(4, () => gs(`${dir}/poster.pdf`));
+const startUp = await times(4, () => gs(`${dir}/tiny.pdf`));
+rmSync(dir, { recursive: true, force: true });
+
+console.log(JSON.stringify({ pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));

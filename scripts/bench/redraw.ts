@@ -1,0 +1,76 @@
+// Runs in the browser: a full redraw by the quick painter against bare Canvas2D of the same paths.
+import { QuickPainter } from '../../src/core/render/quick';
+import { draw } from '../../src/core/geometry/path';
+import { bleedRect } from '../../src/core/scene/scene';
+import { openWorkshop, prepare } from '../../src/core/workshop';
+import { browserEnv } from '../../src/env/browser';
+import { crowd } from './crowd';
+
+interface Sample {
+  script: number[];
+  frame: number[];
+}
+
+async function frames(rounds: number, paint: () => void): Promise<Sample> {
+  const out: Sample = { script: [], frame: [] };
+  for (let i = 0; i < rounds + 2; i++) {
+    const start = await new Promise<number>((r) => requestAnimationFrame(r));
+    const t = performance.now();
+    paint();
+    const script = performance.now() - t;
+    const end = await new Promise<number>((r) => requestAnimationFrame(r));
+    if (i >= 2) {
+      out.script.push(script);
+      out.frame.push(end - start);
+    }
+  }
+  return out;
+}
+
+async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample }> {
+  const shop = await openWorkshop(browserEnv);
+  const design = crowd(count);
+  const palette = await prepare(shop, design);
+  const scene = shop.builder.build(design, design.pages[0]);
+  const canvas = document.createElement('canvas');
+  canvas.width = 1280;
+  canvas.height = 800;
+  document.body.append(canvas);
+  const ctx = canvas.getContext('2d', { alpha: false })!;
+  const scale = 800 / scene.height;
+  const bare = scene.items.map((item) => {
+    const path = new Path2D();
+    draw(item.path, {
+      moveTo: (x, y) => path.moveTo(x, y),
+      lineTo: (x, y) => path.lineTo(x, y),
+      curveTo: (a, b, c, d, x, y) => path.bezierCurveTo(a, b, c, d, x, y),
+      close: () => path.closePath(),
+    });
+    return { path, css: item.paint.kind === 'colour' ? palette.css(item.paint.colour) : '#000' };
+  });
+  const clear = () => {
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.fillStyle = '#fff';
+    ctx.fillRect(0, 0, 1280, 800);
+  };
+  const painter = new QuickPainter();
+  const rounds = count > 5000 ? 8 : 20;
+  const drawBare = () => {
+    clear();
+    ctx.setTransform(scale, 0, 0, scale, 0, 0);
+    for (const { path, css } of bare) {
+      ctx.fillStyle = css;
+      ctx.fill(path);
+    }
+  };
+  const drawQuick = () => {
+    clear();
+    painter.paint(ctx, scene.items, palette, { scale, x: 0, y: 0 }, bleedRect(scene));
+  };
+  drawQuick();
+  const result = { bare: await frames(rounds, drawBare), quick: await frames(rounds, drawQuick) };
+  canvas.remove();
+  return result;
+}
+
+Object.assign(window, { redrawBench });

@@ -1,0 +1,153 @@
+// npm run bench: ratios against a reference measured in the same run. Prints a table and writes docs/bench.md.
+import { chromium } from '@playwright/test';
+import { build } from 'esbuild';
+import { execFileSync, spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+const root = path.resolve(import.meta.dirname, '../..');
+process.chdir(root);
+const PORT = 3188;
+const rows = [];
+const sorted = (l) => [...l].sort((a, b) => a - b);
+const median = (l) => sorted(l)[l.length >> 1];
+const p95 = (l) => sorted(l)[Math.min(l.length - 1, Math.floor(l.length * 0.95))];
+const ms = (v) => `${v.toFixed(v < 10 ? 2 : 0)} ms`;
+const add = (what, ours, reference, aim, note = '') => rows.push({ what, ours, reference, ratio: ours / reference, aim, note });
+
+console.log('Node …');
+const node = JSON.parse(execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/node.ts'], { encoding: 'utf8', maxBuffer: 1 << 26 }).trim().split('\n').pop());
+add('PDF of 10,000 paths / pdfkit writing the same paths', node.pdf.ours, node.pdf.reference, 1.0, 'median of 5');
+add('plates of the poster at 100 dpi, raster only / tiffsep less its start-up', node.plates.ours, node.plates.reference, 0.5, `start-up ${ms(node.plates.startUp)}`);
+
+console.log('Chromium …');
+const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
+await build({ entryPoints: ['scripts/bench/redraw.ts'], bundle: true, platform: 'browser', format: 'iife', target: 'es2022', outfile: path.join(out, 'redraw.js'), external: ['harfbuzzjs'], tsconfig: 'tsconfig.json', logLevel: 'error' });
+await build({ entryPoints: ['scripts/bench/files.ts'], bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile: 'dist/scripts/bench-files.mjs', logLevel: 'error' });
+execFileSync('node', ['dist/scripts/bench-files.mjs', out]);
+const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { stdio: 'ignore' });
+const base = `http://127.0.0.1:${PORT}`;
+for (let i = 0; i < 80; i++) {
+  if (await fetch(base).then(() => true, () => false)) break;
+  await new Promise((r) => setTimeout(r, 250));
+}
+const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium', headless: true, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${base}/nowhere`);
+  await page.evaluate(readFileSync(path.join(out, 'redraw.js'), 'utf8'));
+  for (const n of [1000, 10000]) {
+    const r = await page.evaluate((count) => window.redrawBench(count), n);
+    add(`full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, script`, median(r.quick.script), median(r.bare.script), 1.3, `p95 ${ms(p95(r.quick.script))} / ${ms(p95(r.bare.script))}`);
+    add(`full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, frame gap`, median(r.quick.frame), median(r.bare.frame), 1.3, `p95 ${ms(p95(r.quick.frame))} / ${ms(p95(r.bare.frame))}`);
+  }
+  await page.close();
+
+  const small = await gestures(path.join(out, 'crowd-100.holvet'));
+  const large = await gestures(path.join(out, 'crowd-10000.holvet'));
+  for (const [key, what, aim] of [['drag', 'drag frame of one object', 1.5], ['press', 'press to first moved frame', 2], ['pan', 'pan frame', 1.5], ['zoom', 'zoom frame', 1.5]]) {
+    add(`${what} among 10,000 / among 100, script`, median(large[key].script), median(small[key].script), aim, `p95 ${ms(p95(large[key].script))} / ${ms(p95(small[key].script))}`);
+    if (large[key].frame.length) add(`${what} among 10,000 / among 100, frame gap`, median(large[key].frame), median(small[key].frame), aim, `p95 ${ms(p95(large[key].frame))} / ${ms(p95(small[key].frame))}`);
+  }
+} finally {
+  await browser.close();
+  server.kill();
+}
+
+/** Opens a design of many shapes and works on it with a real pointer. Script time is the browser's own count. */
+async function gestures(file) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const cdp = await page.context().newCDPSession(page);
+  await cdp.send('Performance.enable');
+  const script = async () => (await cdp.send('Performance.getMetrics')).metrics.find((m) => m.name === 'ScriptDuration').value * 1000;
+  await page.goto(base);
+  await page.getByLabel('Open a design file').setInputFiles(file);
+  await page.getByTestId('save-state').waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(6000); // the press, checks and thumbnail are done
+  await page.evaluate(() => {
+    window.gaps = [];
+    let last = 0;
+    const tick = (t) => {
+      if (last) window.gaps.push(t - last);
+      last = t;
+      requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  });
+  const box = await page.locator('#bench-top').boundingBox();
+  const mid = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const result = {};
+  const measure = async (key, count, step) => {
+    const s = [];
+    await page.evaluate(() => (window.gaps.length = 0));
+    for (let i = 0; i < count; i++) {
+      const before = await script();
+      await step(i);
+      await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
+      s.push(Math.max(0.01, (await script()) - before));
+    }
+    const gaps = await page.evaluate(() => window.gaps.slice());
+    result[key] = { script: s.slice(1), frame: gaps.slice(1) };
+  };
+  // Finds a shape under the middle, wherever it is.
+  let at = mid;
+  for (const [dx, dy] of [[0, 0], [30, 0], [0, 40], [-40, 20], [50, 60], [-60, -50], [80, -70], [10, 110], [-90, 80]]) {
+    await page.mouse.move(mid.x + dx, mid.y + dy);
+    if ((await page.locator('#bench-top').evaluate((el) => el.style.cursor)) === 'move') {
+      at = { x: mid.x + dx, y: mid.y + dy };
+      break;
+    }
+  }
+  const press = [];
+  for (let i = 0; i < 7; i++) {
+    await page.mouse.move(at.x, at.y);
+    await page.evaluate(() => {
+      window.first = new Promise((resolve) => {
+        window.addEventListener('pointerdown', (e) => {
+          const start = e.timeStamp;
+          let moves = 0;
+          const onMove = () => {
+            // The second move is past the distance that tells a drag from a click.
+            if (++moves < 2) return;
+            window.removeEventListener('pointermove', onMove);
+            requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - start), 0));
+          };
+          window.addEventListener('pointermove', onMove);
+        }, { once: true, capture: true });
+      });
+    });
+    await page.mouse.down();
+    await page.mouse.move(at.x + 2, at.y);
+    await page.mouse.move(at.x + 12, at.y + 6);
+    press.push(await page.evaluate(() => window.first));
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+    await page.waitForTimeout(400);
+  }
+  result.press = { script: press.slice(1), frame: [] };
+  await page.mouse.move(at.x, at.y);
+  await page.mouse.down();
+  await page.mouse.move(at.x + 6, at.y);
+  await measure('drag', 30, (i) => page.mouse.move(at.x + 10 + i * 3, at.y + Math.sin(i) * 20));
+  const said = await page.locator('#bench-top > [role=status]').textContent();
+  if (!/^-?[\d.]+ mm, -?[\d.]+ mm/.test(said ?? '')) throw new Error(`nothing was dragged: the readout says “${said}”`);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await page.waitForTimeout(1500);
+  await measure('pan', 20, () => page.mouse.wheel(6, 8));
+  await page.waitForTimeout(1500);
+  await page.keyboard.down('Control');
+  await measure('zoom', 16, (i) => page.mouse.wheel(0, i % 2 ? 60 : -70));
+  await page.keyboard.up('Control');
+  await page.close();
+  return result;
+}
+
+const table = [
+  '| what | ours | reference | ratio | aim | |',
+  '|---|---|---|---|---|---|',
+  ...rows.map((r) => `| ${r.what} | ${ms(r.ours)} | ${ms(r.reference)} | ${r.ratio.toFixed(2)} | ≤ ${r.aim} ${r.ratio <= r.aim ? 'met' : '**missed**'} | ${r.note} |`),
+].join('\n');
+console.log(table);
+writeFileSync('docs/bench.md', `# Speed\n\nRatios against a reference measured in the same run by \`npm run bench\`: headless Chromium without a GPU, two cores.\nScript time is the browser's own count of script; frame gaps are between animation frames (60 Hz).\n\n${table}\n`);
