@@ -140,7 +140,7 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const files = plateFileNames(plates.channels);
     for (const [i, file] of files.entries()) await write(path.join(dir, file), platePng(plates, i));
     const { width, height } = plates.region;
-    await write(path.join(dir, 'plates.json'), `${JSON.stringify({ width, height, dpi, inks: plates.channels.map((ink, i) => ({ ink, file: files[i] })) }, null, 2)}\n`);
+    await write(path.join(dir, 'plates.json'), `${JSON.stringify({ size: { width, height }, dpi, inks: plates.channels, files: Object.fromEntries(plates.channels.map((ink, i) => [ink, files[i]])) }, null, 2)}\n`);
   },
   async check() {
     const { design, shop, palette } = await ready(argument(1, 'the design'));

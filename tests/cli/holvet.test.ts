@@ -43,10 +43,12 @@ test('pdf, svg and png', () => {
 
 test('plates: one grey picture an ink, and what they are', () => {
   ok('plates', 'lantern-walk-poster.holvet', 'plates', '--dpi', '20');
-  const info = JSON.parse(readFileSync(at('plates/plates.json'), 'utf8')) as { width: number; height: number; dpi: number; inks: { ink: string; file: string }[] };
-  expect(info).toMatchObject({ width: 335, height: 472, dpi: 20 });
-  expect(info.inks.map((i) => i.file)).toEqual(['Cyan.png', 'Magenta.png', 'Yellow.png', 'Black.png', 'Ember 66-43.png', 'Kelp 38-167.png']);
-  for (const { file } of info.inks) {
+  const info = JSON.parse(readFileSync(at('plates/plates.json'), 'utf8')) as { size: { width: number; height: number }; dpi: number; inks: string[]; files: Record<string, string> };
+  expect(info).toMatchObject({ size: { width: 335, height: 472 }, dpi: 20 });
+  expect(info.inks).toEqual(['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167']);
+  for (const ink of info.inks) {
+    const file = `${ink}.png`;
+    expect(info.files[ink]).toBe(file);
     const p = decode(readFileSync(at(`plates/${file}`)));
     expect([p.width, p.height, p.channels, p.depth]).toEqual([335, 472, 1, 8]);
   }

@@ -36,7 +36,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   const ink: Ink = { accent: style.getPropertyValue('--accent'), halo: style.getPropertyValue('--halo'), text: style.getPropertyValue('--text') };
   const { view } = s.state;
   if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
-  if (view === 'clean') return;
+  if (view !== 'work') return;
   if (extras.snapX !== null || extras.snapY !== null) drawSnapLines(ctx, canvas, s, extras, ink);
   if (s.state.editing) drawTextEditing(ctx, s, extras, ink);
   else if (!extras.bare) {

@@ -44,13 +44,13 @@ export function InksSlip() {
           const on = !shown || shown.has(ink);
           return (
             <li key={ink} className="flex items-center gap-2 border-b border-line py-1">
-              <label className="flex flex-1 items-center gap-2">
+              <label className="flex min-w-0 flex-1 items-center gap-2 whitespace-nowrap">
                 <input type="checkbox" className="size-4 accent-(--accent)" checked={on} onChange={() => toggle(ink)} />
                 <span aria-hidden className="size-4 rounded-sm border border-edge" style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }} />
                 {ink}
-                <span className="text-faint">{i >= 4 ? 'spot' : ''}</span>
+                {i >= 4 && <span className="text-faint">spot</span>}
               </label>
-              <span className="text-[12px] text-faint">{used.has(i) ? 'on this page' : 'not on this page'}</span>
+              <span className="text-[12px] text-faint">{used.has(i) ? 'in use' : 'not in use'}</span>
               <Button kind="quiet" onClick={() => session.set({ view: 'plates', shownInks: new Set([ink]) })} aria-label={`Show only ${ink}`}>
                 Alone
               </Button>

@@ -72,7 +72,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
                 value={
                   <span className="flex items-center gap-1">
                     {used.filter((i) => i < 4).map((i) => (
-                      <span key={i} aria-label={palette.channels[i]} role="img" className="size-2.5" style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }} />
+                      <span key={i} aria-label={palette.channels[i]} role="img" className="size-2.5 border border-edge" style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }} />
                     ))}
                     {spots.length ? `+ ${spots.length === 1 ? palette.channels[spots[0]].split(' ')[0] : `${spots.length} spot`}` : used.length ? '' : 'none yet'}
                   </span>

@@ -55,14 +55,14 @@ export function AimTile() {
 
   const gradient = stop === null ? null : aimedGradient(session);
   return (
-    <div className="flex w-[126px] shrink-0 flex-col gap-1">
-      <div className="flex items-center gap-2">
+    <div className="flex w-[126px] shrink-0 flex-col gap-1 [@media(max-height:719px)]:group-not-hover/tray:group-not-focus-within/tray:flex-row [@media(max-height:719px)]:group-not-hover/tray:group-not-focus-within/tray:items-center">
+      <div className="flex min-h-0 items-center gap-2">
         <button
           type="button"
           title="Click a part to aim at it"
           aria-label={`Aim: ${AIM_WORDS[aim]}. Press to go to the next aim.`}
           className="rounded-sm border-3 border-accent bg-bench p-0"
-          style={{ width: SIZE + 6, height: SIZE + 6 }}
+          style={{ width: SIZE + 6, height: SIZE + 6, maxHeight: '100%' }}
           onClick={(e) => {
             if (e.detail === 0) {
               session.set({ aim: aims[(aims.indexOf(aim) + 1) % aims.length], stop: null });
@@ -78,9 +78,9 @@ export function AimTile() {
             if (hit) session.set({ aim: hit.part === 'letters' ? 'letters' : nearEdge(session.scene(), hit.node, p, 8 / v.scale) && aims.includes('outline') ? 'outline' : aims.includes('fill') ? 'fill' : aims[0], stop: null });
           }}
         >
-          <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} style={{ width: SIZE, height: SIZE }} className="block" />
+          <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} style={{ width: SIZE, height: SIZE }} className="block max-h-full" />
         </button>
-        {selection.length === 0 && <span className="text-[12px] leading-4 text-faint">Nothing chosen</span>}
+        {selection.length === 0 && <span className="text-[12px] leading-4 text-faint [@media(max-height:719px)]:hidden">Nothing chosen</span>}
         {gradient && stop !== null && (
           <span className="text-[12px]">
             Stop {stop + 1} of {stopsOf(design, gradient.paint).length}

@@ -66,7 +66,7 @@ export function SwatchCard({ swatch }: { swatch: Swatch }) {
           ) : (
             <>
               {mix && (
-                <span aria-hidden className="flex w-[18px] items-end gap-px bg-line/60">
+                <span aria-hidden className="flex w-[18px] items-end gap-px bg-[#e6e6e6]">
                   {BARS.map((bar, i) => (
                     <span key={bar} style={{ height: `${mix[i] * 100}%`, background: bar }} className="w-1" />
                   ))}
