@@ -72,7 +72,7 @@ test('from a new A3 design to the plates of its PDF', async ({ page }) => {
   await page.mouse.move(p.x - 3, p.y);
   await page.waitForTimeout(600);
   await page.mouse.move(p.x, p.y);
-  await expect(bench.top.getByText('Ember 66-43 100 %')).toBeVisible();
+  await expect(bench.top.getByText(/^Ember 66-43 100 %\s+100 % in all$/)).toBeVisible();
 
   // The file, and the ink in it by another program's plates.
   const pdf = await bench.handOver('Print PDF');

@@ -167,7 +167,7 @@ test.describe('colour', () => {
     await page.mouse.move(p.x - 2, p.y);
     await page.waitForTimeout(700);
     await page.mouse.move(p.x, p.y);
-    await expect(bench.top.getByText('Magenta 100 % · Yellow 22 % · Black 6 %')).toBeVisible();
+    await expect(bench.top.getByText(/^Magenta 100 %\s+Yellow 22 %\s+Black 6 %\s+128 % in all$/)).toBeVisible();
   });
 
   test('aim: a card on the edge is the outline; letters and frame are told apart', async ({ page }) => {

@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { boxIn } from '@/core/edit/box';
 import { copyNodes, parseClip, pasteClip } from '@/core/edit/clip';
@@ -17,8 +16,10 @@ import { SceneBuilder } from '@/core/scene/build';
 import { hitAll, nearEdge, nodesIn } from '@/core/scene/hit';
 import { prepare, type Workshop } from '@/core/workshop';
 import { demoDesigns } from '@/demo/demos';
+import { FULL } from '../support/measured';
 import { cmyk, making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
+import fc from '../support/seeded';
 
 let shop: Workshop;
 beforeAll(async () => {
@@ -96,7 +97,7 @@ describe('random commands', () => {
         for (const e of entries) back = redoEntry(back, e);
         if (serializeDesign(back) !== end) throw new Error('redo all gives other bytes');
       }),
-      { numRuns: 40, seed: 20261121 },
+      { numRuns: FULL ? 200 : 30, seed: 20261121 },
     );
   });
 
@@ -118,7 +119,7 @@ describe('random commands', () => {
           }
         }
       }),
-      { numRuns: 12, seed: 7 },
+      { numRuns: FULL ? 80 : 10, seed: 7 },
     );
   });
 

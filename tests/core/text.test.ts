@@ -1,5 +1,4 @@
 import * as fontkit from 'fontkit';
-import fc from 'fast-check';
 import { colourPaint, runOf } from '@/core/model/defaults';
 import type { Paragraph, Story } from '@/core/model/schema';
 import { replaceText, runAt, setParagraphLook, setRunLook } from '@/core/edit/text';
@@ -7,6 +6,7 @@ import { FACES } from '@/core/text/faces';
 import { FontBook } from '@/core/text/fonts';
 import { layoutStory, plainText } from '@/core/text/layout';
 import { testShop } from '../support/shop';
+import fc from '../support/seeded';
 
 let fonts: FontBook;
 beforeAll(async () => {

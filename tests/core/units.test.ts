@@ -1,6 +1,6 @@
-import fc from 'fast-check';
 import { FORMATS, formatOf } from '@/core/units/formats';
 import { UNITS, formatLength, formatNumber, fromPoints, parseLength, parseNumber, toPoints, type Unit } from '@/core/units/length';
+import fc from '../support/seeded';
 
 const points = (text: string, unit: Unit = 'mm') => {
   const r = parseLength(text, unit);

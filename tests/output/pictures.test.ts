@@ -12,6 +12,7 @@ import { trimRect, type Scene } from '@/core/scene/scene';
 import { prepare, type Workshop } from '@/core/workshop';
 import { demoDesigns } from '@/demo/demos';
 import type { Design } from '@/core/model/schema';
+import { measured } from '../support/measured';
 import { sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 
@@ -69,7 +70,9 @@ test('our SVG drawn by resvg looks like our PNG', async () => {
   const theirs = new Resvg(svg, { fitTo: { mode: 'width', value: Math.round(scene.width * scale) } }).render();
   const png = decode(writePng(scene, palette, 72 * scale));
   expect([theirs.width, theirs.height]).toEqual([png.width, png.height]);
-  expect(meanDifference(theirs.pixels, png.data, 4, 3)).toBeLessThanOrEqual(0.3);
+  const mean = meanDifference(theirs.pixels, png.data, 4, 3);
+  measured('our SVG by resvg against our PNG, sample page without overprint', `mean ${mean.toFixed(3)}/255`, '≤ 0.3/255', '@resvg/resvg-js');
+  expect(mean).toBeLessThanOrEqual(0.3);
 });
 
 test('SVG says what it only comes near, and holds nothing that runs or fetches', async () => {
@@ -109,7 +112,9 @@ describe('the quick painter stays near the truth of the plates', () => {
   });
   test('the demo poster whole, overprint as multiply: mean within 2/255', async () => {
     const { scene, palette } = await sceneOf(demoDesigns()[0].design);
-    expect(meanDifference(quick(scene, palette, 0.4), truth(scene, palette, 0.4))).toBeLessThan(2);
+    const mean = meanDifference(quick(scene, palette, 0.4), truth(scene, palette, 0.4));
+    measured('quick painter against plates, demo poster', `mean ${mean.toFixed(3)}/255`, '< 2/255', 'our own plates');
+    expect(mean).toBeLessThan(2);
   });
   test('a screen design: one and the same but for smoothed edges, mean within 0.5/255', async () => {
     const design = { ...plain(), setup: { ...sampleDesign().setup, medium: 'screen' as const, bleed: 0 } };

@@ -10,6 +10,7 @@ import { DesignBuilder, flat } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';
 import { comparePlates, type Grey } from '../support/agree';
 import { separate } from '../support/ghostscript';
+import { measured } from '../support/measured';
 import { cmyk, making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 
@@ -29,7 +30,7 @@ async function both(design: Design, drop?: string): Promise<{ ours: Map<string, 
 }
 
 /** The rule of “plates agree”, ink by ink; answers what breaks it. */
-function faults(ours: Map<string, Grey>, theirs: Map<string, Grey>): string[] {
+function faults(ours: Map<string, Grey>, theirs: Map<string, Grey>, page?: string): string[] {
   const found: string[] = [];
   const inked = [...ours].filter(([, p]) => p.data.some((v) => v < 250)).map(([ink]) => ink);
   for (const ink of inked) {
@@ -39,6 +40,7 @@ function faults(ours: Map<string, Grey>, theirs: Map<string, Grey>): string[] {
       continue;
     }
     const a = comparePlates(ours.get(ink)!, other);
+    if (page) measured(`plates agree: ${page}, ${ink}`, `${(a.share * 100).toFixed(3)} % of ${a.inked} inked pixels, ink ${(a.inkA / a.inkB).toFixed(4)}`, '≥ 99.5 %, ink within 2 %', 'Ghostscript tiffsep, 100 dpi');
     if (a.share < 0.995) found.push(`${ink}: ${(a.share * 100).toFixed(2)} % agree`);
     if (a.worstBlock) found.push(`${ink}: a block disagrees at ${a.worstBlock.x}, ${a.worstBlock.y}`);
     if (Math.abs(a.inkA - a.inkB) > 0.02 * Math.max(a.inkA, a.inkB)) found.push(`${ink}: ${a.inkA} and ${a.inkB} of ink`);
@@ -47,17 +49,17 @@ function faults(ours: Map<string, Grey>, theirs: Map<string, Grey>): string[] {
   return found;
 }
 
-// Oracle: Ghostscript tiffsep, the rule of docs/checks (shared design page “Outside checks”).
+// Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it.
 describe('plates agree with those that Ghostscript makes of our PDF', () => {
   test('the demo poster', async () => {
     const { ours, pdf } = await both(demoDesigns()[0].design);
-    expect(faults(ours, separate(pdf, DPI)[0])).toEqual([]);
+    expect(faults(ours, separate(pdf, DPI)[0], 'demo poster')).toEqual([]);
     expect([...ours.keys()]).toEqual(['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167']);
   });
 
   test('a page of every kind of paint, line and text', async () => {
     const { ours, pdf } = await both(sampleDesign());
-    expect(faults(ours, separate(pdf, DPI)[0])).toEqual([]);
+    expect(faults(ours, separate(pdf, DPI)[0], 'sample page')).toEqual([]);
   });
 
   test('self-test: one object missing from the PDF is found', async () => {

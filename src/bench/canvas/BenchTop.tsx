@@ -59,7 +59,8 @@ export function BenchTop() {
       if (text !== null) {
         r.textContent = text;
         const x = Math.min((pointer?.x ?? 0) + 18, el.clientWidth - r.offsetWidth - 4);
-        r.style.transform = `translate(${x}px, ${Math.max(2, (pointer?.y ?? 0) + 20)}px)`;
+        const y = Math.min((pointer?.y ?? 0) + 20, el.clientHeight - r.offsetHeight - 4);
+        r.style.transform = `translate(${x}px, ${Math.max(2, y)}px)`;
       }
     };
     const context: ToolContext = { session, extras, refresh, readout: say };
@@ -186,7 +187,7 @@ export function BenchTop() {
           asking = false;
           if (!pointer) return;
           const { channels } = session.palette;
-          say(inks && !session.palette.screen ? `${inks.flatMap((v, i) => (v > 0 ? [`${channels[i]} ${Math.round(v * 100)} %`] : [])).join(' · ') || 'no ink'} — ${Math.round(inks.reduce((a, b) => a + b, 0) * 100)} % in all` : null);
+          say(inks && !session.palette.screen ? [...inks.flatMap((v, i) => (v > 0 ? [`${channels[i]} ${Math.round(v * 100)} %`] : [])), `${Math.round(inks.reduce((a, b) => a + b, 0) * 100)} % in all`].join('\n') : null);
         },
         () => (asking = false),
       );
@@ -254,7 +255,7 @@ export function BenchTop() {
         <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
         <PressBar />
         {view === 'work' && !hasObjects(design, page) && <FirstThings />}
-        <div ref={readout} hidden role="status" className="pointer-events-none absolute top-0 left-0 rounded-sm bg-[#1a1a1a] px-2 py-0.5 whitespace-nowrap text-white" />
+        <div ref={readout} hidden role="status" className="pointer-events-none absolute top-0 left-0 rounded-sm bg-[#1a1a1a] px-2 py-0.5 whitespace-pre text-white" />
         <TextInput />
       </div>
     </div>

@@ -41,6 +41,8 @@ export interface PlacedGrip {
   readonly notch?: Point;
 }
 
+/** Knobs need room to be told from ticks: a frame smaller than this (CSS pixels) shows none. */
+const KNOBS_FROM = 44;
 /** A knob never comes nearer than this to a corner of the frame, where the ticks are. */
 const KNOB_INSET = 15;
 const TICK_AWAY = 8;
@@ -93,6 +95,8 @@ function knobGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
   if (node.kind !== 'shape' || !def) return [];
   const v = valuesOf(def, node.knobs);
   const corners = frameCorners(f, s.state.camera);
+  const side = (i: number, j: number) => Math.hypot(corners[i].x - corners[j].x, corners[i].y - corners[j].y);
+  if (Math.min(side(0, 1), side(0, 3)) < KNOBS_FROM) return [];
   const middle = { x: (corners[0].x + corners[2].x) / 2, y: (corners[0].y + corners[2].y) / 2 };
   return def.knobs.map((knob, index): PlacedGrip => {
     const at = inset(toScreen(s.state.camera, apply(f.matrix, knob.at(v, node.width, node.height))), corners, middle);

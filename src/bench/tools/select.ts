@@ -63,8 +63,9 @@ export const selectTool: Tool = {
     const { selection } = s.state;
     const was = selection.includes(found.id);
     if (at.shift) {
-      choose(s, was ? selection.filter((id) => id !== found.id) : [...selection, found.id]);
-      return was ? null : move(c, at);
+      // With Shift a press takes one more; let go without a drag it takes out one that was chosen before.
+      if (!was) choose(s, [...selection, found.id]);
+      return move(c, at, was ? () => choose(s, selection.filter((id) => id !== found.id)) : undefined);
     }
     if (!was) choose(s, [found.id]);
     return move(c, at, was && selection.length > 1 ? () => choose(s, [found.id]) : undefined);

@@ -17,7 +17,7 @@ export function Tray() {
   useBench((s) => shownDesign(s).profile);
   return (
     <section aria-label="Ink tray" className="group/tray relative h-[112px] border-t border-line bg-panel [@media(max-height:719px)]:h-14">
-      <div className="absolute inset-x-0 bottom-0 flex h-[112px] gap-3 border-line bg-panel px-3 py-2 [@media(max-height:719px)]:h-14 [@media(max-height:719px)]:overflow-hidden [@media(max-height:719px)]:group-focus-within/tray:h-[112px] [@media(max-height:719px)]:group-focus-within/tray:border-t [@media(max-height:719px)]:group-hover/tray:h-[112px] [@media(max-height:719px)]:group-hover/tray:border-t z-10">
+      <div className="absolute inset-x-0 bottom-0 flex h-[112px] gap-3 border-line bg-panel px-3 py-2 [@media(max-height:719px)]:h-14 [@media(max-height:719px)]:overflow-hidden [@media(max-height:719px)]:py-1 [@media(max-height:719px)]:group-focus-within/tray:h-[112px] [@media(max-height:719px)]:group-focus-within/tray:border-t [@media(max-height:719px)]:group-hover/tray:h-[112px] [@media(max-height:719px)]:group-hover/tray:border-t z-10">
         <AimTile />
         <div role="group" aria-label="Swatches" tabIndex={-1} className="flex min-w-0 flex-1 gap-1.5 overflow-x-auto overflow-y-hidden p-0.5">
           {swatches.map((s) => (

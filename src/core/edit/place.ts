@@ -14,7 +14,10 @@ export function transformNodes(d: DesignDraft, page: Page, ids: readonly NodeId[
     const outer = parentMatrix(was, page, id);
     const back = invert(outer);
     if (!back) continue;
-    d.nodes[id].transform = [...multiply(back, multiply(map, multiply(outer, d.nodes[id].transform as Matrix)))];
+    const old = d.nodes[id].transform as Matrix;
+    const next = multiply(back, multiply(map, multiply(outer, old)));
+    // A move by nothing is no change.
+    if (next.some((v, i) => v !== old[i])) d.nodes[id].transform = [...next];
   }
 }
 

@@ -117,8 +117,9 @@ function extrema(a: number, b: number, c: number, d: number): number[] {
   if (Math.abs(qa) < 1e-12) return Math.abs(qb) < 1e-12 ? [] : [-qc / qb].filter(inside);
   const disc = qb * qb - 4 * qa * qc;
   if (disc < 0) return [];
-  const root = Math.sqrt(disc);
-  return [(-qb + root) / (2 * qa), (-qb - root) / (2 * qa)].filter(inside);
+  // The sum that does not cancel, and the other root from the product of both.
+  const q = -0.5 * (qb + (qb < 0 ? -1 : 1) * Math.sqrt(disc));
+  return [q / qa, q === 0 ? 0 : qc / q].filter(inside);
 }
 
 /** How many straight pieces keep a cubic within `tolerance` (same unit as the points) of its chords. */

@@ -1,0 +1,74 @@
+import type { Patches } from 'mutative';
+import { apply } from 'mutative';
+import type { Design } from '@/core/model/schema';
+import { prepare, type Workshop } from '@/core/workshop';
+import { HolvetDatabase } from '@/store/database';
+import { DesignStore } from '@/store/designs';
+import type { PressClient } from '@/workers/pressClient';
+import { noExtras } from '@/bench/canvas/overlay';
+import { Session } from '@/bench/session/session';
+import { fitRect, toScreen } from '@/bench/canvas/camera';
+import { bleedRect } from '@/core/scene/scene';
+import type { Gesture, PointerAt, Tool, ToolContext } from '@/bench/tools/tool';
+import { testShop } from './shop';
+
+// The bench gives the focus about; without a page there is nobody to give it to.
+Object.assign(globalThis, { document: { getElementById: () => null } });
+
+/** Stands in for the press worker: it keeps its own copy by patches, as the real one does. */
+export class ListeningPress {
+  copy: Design | null = null;
+  async open(d: Design): Promise<void> {
+    this.copy = d;
+  }
+  patch(p: Patches): void {
+    if (this.copy) this.copy = apply(this.copy, p) as Design;
+  }
+  totalInk = async () => null;
+  check = async () => [];
+  thumbnail = async () => new Uint8Array([1]);
+  dispose(): void {}
+}
+
+export interface TestBench {
+  readonly session: Session;
+  readonly press: ListeningPress;
+  readonly store: DesignStore;
+  readonly shop: Workshop;
+  readonly context: ToolContext;
+  /** What the readout at the pointer says now, and all it said. */
+  readonly said: string[];
+  at(x: number, y: number, keys?: Partial<Pick<PointerAt, 'shift' | 'alt' | 'mod'>>): PointerAt;
+  drag(tool: Tool, from: readonly [number, number], to: readonly [number, number], keys?: Partial<Pick<PointerAt, 'shift' | 'alt' | 'mod'>>): void;
+  click(tool: Tool, x: number, y: number, keys?: Partial<Pick<PointerAt, 'shift' | 'alt' | 'mod'>>): void;
+}
+
+let n = 0;
+let shared: Promise<Workshop> | null = null;
+
+/** An open design with everything real but the worker: store, history, tools. Places are page points. */
+export async function openBench(design: Design): Promise<TestBench> {
+  const shop = await (shared ??= testShop());
+  await prepare(shop, design);
+  const store = new DesignStore(new HolvetDatabase(`bench-${n++}`));
+  await store.add(design);
+  const press = new ListeningPress();
+  const session = new Session({ design, entries: [], cursor: 0, warning: null }, shop, store, press as unknown as PressClient, false);
+  session.set({ camera: fitRect(bleedRect(design.setup), 800, 600) });
+  const said: string[] = [];
+  const context: ToolContext = { session, extras: noExtras(), refresh: () => {}, readout: (t) => void (t !== null && said.push(t)) };
+  const at: TestBench['at'] = (x, y, keys = {}) => ({ page: { x, y }, screen: toScreen(session.state.camera, { x, y }), shift: false, alt: false, mod: false, ...keys });
+  const run = (g: Gesture | null, moves: PointerAt[]) => {
+    if (!g) return;
+    for (const m of moves) g.move(m);
+    g.release(moves[moves.length - 1]);
+  };
+  return {
+    session, press, store, shop, context, said, at,
+    drag(tool, from, to, keys = {}) {
+      const steps = [0.3, 0.7, 1].map((t) => at(from[0] + (to[0] - from[0]) * t, from[1] + (to[1] - from[1]) * t, keys));
+      run(tool.press(at(from[0], from[1], keys), context), steps);
+    },
+    click: (tool, x, y, keys = {}) => run(tool.press(at(x, y, keys), context), [at(x, y, keys)]),
+  };
+}
