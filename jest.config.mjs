@@ -8,6 +8,6 @@ const shared = {
   },
 };
 const config = {
-  projects: [{ ...shared, displayName: 'core', testEnvironment: 'node', testMatch: ['<rootDir>/tests/**/*.test.ts'] }],
+  projects: [{ ...shared, displayName: 'core', testEnvironment: 'node', testMatch: ['<rootDir>/tests/**/*.test.ts'] }, { ...shared, displayName: 'interface', testEnvironment: '<rootDir>/jest.jsdom-env.mjs', testMatch: ['<rootDir>/tests/**/*.test.tsx'] }],
 };
 export default config;
