@@ -75,8 +75,10 @@ function runProgram(program: string, input: number[]): number[] {
         block = [start, i];
       } else if (t === 'if') {
         if (stack.pop()) run(block![0]);
-      } else if (t === 'index') stack.push(stack[stack.length - 1 - stack.pop()!]);
-      else if (t === 'mul') stack.push(stack.pop()! * stack.pop()!);
+      } else if (t === 'index') {
+        const k = stack.pop()!;
+        stack.push(stack[stack.length - 1 - k]);
+      } else if (t === 'mul') stack.push(stack.pop()! * stack.pop()!);
       else if (t === 'add') stack.push(stack.pop()! + stack.pop()!);
       else if (t === 'dup') stack.push(stack[stack.length - 1]);
       else if (t === 'gt') {
