@@ -6,6 +6,9 @@ import { useBench, useSession } from '../session/context';
 
 const SHORT: Record<string, string> = { Cyan: 'C', Magenta: 'M', Yellow: 'Y', Black: 'K' };
 
+/** Room an upright bar takes, with the name of a spot ink in it. */
+const UPRIGHT_WIDTH = 112;
+
 /** Outside the trim, along the page's edge: the inks really used on this page. Press one to see its plate. */
 export function PressBar() {
   const session = useSession();
@@ -20,10 +23,16 @@ export function PressBar() {
       const el = bar.current;
       if (!el) return;
       const { camera } = session.state;
-      const { width, bleed } = session.design.setup;
+      const { width, height, bleed } = session.design.setup;
       const host = el.parentElement!;
-      const x = Math.min((width + bleed) * camera.scale + camera.x + 10, host.clientWidth - el.offsetWidth - 4);
-      const y = Math.max(4, Math.min(camera.y, host.clientHeight - el.offsetHeight - 4));
+      const right = (width + bleed) * camera.scale + camera.x + 10;
+      const foot = (height + bleed) * camera.scale + camera.y + 10;
+      // Beside the sheet where there is room, else under it, else at the window's edge.
+      const beside = right + UPRIGHT_WIDTH <= host.clientWidth;
+      const under = !beside && foot + 24 <= host.clientHeight;
+      el.style.flexDirection = under ? 'row' : 'column';
+      const x = under ? Math.max(4, camera.x) : Math.min(right, host.clientWidth - el.offsetWidth - 4);
+      const y = under ? foot : Math.max(4, Math.min(camera.y, host.clientHeight - el.offsetHeight - 4));
       el.style.transform = `translate(${Math.round(x)}px, ${Math.round(y)}px)`;
     };
     place();

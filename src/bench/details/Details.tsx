@@ -193,7 +193,8 @@ function Shape() {
         {def.params.map((p) => (
           <NumberField
             key={p.id}
-            label={p.label}
+            label={p.letter === 'r' ? p.label.replace(/(\w)\w* (\w)\w*/, (_, a: string, b: string) => a + b.toUpperCase()) : p.label}
+            name={p.label}
             {...(p.unit === 'length' ? { unit } : {})}
             value={shared(p.id)}
             min={p.min}

@@ -77,7 +77,7 @@ export function SwatchCard({ swatch }: { swatch: Swatch }) {
           )}
         </span>
         <span aria-hidden className="absolute inset-x-0 bottom-0 hidden truncate bg-[#1a1a1a] px-1 text-[11px] leading-4 text-white group-focus-within:block group-hover:block">
-          {numbers}
+          {mix && !spot ? mix.slice(0, 4).map((v) => Math.round(v * 100)).join(' ') : numbers}
         </span>
       </button>
       <RecipeSlip swatch={swatch} open={open} onOpenChange={setOpen}>

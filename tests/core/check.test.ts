@@ -1,0 +1,84 @@
+import { checkDesign } from '@/core/check/check';
+import type { Finding } from '@/core/check/types';
+import { newDesign, runOf, setupOf } from '@/core/model/defaults';
+import type { Design, Setup } from '@/core/model/schema';
+import { prepare, type Workshop } from '@/core/workshop';
+import { DesignBuilder, flat } from '@/demo/builder';
+import { demoDesigns } from '@/demo/demos';
+import { cmyk, making } from '../support/sample';
+import { testShop } from '../support/shop';
+
+let shop: Workshop;
+beforeAll(async () => {
+  shop = await testShop();
+});
+const find = async (d: Design): Promise<Finding[]> => checkDesign(d, shop.builder, await prepare(shop, d));
+const page = (draw: (b: DesignBuilder) => string[], setup: Partial<Setup> = {}): Design => {
+  const b = new DesignBuilder(newDesign('Checked', setupOf(200, 100, { bleed: 9, ...setup }), making), making);
+  b.place(0, draw(b));
+  return b.done();
+};
+const block = (x: number, y: number, w: number, h: number) => (b: DesignBuilder) => [b.shape('Block', 'rectangle', { x, y, w, h }, { fill: flat(cmyk(50, 0, 0, 0)) })];
+
+test('the demo poster is in order', async () => expect(await find(demoDesigns()[0].design)).toEqual([]));
+
+describe('bleed', () => {
+  test.each<[string, [number, number, number, number], string[]]>([
+    ['well inside', [10, 10, 50, 50], []],
+    ['through the bleed on all sides', [-9, -9, 218, 118], []],
+    ['past the bleed', [-30, -30, 300, 300], []],
+    ['just at the trim', [0, 10, 50, 50], ['left']],
+    ['half into the bleed', [150, 10, 54, 50], ['right']],
+    ['at two sides', [0, 0, 50, 50], ['top', 'left']],
+    ['across the foot, short of it', [-9, 60, 218, 42], ['bottom']],
+    ['a hair inside, surely meant to reach', [0.3, 10, 50, 50], ['left']],
+  ])('%s', async (_, [x, y, w, h], sides) => {
+    const found = await find(page(block(x, y, w, h)));
+    expect(found.map((f) => f.facts)).toEqual(sides.length ? [{ sides, bleed: 9 }] : []);
+    for (const f of found) {
+      expect([f.code, f.severity, f.page]).toEqual(['bleed.missing', 'look', 1]);
+      expect(f.message).toBe(`Block stops short of the bleed at the ${sides.join(' and the ')}.`);
+      expect(f.why).toContain('3.17 mm past the trim');
+    }
+  });
+  test('one row an object, however many paints it has; none where nothing is cut', async () => {
+    const twice = page((b) => [b.shape('Twice', 'rectangle', { x: 0, y: 20, w: 30, h: 30 }, { fill: flat(cmyk(1, 0, 0, 0)), outline: { paint: flat(cmyk(0, 1, 0, 0)), width: 2, cap: 'butt', join: 'bevel', miterLimit: 4 } })]);
+    expect(await find(twice)).toHaveLength(1);
+    expect(await find(page(block(0, 10, 50, 50), { bleed: 0 }))).toEqual([]);
+    expect(await find(page(block(0, 10, 50, 50), { medium: 'screen' }))).toEqual([]);
+  });
+});
+
+describe('total ink', () => {
+  const dark = (mix: [number, number, number, number]) => page((b) => [b.shape('Dark', 'rectangle', { x: 40, y: 40, w: 20, h: 20 }, { fill: flat(cmyk(...mix)) })]);
+  test('the limit of the paper, counted over plates and spots alike', async () => {
+    expect(await find(dark([80, 70, 60, 90]))).toEqual([]);
+    const [f] = await find(dark([90, 80, 70, 90]));
+    // Plates have 255 steps: four roundings can add up to a percent.
+    expect([f.code, f.message]).toEqual(['ink.tooMuch', expect.stringMatching(/^Page 1 carries 33[01] % ink at its fullest point; the paper bears 300 %\.$/)]);
+    expect(f.facts).toMatchObject({ limit: 3, x: expect.any(Number), y: expect.any(Number) });
+    expect(await find({ ...dark([80, 70, 60, 90]), profile: { file: 'newsprint-tr002.icc', totalInkLimit: 2.4 } })).toHaveLength(1);
+  });
+});
+
+describe('text', () => {
+  const words = (text: string, h: number, face = 'archivo-400') => page((b) => [b.textFrame('Notice', { x: 20, y: 20, w: 100, h }, [{ align: 'left', leading: 1.2, runs: [runOf(text, 10, undefined, face)] }])]);
+  test('what does not fit is counted; one character is one character', async () => {
+    expect(await find(words('Home-made paper lanterns', 60))).toEqual([]);
+    const [f] = await find(words('Home-made paper lanterns walk the quays of Marrowick', 14));
+    expect([f.code, f.severity]).toEqual(['text.overset', 'stop']);
+    expect(f.message).toMatch(/^Notice has \d+ characters that do not fit its frame\.$/);
+  });
+  test('each missing face of each text is named once', async () => {
+    const found = await find(words('lamps', 60, 'harbour-sans'));
+    expect(found.map((f) => f.message)).toEqual(['Notice asks for the face harbour-sans, which is not here; another stands in.']);
+  });
+});
+
+test('findings of every page say which', async () => {
+  const b = new DesignBuilder(newDesign('Pages', setupOf(200, 100, { bleed: 9 }), making), making);
+  b.place(0, block(10, 10, 20, 20)(b));
+  b.place(1, block(0, 10, 20, 20)(b));
+  b.place(2, block(180, 10, 20, 20)(b));
+  expect((await find(b.done())).map((f) => [f.page, f.facts])).toEqual([[2, { sides: ['left'], bleed: 9 }], [3, { sides: ['right'], bleed: 9 }]]);
+});

@@ -1,0 +1,60 @@
+import { COMMANDS } from '@/bench/session/commands';
+import { HolvetDatabase } from '@/store/database';
+import { DesignStore } from '@/store/designs';
+import { seedDemo, storageProblem } from '@/store/open';
+import { download, fileName } from '@/ui/download';
+import { demoDesigns } from '@/demo/demos';
+
+test('the demo is put on a new shelf once; what was thrown away stays away', async () => {
+  const db = new HolvetDatabase('seed');
+  const store = new DesignStore(db);
+  await seedDemo(store);
+  expect((await store.list()).map((r) => r.name)).toEqual(demoDesigns().map((d) => d.design.name));
+  await store.remove(demoDesigns()[0].design.id);
+  await seedDemo(store);
+  expect(await store.list()).toEqual([]);
+  await store.setSetting('demo-seeded', false);
+  await seedDemo(store);
+  expect(await store.has('lantern-walk-poster')).toBe(true);
+  await db.delete();
+});
+
+test('the demo is the same bytes every time', () => expect(JSON.stringify(demoDesigns())).toBe(JSON.stringify(demoDesigns())));
+
+test('why nothing can be kept, in words that say what to do', () => {
+  expect(storageProblem(Object.assign(new Error('x'), { name: 'QuotaExceededError' }))).toMatch(/full.*Remove designs/);
+  expect(storageProblem(new Error('SecurityError'))).toMatch(/Allow storage for this site/);
+  expect(storageProblem('odd')).toMatch(/Allow storage/);
+});
+
+test.each([
+  ['Lantern Walk poster', 'Lantern Walk poster.pdf'], ['a/b\\c:d*e?', 'a b c d e.pdf'], ['  ..hidden.. ', 'hidden.pdf'], ['', 'design.pdf'], ['Lampionų ėjimas', 'Lampionų ėjimas.pdf'], ['x'.repeat(300), `${'x'.repeat(120)}.pdf`], ['a\nb\u0000c', 'a b c.pdf'],
+])('the file of “%s”', (name, file) => expect(fileName(name, 'pdf')).toBe(file));
+
+test('a download is handed over under its name', () => {
+  const clicked: { download: string; href: string }[] = [];
+  const anchor = { href: '', download: '', click: () => clicked.push({ download: anchor.download, href: anchor.href }) };
+  Object.assign(globalThis, { document: { createElement: () => anchor } });
+  const real = { make: URL.createObjectURL, drop: URL.revokeObjectURL };
+  URL.createObjectURL = () => 'blob:here';
+  URL.revokeObjectURL = () => {};
+  soonInsteadOfLater();
+  download(Uint8Array.of(1), 'a.pdf', 'application/pdf');
+  expect(clicked).toEqual([{ download: 'a.pdf', href: 'blob:here' }]);
+  Object.assign(URL, { createObjectURL: real.make, revokeObjectURL: real.drop });
+});
+
+/** The address is given back after ten seconds; no test waits for that. */
+function soonInsteadOfLater(): void {
+  const real = globalThis.setTimeout;
+  globalThis.setTimeout = ((f: () => void) => real(f, 0)) as typeof setTimeout;
+  real(() => (globalThis.setTimeout = real), 0);
+}
+
+test('commands are found by what people call them', () => {
+  const find = (word: string) => Object.entries(COMMANDS).filter(([, c]) => [c.label, ...c.keywords].some((w) => w.toLowerCase().includes(word))).map(([id]) => id);
+  expect(find('behind')).toContain('object.back');
+  expect(find('separations')).toContain('view.plates');
+  expect(find('knock out')).toContain('object.overprint');
+  expect(find('together')).toContain('object.group');
+});
