@@ -12,7 +12,7 @@ import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates, platePng, tooManyPixels, writePng } from '@/core/output/png';
 import { plateFileNames } from '@/core/output/plateNames';
 import { writeSvg } from '@/core/output/svg';
-import { facesOf, openWorkshop, prepare } from '@/core/workshop';
+import { asPrint, facesOf, openWorkshop, prepare } from '@/core/workshop';
 import { formatLength } from '@/core/units/length';
 import { formatOf } from '@/core/units/formats';
 import { demoDesigns } from '@/demo/demos';
@@ -108,7 +108,8 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   },
   async pdf() {
     const out = argument(2, 'the file to write');
-    const { design, shop, palette } = await ready(argument(1, 'the design'));
+    const { design, shop } = await ready(argument(1, 'the design'));
+    const palette = await prepare(shop, asPrint(design));
     const range = parsePages(values.pages ?? '', design.pages.length);
     if (!range.ok) throw new Refused(range.message);
     await write(out, await writePdf(design, range.pages.map((n) => design.pages[n - 1]), shop.builder, palette, env, { marks: !values['no-marks'] }, QUIET));

@@ -36,6 +36,11 @@ export async function prepare(shop: Workshop, design: Design): Promise<Palette> 
   return new Palette(design, shop.room);
 }
 
+/** The design as it goes to a press: a screen design becomes one of inks, its colours separated by the profile. */
+export function asPrint(design: Design): Design {
+  return design.setup.medium === 'print' ? design : { ...design, setup: { ...design.setup, medium: 'print' } };
+}
+
 /** Keeps one palette for as long as nothing that it was made from changes. */
 export class PaletteKeeper {
   private made: { swatches: unknown; inks: unknown; profile: unknown; medium: unknown; palette: Palette } | null = null;

@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import { apply } from 'mutative';
 import { checkDesign } from '@/core/check/check';
-import type { Palette } from '@/core/colour/palette';
+import { Palette } from '@/core/colour/palette';
 import { packDesign } from '@/core/file/archive';
 import type { Design, Page } from '@/core/model/schema';
 import { writePdf } from '@/core/output/pdf/write';
@@ -11,7 +11,7 @@ import { writeSvg } from '@/core/output/svg';
 import { compositePlates } from '@/core/render/composite';
 import { mostInk, rasterPlates, regionOf, type Plates } from '@/core/render/plates';
 import { bleedRect } from '@/core/scene/scene';
-import { equip, openWorkshop, PaletteKeeper, type Workshop } from '@/core/workshop';
+import { asPrint, equip, openWorkshop, PaletteKeeper, type Workshop } from '@/core/workshop';
 import { browserEnv } from '@/env/browser';
 import type { HandedOver, PressApi } from './pressApi';
 
@@ -88,7 +88,8 @@ const api: PressApi = {
     switch (request.kind) {
       case 'pdf': {
         const pages = request.pages.map((n) => r.design.pages[n - 1]);
-        return done(await writePdf(r.design, pages, r.shop.builder, r.palette, browserEnv, { marks: request.marks }, { step: (a, b, what) => progress(a, b, what) }));
+        const inks = new Palette(asPrint(r.design), r.shop.room);
+        return done(await writePdf(r.design, pages, r.shop.builder, inks, browserEnv, { marks: request.marks }, { step: (a, b, what) => progress(a, b, what) }));
       }
       case 'svg': {
         progress(0, 1, 'Drawing');

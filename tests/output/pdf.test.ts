@@ -9,7 +9,7 @@ import type { Design } from '@/core/model/schema';
 import { QUIET } from '@/core/output/job';
 import { parsePages } from '@/core/output/pages';
 import { writePdf } from '@/core/output/pdf/write';
-import { prepare, type Workshop } from '@/core/workshop';
+import { asPrint, prepare, type Workshop } from '@/core/workshop';
 import { demoDesigns } from '@/demo/demos';
 import { checkX4 } from '../support/checkX4';
 import { sampleDesign } from '../support/sample';
@@ -119,6 +119,14 @@ test.each([
   ['', 4, [1, 2, 3, 4]], ['2', 4, [2]], ['1-3', 4, [1, 2, 3]], ['3-1', 4, [3, 2, 1]], ['1, 3 – 4, 1', 4, [1, 3, 4]],
 ])('the range “%s” of %d pages', (text, count, pages) => expect(parsePages(text, count)).toEqual({ ok: true, pages }));
 test.each([['5', 'There is no page 5: the design has pages 1 to 4.'], ['x', '“x” is not a page or a range. Write it like 1-3, 5.'], ['0-2', 'There is no page 0: the design has pages 1 to 4.']])('the range “%s” is refused', (text, message) => expect(parsePages(text, 4)).toEqual({ ok: false, message }));
+
+test('a screen design goes to the press in inks, by its profile', async () => {
+  const screen: Design = { ...sampleDesign(), setup: { ...sampleDesign().setup, medium: 'screen', bleed: 0 } };
+  await expect(make(screen)).rejects.toThrow('needs a palette of inks');
+  const bytes = await writePdf(screen, screen.pages, shop.builder, await prepare(shop, asPrint(screen)), shop.env, { marks: false }, QUIET);
+  expect(await checkX4(bytes)).toEqual([]);
+  expect(spawnSync('qpdf', ['--check', save(bytes, 'screen.pdf')]).status).toBe(0);
+});
 
 test('names that only other scripts can write reach the file', async () => {
   const design = { ...sampleDesign(), name: 'Lampionų ėjimas (2) \\ „vakaras“' };

@@ -36,7 +36,8 @@ export function HandOver() {
   const [kind, setKind] = useState<Kind>('pdf');
   const [range, setRange] = useState('');
   const [marks, setMarks] = useState(true);
-  const [dpi, setDpi] = useState(300);
+  // A screen design has a pixel for each of its own at 96 dpi.
+  const [dpi, setDpi] = useState(design.setup.medium === 'screen' ? 96 : 300);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [said, setSaid] = useState<{ text: string; notes: readonly string[]; bad: boolean } | null>(null);
   const job = useRef<HandOverJob | null>(null);

@@ -39,6 +39,7 @@ interface Drawing {
  * they are, gradients as shadings, real text in embedded subsets, overprint object by object. Same design, same bytes.
  */
 export async function writePdf(design: Design, pages: readonly Page[], builder: SceneBuilder, palette: Palette, env: Env, options: PdfOptions, job: Job): Promise<Uint8Array> {
+  if (palette.screen) throw new Error('a PDF for print needs a palette of inks');
   const file = new PdfFile(env);
   const spaces = new ColourSpaces(file, design, palette);
   const scenes = pages.map((p) => builder.build(design, p));
