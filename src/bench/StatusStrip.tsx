@@ -61,11 +61,11 @@ function Distance() {
     return { x: el.clientWidth / 2, y: el.clientHeight / 2 };
   };
   const setScale = (scale: number) => session.set({ camera: zoomAt(session.state.camera, middle(), scale / session.state.camera.scale) });
-  const acrossTheRoom = () => {
-    // As large as the sheet looks from 4 m to an eye that is 0.6 m from the screen.
+  /** As large as the sheet looks from this far to an eye that is 0.6 m from the screen. */
+  const standBack = (metres: number) => {
     const el = document.getElementById(BENCH_TOP)!;
     const camera = fitRect(bleedRect(session.design.setup), el.clientWidth, el.clientHeight);
-    session.set({ camera: zoomAt(camera, middle(), (REAL_SIZE * 0.6) / 4 / camera.scale) });
+    session.set({ camera: zoomAt(camera, middle(), (REAL_SIZE * 0.6) / metres / camera.scale) });
   };
   return (
     <div className="flex items-center gap-3" role="group" aria-label="Distance">
@@ -75,7 +75,10 @@ function Distance() {
       <button type="button" className={link} onClick={() => setScale(REAL_SIZE)}>
         Real size
       </button>
-      <button type="button" className={link} onClick={acrossTheRoom}>
+      <button type="button" className={link} onClick={() => standBack(0.75)}>
+        Arm’s length
+      </button>
+      <button type="button" className={link} onClick={() => standBack(4)}>
         Across the room
       </button>
       <input

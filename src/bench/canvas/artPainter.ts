@@ -1,6 +1,6 @@
 import type { Palette } from '@/core/colour/palette';
 import { hexOf } from '@/core/colour/spaces';
-import { EMPTY_RECT, grow, isEmpty, union, type Rect } from '@/core/geometry/rect';
+import { EMPTY_RECT, contains, grow, isEmpty, union, type Rect } from '@/core/geometry/rect';
 import type { Region } from '@/core/render/coverage';
 import { QuickPainter, type View } from '@/core/render/quick';
 import { bleedRect, trimRect, type Item, type Scene } from '@/core/scene/scene';
@@ -111,6 +111,7 @@ export class ArtPainter {
       return;
     }
     this.ground(scene, palette, window);
+    if (!plates && this.session.state.view === 'work') this.paintOutside(scene, palette, v, window);
     const last = this.truth;
     if (last && last.scene.width === scene.width && last.scene.height === scene.height) {
       ctx.save();
@@ -121,6 +122,22 @@ export class ArtPainter {
       ctx.drawImage(last.bitmap, last.region.x * v.scale + v.x, last.region.y * v.scale + v.y, last.region.width * k, last.region.height * k);
       ctx.restore();
     }
+  }
+
+  /** What hangs over the sheet's edge lies on the bench top: no plate holds it, so it is always drawn quickly. */
+  private paintOutside(scene: Scene, palette: Palette, v: View, window: Rect): void {
+    const sheet = bleedRect(scene);
+    const over = scene.items.filter((i) => !contains(sheet, i.bounds));
+    if (!over.length) return;
+    const { ctx, canvas } = this;
+    ctx.save();
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.beginPath();
+    ctx.rect(0, 0, canvas.width, canvas.height);
+    ctx.rect(sheet.x0 * v.scale + v.x, sheet.y0 * v.scale + v.y, (sheet.x1 - sheet.x0) * v.scale, (sheet.y1 - sheet.y0) * v.scale);
+    ctx.clip('evenodd');
+    this.quick.paint(ctx, over, palette, v, window);
+    ctx.restore();
   }
 
   private clipToSheet(scene: Scene, v: View): void {

@@ -37,6 +37,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   const { view } = s.state;
   if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
   if (view !== 'work') return;
+  drawPins(ctx, s);
   if (extras.snapX !== null || extras.snapY !== null) drawSnapLines(ctx, canvas, s, extras, ink);
   if (s.state.editing) drawTextEditing(ctx, s, extras, ink);
   else if (!extras.bare) {
@@ -53,6 +54,30 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
     });
     ctx.setLineDash([]);
   }
+}
+
+/** Findings as numbered pins where they are: the same numbers as in the Checks slip. */
+function drawPins(ctx: CanvasRenderingContext2D, s: Session): void {
+  const pageNumber = s.design.pages.findIndex((p) => p.id === s.page.id) + 1;
+  s.state.findings.forEach((f, i) => {
+    if (f.page !== pageNumber) return;
+    const box = f.node && s.design.nodes[f.node] ? s.boxOf([f.node]) : null;
+    const point = box && box.x1 >= box.x0 ? { x: Math.max(box.x0, 0), y: Math.max(box.y0, 0) } : 'x' in f.facts ? { x: f.facts.x, y: f.facts.y } : null;
+    if (!point) return;
+    const p = toScreen(s.state.camera, point);
+    ctx.beginPath();
+    ctx.arc(p.x, p.y, 9, 0, 2 * Math.PI);
+    ctx.fillStyle = f.severity === 'stop' ? '#b3261e' : '#8a5a00';
+    ctx.fill();
+    ctx.strokeStyle = '#ffffff';
+    ctx.lineWidth = 1.5;
+    ctx.stroke();
+    ctx.fillStyle = '#ffffff';
+    ctx.font = '600 11px Archivo, sans-serif';
+    ctx.textAlign = 'center';
+    ctx.fillText(String(i + 1), p.x, p.y + 4);
+    ctx.textAlign = 'left';
+  });
 }
 
 /** The selection's two lines: a halo below, the accent above. */

@@ -29,6 +29,9 @@ function readOne(line: string, number: number, design: Pick<Design, 'swatches'>)
     if (!rgb) return refuse(`“${hex[2]}” is not a screen colour. Write three or six digits after #.`);
     return { ok: true, recipe: { name: hex[1].replace(/[,:]$/, '').trim() || hex[2].toLowerCase(), colour: { rgb: [rgb[0], rgb[1], rgb[2]] } } };
   }
+  // Four numbers parted by nothing but commas, as tables have them: there a comma is no decimal point.
+  const table = /^(?:(.*?)[\s:]+)?(\d+(?:\.\d+)?%?(?:,\d+(?:\.\d+)?%?){3})$/.exec(line);
+  if (table) return readOne(`${table[1] ?? ''} ${table[2].replace(/,/g, ' ')}`.trim(), number, design);
   const numbers = /^(?:(.*?)[\s,:]+)?((?:[CMYK]?\d+(?:[.,]\d+)?\s*%?[\s,/]+){3}[CMYK]?\d+(?:[.,]\d+)?\s*%?)$/i.exec(line);
   if (numbers) {
     const values = [...numbers[2].matchAll(/\d+(?:[.,]\d+)?(?=\s*(?:%|[\s,/CMYK]|$))/gi)].map((m) => Number(m[0].replace(',', '.')));
