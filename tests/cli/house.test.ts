@@ -1,0 +1,64 @@
+import { spawn } from 'node:child_process';
+import { existsSync, readFileSync, readdirSync } from 'node:fs';
+import path from 'node:path';
+import { PROFILES } from '@/core/model/defaults';
+import { FACES } from '@/core/text/faces';
+import { publicFolder } from '../support/shop';
+
+const root = path.resolve(import.meta.dirname, '../..');
+const read = (file: string) => readFileSync(path.join(root, file), 'utf8');
+
+test('bin/start serves and prints the address', async () => {
+  const port = 3196;
+  const child = spawn('bash', [path.join(root, 'bin/start'), String(port)], { detached: true, stdio: ['ignore', 'pipe', 'inherit'] });
+  try {
+    let said = '';
+    child.stdout.on('data', (d: Buffer) => (said += d.toString()));
+    let html = '';
+    for (let i = 0; i < 240 && !html; i++) {
+      await new Promise((r) => setTimeout(r, 250));
+      html = await fetch(`http://127.0.0.1:${port}/`).then((r) => r.text(), () => '');
+    }
+    expect(said).toContain(`Holvet is at http://127.0.0.1:${port}`);
+    expect(html).toContain('<title>Holvet</title>');
+    // The security policy holds from the first answer, and for what workers load.
+    const page = await fetch(`http://127.0.0.1:${port}/bench/x`);
+    expect(page.headers.get('content-security-policy')).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic' 'wasm-unsafe-eval'/);
+    expect(page.headers.get('content-security-policy')).toContain("object-src 'none'");
+    const wasm = await fetch(`http://127.0.0.1:${port}/wasm/lcms.wasm`);
+    expect(wasm.headers.get('content-security-policy')).toContain("default-src 'none'");
+  } finally {
+    process.kill(-child.pid!, 'SIGTERM');
+  }
+}, 90_000);
+
+test('the README leads to pictures and pages that are there', () => {
+  const readme = read('README.md');
+  const links = [...readme.matchAll(/\]\((docs\/[^)]+)\)/g)].map((m) => m[1]);
+  expect(links.length).toBeGreaterThanOrEqual(6);
+  for (const link of links) expect([link, existsSync(path.join(root, link))]).toEqual([link, true]);
+  const shots = readdirSync(path.join(root, 'docs/screenshots'));
+  expect(shots.length).toBeLessThan(20);
+  for (const shot of shots) expect(readme).toContain(shot);
+  for (const command of ['demo', 'pdf', 'svg', 'png', 'plates', 'check', 'schema', 'info']) expect(readme).toContain(`bin/holvet ${command}`);
+});
+
+test('every font, profile and package that ships is in the list of licences', () => {
+  const list = read('docs/licences.md');
+  for (const f of FACES) expect(list).toContain(f.family);
+  for (const p of PROFILES) expect(list).toContain(p.file);
+  expect(readdirSync(path.join(publicFolder, 'icc')).every((f) => list.includes(f))).toBe(true);
+  const { dependencies } = JSON.parse(read('package.json')) as { dependencies: Record<string, string> };
+  for (const [name, version] of Object.entries(dependencies)) expect(list).toContain(`| ${name} | ${version} |`);
+  expect(read('LICENSE')).toMatch(/^MIT License/);
+});
+
+test('the bench was run and says its ratios', () => {
+  const rows = read('docs/bench.md').split('\n').filter((l) => /\| ≤ /.test(l));
+  for (const what of ['full redraw of 1,000', 'full redraw of 10,000', 'drag frame', 'press to first moved frame', 'pan frame', 'zoom frame', 'PDF of 10,000 paths', 'plates of the poster']) expect(rows.some((r) => r.includes(what) && /\| \d+\.\d\d \|/.test(r))).toBe(true);
+});
+
+test('nothing in the house names a registry’s host or a path of a machine', () => {
+  expect(read('package-lock.json')).not.toMatch(/"resolved"/);
+  expect(read('.npmrc')).toContain('omit-lockfile-registry-resolved=true');
+});
