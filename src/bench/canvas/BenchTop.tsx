@@ -197,16 +197,18 @@ export function BenchTop() {
     const keepFocus = (e: MouseEvent) => {
       if (e.target instanceof HTMLCanvasElement) e.preventDefault();
     };
-    el.addEventListener('mousedown', keepFocus);
-    el.addEventListener('pointerdown', onDown);
-    el.addEventListener('pointermove', onMove);
-    el.addEventListener('pointerup', onUp);
-    el.addEventListener('pointercancel', drop);
-    el.addEventListener('pointerleave', onLeave);
-    el.addEventListener('dblclick', onDouble);
-    el.addEventListener('wheel', onWheel, { passive: false });
-    window.addEventListener('keydown', onKey, true);
-    window.addEventListener('keyup', onKey, true);
+    const ending = new AbortController();
+    const { signal } = ending;
+    el.addEventListener('mousedown', keepFocus, { signal });
+    el.addEventListener('pointerdown', onDown, { signal });
+    el.addEventListener('pointermove', onMove, { signal });
+    el.addEventListener('pointerup', onUp, { signal });
+    el.addEventListener('pointercancel', drop, { signal });
+    el.addEventListener('pointerleave', onLeave, { signal });
+    el.addEventListener('dblclick', onDouble, { signal });
+    el.addEventListener('wheel', onWheel, { signal, passive: false });
+    window.addEventListener('keydown', onKey, { signal, capture: true });
+    window.addEventListener('keyup', onKey, { signal, capture: true });
     const stop = session.store.subscribe(refresh);
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
     const blink = setInterval(() => {
@@ -215,7 +217,7 @@ export function BenchTop() {
       refresh();
     }, 530);
     const dark = window.matchMedia('(prefers-color-scheme: dark)');
-    dark.addEventListener('change', resize);
+    dark.addEventListener('change', resize, { signal });
     void document.fonts.ready.then(refresh);
     return () => {
       painter.dispose();
@@ -223,17 +225,7 @@ export function BenchTop() {
       stop();
       clearInterval(blink);
       cancelAnimationFrame(frame);
-      dark.removeEventListener('change', resize);
-      window.removeEventListener('keydown', onKey, true);
-      window.removeEventListener('keyup', onKey, true);
-      el.removeEventListener('mousedown', keepFocus);
-      el.removeEventListener('pointerdown', onDown);
-      el.removeEventListener('pointermove', onMove);
-      el.removeEventListener('pointerup', onUp);
-      el.removeEventListener('pointercancel', drop);
-      el.removeEventListener('pointerleave', onLeave);
-      el.removeEventListener('dblclick', onDouble);
-      el.removeEventListener('wheel', onWheel);
+      ending.abort();
     };
   }, [session, extras]);
 

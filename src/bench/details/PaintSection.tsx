@@ -42,7 +42,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
   const kind = kinds.size === 1 ? kindOf(paint) : null;
   const ids = freeSelection(session);
   const word = AIM_WORDS[aim];
-  const line = aim === 'outline' || aim === 'letterOutline';
+  const line = aim === 'outline' || aim === 'letterOutline' ? aim : null;
   const gradientsHere = aim === 'fill' || aim === 'frame';
   const toAim = () => session.set({ aim });
 
@@ -112,21 +112,21 @@ export function PaintSection({ aim }: { aim: Aim }) {
               max={mm(200)}
               step={0.1}
               decimals={3}
-              onPreview={(v) => session.preview(v === null ? null : (d) => setOutlineStyle(d, ids, aim as 'outline', { width: v }, outline.paint))}
-              onCommit={(v) => session.commit('Outline weight', (d) => setOutlineStyle(d, ids, aim as 'outline', { width: v }, outline.paint))}
+              onPreview={(v) => session.preview(v === null ? null : (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint))}
+              onCommit={(v) => session.commit('Outline weight', (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint))}
             />
             <WordChoice
               label="Line caps"
               value={outline.cap}
               options={[{ value: 'butt', label: 'Flat' }, { value: 'round', label: 'Round' }, { value: 'square', label: 'Long' }]}
-              onChange={(cap) => session.commit('Line caps', (d) => setOutlineStyle(d, ids, aim as 'outline', { cap }, outline.paint))}
+              onChange={(cap) => session.commit('Line caps', (d) => setOutlineStyle(d, ids, line!, { cap }, outline.paint))}
             />
             <div className="col-span-2">
               <WordChoice
                 label="Line corners"
                 value={outline.join}
                 options={[{ value: 'miter', label: 'Pointed' }, { value: 'round', label: 'Round' }, { value: 'bevel', label: 'Cut' }]}
-                onChange={(join) => session.commit('Line corners', (d) => setOutlineStyle(d, ids, aim as 'outline', { join }, outline.paint))}
+                onChange={(join) => session.commit('Line corners', (d) => setOutlineStyle(d, ids, line!, { join }, outline.paint))}
               />
             </div>
           </div>

@@ -8,21 +8,18 @@ const inField = (e: Event) => e.target instanceof HTMLElement && e.target.closes
 
 /** The system's own clipboard, so that objects go between designs and tabs. */
 export function clipboardHandlers(s: Session) {
+  /** Puts the chosen objects on the clipboard; false where there is nothing of ours to copy. */
+  const copied = (e: ClipboardEvent): boolean => {
+    const text = inField(e) ? null : copySelection(s);
+    if (!text) return false;
+    e.clipboardData?.setData(TYPE, text);
+    e.preventDefault();
+    return true;
+  };
   return {
-    copy(e: ClipboardEvent) {
-      if (inField(e)) return;
-      const text = copySelection(s);
-      if (!text) return;
-      e.clipboardData?.setData(TYPE, text);
-      e.preventDefault();
-    },
+    copy: (e: ClipboardEvent) => void copied(e),
     cut(e: ClipboardEvent) {
-      if (inField(e)) return;
-      const text = copySelection(s);
-      if (!text) return;
-      e.clipboardData?.setData(TYPE, text);
-      e.preventDefault();
-      runCommand(s, 'object.delete');
+      if (copied(e)) runCommand(s, 'object.delete');
     },
     paste(e: ClipboardEvent) {
       if (inField(e)) return;

@@ -133,7 +133,7 @@ export class Press {
    * `tables`); a null plate is not on the press. Equal neighbours are looked up once.
    */
   composite(plates: readonly (Uint8Array | null)[], tables: readonly SpotTable[], pixels: number, out: Uint8ClampedArray): void {
-    const none = EMPTY(pixels);
+    const none = emptyPlate(pixels);
     const [C, M, Y, K] = [0, 1, 2, 3].map((i) => plates[i] ?? none);
     const spots: { plate: Uint8Array; table: SpotTable }[] = [];
     tables.forEach((table, i) => {
@@ -224,7 +224,7 @@ export class Press {
 
 let empty = new Uint8Array(0);
 /** A plate without ink; only ever read. */
-function EMPTY(pixels: number): Uint8Array {
+function emptyPlate(pixels: number): Uint8Array {
   if (empty.length < pixels) empty = new Uint8Array(pixels);
   return empty;
 }
