@@ -66,7 +66,7 @@ export function RampEditor({ stops, chosen, onChoose, onChange, onPreview }: Pro
   const stop = chosen === null ? undefined : stops[chosen];
   return (
     <div className="grid gap-2">
-      <div className="relative h-[46px]">
+      <div className="relative mx-2.5 h-[46px]">
         <div
           ref={bar}
           title="Click to add a stop"
