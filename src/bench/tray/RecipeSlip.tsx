@@ -3,7 +3,8 @@ import { Popover } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { recolourSwatch, removeSwatch, renameSwatch, setRampStops, swatchUsers } from '@/core/edit/paint';
 import { hexOf, parseHex } from '@/core/colour/spaces';
-import type { Cmyk, OwnColour, Stop, Swatch } from '@/core/model/schema';
+import { mapTuple } from '@/core/units/tuple';
+import type { OwnColour, Stop, Swatch } from '@/core/model/schema';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { applyColour, count } from '../session/commands';
@@ -67,7 +68,7 @@ function ColourFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colour' }> 
       {'cmyk' in colour && (
         <div className="grid grid-cols-2 gap-2">
           {(['Cyan', 'Magenta', 'Yellow', 'Black'] as const).map((ink, i) => {
-            const put = (v: number): OwnColour => ({ cmyk: colour.cmyk.map((old, j) => (j === i ? v / 100 : old)) as unknown as Cmyk });
+            const put = (v: number): OwnColour => ({ cmyk: mapTuple(colour.cmyk, (old, j) => (j === i ? v / 100 : old)) });
             return <NumberField key={ink} label={ink} suffix="%" min={0} max={100} decimals={1} value={colour.cmyk[i] * 100} onPreview={(v) => show(v === null ? null : put(v))} onCommit={(v) => change(put(v))} />;
           })}
         </div>

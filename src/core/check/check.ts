@@ -4,20 +4,25 @@ import type { SceneBuilder } from '../scene/build';
 import { bleedRule } from './rules/bleed';
 import { totalInkRule } from './rules/ink';
 import { missingFaceRule, oversetRule } from './rules/text';
-import type { Finding, Rule } from './types';
+import type { Finding, FindingCode, Rule, Subject } from './types';
 
 /** A new check is a file and a line here. */
-const RULES = [bleedRule, totalInkRule, missingFaceRule, oversetRule] as unknown as readonly Rule[];
+const RULES = [run(bleedRule), run(totalInkRule), run(missingFaceRule), run(oversetRule)];
 
 export function checkDesign(design: Design, builder: SceneBuilder, palette: Palette): Finding[] {
   const findings: Finding[] = [];
   design.pages.forEach((page, index) => {
     const subject = { design, scene: builder.build(design, page), palette };
-    for (const rule of RULES)
-      for (const found of rule.find(subject)) {
-        const name = found.node ? design.nodes[found.node]?.name || 'An object' : `Page ${index + 1}`;
-        findings.push({ code: rule.code, severity: rule.severity, page: index + 1, node: found.node, ...rule.say(found.facts, name), facts: found.facts });
-      }
+    for (const rule of RULES) findings.push(...rule(subject, index + 1));
   });
   return findings;
+}
+
+/** One rule on one page (1-based), its facts put into words. */
+function run<C extends FindingCode>(rule: Rule<C>) {
+  return (subject: Subject, page: number): Finding[] =>
+    Array.from(rule.find(subject), ({ node, facts }) => {
+      const name = node ? subject.design.nodes[node]?.name || 'An object' : `Page ${page}`;
+      return { code: rule.code, severity: rule.severity, page, node, ...rule.say(facts, name), facts };
+    });
 }

@@ -1,4 +1,5 @@
 import type { ColourEngine, Profile } from './icc';
+import { mapTuple } from '../units/tuple';
 import { REC2020_TO_SRGB, REC2020_TO_XYZ, XYZ_TO_REC2020, cieF, clip01, D50, encodeSrgb, labToXyz, times, type Triple } from './spaces';
 
 /** Nodes a side of the colour table. 17⁴ keeps within 4.1 levels of the profile (mean 0.27). */
@@ -52,7 +53,7 @@ export class Press {
       light.set(times(XYZ_TO_REC2020, labToXyz([labs[3 * i], labs[3 * i + 1], labs[3 * i + 2]])), 3 * i);
       if (labs[3 * i] < labs[3 * darkest]) darkest = i;
     }
-    const floor = [0, 1, 2].map((j) => FLOOR_SHARE * Math.max(0, light[3 * darkest + j])) as unknown as Triple;
+    const floor = mapTuple([0, 1, 2] as Triple, (j) => FLOOR_SHARE * Math.max(0, light[3 * darkest + j]));
     const table = light.map((v, i) => signedRoot((v - floor[i % 3]) / (1 - floor[i % 3])));
     return new Press(table, floor);
   }
@@ -60,10 +61,10 @@ export class Press {
   /** The table of a spot ink from the Lab (D50, paper-relative) of its solid. */
   spotTable(solid: Triple): SpotTable {
     const light = times(XYZ_TO_REC2020, labToXyz(solid));
-    const root = light.map((v, j) => Math.sqrt(Math.max(0, (v - this.floor[j]) / (1 - this.floor[j]))));
-    const factor = (area: number) => root.map((s) => 1 - area * (1 - s));
+    const root = mapTuple(light, (v, j) => Math.sqrt(Math.max(0, (v - this.floor[j]) / (1 - this.floor[j]))));
+    const factor = (area: number) => mapTuple(root, (s) => 1 - area * (1 - s));
     const distance = (area: number) => {
-      const seen = factor(area).map((f, j) => this.floor[j] + (1 - this.floor[j]) * f * f) as unknown as Triple;
+      const seen = mapTuple(factor(area), (f, j) => this.floor[j] + (1 - this.floor[j]) * f * f);
       const v = visual(times(REC2020_TO_XYZ, seen));
       return Math.hypot(v[0] - this.paperV[0], v[1] - this.paperV[1], v[2] - this.paperV[2]);
     };
@@ -103,11 +104,11 @@ export class Press {
       const i = Math.min(254, Math.floor(x));
       for (let j = 0; j < 3; j++) root[j] *= table[3 * i + j] + (x - i) * (table[3 * i + 3 + j] - table[3 * i + j]);
     }
-    return root.map((r, j) => this.floor[j] + (1 - this.floor[j]) * r * Math.abs(r)) as unknown as Triple;
+    return mapTuple(root, (r, j) => this.floor[j] + (1 - this.floor[j]) * r * Math.abs(r));
   }
 
   /** Tetrahedral in C, M, Y and linear in K. */
-  private interpolate(process: readonly number[]): number[] {
+  private interpolate(process: readonly number[]): [number, number, number] {
     const at = process.map((v) => clip01(v) * (GRID - 1));
     const cell = at.map((v) => Math.min(GRID - 2, Math.floor(v)));
     const frac = at.map((v, i) => v - cell[i]);
@@ -117,7 +118,7 @@ export class Press {
     const corners = [base];
     for (const axis of order) corners.push(corners[corners.length - 1] + strides[axis]);
     const weights = [1 - frac[order[0]], frac[order[0]] - frac[order[1]], frac[order[1]] - frac[order[2]], frac[order[2]]];
-    return [0, 1, 2].map((j) => {
+    return mapTuple<[number, number, number]>([0, 1, 2], (j) => {
       let low = 0;
       let high = 0;
       corners.forEach((c, n) => {

@@ -1,3 +1,5 @@
+import { mapTuple } from '../units/tuple';
+
 /** Colour spaces as plain triples. XYZ and Lab are D50 (the ICC connection space) unless a name says otherwise. */
 export type Triple = readonly [number, number, number];
 
@@ -104,5 +106,5 @@ export function parseHex(text: string): Triple | null {
   const m = /^#?([0-9a-f]{3}|[0-9a-f]{6})$/i.exec(text.trim());
   if (!m) return null;
   const full = m[1].length === 3 ? [...m[1]].map((c) => c + c).join('') : m[1];
-  return [0, 2, 4].map((i) => parseInt(full.slice(i, i + 2), 16) / 255) as unknown as Triple;
+  return mapTuple([0, 2, 4] as Triple, (i) => parseInt(full.slice(i, i + 2), 16) / 255);
 }

@@ -1,6 +1,7 @@
 import type { Matrix, Point } from '../geometry/matrix';
 import { centre, height, width, type Rect } from '../geometry/rect';
 import type { Colour, GradientPaint, Paint, Stop } from '../model/schema';
+import { tinted } from './paint';
 
 /** Press and release points give a linear gradient's line, or a radial one's centre and edge (own space of the object). */
 export function geometryFrom(kind: GradientPaint['gradient'], from: Point, to: Point, squash = 1): Matrix {
@@ -49,11 +50,7 @@ export function stopsFrom(paint: Paint, fallback: Colour): Stop[] {
 }
 
 function faint(c: Colour): Colour {
-  if ('swatch' in c || 'ink' in c) return { ...c, tint: c.tint * 0.15 };
-  if ('cmyk' in c) return { cmyk: c.cmyk.map((v) => v * 0.15) as unknown as typeof c.cmyk };
-  if ('rgb' in c) return { rgb: c.rgb.map((v) => 1 - (1 - v) * 0.15) as unknown as typeof c.rgb };
-  if ('gray' in c) return { gray: 1 - (1 - c.gray) * 0.15 };
-  return { lab: [100 - (100 - c.lab[0]) * 0.15, c.lab[1] * 0.15, c.lab[2] * 0.15] };
+  return 'swatch' in c ? { ...c, tint: c.tint * 0.15 } : tinted(c, 0.15);
 }
 
 export function reverseStops(stops: readonly Stop[]): Stop[] {

@@ -2,6 +2,7 @@ import { outlineOf } from '../model/defaults';
 import type { Colour, Design, GradientPaint, Ink, Outline, OwnColour, Paint, Stop, Swatch } from '../model/schema';
 import { withDescendants, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
+import { mapTuple } from '../units/tuple';
 import { mapColours } from './clip';
 import type { DesignDraft } from './history';
 import { isText } from './box';
@@ -163,9 +164,9 @@ export function removeSwatch(d: DesignDraft, id: string): void {
 export function tinted(c: OwnColour, by: number): OwnColour {
   if (by === 1) return c;
   if ('ink' in c) return { ...c, tint: c.tint * by };
-  if ('cmyk' in c) return { cmyk: c.cmyk.map((v) => v * by) as unknown as typeof c.cmyk };
+  if ('cmyk' in c) return { cmyk: mapTuple(c.cmyk, (v) => v * by) };
   if ('gray' in c) return { gray: 1 - (1 - c.gray) * by };
-  if ('rgb' in c) return { rgb: c.rgb.map((v) => 1 - (1 - v) * by) as unknown as typeof c.rgb };
+  if ('rgb' in c) return { rgb: mapTuple(c.rgb, (v) => 1 - (1 - v) * by) };
   return { lab: [100 - (100 - c.lab[0]) * by, c.lab[1] * by, c.lab[2] * by] };
 }
 

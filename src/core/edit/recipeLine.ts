@@ -38,7 +38,8 @@ function readOne(line: string, number: number, design: Pick<Design, 'swatches'>)
     if (values.length === 4) {
       const over = values.find((v) => v > 100);
       if (over !== undefined) return refuse(`${over} is more than 100 %.`);
-      const colour = { cmyk: values.map((v) => v / 100) as unknown as Cmyk };
+      const [c, m, y, k] = values;
+      const colour = { cmyk: [c / 100, m / 100, y / 100, k / 100] as Cmyk };
       return { ok: true, recipe: { name: numbers[1]?.trim() || recipeName(colour.cmyk), colour } };
     }
   }
