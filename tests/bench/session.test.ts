@@ -1,4 +1,4 @@
-import { moveNodes } from '@/core/edit/place';
+import { moveNodes, scaleNodes } from '@/core/edit/place';
 import { serializeDesign } from '@/core/model/serialize';
 import { COMMAND_IDS, COMMAND_TABLE, applyColour, copySelection, pasteFrom, readClip, runCommand } from '@/bench/session/commands';
 import { comboOf } from '@/bench/session/keys';
@@ -35,6 +35,15 @@ describe('changing and keeping', () => {
     expect(nudge(0)).toBe(false);
     expect(b.session.state.entries).toHaveLength(0);
     expect(b.session.state.save.kind).toBe('saved');
+  });
+
+  test('what would lose an object far from its page, or blow it up, is refused and said', () => {
+    const before = serializeDesign(b.session.design);
+    expect(nudge(1e30)).toBe(false);
+    expect(b.session.state.message?.text).toMatch(/“Moon” would lie or reach further than 20 m from its page/);
+    const tall = b.session.commit('Resize', (d) => scaleNodes(d, b.session.page, [id('Moon')], [1e9, 0, 0, 1e9, 0, 0]));
+    expect([tall, nudge(NaN)]).toEqual([false, false]);
+    expect(serializeDesign(b.session.design)).toBe(before);
   });
 
   test('undo and redo go back and on, in the store and at the press too', async () => {

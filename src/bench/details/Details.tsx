@@ -6,7 +6,7 @@ import { paintAt } from '@/core/edit/paint';
 import { angleOf, apply, invert, multiply } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
-import { formatLength } from '@/core/units/length';
+import { formatLength, mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Slip';
@@ -117,6 +117,9 @@ function Sentence() {
   );
 }
 
+/** A typed measure stays one that can be seen and taken hold of again. */
+const SMALLEST = mm(0.1);
+
 function Position() {
   const session = useSession();
   const design = useBench(shownDesign);
@@ -151,8 +154,8 @@ function Position() {
       <div className="grid grid-cols-2 gap-2">
         <NumberField label="X" name="X" {...field} value={box.x0} onPreview={show((v) => shift(v - box.x0, 0))} onCommit={(v) => session.commit('Move', shift(v - box.x0, 0))} />
         <NumberField label="Y" name="Y" {...field} value={box.y0} onPreview={show((v) => shift(0, v - box.y0))} onCommit={(v) => session.commit('Move', shift(0, v - box.y0))} />
-        <NumberField label="W" name="Width" {...field} min={0.01} value={w} onPreview={show(toWidth)} onCommit={(v) => w > 0 && session.commit('Resize', toWidth(v))} />
-        <NumberField label="H" name="Height" {...field} min={0.01} value={h} onPreview={show(toHeight)} onCommit={(v) => h > 0 && session.commit('Resize', toHeight(v))} />
+        <NumberField label="W" name="Width" {...field} min={SMALLEST} value={w} onPreview={show(toWidth)} onCommit={(v) => w > 0 && session.commit('Resize', toWidth(v))} />
+        <NumberField label="H" name="Height" {...field} min={SMALLEST} value={h} onPreview={show(toHeight)} onCommit={(v) => h > 0 && session.commit('Resize', toHeight(v))} />
         <NumberField label="Turn" suffix="°" disabled={ids.length === 0} value={angle} decimals={1} onPreview={show(turned)} onCommit={(v) => session.commit('Turn', turned(v))} />
       </div>
       {ids.length === 0 && <p className="mt-2 mb-0 text-faint">Locked. Unlock it in the pile to change it.</p>}

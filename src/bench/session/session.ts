@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { boxIn } from '@/core/edit/box';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
+import { outOfReach } from '@/core/edit/reach';
 import type { Palette } from '@/core/colour/palette';
 import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
 import type { Design, Page } from '@/core/model/schema';
@@ -166,6 +167,12 @@ export class Session {
     const result = record(base, label, dated);
     if (!result || result.entry.patches.every((p) => p.path.length === 1 && p.path[0] === 'modified')) {
       this.set({ preview: null, ...(options.select ? { selection: options.select } : {}) });
+      return false;
+    }
+    const lost = outOfReach(result.design, result.entry.patches);
+    if (lost) {
+      this.set({ preview: null });
+      this.say(`“${lost.name}” would lie or reach further than 20 m from its page. Nothing was changed; try a smaller number.`, 'warn');
       return false;
     }
     this.lastMerge = options.merge === undefined ? null : { key: options.merge, at: performance.now() };

@@ -6,7 +6,7 @@ export const FORMAT = 'holvet/1';
 
 /** No page is larger than 5 m and nothing lies further than 20 m from its page: beyond that a number is a slip. */
 export const MAX_PAGE = (5000 * 72) / 25.4;
-const FAR = MAX_PAGE * 4;
+export const FAR = MAX_PAGE * 4;
 
 const id = z.string().min(1).max(64).regex(/^[A-Za-z0-9_-]+$/);
 const name = z.string().max(200);
