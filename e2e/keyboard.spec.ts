@@ -92,6 +92,13 @@ test('the pile by keyboard: names, choosing, folding, renaming', async ({ page }
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowDown');
   await expect(list.getByRole('option', { selected: true })).toHaveAttribute('aria-label', 'Lantern, middle, group');
+  // Left goes to the group that holds it, once more folds it, and it stays folded.
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByRole('option', { name: 'Lantern, middle, group' })).toHaveCount(0);
+  await expect(list.getByRole('option', { selected: true })).toHaveAttribute('aria-label', 'Lanterns, group');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowDown');
   await page.keyboard.press('F2');
   await page.keyboard.type('The large one');
   await page.keyboard.press('Enter');

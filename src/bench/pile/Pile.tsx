@@ -2,7 +2,7 @@
 import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useEffectEvent, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { isText } from '@/core/edit/box';
 import { reparentNode, setNodeFlags } from '@/core/edit/place';
 import type { Design, DesignNode, Page } from '@/core/model/schema';
@@ -38,18 +38,17 @@ export function Pile() {
 
   // A selection made on the sheet comes into view here, its groups opened.
   const first = selection[0];
-  useEffect(() => {
-    if (first && design.nodes[first]) {
-      const above = ancestry(design, page, first).slice(0, -1);
-      if (above.some((id) => !opened.has(id))) {
-        setOpened((o) => new Set([...o, ...above]));
-        return;
-      }
-    }
-    const i = rows.findIndex((r) => r.id === first);
+  const [shownFor, setShownFor] = useState<string | undefined>(undefined);
+  if (first !== shownFor) {
+    setShownFor(first);
+    const above = first && design.nodes[first] ? ancestry(design, page, first).slice(0, -1) : [];
+    if (above.some((id) => !opened.has(id))) setOpened(new Set([...opened, ...above]));
+  }
+  const bringIntoView = useEffectEvent((id: string | undefined) => {
+    const i = rows.findIndex((r) => r.id === id);
     if (i >= 0) virtual.scrollToIndex(i, { align: 'auto' });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when another object is chosen
-  }, [first, opened]);
+  });
+  useEffect(() => bringIntoView(first), [first]);
 
   const onDragEnd = ({ active, over, delta }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
@@ -80,9 +79,14 @@ export function Pile() {
     else if (e.key === 'F2' && first) {
       e.preventDefault();
       setRenaming(first);
-    } else if (first && design.nodes[first]?.kind === 'group' && (e.key === 'ArrowLeft' || e.key === 'ArrowRight')) {
+    } else if (first && (e.key === 'ArrowLeft' || e.key === 'ArrowRight')) {
       e.preventDefault();
-      open(first, e.key === 'ArrowRight');
+      const isGroup = design.nodes[first]?.kind === 'group';
+      const parent = parentOf(design, page, first);
+      if (e.key === 'ArrowRight') {
+        if (isGroup) open(first, true);
+      } else if (isGroup && opened.has(first)) open(first, false);
+      else if (parent) choose(session, [parent]);
     }
   };
   const open = (id: string, on: boolean) => {
