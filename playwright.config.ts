@@ -7,6 +7,8 @@ export default defineConfig({
   fullyParallel: false,
   workers: 1,
   timeout: 120_000,
+  // A machine under load takes its time; what must come, comes.
+  expect: { timeout: 15_000 },
   retries: 0,
   outputDir: 'test-results',
   use: {

@@ -61,6 +61,9 @@ test('an empty shelf says what to do, and a removed design can be put back', asy
   await page.getByRole('button', { name: 'Put it back' }).click();
   await expect(page.getByRole('link', { name: /Lantern Walk poster/ })).toBeVisible();
   await page.getByRole('button', { name: 'Remove Lantern Walk poster' }).click();
+  // Gone once it is said: a reload before that would find it still there.
+  await expect(page.getByText('Removed “Lantern Walk poster” from the shelf.')).toBeVisible();
+  await expect(page.getByText('The shelf is empty.')).toBeVisible();
   await page.reload();
   await expect(page.getByText('The shelf is empty.')).toBeVisible();
   await page.getByRole('button', { name: 'Bring the demo back' }).click();

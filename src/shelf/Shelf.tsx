@@ -78,19 +78,24 @@ export function Shelf() {
     return loaded.ok ? loaded.value.design : null;
   };
   const remove = async (row: DesignRow) => {
-    const design = await latest(row);
-    await designStore().remove(row.id);
+    const removed = await designStore().remove(row.id);
     await refresh();
     setSaid({
       text: `Removed “${row.name}” from the shelf.`,
       tone: 'plain',
-      putBack: () => {
-        void (async () => {
-          await keep(design ?? row.snapshot, row.thumbnail);
-          await refresh();
-          setSaid(null);
-        })();
-      },
+      ...(removed && {
+        putBack: () => {
+          void (async () => {
+            try {
+              await designStore().putBack(removed);
+              setSaid(null);
+            } catch (e) {
+              setSaid({ text: storageProblem(e), tone: 'stop' });
+            }
+            await refresh();
+          })();
+        },
+      }),
     });
   };
   const duplicate = async (row: DesignRow) => {

@@ -17,6 +17,12 @@ export interface LoadedDesign {
   readonly warning: string | null;
 }
 
+/** All that was kept of a design. */
+export interface RemovedDesign {
+  readonly row: DesignRow;
+  readonly steps: readonly JournalRow[];
+}
+
 export type Loaded = { readonly ok: true; readonly value: LoadedDesign } | { readonly ok: false; readonly reason: 'unknown' | 'broken' };
 
 const blank = (design: Design): DesignRow => ({
@@ -53,10 +59,22 @@ export class DesignStore {
     });
   }
 
-  async remove(id: string): Promise<void> {
-    await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+  /** Takes a design off the shelf, and answers all that was kept of it, its steps too; null if there was none. */
+  async remove(id: string): Promise<RemovedDesign | null> {
+    return this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+      const row = await this.db.designs.get(id);
+      const steps = await this.db.journal.where('designId').equals(id).toArray();
       await this.db.designs.delete(id);
       await this.db.journal.where('designId').equals(id).delete();
+      return row ? { row, steps } : null;
+    });
+  }
+
+  /** Puts a removed design back as it was. */
+  async putBack({ row, steps }: RemovedDesign): Promise<void> {
+    await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+      await this.db.designs.put(row);
+      await this.db.journal.bulkPut([...steps]);
     });
   }
 

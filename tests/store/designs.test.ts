@@ -129,3 +129,16 @@ test('the shelf lists the last changed first; removing takes the steps too', asy
   await store.setSetting('x', { deep: [1] });
   expect(await store.setting('x')).toEqual({ deep: [1] });
 });
+
+test('a removed design comes back whole, steps and all', async () => {
+  const start = sampleDesign();
+  await store.add(start);
+  const { design: after } = await step(start);
+  const removed = await store.remove(start.id);
+  expect(await store.has(start.id)).toBe(false);
+  await store.putBack(removed!);
+  const loaded = await store.load(start.id);
+  expect(loaded.ok && loaded.value.design).toEqual(after);
+  expect(loaded.ok && loaded.value.entries).toHaveLength(1);
+  expect(await store.remove('nowhere')).toBeNull();
+});
