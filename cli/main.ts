@@ -4,6 +4,14 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { checkDesign } from '@/core/check/check';
+import { damagedAssets, type Assets } from '@/core/file/assets';
+import { refusalOf } from '@/core/colour/exchange';
+import { isPurpose, PURPOSES } from '@/core/colour/lift';
+import { addExchanged } from '@/core/edit/exchange';
+import { record } from '@/core/edit/history';
+import { readSwatchFile } from '@/core/input/swatches/read';
+import { liftFromScene } from '@/core/render/lifted';
+import { SWATCH_FORMATS, writeSwatchFile } from '@/core/output/swatches/write';
 import { packDesign, refusalText, unpackDesign } from '@/core/file/archive';
 import { designJsonSchema, type Design } from '@/core/model/schema';
 import { QUIET } from '@/core/output/job';
@@ -24,10 +32,13 @@ class Refused extends Error {}
 const USAGE = `holvet: the same core from a shell
 
   holvet demo DIR                          writes the demo designs
-  holvet pdf IN.holvet OUT.pdf             print PDF   [--pages 1-3,5] [--no-marks]
+  holvet pdf IN.holvet OUT.pdf             print PDF   [--pages 1-3,5] [--no-marks] [--keep-rgb]
   holvet svg IN.holvet OUT.svg             one page    [--page N]
   holvet png IN.holvet OUT.png --dpi N     one page    [--page N]
   holvet plates IN.holvet DIR --dpi N      one grey PNG an ink and plates.json   [--page N]
+  holvet swatches IN.holvet OUT            its swatches: OUT.txt CGATS, OUT.cxf CxF3, OUT.json design tokens
+  holvet take IN.holvet COLOURS OUT.holvet adds the colours of a file (CGATS, CxF3, tokens, ICC named)
+  holvet lift IN.holvet                    a palette as JSON   [--page N] [--count 5] [--for asSeen|farApart|…]
   holvet check IN.holvet                   findings as JSON
   holvet schema                            JSON Schema of design.json
   holvet info IN.holvet                    pages, formats, inks, fonts as JSON`;
@@ -38,14 +49,16 @@ const env = nodeEnv(publicFolder);
 
 const MAX_INPUT = 1024 * 1024 * 1024;
 
-async function read(file: string): Promise<Design> {
+async function read(file: string): Promise<{ design: Design; assets: Assets }> {
   const label = path.basename(file);
   const info = await stat(file).catch(() => null);
   if (!info?.isFile()) throw new Refused(`There is no file ${file}.`);
   if (info.size > MAX_INPUT) throw new Refused(refusalText({ code: 'tooLarge', bytes: info.size, limit: MAX_INPUT }, label));
   const opened = unpackDesign(new Uint8Array(await readFile(file)));
   if (!opened.ok) throw new Refused(refusalText(opened, label));
-  return opened.design;
+  const damaged = await damagedAssets(opened.assets);
+  if (damaged.length) throw new Refused(`${label} is damaged: what is inside under assets/${damaged[0]} is not what its name says.`);
+  return { design: opened.design, assets: opened.assets };
 }
 
 async function write(file: string, data: Uint8Array | string): Promise<void> {
@@ -59,7 +72,7 @@ const { values, positionals } = (() => {
   try {
     return parseArgs({
       allowPositionals: true,
-      options: { dpi: { type: 'string' }, page: { type: 'string' }, pages: { type: 'string' }, 'no-marks': { type: 'boolean' }, help: { type: 'boolean', short: 'h' } },
+      options: { dpi: { type: 'string' }, page: { type: 'string' }, pages: { type: 'string' }, 'no-marks': { type: 'boolean' }, 'keep-rgb': { type: 'boolean' }, count: { type: 'string' }, for: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
     });
   } catch (e) {
     process.stderr.write(`${(e as Error).message.split('\n')[0]}\n`);
@@ -90,10 +103,11 @@ function pageOption(design: Design): Design['pages'][number] {
 }
 
 async function ready(file: string) {
-  const design = await read(file);
-  const shop = await openWorkshop(env);
+  const { design, assets } = await read(file);
+  const shop = await openWorkshop({ ...env, asset: async (name) => assets.get(path.basename(name)) ?? env.asset(name) });
   const palette = await prepare(shop, design);
-  return { design, shop, palette };
+  if (shop.room.missing.has(design.profile.file)) throw new Refused(`The profile “${design.profile.name ?? design.profile.file}” is not inside ${path.basename(file)}. Open the design on the bench, choose another paper or the profile again, and save it.`);
+  return { design, shop, palette, assets };
 }
 
 const COMMANDS: Record<string, () => Promise<void>> = {
@@ -112,7 +126,7 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const palette = await prepare(shop, asPrint(design));
     const range = parsePages(values.pages ?? '', design.pages.length);
     if (!range.ok) throw new Refused(range.message);
-    await write(out, await writePdf(design, range.pages.map((n) => design.pages[n - 1]), shop.builder, palette, env, { marks: !values['no-marks'] }, QUIET));
+    await write(out, await writePdf(design, range.pages.map((n) => design.pages[n - 1]), shop.builder, palette, env, { marks: !values['no-marks'], keepRgb: values['keep-rgb'] === true }, QUIET));
   },
   async svg() {
     const out = argument(2, 'the file to write');
@@ -143,6 +157,41 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const { width, height } = plates.region;
     await write(path.join(dir, 'plates.json'), `${JSON.stringify({ size: { width, height }, dpi, inks: plates.channels, files: Object.fromEntries(plates.channels.map((ink, i) => [ink, files[i]])) }, null, 2)}\n`);
   },
+  async swatches() {
+    const out = argument(2, 'the file to write');
+    const { design, palette } = await ready(argument(1, 'the design'));
+    const format = SWATCH_FORMATS.find((f) => out.toLowerCase().endsWith(`.${f.ending}`));
+    if (!format) throw new Refused(`${path.basename(out)}: end the name with .txt for CGATS, .cxf for CxF3 or .json for design tokens.`);
+    const { bytes, notes } = writeSwatchFile(design, palette, format.id);
+    await write(out, bytes);
+    for (const note of notes) process.stderr.write(`${note}\n`);
+  },
+  async take() {
+    const out = argument(3, 'the file to write');
+    const colours = argument(2, 'the file with the colours');
+    const { design, assets } = await ready(argument(1, 'the design'));
+    const bytes = await readFile(colours).catch(() => null);
+    if (!bytes) throw new Refused(`There is no file ${colours}.`);
+    const read = readSwatchFile(new Uint8Array(bytes));
+    if (!read.ok) throw new Refused(refusalOf(read, path.basename(colours)));
+    let added = 0;
+    const changed = record(design, 'Take colours', (d) => {
+      added = addExchanged(d, read.swatches, read.ramps, env.newId);
+      d.modified = env.now();
+    });
+    await write(out, packDesign(changed?.design ?? design, null, assets));
+    for (const note of read.notes) process.stderr.write(`${note}\n`);
+    process.stdout.write(`${added} added.\n`);
+  },
+  async lift() {
+    const { design, shop, palette } = await ready(argument(1, 'the design'));
+    const purpose = values.for ?? 'asSeen';
+    if (!isPurpose(purpose)) throw new Refused(`--for ${purpose} is not one of ${PURPOSES.map((p) => p.id).join(', ')}.`);
+    const count = Number(values.count ?? 5);
+    if (!(Number.isInteger(count) && count >= 3 && count <= 8)) throw new Refused(`--count ${values.count} is not a number from 3 to 8.`);
+    const scene = shop.builder.build(design, pageOption(design));
+    process.stdout.write(`${JSON.stringify(liftFromScene(scene, palette, { count, purpose }), null, 2)}\n`);
+  },
   async check() {
     const { design, shop, palette } = await ready(argument(1, 'the design'));
     process.stdout.write(`${JSON.stringify(checkDesign(design, shop.builder, palette), null, 2)}\n`);
@@ -151,7 +200,7 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     process.stdout.write(`${JSON.stringify(designJsonSchema(), null, 2)}\n`);
   },
   async info() {
-    const design = await read(argument(1, 'the design'));
+    const { design } = await read(argument(1, 'the design'));
     const { setup } = design;
     const summary = {
       name: design.name,
@@ -160,10 +209,11 @@ const COMMANDS: Record<string, () => Promise<void>> = {
       bleed: formatLength(setup.bleed, setup.unit),
       medium: setup.medium,
       pages: design.pages.length,
-      inks: [...(setup.medium === 'print' ? ['Cyan', 'Magenta', 'Yellow', 'Black'] : []), ...design.inks.map((i) => i.name)],
+      inks: [...(setup.medium === 'print' ? ['Cyan', 'Magenta', 'Yellow', 'Black'] : []), ...design.inks.flatMap((i) => (i.asStandIn ? [] : [i.name]))],
+      swatches: design.swatches.length,
       fonts: [...facesOf(design)],
       objects: Object.keys(design.nodes).length,
-      profile: design.profile.file,
+      profile: design.profile.name ?? design.profile.file,
     };
     process.stdout.write(`${JSON.stringify(summary, null, 2)}\n`);
   },

@@ -1,6 +1,23 @@
 declare module 'culori' {
-  /** Only what the tests use. */
-  export function converter(mode: string): (colour: { mode: string; r?: number; g?: number; b?: number }) => { l: number; a: number; b: number } | undefined;
+  /** Only what is used. */
+  export interface Colour {
+    mode: string;
+    l?: number;
+    a?: number;
+    b?: number;
+  }
+  export interface Rgb {
+    mode: 'rgb';
+    r: number;
+    g: number;
+    b: number;
+  }
+  export function parse(text: string): Colour | undefined;
+  export function converter(mode: 'rgb'): (colour: object) => Rgb | undefined;
+  export function converter(mode: 'hsv' | 'oklab' | 'lch' | 'lab' | 'lab65'): (colour: object) => { mode: string; l: number; a: number; b: number; c: number; h?: number; s: number; v: number } | undefined;
+  export function filterDeficiencyProt(severity: number): (colour: object) => Rgb;
+  export function filterDeficiencyDeuter(severity: number): (colour: object) => Rgb;
+  export function filterDeficiencyTrit(severity: number): (colour: object) => Rgb;
 }
 declare module 'bezier-js' {
   export class Bezier {

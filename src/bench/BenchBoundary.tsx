@@ -1,10 +1,9 @@
 'use client';
 import { Component, type ReactNode } from 'react';
-import { packDesign } from '@/core/file/archive';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
-import { download, fileName } from '@/ui/download';
 import type { Session } from './session/session';
+import { saveCopy } from './saveCopy';
 
 /** When the bench itself breaks, the design does not: it can be saved, and the bench set up afresh. */
 export class BenchBoundary extends Component<{ session: Session; children: ReactNode }, { failed: string | null }> {
@@ -19,7 +18,7 @@ export class BenchBoundary extends Component<{ session: Session; children: React
     const { design } = this.props.session.state;
     return (
       <Notice title="The bench stumbled" text={`Your design is safe; only its display failed (${this.state.failed}). Save a copy, then set the bench up again.`} action={{ label: 'Go to the shelf', href: '/' }}>
-        <Button onClick={() => download(packDesign(design, null), fileName(design.name, 'holvet'), 'application/zip')}>Save a copy</Button>
+        <Button onClick={() => void saveCopy(design)}>Save a copy</Button>
         <Button onClick={() => location.reload()}>Set up again</Button>
       </Notice>
     );

@@ -1,20 +1,19 @@
 'use client';
-import { packDesign } from '@/core/file/archive';
 import { designStore } from '@/store/open';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
-import { download, fileName } from '@/ui/download';
 import { Bench } from './Bench';
 import { BenchBoundary } from './BenchBoundary';
 import { SessionProvider } from './session/context';
 import { useDesignSession } from './session/useDesignSession';
+import { saveCopy } from './saveCopy';
 
 const shelf = { label: 'Go to the shelf', href: '/' };
 
 /** Saves what is kept of a design, whatever does not work. */
 async function saveKept(id: string): Promise<void> {
   const loaded = await designStore().load(id);
-  if (loaded.ok) download(packDesign(loaded.value.design, null), fileName(loaded.value.design.name, 'holvet'), 'application/zip');
+  if (loaded.ok) await saveCopy(loaded.value.design);
 }
 
 export function BenchLoader({ id }: { id: string }) {

@@ -1,12 +1,11 @@
 'use client';
 import { useEffect, useRef } from 'react';
-import { packDesign } from '@/core/file/archive';
 import { bleedRect } from '@/core/scene/scene';
 import { parseNumber } from '@/core/units/length';
-import { download, fileName } from '@/ui/download';
 import { BENCH_TOP, fitPage } from './canvas/BenchTop';
 import { REAL_SIZE, fitRect, zoomAt } from './canvas/camera';
 import { useBench, useSession } from './session/context';
+import { saveCopy } from './saveCopy';
 
 const link = 'cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent';
 
@@ -22,7 +21,7 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
         {readOnly ? 'Looking only' : save.kind === 'saved' ? 'Saved · earlier states kept' : save.kind === 'saving' ? 'Saving …' : `Not saved: ${save.why}`}
       </span>
       {save.kind === 'failed' && (
-        <button type="button" className={link} onClick={() => download(packDesign(session.state.design, null), fileName(session.state.design.name, 'holvet'), 'application/zip')}>
+        <button type="button" className={link} onClick={() => void saveCopy(session.state.design)}>
           Save a copy
         </button>
       )}

@@ -25,9 +25,18 @@ export class DesignBuilder {
     return this.make.newId();
   }
 
+  /** The group of the tray that the swatches made from now on lie in. */
+  private trayGroup: string | undefined;
+  swatchGroup(name: string | undefined): void {
+    this.trayGroup = name;
+  }
+  private get inGroup(): { group?: string } {
+    return this.trayGroup ? { group: this.trayGroup } : {};
+  }
+
   recipe(name: string, c: number, m: number, y: number, k: number): Colour {
     const id = this.id();
-    this.swatches.push({ id, name, kind: 'colour', colour: { cmyk: [c / 100, m / 100, y / 100, k / 100] } });
+    this.swatches.push({ id, name, kind: 'colour', colour: { cmyk: [c / 100, m / 100, y / 100, k / 100] }, ...this.inGroup });
     return { swatch: id, tint: 1 };
   }
 
@@ -35,13 +44,13 @@ export class DesignBuilder {
     const inkId = this.id();
     const id = this.id();
     this.inks.push({ ...ink, id: inkId });
-    this.swatches.push({ id, name: ink.name, kind: 'colour', colour: { ink: inkId, tint: 1 } });
+    this.swatches.push({ id, name: ink.name, kind: 'colour', colour: { ink: inkId, tint: 1 }, ...this.inGroup });
     return { swatch: id, tint: 1 };
   }
 
   ramp(name: string, stops: Stop[]): string {
     const id = this.id();
-    this.swatches.push({ id, name, kind: 'ramp', stops });
+    this.swatches.push({ id, name, kind: 'ramp', stops, ...this.inGroup });
     return id;
   }
 

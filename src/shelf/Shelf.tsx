@@ -2,12 +2,13 @@
 import { Copy, Download, FolderOpen, Trash2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { packDesign, refusalText, unpackDesign } from '@/core/file/archive';
+import { refusalText, unpackDesign } from '@/core/file/archive';
 import type { Design } from '@/core/model/schema';
 import { formatOf } from '@/core/units/formats';
 import { formatLength } from '@/core/units/length';
 import { browserEnv } from '@/env/browser';
 import type { DesignRow } from '@/store/database';
+import { keepAssets, packWhole } from '@/store/pack';
 import { designStore, seedDemo, storageProblem } from '@/store/open';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
@@ -69,6 +70,11 @@ export function Shelf() {
       setSaid({ text: refusalText(opened, f.name), tone: 'stop' });
       return;
     }
+    const damaged = await keepAssets(opened.assets, f.name).catch(storageProblem);
+    if (damaged) {
+      setSaid({ text: damaged, tone: 'stop' });
+      return;
+    }
     // A file opened beside the design it was saved from is a design of its own.
     const design = (await designStore().has(opened.design.id)) ? { ...opened.design, id: browserEnv.newId() } : opened.design;
     if (await keep(design, opened.thumbnail)) router.push(`/bench/${design.id}`);
@@ -106,7 +112,7 @@ export function Shelf() {
   };
   const saveCopy = async (row: DesignRow) => {
     const design = await latest(row);
-    if (design) download(packDesign(design, row.thumbnail), fileName(design.name, 'holvet'), 'application/zip');
+    if (design) download(await packWhole(design, row.thumbnail), fileName(design.name, 'holvet'), 'application/zip');
   };
   const bringDemo = async () => {
     await designStore().setSetting('demo-seeded', false);

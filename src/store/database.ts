@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { HistoryEntry } from '@/core/edit/history';
+import type { ExchangeSwatch } from '@/core/colour/exchange';
 import type { Design } from '@/core/model/schema';
 
 /** One design as kept in the browser: a snapshot, the steps since then, and how many of them are in force. */
@@ -28,13 +29,31 @@ export interface SettingRow {
   value: unknown;
 }
 
+/** A file that a person brought, by the name made from its content. */
+export interface AssetRow {
+  name: string;
+  bytes: Uint8Array;
+}
+
+/** Colours kept for every design: palettes lifted and kept, libraries opened. */
+export interface LibraryRow {
+  id: string;
+  name: string;
+  kind: 'palette' | 'inks';
+  added: string;
+  swatches: ExchangeSwatch[];
+}
+
 export class HolvetDatabase extends Dexie {
   designs!: EntityTable<DesignRow, 'id'>;
   journal!: Table<JournalRow, [string, number]>;
   settings!: EntityTable<SettingRow, 'key'>;
+  assets!: EntityTable<AssetRow, 'name'>;
+  libraries!: EntityTable<LibraryRow, 'id'>;
 
   constructor(name = 'holvet') {
     super(name);
     this.version(1).stores({ designs: 'id, modified', journal: '[designId+seq], designId', settings: 'key' });
+    this.version(2).stores({ assets: 'name', libraries: 'id, added' });
   }
 }

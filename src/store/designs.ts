@@ -1,7 +1,7 @@
 import { redoEntry, undoEntry, type HistoryEntry } from '@/core/edit/history';
 import type { Design } from '@/core/model/schema';
 import { verifyDesign } from '@/core/model/verify';
-import type { DesignRow, HolvetDatabase, JournalRow } from './database';
+import type { DesignRow, HolvetDatabase, JournalRow, LibraryRow } from './database';
 
 /** Steps that can be taken back; older ones become part of the snapshot. */
 export const KEPT_STEPS = 200;
@@ -154,6 +154,28 @@ export class DesignStore {
 
   private steps(id: string, from: number, to: number) {
     return this.db.journal.where('[designId+seq]').between([id, from], [id, to], true, false);
+  }
+
+  // ——— what the person brought
+
+  async addAsset(name: string, bytes: Uint8Array): Promise<void> {
+    await this.db.assets.put({ name, bytes });
+  }
+  async asset(name: string): Promise<Uint8Array | null> {
+    return (await this.db.assets.get(name))?.bytes ?? null;
+  }
+
+  // ——— colours for every design
+
+  /** Latest first. */
+  async libraries(): Promise<LibraryRow[]> {
+    return this.db.libraries.orderBy('added').reverse().toArray();
+  }
+  async addLibrary(row: LibraryRow): Promise<void> {
+    await this.db.libraries.put(row);
+  }
+  async removeLibrary(id: string): Promise<void> {
+    await this.db.libraries.delete(id);
   }
 
   async setting<T>(key: string): Promise<T | undefined> {

@@ -14,9 +14,13 @@ const SEEDED = 'demo-seeded';
 
 /** Puts the demo designs on a new shelf, once: what a person throws away stays away. */
 export async function seedDemo(designs: DesignStore): Promise<void> {
-  if (await designs.setting<boolean>(SEEDED)) return;
-  for (const { design } of demoDesigns()) if (!(await designs.has(design.id))) await designs.add(design);
-  await designs.setSetting(SEEDED, true);
+  const seeded = await designs.setting<boolean | string[]>(SEEDED);
+  // The first version had one demo design and kept only that it was there.
+  const before = new Set(seeded === true ? ['lantern-walk-poster'] : Array.isArray(seeded) ? seeded : []);
+  const demos = demoDesigns();
+  if (demos.every(({ design }) => before.has(design.id))) return;
+  for (const { design } of demos) if (!before.has(design.id) && !(await designs.has(design.id))) await designs.add(design);
+  await designs.setSetting(SEEDED, demos.map(({ design }) => design.id));
 }
 
 /** Why storage does not work, in words. */

@@ -3,7 +3,6 @@ import * as Comlink from 'comlink';
 import { apply } from 'mutative';
 import { checkDesign } from '@/core/check/check';
 import { Palette } from '@/core/colour/palette';
-import { packDesign } from '@/core/file/archive';
 import type { Design, Page } from '@/core/model/schema';
 import { writePdf } from '@/core/output/pdf/write';
 import { tooManyPixels, writePng } from '@/core/output/png';
@@ -12,7 +11,8 @@ import { compositePlates } from '@/core/render/composite';
 import { mostInk, rasterPlates, regionOf, type Plates } from '@/core/render/plates';
 import { bleedRect } from '@/core/scene/scene';
 import { asPrint, equip, openWorkshop, PaletteKeeper, type Workshop } from '@/core/workshop';
-import { browserEnv } from '@/env/browser';
+import { packWhole } from '@/store/pack';
+import { shopEnv } from '@/store/shopEnv';
 import type { HandedOver, PressApi } from './pressApi';
 
 /** Resolution at which total ink is looked for while working. */
@@ -23,7 +23,7 @@ interface Room {
   readonly palettes: PaletteKeeper;
 }
 let opening: Promise<Room> | null = null;
-const room = () => (opening ??= openWorkshop(browserEnv).then((shop) => ({ shop, palettes: new PaletteKeeper(shop) })));
+const room = () => (opening ??= openWorkshop(shopEnv).then((shop) => ({ shop, palettes: new PaletteKeeper(shop) })));
 
 let design: Design | null = null;
 let lastPlates: { page: string; plates: Plates } | null = null;
@@ -89,7 +89,7 @@ const api: PressApi = {
       case 'pdf': {
         const pages = request.pages.map((n) => r.design.pages[n - 1]);
         const inks = new Palette(asPrint(r.design), r.shop.room);
-        return done(await writePdf(r.design, pages, r.shop.builder, inks, browserEnv, { marks: request.marks }, { step: (a, b, what) => progress(a, b, what) }));
+        return done(await writePdf(r.design, pages, r.shop.builder, inks, shopEnv, { marks: request.marks }, { step: (a, b, what) => progress(a, b, what) }));
       }
       case 'svg': {
         progress(0, 1, 'Drawing');
@@ -105,7 +105,7 @@ const api: PressApi = {
       }
       case 'holvet':
         progress(0, 1, 'Packing');
-        return done(packDesign(r.design, await api.thumbnail(320)));
+        return done(await packWhole(r.design, await api.thumbnail(320)));
       default:
         return request satisfies never;
     }

@@ -1,5 +1,6 @@
-import { readRecipes, recipeName } from '@/core/edit/recipeLine';
-import { tinted } from '@/core/edit/paint';
+import { readRecipes } from '@/core/edit/recipeLine';
+import { recipeName } from '@/core/edit/recipeName';
+import { tinted } from '@/core/edit/swatches';
 import type { OwnColour, Swatch } from '@/core/model/schema';
 import fc from '../support/seeded';
 
@@ -68,4 +69,29 @@ test('part strength goes towards the paper in every kind of colour', () => {
   expect(tinted(full[2], 0)).toEqual({ rgb: [1, 1, 1] });
   expect(tinted(full[3], 0.5)).toEqual({ ink: 'i', tint: 0.4 });
   expect(tinted(full[4], 0)).toEqual({ lab: [100, 0, -0] });
+});
+
+test.each<[string, string, OwnColour]>([
+  ['--dusk: #0b3a5e', 'dusk', { rgb: [11 / 255, 58 / 255, 94 / 255] }],
+  ['Tide rgb(11 58 94)', 'Tide', { rgb: [11 / 255, 58 / 255, 94 / 255] }],
+  ['hsl(0 100% 50%)', '#ff0000', { rgb: [1, 0, 0] }],
+  ['tomato', 'tomato', { rgb: [1, 99 / 255, 71 / 255] }],
+  ['Press device-cmyk(1 0.72 8% 20%)', 'Press', { cmyk: [1, 0.72, 0.08, 0.2] }],
+  ['Rope Lab 62 4 -18.5', 'Rope', { lab: [62, 4, -18.5] }],
+  ['--paper = lab(90 -2 46)', 'paper', { lab: [90, -2, 46] }],
+])('CSS and Lab: “%s”', (line, name, colour) => {
+  const [r] = read(line);
+  if (!r.ok) throw new Error(r.message);
+  expect(r.recipe.name).toBe(name);
+  const [key, values] = Object.entries(colour)[0] as [string, number[]];
+  const got = (r.recipe.colour as unknown as Record<string, number[]>)[key];
+  got.forEach((v, i) => expect(v).toBeCloseTo(values[i], 6));
+});
+
+test('a vivid colour that no screen holds stays what it is; broken CSS and Lab are refused', () => {
+  const [vivid] = read('color(display-p3 1 0.2 0)');
+  expect(vivid.ok && 'lab' in vivid.recipe.colour).toBe(true);
+  expect(read('rgb(1 2)')[0]).toMatchObject({ ok: false, message: '“rgb(1 2)” is not a colour of CSS.' });
+  expect(read('Rope Lab 120 0 0')[0]).toMatchObject({ ok: false, message: expect.stringMatching(/^Lab is a lightness/) });
+  expect(read('device-cmyk(1 2 3 4)')[0]).toMatchObject({ ok: false });
 });

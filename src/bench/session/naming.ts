@@ -1,4 +1,4 @@
-import { recipeName } from '@/core/edit/recipeLine';
+import { recipeName } from '@/core/edit/recipeName';
 import { hexOf } from '@/core/colour/spaces';
 import type { Colour, Design, Paint } from '@/core/model/schema';
 import { formatNumber } from '@/core/units/length';

@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useState } from 'react';
 import { openWorkshop, equip, type Workshop } from '@/core/workshop';
-import { browserEnv } from '@/env/browser';
+import { shopEnv } from '@/store/shopEnv';
 import { designStore, storageProblem } from '@/store/open';
 import { PressClient } from '@/workers/pressClient';
 import { Session } from './session';
@@ -17,7 +17,7 @@ export type SessionState =
 let workshop: Promise<Workshop> | null = null;
 /** The page's engines, shared by all designs that it opens; a failure is not remembered. */
 function pageWorkshop(): Promise<Workshop> {
-  workshop ??= openWorkshop(browserEnv).catch((e: unknown) => {
+  workshop ??= openWorkshop(shopEnv).catch((e: unknown) => {
     workshop = null;
     throw e;
   });

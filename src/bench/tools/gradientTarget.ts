@@ -1,5 +1,6 @@
 import type { Recipe } from '@/core/edit/history';
-import { aimedNodes, paintAt, setPaint, setRampStops, type Aim } from '@/core/edit/paint';
+import { aimedNodes, paintAt, setPaint, type Aim } from '@/core/edit/paint';
+import { setRampStops } from '@/core/edit/swatches';
 import type { Matrix } from '@/core/geometry/matrix';
 import type { GradientPaint, Stop } from '@/core/model/schema';
 import { pageMatrix } from '@/core/model/tree';

@@ -1,7 +1,7 @@
 'use client';
 import { Popover } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
-import { recolourSwatch, removeSwatch, renameSwatch, setRampStops, swatchUsers } from '@/core/edit/paint';
+import { recolourSwatch, removeSwatch, renameSwatch, setRampStops, swatchUsers } from '@/core/edit/swatches';
 import { hexOf, parseHex } from '@/core/colour/spaces';
 import { mapTuple } from '@/core/units/tuple';
 import type { OwnColour, Stop, Swatch } from '@/core/model/schema';

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { findSpots } from '@/core/colour/spotLibrary';
 import { hexOf, labToSrgb } from '@/core/colour/spaces';
-import { addSpot } from '@/core/edit/paint';
+import { addSpot } from '@/core/edit/swatches';
 import type { Ink } from '@/core/model/schema';
 import { Slip } from '@/ui/Slip';
 import { useSession } from '../session/context';

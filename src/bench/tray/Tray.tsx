@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { addSwatch } from '@/core/edit/paint';
+import { addSwatch } from '@/core/edit/swatches';
 import { readRecipes } from '@/core/edit/recipeLine';
 import { useBench, useSession } from '../session/context';
 import { count } from '../session/commands';

@@ -8,6 +8,7 @@ export type Severity = 'look' | 'stop';
 export interface FindingFacts {
   'bleed.missing': { readonly sides: readonly string[]; readonly bleed: number };
   'ink.tooMuch': { readonly total: number; readonly limit: number; readonly x: number; readonly y: number };
+  'ink.profileMissing': { readonly profile: string };
   'text.missingFace': { readonly face: string };
   'text.overset': { readonly characters: number };
 }

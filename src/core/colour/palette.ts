@@ -1,7 +1,11 @@
-import type { Colour, Design, GradientPaint, Ink, Stop } from '../model/schema';
+import type { Cmyk, Colour, Design, GradientPaint, Ink, OwnColour, Stop } from '../model/schema';
 import type { ColourEngine, Profile } from './icc';
-import { Press, type SpotTable } from './press';
-import { clip01, hexOf, labToSrgb, type Triple } from './spaces';
+import { isOwnAsset } from '../file/assets';
+import { PROFILES } from '../model/defaults';
+import { mapTuple } from '../units/tuple';
+import { deltaE00 } from './compare';
+import { Press, type SpotInk } from './press';
+import { clip01, hexOf, labToSrgb, srgbToLab, type Triple } from './spaces';
 
 export const PROCESS = ['Cyan', 'Magenta', 'Yellow', 'Black'] as const;
 
@@ -17,9 +21,27 @@ export class ColourRoom {
     private readonly asset: (path: string) => Promise<Uint8Array>,
   ) {}
 
-  /** Opens and bakes an output profile once. Rejects with a sentence if it is missing or not CMYK. */
+  /** Profiles that could not be had; another stands in for them, so that the design can still be seen and mended. */
+  readonly missing = new Set<string>();
+
+  /**
+   * Opens and bakes an output profile once. Rejects with a sentence if a shipped one is missing or not CMYK; in place of a
+   * person's own that is missing stands the first shipped one, and `missing` says so.
+   */
   async prepare(file: string): Promise<void> {
-    if (this.presses.has(file)) return;
+    if (this.presses.has(file) && !this.missing.has(file)) return;
+    try {
+      await this.bake(file);
+      this.missing.delete(file);
+    } catch (e) {
+      if (!isOwnAsset(file)) throw e;
+      await this.prepare(PROFILES[0].file);
+      this.presses.set(file, this.get(PROFILES[0].file));
+      this.missing.add(file);
+    }
+  }
+
+  private async bake(file: string): Promise<void> {
     const bytes = await this.asset(`icc/${file}`);
     const profile = this.engine.open(bytes);
     if (profile.space !== 'cmyk') throw new Error(`${file} is not a profile for printing inks (CMYK).`);
@@ -54,11 +76,16 @@ export class Palette {
   readonly channels: readonly string[];
   readonly screen: boolean;
   readonly press: Press;
-  readonly spotTables: readonly SpotTable[];
+  /** The spot inks with a plate of their own, in the order in which they print; channel 4 is the first. */
+  readonly inks: readonly Ink[];
+  readonly spotInks: readonly SpotInk[];
   readonly profileBytes: Uint8Array;
+  /** The design's own profile is missing; a shipped one stands in for it. */
+  readonly substituted: boolean;
   private readonly swatches: Map<string, Design['swatches'][number]>;
   private readonly inkIndex: Map<string, number>;
-  private readonly inks: readonly Ink[];
+  /** Inks that are printed from their stand-in recipe. */
+  private readonly standIns: Map<string, Ink>;
   private readonly room: ReturnType<ColourRoom['get']>;
   private readonly mixes = new WeakMap<object, Mix>();
   private readonly ramps = new WeakMap<object, ResolvedRamp>();
@@ -68,12 +95,14 @@ export class Palette {
     this.room = room.get(design.profile.file);
     this.press = this.room.press;
     this.profileBytes = this.room.bytes;
+    this.substituted = room.missing.has(design.profile.file);
     this.screen = design.setup.medium === 'screen';
-    this.inks = design.inks;
+    this.inks = design.inks.filter((ink) => !ink.asStandIn);
+    this.standIns = new Map(design.inks.flatMap((ink) => (ink.asStandIn ? [[ink.id, ink]] : [])));
     this.swatches = new Map(design.swatches.map((s) => [s.id, s]));
-    this.inkIndex = new Map(design.inks.map((ink, i) => [ink.id, 4 + i]));
-    this.channels = this.screen ? ['Red', 'Green', 'Blue'] : [...PROCESS, ...design.inks.map((i) => i.name)];
-    this.spotTables = design.inks.map((ink) => this.press.spotTable(ink.lab));
+    this.inkIndex = new Map(this.inks.map((ink, i) => [ink.id, 4 + i]));
+    this.channels = this.screen ? ['Red', 'Green', 'Blue'] : [...PROCESS, ...this.inks.map((i) => i.name)];
+    this.spotInks = this.inks.map((ink) => ({ table: this.press.spotTable(ink.lab), opaque: ink.opaque === true }));
   }
 
   /** The channels of a colour. An unknown reference throws: the model's door lets none in. */
@@ -90,14 +119,24 @@ export class Palette {
     if ('cmyk' in colour) return [...colour.cmyk, ...spots];
     if ('gray' in colour) return [0, 0, 0, 1 - colour.gray, ...spots];
     if ('ink' in colour) {
-      const index = this.inkIndex.get(colour.ink);
-      if (index === undefined) throw new Error(`unknown ink: ${colour.ink}`);
-      spots[index - 4] = colour.tint;
+      const ink = this.standIns.get(colour.ink);
+      if (ink) return [...ink.alternate.map((v) => v * colour.tint), ...spots];
+      spots[this.channelOf(colour.ink) - 4] = colour.tint;
       return [0, 0, 0, 0, ...spots];
     }
     if ('rgb' in colour) return [...this.separate(this.room.rgbToCmyk, colour.rgb), ...spots];
     if ('lab' in colour) return [...this.separate(this.room.labToCmyk, colour.lab), ...spots];
     return this.inkMix(this.swatchColour(colour.swatch)).map((v) => v * colour.tint);
+  }
+
+  private inkOf(id: string): Ink {
+    return this.standIns.get(id) ?? this.inks[this.channelOf(id) - 4];
+  }
+
+  private channelOf(ink: string): number {
+    const index = this.inkIndex.get(ink);
+    if (index === undefined) throw new Error(`unknown ink: ${ink}`);
+    return index;
   }
 
   private separate(map: (v: Float32Array) => Float32Array, values: readonly number[]): number[] {
@@ -110,9 +149,9 @@ export class Palette {
     if ('lab' in colour) return labToSrgb(colour.lab).map(clip01);
     if ('cmyk' in colour) return this.press.look(colour.cmyk, []);
     if ('ink' in colour) {
-      const index = this.inkIndex.get(colour.ink);
-      if (index === undefined) throw new Error(`unknown ink: ${colour.ink}`);
-      return this.press.look([0, 0, 0, 0], [{ table: this.spotTables[index - 4], tint: colour.tint }]);
+      const ink = this.standIns.get(colour.ink);
+      if (ink) return this.press.look(ink.alternate.map((v) => v * colour.tint), []);
+      return this.press.look([0, 0, 0, 0], [{ ...this.spotInks[this.channelOf(colour.ink) - 4], tint: colour.tint }]);
     }
     return this.lights(this.swatchColour(colour.swatch)).map((v) => 1 - colour.tint * (1 - v));
   }
@@ -147,8 +186,7 @@ export class Palette {
     const key = mix.join();
     const known = this.looks.get(key);
     if (known) return known;
-    const spots = this.spotTables.map((table, i) => ({ table, tint: mix[4 + i] })).filter((s) => s.tint > 0);
-    const look = this.press.look(mix.slice(0, 4), spots);
+    const look = this.press.look(mix.slice(0, 4), this.spotsOf(mix));
     if (this.looks.size > 20_000) this.looks.clear();
     this.looks.set(key, look);
     return look;
@@ -160,11 +198,97 @@ export class Palette {
 
   /** Lab, relative to the paper, of a colour as it prints. */
   labOf(colour: Colour): Triple {
-    const mix = this.inkMix(colour);
-    const spots = this.spotTables.map((table, i) => ({ table, tint: mix[4 + i] })).filter((s) => s.tint > 0);
-    return this.press.lab(mix.slice(0, 4), spots);
+    return this.labOfMix(this.inkMix(colour));
+  }
+
+  /** Lab, relative to the paper, of a mix of inks. */
+  labOfMix(mix: Mix): Triple {
+    return this.press.lab(mix.slice(0, 4), this.spotsOf(mix));
+  }
+
+  private spotsOf(mix: Mix) {
+    return this.spotInks.map((ink, i) => ({ ...ink, tint: mix[4 + i] })).filter((s) => s.tint > 0);
+  }
+
+  // ——— between recipes and looks
+
+  /** The colour of a swatch, or the colour itself: never a reference. Part strengths of a swatch are kept apart. */
+  own(colour: Colour): { readonly colour: OwnColour; readonly tint: number } {
+    return 'swatch' in colour ? { colour: this.swatchColour(colour.swatch) as OwnColour, tint: colour.tint } : { colour, tint: 1 };
+  }
+
+  /** Process inks 0…1 of an RGB colour (black-point compensated) or of a Lab colour, by the profile. */
+  cmykOf(colour: { readonly rgb: Triple } | { readonly lab: Triple }): Cmyk {
+    const [c, m, y, k] = 'rgb' in colour ? this.separate(this.room.rgbToCmyk, colour.rgb) : this.separate(this.room.labToCmyk, colour.lab);
+    return [c, m, y, k];
+  }
+
+  /** The same in whole percents, as a recipe is written. */
+  recipeOf(colour: { readonly rgb: Triple } | { readonly lab: Triple }): Cmyk {
+    return mapTuple(this.cmykOf(colour), (v) => Math.round(v * 100) / 100);
+  }
+
+  /** The process recipe of a colour: its own, its ink's stand-in, or what the profile makes of it. */
+  processOf(colour: OwnColour): Cmyk {
+    if ('cmyk' in colour) return colour.cmyk;
+    if ('gray' in colour) return [0, 0, 0, 1 - colour.gray];
+    if ('ink' in colour) {
+      return mapTuple(this.inkOf(colour.ink).alternate, (v) => v * colour.tint);
+    }
+    return this.cmykOf(colour);
+  }
+
+  /** What a colour is meant to look like, whatever can be printed: Lab D50. Inks are meant as they print. */
+  wantedLab(colour: OwnColour): Triple {
+    if ('rgb' in colour) return srgbToLab(colour.rgb);
+    if ('lab' in colour) return colour.lab;
+    if ('ink' in colour && colour.tint === 1) return this.inkOf(colour.ink).lab;
+    return this.labOf(colour);
+  }
+
+  /** How far a screen or Lab colour prints from what it is meant to be (ΔE00); null for colours made of ink. */
+  reach(colour: OwnColour): number | null {
+    if (!('rgb' in colour) && !('lab' in colour)) return null;
+    return deltaE00(this.wantedLab(colour), this.labOf(colour));
+  }
+
+  /** How far an ink's stand-in recipe looks from the ink itself on this paper (ΔE00). */
+  standInDistance(ink: Pick<Ink, 'lab' | 'alternate'>): number {
+    const solid = this.press.lab([0, 0, 0, 0], [{ table: this.press.spotTable(ink.lab), tint: 1 }]);
+    return deltaE00(solid, this.press.lab(ink.alternate, []));
+  }
+
+  /** sRGB 0…1 of a solid ink that need not be in the design. */
+  lookOfInk(ink: Pick<Ink, 'lab'>): Triple {
+    return this.press.look([0, 0, 0, 0], [{ table: this.press.spotTable(ink.lab), tint: 1 }]);
+  }
+
+  /**
+   * The colour that a mix is, in the design's own terms: process inks as a recipe in whole percents, one spot ink alone as
+   * a tint of it, several together as the recipe nearest to their look; RGB for a screen.
+   */
+  colourOfMix(mix: Mix): OwnColour {
+    if (this.screen) return { rgb: [mix[0], mix[1], mix[2]] };
+    const spots = this.inks.flatMap((ink, i) => (mix[4 + i] > 0 ? [{ ink: ink.id, tint: Math.round(mix[4 + i] * 100) / 100 }] : []));
+    const process = mix.slice(0, 4);
+    if (!spots.length) return { cmyk: mapTuple([process[0], process[1], process[2], process[3]], (v) => Math.round(v * 100) / 100) };
+    if (spots.length === 1 && process.every((v) => v === 0)) return spots[0];
+    return { cmyk: this.recipeOf({ lab: this.labOfMix(mix) }) };
+  }
+
+  /** The sum of inks of a colour, 1 = 100 %. */
+  totalInk(colour: Colour): number {
+    return this.inkMix(colour).reduce((a, b) => a + b, 0);
+  }
+
+  /** Does this paint hide what lies below even when it overprints? Only an opaque ink at full strength does. */
+  hides(mix: Mix): boolean {
+    return this.spotInks.some((ink, i) => ink.opaque && mix[4 + i] >= 1);
   }
 }
+
+/** Beyond this a colour counts as out of reach: the difference that a trained eye sees side by side (common practice). */
+export const OUT_OF_REACH = 2;
 
 /** The mix at `t` of a ramp: straight between stops, flat outside. */
 export function mixAt(ramp: ResolvedRamp, t: number): Mix {

@@ -14,18 +14,36 @@ const SM = SY * GRID;
 const SC = SM * GRID;
 const SK = SC * GRID;
 
-/** A spot ink's effect on light, 256 tints × 3 factors in the square-root domain. */
-export type SpotTable = Float32Array;
+/** A spot ink's effect on light at 256 tints, in the square-root domain. */
+export interface SpotTable {
+  /** What a transparent ink leaves of each channel, 256 × 3. */
+  readonly factors: Float32Array;
+  /** The share of the paper that is covered, 256. */
+  readonly areas: Float32Array;
+  /** The solid's own light. */
+  readonly solid: Triple;
+}
+/** A spot ink on the press: its table and whether it hides what was printed before it. */
+export interface SpotInk {
+  readonly table: SpotTable;
+  readonly opaque: boolean;
+}
+export interface SpotTint extends Partial<SpotInk> {
+  readonly table: SpotTable;
+  readonly tint: number;
+}
 
 /**
  * How inks look on the paper of one profile. Process inks: a table baked from the profile. Spot inks: the floored
  * multiplicative model in the square root of linear Rec. 2020 (for one ink this is Yule–Nielsen with n = 2), tints spaced
- * so that the SCTV of ISO 20654 equals the tint. Mean ΔE00 1.4–2.7 on measured overprints.
+ * so that the SCTV of ISO 20654 equals the tint. Mean ΔE00 1.4–2.7 on measured overprints. An opaque ink is mixed with
+ * what lies below it by area, in the same square root: on bare paper it looks like a transparent one.
  */
 export class Press {
   private readonly encode = new Uint8ClampedArray(STEPS + 1);
   private readonly offsets = { c: steps(SC), m: steps(SM), y: steps(SY), k: steps(SK) };
   private readonly paperV = visual(times(REC2020_TO_XYZ, [1, 1, 1]));
+  private readonly tables = new Map<string, SpotTable>();
 
   constructor(
     /** Signed square roots of paper-relative light above the floor, order K C M Y, 3 channels. */
@@ -58,8 +76,19 @@ export class Press {
     return new Press(table, floor);
   }
 
-  /** The table of a spot ink from the Lab (D50, paper-relative) of its solid. */
+  /** The table of a spot ink from the Lab (D50, paper-relative) of its solid; made once an ink. */
   spotTable(solid: Triple): SpotTable {
+    const key = solid.join();
+    let table = this.tables.get(key);
+    if (!table) {
+      if (this.tables.size > 2000) this.tables.clear();
+      table = this.makeSpotTable(solid);
+      this.tables.set(key, table);
+    }
+    return table;
+  }
+
+  private makeSpotTable(solid: Triple): SpotTable {
     const light = times(XYZ_TO_REC2020, labToXyz(solid));
     const root = mapTuple(light, (v, j) => Math.sqrt(Math.max(0, (v - this.floor[j]) / (1 - this.floor[j]))));
     const factor = (area: number) => mapTuple(root, (s) => 1 - area * (1 - s));
@@ -69,7 +98,8 @@ export class Press {
       return Math.hypot(v[0] - this.paperV[0], v[1] - this.paperV[1], v[2] - this.paperV[2]);
     };
     const full = distance(1);
-    const out = new Float32Array(256 * 3);
+    const factors = new Float32Array(256 * 3);
+    const areas = new Float32Array(256);
     for (let i = 0; i < 256; i++) {
       let lo = 0;
       let hi = 1;
@@ -78,31 +108,38 @@ export class Press {
         if (distance(mid) / full < i / 255) lo = mid;
         else hi = mid;
       }
-      out.set(factor(i === 255 ? 1 : lo), 3 * i);
+      // An ink that looks like the paper has no steps to go by: there the tint is the area.
+      areas[i] = i === 255 ? 1 : full < 1e-6 ? i / 255 : lo;
+      factors.set(factor(areas[i]), 3 * i);
     }
-    return out;
+    return { factors, areas, solid: root };
   }
 
   /** sRGB 0…1 of one mix, in float: `process` 0…1 and each spot's tint with its table. */
-  look(process: readonly number[], spots: readonly { table: SpotTable; tint: number }[]): Triple {
+  look(process: readonly number[], spots: readonly SpotTint[]): Triple {
     const linear = this.light(process, spots);
     const rgb = times(REC2020_TO_SRGB, linear);
     return [clip01(encodeSrgb(clip01(rgb[0]))), clip01(encodeSrgb(clip01(rgb[1]))), clip01(encodeSrgb(clip01(rgb[2])))];
   }
 
   /** Lab (D50, relative to the paper) of one mix. */
-  lab(process: readonly number[], spots: readonly { table: SpotTable; tint: number }[]): Triple {
+  lab(process: readonly number[], spots: readonly SpotTint[]): Triple {
     const [x, y, z] = times(REC2020_TO_XYZ, this.light(process, spots));
     const f = [x / D50[0], y / D50[1], z / D50[2]].map(cieF);
     return [116 * f[1] - 16, 500 * (f[0] - f[1]), 200 * (f[1] - f[2])];
   }
 
-  private light(process: readonly number[], spots: readonly { table: SpotTable; tint: number }[]): Triple {
+  private light(process: readonly number[], spots: readonly SpotTint[]): Triple {
     const root = this.interpolate(process);
-    for (const { table, tint } of spots) {
+    for (const { table, tint, opaque } of spots) {
       const x = clip01(tint) * 255;
       const i = Math.min(254, Math.floor(x));
-      for (let j = 0; j < 3; j++) root[j] *= table[3 * i + j] + (x - i) * (table[3 * i + 3 + j] - table[3 * i + j]);
+      const { factors, areas, solid } = table;
+      const area = areas[i] + (x - i) * (areas[i + 1] - areas[i]);
+      for (let j = 0; j < 3; j++) {
+        if (opaque) root[j] += area * (solid[j] - root[j]);
+        else root[j] *= factors[3 * i + j] + (x - i) * (factors[3 * i + 3 + j] - factors[3 * i + j]);
+      }
     }
     return mapTuple(root, (r, j) => this.floor[j] + (1 - this.floor[j]) * r * Math.abs(r));
   }
@@ -131,15 +168,15 @@ export class Press {
 
   /**
    * Plates to sRGB pixels. `plates` are ink amounts 0…255 (Cyan, Magenta, Yellow, Black, then spots in the order of
-   * `tables`); a null plate is not on the press. Equal neighbours are looked up once.
+   * `inks`); a null plate is not on the press. Equal neighbours are looked up once.
    */
-  composite(plates: readonly (Uint8Array | null)[], tables: readonly SpotTable[], pixels: number, out: Uint8ClampedArray): void {
+  composite(plates: readonly (Uint8Array | null)[], inks: readonly SpotInk[], pixels: number, out: Uint8ClampedArray): void {
     const none = emptyPlate(pixels);
     const [C, M, Y, K] = [0, 1, 2, 3].map((i) => plates[i] ?? none);
-    const spots: { plate: Uint8Array; table: SpotTable }[] = [];
-    tables.forEach((table, i) => {
+    const spots: { plate: Uint8Array; table: SpotTable; opaque: boolean }[] = [];
+    inks.forEach(({ table, opaque }, i) => {
       const plate = plates[4 + i];
-      if (plate) spots.push({ plate, table });
+      if (plate) spots.push({ plate, table, opaque });
     });
     const { table, encode } = this;
     const { c: oc, m: om, y: oy, k: ok } = this.offsets;
@@ -201,7 +238,15 @@ export class Press {
       for (let s = 0; s < spotCount; s++) {
         const v = spots[s].plate[i];
         if (v === 0) continue;
-        const t = spots[s].table;
+        const { table: ink, opaque } = spots[s];
+        if (opaque) {
+          const area = ink.areas[v];
+          r += area * (ink.solid[0] - r);
+          g += area * (ink.solid[1] - g);
+          u += area * (ink.solid[2] - u);
+          continue;
+        }
+        const t = ink.factors;
         r *= t[3 * v];
         g *= t[3 * v + 1];
         u *= t[3 * v + 2];

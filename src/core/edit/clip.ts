@@ -140,9 +140,19 @@ function eachPaint(nodes: Record<string, DesignNode>, stories: Record<string, St
   }
 }
 
+/** A paint with other colours; the same paint where none changed. */
 export function mapColours(p: Paint, map: (c: Colour) => Colour): Paint {
-  if (p.kind === 'colour') return { ...p, colour: map(p.colour) };
+  if (p.kind === 'colour') {
+    const colour = map(p.colour);
+    return colour === p.colour ? p : { ...p, colour };
+  }
   if (p.kind === 'none' || 'swatch' in p.ramp) return p;
-  const stops: Stop[] = p.ramp.stops.map((s) => ({ ...s, colour: map(s.colour) }));
-  return { ...p, ramp: { stops } } satisfies GradientPaint;
+  const stops = mapStops(p.ramp.stops, map);
+  return stops === p.ramp.stops ? p : ({ ...p, ramp: { stops } } satisfies GradientPaint);
+}
+
+/** Stops with other colours; the same list where none changed. */
+export function mapStops(stops: readonly Stop[], map: (c: Colour) => Colour): readonly Stop[] {
+  const colours = stops.map((s) => map(s.colour));
+  return colours.every((c, i) => c === stops[i].colour) ? stops : stops.map((s, i) => ({ ...s, colour: colours[i] }));
 }

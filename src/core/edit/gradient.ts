@@ -1,7 +1,7 @@
 import type { Matrix, Point } from '../geometry/matrix';
 import { centre, height, width, type Rect } from '../geometry/rect';
 import type { Colour, GradientPaint, Paint, Stop } from '../model/schema';
-import { tinted } from './paint';
+import { tinted } from './swatches';
 
 /** Press and release points give a linear gradient's line, or a radial one's centre and edge (own space of the object). */
 export function geometryFrom(kind: GradientPaint['gradient'], from: Point, to: Point, squash = 1): Matrix {

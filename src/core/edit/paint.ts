@@ -1,9 +1,7 @@
 import { outlineOf } from '../model/defaults';
-import type { Colour, Design, GradientPaint, Ink, Outline, OwnColour, Paint, Stop, Swatch } from '../model/schema';
+import type { Colour, Design, GradientPaint, Outline, Paint, Stop } from '../model/schema';
 import { withDescendants, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
-import { mapTuple } from '../units/tuple';
-import { mapColours } from './clip';
 import type { DesignDraft } from './history';
 import { isText } from './box';
 
@@ -70,9 +68,28 @@ function withPaint(outline: Outline | null, make: (old: Paint) => Paint): Outlin
   return { ...outline, paint, width: outline.width > 0 ? outline.width : NEW_OUTLINE };
 }
 
-/** A flat colour on the aim; whether it overprints stays as it was. */
+/** A flat colour on the aim; whether it overprints follows `overprintAfter`. */
 export function setColour(d: DesignDraft, ids: readonly NodeId[], aim: Aim, colour: Colour): void {
-  setPaint(d, ids, aim, (old) => ({ kind: 'colour', colour, overprint: old.kind !== 'none' && old.overprint }));
+  const design = d as Design;
+  setPaint(d, ids, aim, (old) => ({ kind: 'colour', colour, overprint: overprintAfter(design, old, colour) }));
+}
+
+/**
+ * Whether a part overprints once it is given a colour. Inks that overprint by default do. A switch that the last ink
+ * brought along goes with that ink; one that the person set stays.
+ */
+export function overprintAfter(d: Design, old: Paint, next: Colour): boolean {
+  if (overprintsByDefault(d, next)) return true;
+  if (old.kind === 'none' || !old.overprint) return false;
+  return !(old.kind === 'colour' && overprintsByDefault(d, old.colour));
+}
+
+function overprintsByDefault(d: Design, c: Colour): boolean {
+  if ('swatch' in c) {
+    const swatch = d.swatches.find((s) => s.id === c.swatch);
+    return swatch?.kind === 'colour' && overprintsByDefault(d, swatch.colour);
+  }
+  return 'ink' in c && d.inks.find((i) => i.id === c.ink)?.overprints === true;
 }
 
 export function setOverprint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, overprint: boolean): void {
@@ -93,95 +110,8 @@ export function setOutlineStyle(d: DesignDraft, ids: readonly NodeId[], aim: 'ou
   }
 }
 
-// Swatches and inks
-
-export function addSwatch(d: DesignDraft, swatch: Swatch): void {
-  d.swatches.push(swatch as DesignDraft['swatches'][number]);
-}
-
-/** A spot ink with its swatch; an ink of that name that is there already is used. Answers the swatch's id. */
-export function addSpot(d: DesignDraft, ink: Omit<Ink, 'id'>, newId: () => string): string {
-  const known = d.inks.find((i) => i.name.toLowerCase() === ink.name.toLowerCase());
-  const inkId = known?.id ?? newId();
-  if (!known) d.inks.push({ ...ink, id: inkId, lab: [...ink.lab], alternate: [...ink.alternate] });
-  const swatch = d.swatches.find((s) => s.kind === 'colour' && 'ink' in s.colour && s.colour.ink === inkId && s.colour.tint === 1);
-  if (swatch) return swatch.id;
-  const id = newId();
-  d.swatches.push({ id, name: ink.name, kind: 'colour', colour: { ink: inkId, tint: 1 } });
-  return id;
-}
-
-export function renameSwatch(d: DesignDraft, id: string, name: string): void {
-  const swatch = d.swatches.find((s) => s.id === id);
-  if (swatch) swatch.name = name;
-}
-
-/** Gives a colour swatch another colour: everything that uses it follows. */
-export function recolourSwatch(d: DesignDraft, id: string, colour: OwnColour): void {
-  const swatch = d.swatches.find((s) => s.id === id);
-  if (swatch?.kind === 'colour') swatch.colour = structuredClone(colour) as typeof swatch.colour;
-}
-
-export function setRampStops(d: DesignDraft, id: string, stops: readonly Stop[]): void {
-  const swatch = d.swatches.find((s) => s.id === id);
-  if (swatch?.kind === 'ramp') swatch.stops = structuredClone(stops) as typeof swatch.stops;
-}
-
-/** How many paints and ramps refer to a swatch. */
-export function swatchUsers(d: Design, id: string): number {
-  let n = 0;
-  visitPaints(d, (p) => {
-    if (p.kind === 'gradient' && 'swatch' in p.ramp && p.ramp.swatch === id) n++;
-    mapColours(p, (c) => {
-      if ('swatch' in c && c.swatch === id) n++;
-      return c;
-    });
-  });
-  for (const s of d.swatches) if (s.kind === 'ramp') n += s.stops.filter((x) => 'swatch' in x.colour && x.colour.swatch === id).length;
-  return n;
-}
-
-/** Removes a swatch; what used it keeps its colour as its own. Spot inks that nothing uses any more go too. */
-export function removeSwatch(d: DesignDraft, id: string): void {
-  const swatch = d.swatches.find((s) => s.id === id);
-  if (!swatch) return;
-  // Plain data: a draft must not end up inside what replaces it.
-  const own = JSON.parse(JSON.stringify(swatch)) as Swatch;
-  const colour = (c: Colour): Colour => {
-    if (!('swatch' in c) || c.swatch !== id || own.kind !== 'colour') return c;
-    return tinted(own.colour, c.tint);
-  };
-  mapAllPaints(d, (p) => {
-    const mapped = mapColours(p, colour);
-    return mapped.kind === 'gradient' && 'swatch' in mapped.ramp && mapped.ramp.swatch === id && own.kind === 'ramp' ? { ...mapped, ramp: { stops: own.stops } } : mapped;
-  });
-  d.swatches = d.swatches.filter((s) => s.id !== id);
-  for (const s of d.swatches) if (s.kind === 'ramp') s.stops = s.stops.map((x) => ({ ...x, colour: colour(x.colour as Colour) })) as typeof s.stops;
-  dropUnusedInks(d);
-}
-
-/** An own colour at part strength, in the same terms where they allow it. */
-export function tinted(c: OwnColour, by: number): OwnColour {
-  if (by === 1) return c;
-  if ('ink' in c) return { ...c, tint: c.tint * by };
-  if ('cmyk' in c) return { cmyk: mapTuple(c.cmyk, (v) => v * by) };
-  if ('gray' in c) return { gray: 1 - (1 - c.gray) * by };
-  if ('rgb' in c) return { rgb: mapTuple(c.rgb, (v) => 1 - (1 - v) * by) };
-  return { lab: [100 - (100 - c.lab[0]) * by, c.lab[1] * by, c.lab[2] * by] };
-}
-
-export function dropUnusedInks(d: DesignDraft): void {
-  const used = new Set<string>();
-  const note = (c: Colour) => {
-    if ('ink' in c) used.add(c.ink);
-    return c;
-  };
-  visitPaints(d as Design, (p) => void mapColours(p, note));
-  for (const s of d.swatches) (s.kind === 'colour' ? [s.colour] : s.stops.map((x) => x.colour)).forEach((c) => note(c as Colour));
-  if (d.inks.some((i) => !used.has(i.id))) d.inks = d.inks.filter((i) => used.has(i.id));
-}
-
-function visitPaints(d: Design, visit: (p: Paint) => void): void {
+/** Every paint of the design, objects first. */
+export function visitPaints(d: Design, visit: (p: Paint) => void): void {
   for (const n of Object.values(d.nodes)) {
     if (!('fills' in n)) continue;
     n.fills.forEach(visit);
@@ -195,7 +125,8 @@ function visitPaints(d: Design, visit: (p: Paint) => void): void {
       }
 }
 
-function mapAllPaints(d: DesignDraft, map: (p: Paint) => Paint): void {
+/** Replaces paints all over a draft. */
+export function mapAllPaints(d: DesignDraft, map: (p: Paint) => Paint): void {
   const put = <T>(old: T, set: (v: T) => void) => {
     const next = map(old as Paint);
     if (next !== (old as unknown)) set(next as T);

@@ -1,6 +1,8 @@
 import { parseHex } from '../colour/spaces';
+import { parseCssColour } from '../colour/css';
 import type { Cmyk, Design, OwnColour } from '../model/schema';
-import { tinted } from './paint';
+import { proposedName, recipeName } from './recipeName';
+import { tinted } from './swatches';
 
 export interface Recipe {
   readonly name: string;
@@ -10,7 +12,8 @@ export type RecipeRead = { readonly ok: true; readonly recipe: Recipe } | { read
 
 /**
  * Reads what is typed or pasted into the recipe line, one colour a line (or between semicolons):
- * `Dusk 100 72 8 20` (C M Y K in percent), `Harbour #0b3a5e`, `#0b3a5e`, `Ember 50%` (part strength of a swatch).
+ * `Dusk 100 72 8 20` (C M Y K in percent), `Harbour #0b3a5e`, `#0b3a5e`, `Ember 50%` (part strength of a swatch),
+ * `Rope Lab 62 4 18`, and the colours of CSS: `rgb(11 58 94)`, `--dusk: oklch(40% 0.1 250)`, `device-cmyk(…)`, `tomato`.
  * A colour without a name is named from its numbers.
  */
 export function readRecipes(text: string, design: Pick<Design, 'swatches'>): RecipeRead[] {
@@ -27,7 +30,20 @@ function readOne(line: string, number: number, design: Pick<Design, 'swatches'>)
   if (hex) {
     const rgb = parseHex(hex[2]);
     if (!rgb) return refuse(`“${hex[2]}” is not a screen colour. Write three or six digits after #.`);
-    return { ok: true, recipe: { name: hex[1].replace(/[,:]$/, '').trim() || hex[2].toLowerCase(), colour: { rgb: [rgb[0], rgb[1], rgb[2]] } } };
+    return { ok: true, recipe: { name: plainName(hex[1]) || hex[2].toLowerCase(), colour: { rgb: [rgb[0], rgb[1], rgb[2]] } } };
+  }
+  const css = /^(?:(.*?)[\s:]+)?((?:device-cmyk|rgba?|hsla?|hwb|lab|lch|oklab|oklch|color)\(.*\))$/i.exec(line);
+  if (css) {
+    const colour = parseCssColour(css[2]);
+    if (!colour) return refuse(`“${css[2]}” is not a colour of CSS.`);
+    return { ok: true, recipe: { name: plainName(css[1]) || proposedName(colour)!, colour } };
+  }
+  const lab = /^(.*?)\s*\bLab\s+([+-]?[\d.]+)[\s,]+([+-]?[\d.]+)[\s,]+([+-]?[\d.]+)$/i.exec(line);
+  if (lab) {
+    const [l, a, b] = lab.slice(2).map(Number);
+    if (!(l >= 0 && l <= 100 && Math.abs(a) <= 128 && Math.abs(b) <= 128)) return refuse('Lab is a lightness from 0 to 100 and two numbers from −128 to 128.');
+    const colour: OwnColour = { lab: [l, a, b] };
+    return { ok: true, recipe: { name: plainName(lab[1]) || proposedName(colour)!, colour } };
   }
   // Four numbers parted by nothing but commas, as tables have them: there a comma is no decimal point.
   const table = /^(?:(.*?)[\s:]+)?(\d+(?:\.\d+)?%?(?:,\d+(?:\.\d+)?%?){3})$/.exec(line);
@@ -53,11 +69,10 @@ function readOne(line: string, number: number, design: Pick<Design, 'swatches'>)
     if (!swatch || swatch.kind !== 'colour') return refuse(`There is no swatch called “${part[1]}” to take a part of.`);
     return { ok: true, recipe: { name: `${swatch.name} ${Math.round(by * 100)} %`, colour: tinted(swatch.colour, by) } };
   }
+  const word = /^[a-z]+$/i.test(line) ? parseCssColour(line) : null;
+  if (word) return { ok: true, recipe: { name: line, colour: word } };
   return refuse('Write a name and four ink percentages, such as Dusk 100 72 8 20, or a screen colour such as #0b3a5e.');
 }
 
-/** A name from the numbers: `C100 M72 Y8 K20`, inks at 0 left out. */
-export function recipeName(cmyk: Cmyk): string {
-  const parts = ['C', 'M', 'Y', 'K'].flatMap((ink, i) => (cmyk[i] > 0 ? [`${ink}${Math.round(cmyk[i] * 100)}`] : []));
-  return parts.join(' ') || 'Bare stock';
-}
+/** A name without the signs that part it from its value, also those of a CSS variable. */
+const plainName = (text = ''): string => text.replace(/^--/, '').replace(/[,:=]\s*$/, '').trim();

@@ -2,6 +2,7 @@ import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import type { Design } from '../model/schema';
 import { serializeDesign } from '../model/serialize';
 import { verifyDesign } from '../model/verify';
+import { isOwnAsset, type Assets } from './assets';
 import { migrate } from './migrations';
 
 /** Why a file is refused, as facts; the words are in `refusalText`. */
@@ -12,7 +13,7 @@ export type Refusal =
   | { readonly code: 'newer'; readonly version: string }
   | { readonly code: 'broken'; readonly where: string; readonly what: string };
 
-export type Opened = { readonly ok: true; readonly design: Design; readonly thumbnail: Uint8Array | null } | ({ readonly ok: false } & Refusal);
+export type Opened = { readonly ok: true; readonly design: Design; readonly thumbnail: Uint8Array | null; readonly assets: Assets } | ({ readonly ok: false } & Refusal);
 
 const MAX_FILE = 1024 * 1024 * 1024;
 const MAX_JSON = 256 * 1024 * 1024;
@@ -34,10 +35,11 @@ export function refusalText(r: Refusal, file = 'This file'): string {
   }
 }
 
-/** A `.holvet` file: a zip of design.json, thumbnail.png and, once there are any, assets/ and fonts/. Same design, same bytes. */
-export function packDesign(design: Design, thumbnail: Uint8Array | null): Uint8Array {
+/** A `.holvet` file: a zip of design.json, thumbnail.png and assets/ if there are any. Same design, same bytes. */
+export function packDesign(design: Design, thumbnail: Uint8Array | null, assets: Assets = new Map()): Uint8Array {
   const files: Zippable = { 'design.json': [strToU8(serializeDesign(design)), { level: 6 }] };
   if (thumbnail) files['thumbnail.png'] = [thumbnail, { level: 0 }];
+  for (const name of [...assets.keys()].sort()) files[`assets/${name}`] = [assets.get(name)!, { level: 6 }];
   // A fixed date: the zip format has no other place where two runs could differ.
   return zipSync(files, { mtime: new Date(1980, 0, 1) });
 }
@@ -50,7 +52,8 @@ export function unpackDesign(bytes: Uint8Array): Opened {
   try {
     files = unzipSync(bytes, {
       filter: (f) => {
-        if (f.name !== 'design.json' && f.name !== 'thumbnail.png') return false;
+        const asset = f.name.startsWith('assets/') && isOwnAsset(f.name.slice(7));
+        if (f.name !== 'design.json' && f.name !== 'thumbnail.png' && !asset) return false;
         if (f.originalSize > MAX_JSON) refused = { code: 'tooLarge', bytes: f.originalSize, limit: MAX_JSON };
         return !refused;
       },
@@ -68,7 +71,9 @@ export function unpackDesign(bytes: Uint8Array): Opened {
     return { ok: false, code: 'broken', where: 'design.json', what: 'it is not JSON' };
   }
   const read = readDesign(value);
-  return read.ok ? { ok: true, design: read.design, thumbnail: files['thumbnail.png'] ?? null } : read;
+  if (!read.ok) return read;
+  const assets = new Map(Object.entries(files).flatMap(([name, content]) => (name.startsWith('assets/') ? [[name.slice(7), content] as const] : [])));
+  return { ok: true, design: read.design, thumbnail: files['thumbnail.png'] ?? null, assets };
 }
 
 /** From parsed JSON to a design: version first, then migrations, then every rule of the model. */

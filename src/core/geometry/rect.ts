@@ -11,6 +11,7 @@ export interface Rect {
 export const EMPTY_RECT: Rect = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
 
 export const rect = (x: number, y: number, width: number, height: number): Rect => ({ x0: x, y0: y, x1: x + width, y1: y + height });
+export const intersect = (a: Rect, b: Rect): Rect => ({ x0: Math.max(a.x0, b.x0), y0: Math.max(a.y0, b.y0), x1: Math.min(a.x1, b.x1), y1: Math.min(a.y1, b.y1) });
 export const isEmpty = (r: Rect): boolean => !(r.x1 >= r.x0 && r.y1 >= r.y0);
 export const width = (r: Rect): number => r.x1 - r.x0;
 export const height = (r: Rect): number => r.y1 - r.y0;

@@ -33,13 +33,31 @@ export const colourSchema = z.union([z.strictObject({ swatch: id, tint: unit01 }
 export const stopSchema = z.strictObject({ offset: unit01, colour: colourSchema }).readonly();
 const stops = z.array(stopSchema).min(2).max(64).readonly();
 
+/** The group of the tray that a swatch lies in; absent: none. */
+const group = z.string().min(1).max(80).optional();
 export const swatchSchema = z.union([
-  z.strictObject({ id, name, kind: z.literal('colour'), colour: ownColourSchema }).readonly(),
-  z.strictObject({ id, name, kind: z.literal('ramp'), stops }).readonly(),
+  z.strictObject({ id, name, kind: z.literal('colour'), colour: ownColourSchema, group }).readonly(),
+  z.strictObject({ id, name, kind: z.literal('ramp'), stops, group }).readonly(),
 ]);
 
-/** A spot ink of the design. `lab` is the solid on paper, `alternate` its process stand-in. */
-export const inkSchema = z.strictObject({ id, name: z.string().min(1).max(80), lab, alternate: cmykSchema }).readonly();
+/**
+ * A spot ink of the design. `lab` is the solid on paper, `alternate` its process stand-in. Inks print after the process
+ * inks in the order of the list. Absent switches are off.
+ */
+export const inkSchema = z
+  .strictObject({
+    id,
+    name: z.string().min(1).max(80),
+    lab,
+    alternate: cmykSchema,
+    /** Printed from its stand-in recipe: no plate of its own. */
+    asStandIn: z.boolean().optional(),
+    /** Hides what was printed before it. */
+    opaque: z.boolean().optional(),
+    /** What is given this ink overprints unless it is told otherwise. */
+    overprints: z.boolean().optional(),
+  })
+  .readonly();
 
 export const paintSchema = z.union([
   z.strictObject({ kind: z.literal('none') }).readonly(),
@@ -129,8 +147,11 @@ export const designSchema = z
     created: z.iso.datetime(),
     modified: z.iso.datetime(),
     setup: setupSchema,
-    /** File name of the output profile, and the most ink it bears at a point (1 = 100 %). */
-    profile: z.strictObject({ file: z.string().max(120), totalInkLimit: z.number().min(0.5).max(4) }).readonly(),
+    /**
+     * The output profile: a shipped file, or `sha256-….icc` for one that the person opened, then with its name; and the
+     * most ink it bears at a point (1 = 100 %).
+     */
+    profile: z.strictObject({ file: z.string().max(120), name: z.string().max(200).optional(), totalInkLimit: z.number().min(0.5).max(4) }).readonly(),
     inks: z.array(inkSchema).max(27).readonly(),
     swatches: z.array(swatchSchema).max(5000).readonly(),
     pages: z.array(pageSchema).min(1).max(2000).readonly(),

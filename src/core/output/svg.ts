@@ -59,7 +59,7 @@ export function writeSvg(scene: Scene, palette: Palette, title: string): SvgResu
     if (stroke) attributes.push(`fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"`);
     else attributes.push(`fill="${paint}"`);
     if (item.type === 'fill' && item.rule === 'evenOdd') attributes.push('fill-rule="evenodd"');
-    if (item.paint.overprint && !palette.screen) {
+    if (item.paint.overprint && !palette.screen && !(item.paint.kind === 'colour' && palette.hides(palette.mix(item.paint.colour)))) {
       attributes.push('style="mix-blend-mode:multiply"');
       approximations.add('Overprinting inks are written as the blend mode multiply.');
     }

@@ -14,6 +14,6 @@ export function compositePlates(plates: Plates, palette: Palette, shown?: Readon
     for (let i = 0; i < pixels; i++) out[4 * i + 3] = 255;
     return out;
   }
-  palette.press.composite(on, palette.spotTables, pixels, out);
+  palette.press.composite(on, palette.spotInks, pixels, out);
   return out;
 }

@@ -57,7 +57,7 @@ export class QuickPainter {
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
     for (const item of items) {
       if (!overlaps(item.bounds, dirty)) continue;
-      const overprint = multiplyBlend && item.paint.overprint;
+      const overprint = multiplyBlend && item.paint.overprint && !(item.paint.kind === 'colour' && palette.hides(palette.mix(item.paint.colour)));
       if (overprint !== blending) {
         ctx.globalCompositeOperation = overprint ? 'multiply' : 'source-over';
         blending = overprint;

@@ -1,6 +1,6 @@
 import type { PDFRef } from '@cantoo/pdf-lib';
 import { PROCESS, type Mix, type Palette, type ResolvedRamp } from '../../colour/palette';
-import type { Design } from '../../model/schema';
+import type { Paint } from '../../model/schema';
 import { name, pdfNumber, type PdfFile, type Value } from './file';
 
 /** Colour spaces of one file: DeviceCMYK for process, Separation for a spot alone, DeviceN for gradients that mix them. */
@@ -12,8 +12,9 @@ export class ColourSpaces {
 
   constructor(
     private readonly file: PdfFile,
-    private readonly design: Design,
     private readonly palette: Palette,
+    /** The sRGB profile when screen colours are kept as they are; null when they are separated. */
+    private readonly srgb: Uint8Array | null = null,
   ) {
     this.all = file.add([name('Separation'), name('All'), name('DeviceCMYK'), tintFunction([1, 1, 1, 1])]);
     this.resources.All = this.all;
@@ -22,12 +23,22 @@ export class ColourSpaces {
   private separation(channel: number): PDFRef {
     let ref = this.separations.get(channel);
     if (!ref) {
-      const ink = this.design.inks[channel - 4];
+      const ink = this.palette.inks[channel - 4];
       ref = this.file.add([name('Separation'), name(ink.name), name('DeviceCMYK'), tintFunction(ink.alternate)]);
       this.separations.set(channel, ref);
       this.resources[`S${channel}`] = ref;
     }
     return ref;
+  }
+
+  /** The numbers of a flat colour that stays RGB, its tagged space made known; null for what is separated. */
+  async keptRgb(paint: Extract<Paint, { kind: 'colour' }>): Promise<readonly [number, number, number] | null> {
+    // Overprint and part strengths are matters of ink: such colours are separated like all others.
+    if (!this.srgb || paint.overprint) return null;
+    const { colour, tint } = this.palette.own(paint.colour);
+    if (tint !== 1 || !('rgb' in colour)) return null;
+    this.resources.Screen ??= this.file.add([name('ICCBased'), await this.file.stream({ N: 3, Alternate: name('DeviceRGB') }, this.srgb)]);
+    return colour.rgb;
   }
 
   /** The spot channel a flat colour uses; null for process colours. */
@@ -65,9 +76,12 @@ export class ColourSpaces {
     const spots = channels.filter((c) => c >= 4);
     const tint = await this.file.stream(
       { FunctionType: 4, Domain: channels.flatMap(() => [0, 1]), Range: [0, 1, 0, 1, 0, 1, 0, 1] },
-      tintProgram(channels.map((c) => (c < 4 ? PROCESS.map((_, i) => (i === c ? 1 : 0)) : this.design.inks[c - 4].alternate))),
+      tintProgram(channels.map((c) => (c < 4 ? PROCESS.map((_, i) => (i === c ? 1 : 0)) : this.palette.inks[c - 4].alternate))),
     );
     const attributes: Record<string, Value> = {};
+    const opaque = spots.filter((c) => this.palette.inks[c - 4].opaque);
+    // How far an ink hides what lies below it: ISO 32000-1, table 75.
+    if (opaque.length) attributes.MixingHints = { Solidities: Object.fromEntries(opaque.map((c) => [this.palette.channels[c], 1])) };
     if (spots.length) attributes.Colorants = Object.fromEntries(spots.map((c) => [this.palette.channels[c], this.separation(c)]));
     return this.file.add([name('DeviceN'), channels.map((c) => name(this.palette.channels[c])), name('DeviceCMYK'), tint, attributes]);
   }

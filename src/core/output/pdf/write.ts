@@ -19,6 +19,8 @@ import { makeShading } from './shading';
 
 export interface PdfOptions {
   readonly marks: boolean;
+  /** Flat screen colours stay RGB, tagged as sRGB, and are separated at the printer’s; otherwise here. */
+  readonly keepRgb?: boolean;
 }
 
 /** What a page's drawing needs and collects. */
@@ -41,7 +43,7 @@ interface Drawing {
 export async function writePdf(design: Design, pages: readonly Page[], builder: SceneBuilder, palette: Palette, env: Env, options: PdfOptions, job: Job): Promise<Uint8Array> {
   if (palette.screen) throw new Error('a PDF for print needs a palette of inks');
   const file = new PdfFile(env);
-  const spaces = new ColourSpaces(file, design, palette);
+  const spaces = new ColourSpaces(file, palette, options.keepRgb ? await env.asset('icc/srgb.icc') : null);
   const scenes = pages.map((p) => builder.build(design, p));
   const fonts = await embedFonts(file, env, scenes);
   // Shared by all pages; filled as they are drawn.
@@ -93,14 +95,15 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
 async function finish(file: PdfFile, design: Design, palette: Palette, tree: PDFRef): Promise<Uint8Array> {
   const id = hash128(`${design.id} ${design.modified} ${design.name}`);
   const shipped = PROFILES.find((p) => p.file === design.profile.file);
-  const source = shipped?.source.replace('characterization data of ', '').replace('characterization data ', '') ?? design.profile.file;
+  const own = design.profile.name ?? design.profile.file;
+  const source = shipped?.source.replace('characterization data of ', '').replace('characterization data ', '') ?? own;
   const profile = await file.stream({ N: 4, Alternate: name('DeviceCMYK') }, palette.profileBytes);
   const intent = file.add({
     Type: name('OutputIntent'),
     S: name('GTS_PDFX'),
     OutputConditionIdentifier: source,
-    OutputCondition: shipped ? `${shipped.name} paper` : design.profile.file,
-    Info: shipped ? `${shipped.name} paper, made from the ${shipped.source}` : design.profile.file,
+    OutputCondition: shipped ? `${shipped.name} paper` : own,
+    Info: shipped ? `${shipped.name} paper, made from the ${shipped.source}` : own,
     DestOutputProfile: profile,
   });
   const metadata = await file.stream({ Type: name('Metadata'), Subtype: name('XML') }, xmpPacket(design.name, design.modified, uuidOf(id)), false);
@@ -150,7 +153,7 @@ async function drawItem(d: Drawing, item: Item): Promise<void> {
   }
   const stroking = item.type !== 'fill' && item.stroke !== null;
   if (paint.kind === 'gradient') out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${await shadingPattern(d, item, paint)} ${stroking ? 'SCN' : 'scn'}`);
-  else setColour(d, paint, stroking);
+  else await setColour(d, paint, stroking);
   if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
   else if (item.type === 'stroke') {
     setStroke(out, item.stroke);
@@ -169,7 +172,12 @@ async function shadingPattern(d: Drawing, item: Item, paint: GradientPaint): Pro
   return key;
 }
 
-function setColour(d: Drawing, paint: Extract<Item['paint'], { kind: 'colour' }>, stroking: boolean): void {
+async function setColour(d: Drawing, paint: Extract<Item['paint'], { kind: 'colour' }>, stroking: boolean): Promise<void> {
+  const rgb = await d.spaces.keptRgb(paint);
+  if (rgb) {
+    d.out.op(`/Screen ${stroking ? 'CS' : 'cs'}`).nums(rgb, stroking ? 'SCN' : 'scn', 4);
+    return;
+  }
   const mix = d.palette.mix(paint.colour);
   const spot = d.spaces.spotOf(mix);
   if (spot === null) d.out.nums(mix.slice(0, 4), stroking ? 'K' : 'k', 4);

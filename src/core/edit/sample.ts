@@ -1,0 +1,18 @@
+import { invert, multiply, type Matrix, type Point } from '../geometry/matrix';
+import type { Colour, Design } from '../model/schema';
+import type { NodeId } from '../model/tree';
+import { paintAt, stopsOf, type Aim } from './paint';
+
+/** The exact colour of a part of an object; of a gradient, that of the stop nearest to the point. `matrix` maps the object to the page. */
+export function exactColour(d: Design, id: NodeId, aim: Aim, matrix: Matrix, p: Point): Colour | null {
+  const paint = paintAt(d, id, aim);
+  if (!paint || paint.kind === 'none') return null;
+  if (paint.kind === 'colour') return paint.colour;
+  const back = invert(multiply(matrix, paint.geometry));
+  const stops = stopsOf(d, paint);
+  if (!back || !stops.length) return stops[0]?.colour ?? null;
+  const x = back[0] * p.x + back[2] * p.y + back[4];
+  const y = back[1] * p.x + back[3] * p.y + back[5];
+  const t = paint.gradient === 'radial' ? Math.hypot(x, y) : x;
+  return [...stops].sort((a, b) => Math.abs(a.offset - t) - Math.abs(b.offset - t))[0].colour;
+}

@@ -1,0 +1,45 @@
+import type { Palette } from '../colour/palette';
+import type { Colour } from '../model/schema';
+import type { NodeId } from '../model/tree';
+import type { Item, Scene } from './scene';
+
+export interface UsedColour {
+  /** The colour at full strength, or at the one strength it is used in. */
+  readonly colour: Colour;
+  /** Objects that show it, back to front. */
+  readonly nodes: readonly NodeId[];
+}
+
+/** A mark keeps to about this many colours (common practice). */
+export const FEW_COLOURS = 3;
+
+/**
+ * The colours that a page shows, tints counted with their ink or swatch, bare stock left out; those of `nodes` alone where
+ * they are given. Colours that print the same are one.
+ */
+export function coloursUsed(scene: Scene, palette: Palette, nodes?: ReadonlySet<NodeId>): UsedColour[] {
+  const found = new Map<string, { colour: Colour; nodes: Set<NodeId> }>();
+  const note = (colour: Colour, item: Item) => {
+    const full = atFull(colour, palette);
+    const mix = palette.mix(full);
+    if (palette.screen ? mix.every((v) => v === 1) : mix.every((v) => v === 0)) return;
+    const key = mix.map((v) => Math.round(v * 255)).join();
+    const known = found.get(key);
+    if (known) known.nodes.add(item.node);
+    else found.set(key, { colour: full, nodes: new Set([item.node]) });
+  };
+  for (const item of scene.items) {
+    if (nodes && !nodes.has(item.node)) continue;
+    if (item.paint.kind === 'colour') note(item.paint.colour, item);
+    else for (const stop of palette.rampStops(item.paint.ramp)) note(stop.colour, item);
+  }
+  return [...found.values()].map((f) => ({ colour: f.colour, nodes: [...f.nodes] }));
+}
+
+/** A tint counts as its full colour; a swatch that is itself a tint of an ink counts as that ink. */
+function atFull(c: Colour, palette: Palette): Colour {
+  if ('ink' in c) return { ink: c.ink, tint: 1 };
+  if (!('swatch' in c)) return c;
+  const { colour } = palette.own(c);
+  return 'ink' in colour && colour.tint < 1 ? { ink: colour.ink, tint: 1 } : { swatch: c.swatch, tint: 1 };
+}
