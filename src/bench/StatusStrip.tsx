@@ -1,4 +1,5 @@
 'use client';
+import { VISIONS, type VisionId } from '@/core/colour/vision';
 import { useEffect, useRef } from 'react';
 import { bleedRect } from '@/core/scene/scene';
 import { parseNumber } from '@/core/units/length';
@@ -39,8 +40,27 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
       <button type="button" className={link} onClick={onKeys}>
         Keys
       </button>
+      <SeenBy />
       <Distance />
     </footer>
+  );
+}
+
+/** Whose eyes the sheet is shown to. */
+function SeenBy() {
+  const session = useSession();
+  const vision = useBench((s) => s.vision);
+  return (
+    <label className={`flex items-center gap-1 ${vision === 'all' ? '' : 'font-semibold text-warn'}`} title="How others see the sheet. Nothing in the design changes.">
+      Seen by
+      <select aria-label="Seen by" className="h-5 rounded-sm border border-transparent bg-transparent text-text hover:border-edge" value={vision} onChange={(e) => session.set({ vision: e.target.value as VisionId })}>
+        {VISIONS.map((v) => (
+          <option key={v.id} value={v.id} title={v.says}>
+            {v.name.toLowerCase()}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -7,6 +7,8 @@ import type { Design, Page } from '@/core/model/schema';
 import { writePdf } from '@/core/output/pdf/write';
 import { tooManyPixels, writePng } from '@/core/output/png';
 import { writeSvg } from '@/core/output/svg';
+import { contrastOf } from '@/core/render/contrast';
+import { liftFromScene } from '@/core/render/lifted';
 import { compositePlates } from '@/core/render/composite';
 import { mostInk, rasterPlates, regionOf, type Plates } from '@/core/render/plates';
 import { bleedRect } from '@/core/scene/scene';
@@ -76,6 +78,16 @@ const api: PressApi = {
     const r = await ready();
     return checkDesign(r.design, r.shop.builder, r.palette);
   },
+  async lift(page, nodes, options) {
+    const r = await ready();
+    const p = pageOf(r.design, page);
+    return p ? liftFromScene(r.shop.builder.build(r.design, p), r.palette, options, nodes ? new Set(nodes) : undefined) : [];
+  },
+  async contrast(page, nodes) {
+    const r = await ready();
+    const p = pageOf(r.design, page);
+    return p ? contrastOf(r.shop.builder.build(r.design, p), r.palette, new Set(nodes)) : null;
+  },
   async thumbnail(largest) {
     const r = await ready();
     const { width, height } = r.design.setup;
@@ -89,7 +101,7 @@ const api: PressApi = {
       case 'pdf': {
         const pages = request.pages.map((n) => r.design.pages[n - 1]);
         const inks = new Palette(asPrint(r.design), r.shop.room);
-        return done(await writePdf(r.design, pages, r.shop.builder, inks, shopEnv, { marks: request.marks }, { step: (a, b, what) => progress(a, b, what) }));
+        return done(await writePdf(r.design, pages, r.shop.builder, inks, shopEnv, { marks: request.marks, keepRgb: request.keepRgb }, { step: (a, b, what) => progress(a, b, what) }));
       }
       case 'svg': {
         progress(0, 1, 'Drawing');

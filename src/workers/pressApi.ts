@@ -1,7 +1,10 @@
 import type { Patches } from 'mutative';
+import type { Purpose } from '@/core/colour/lift';
 import type { Finding } from '@/core/check/types';
 import type { Design } from '@/core/model/schema';
+import type { Contrast } from '@/core/render/contrast';
 import type { Region } from '@/core/render/coverage';
+import type { LiftedColour } from '@/core/render/lifted';
 
 /** What the press worker answers. Requests name their page; the worker holds a copy of the design, kept up by patches. */
 export interface RenderRequest {
@@ -16,7 +19,7 @@ export interface Rendered {
   readonly pixels: Uint8ClampedArray<ArrayBuffer>;
 }
 export type HandOverRequest =
-  | { readonly kind: 'pdf'; readonly pages: readonly number[]; readonly marks: boolean }
+  | { readonly kind: 'pdf'; readonly pages: readonly number[]; readonly marks: boolean; readonly keepRgb: boolean }
   | { readonly kind: 'svg'; readonly page: number }
   | { readonly kind: 'png'; readonly page: number; readonly dpi: number }
   | { readonly kind: 'holvet' };
@@ -31,6 +34,10 @@ export interface PressApi {
   /** The most ink anywhere on a page, 1 = 100 %. */
   totalInk(page: string): Promise<{ total: number; x: number; y: number } | null>;
   check(): Promise<Finding[]>;
+  /** A palette out of a page, or out of some of its objects. */
+  lift(page: string, nodes: readonly string[] | null, options: { readonly count: number; readonly purpose: Purpose }): Promise<LiftedColour[]>;
+  /** How objects stand out against what lies under them. */
+  contrast(page: string, nodes: readonly string[]): Promise<Contrast | null>;
   thumbnail(largest: number): Promise<Uint8Array>;
   handOver(request: HandOverRequest, progress: (done: number, total: number, doing: string) => void): Promise<HandedOver>;
 }

@@ -73,6 +73,12 @@ export class PressClient {
   check() {
     return this.view.run(this.view.api.check());
   }
+  lift(...args: Parameters<PressApi['lift']>) {
+    return this.view.run(this.view.api.lift(...args));
+  }
+  contrast(...args: Parameters<PressApi['contrast']>) {
+    return this.view.run(this.view.api.contrast(...args));
+  }
   thumbnail(largest: number) {
     return this.view.run(this.view.api.thumbnail(largest));
   }

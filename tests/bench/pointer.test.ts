@@ -84,7 +84,7 @@ describe('a card over the sheet', () => {
   });
 
   const red = (old: Paint): Paint => ({ kind: 'colour', colour: cmyk(0, 100, 100, 0), overprint: old.kind !== 'none' && old.overprint });
-  const begin = () => startCardDrag(b.session, { clientX: 300, clientY: 700, pointerId: 1 }, 'Wick', '#fa0', red);
+  const begin = () => startCardDrag(b.session, { clientX: 300, clientY: 700, pointerId: 1 }, { id: 'wick', name: 'Wick' }, '#fa0', red);
   const said = () => [...labels][0]?.lastElementChild?.textContent;
 
   test('it is shown while it hangs there, said at the pointer, and done when let go', () => {

@@ -208,7 +208,7 @@ describe('colour goes where the aim points', () => {
     expect(b.session.state.message?.text).toBe('What is chosen has no fill. Click another word under the aim tile.');
     b.session.set({ selection: [] });
     applyColour(b.session, wick(), 'Wick');
-    expect(b.session.state.message?.text).toBe('Choose an object first, then click a colour.');
+    expect(b.session.state.message?.text).toBe('Choose an object first, then click a colour. This one waits under Recent.');
   });
   test('with a stop chosen, to the stop: in its swatch, so that all users follow', () => {
     select('Moon');

@@ -15,6 +15,7 @@ import { drawOverlay, noExtras } from './overlay';
 import { PressBar } from './PressBar';
 import { RULER, drawRuler } from './rulers';
 import { TextInput } from './TextInput';
+import { VisionFilters, visionFilter } from './VisionFilters';
 
 export const BENCH_TOP = 'bench-top';
 
@@ -31,6 +32,7 @@ export function BenchTop() {
   const view = useBench((s) => s.view);
   const design = useBench((s) => s.design);
   const page = useBench((s) => s.page);
+  const vision = useBench((s) => s.vision);
   const pageNumber = design.pages.findIndex((p) => p.id === page) + 1;
 
   useEffect(() => {
@@ -53,11 +55,12 @@ export function BenchTop() {
         drawRuler(down.current!, camera, unit, true, pointer?.y ?? null);
       });
     };
-    const say = (text: string | null) => {
+    const say = (text: string | null, colour?: string) => {
       const r = readout.current!;
       r.hidden = text === null;
       if (text !== null) {
         r.textContent = text;
+        r.style.borderLeft = colour ? `18px solid ${colour}` : '';
         const x = Math.min((pointer?.x ?? 0) + 18, el.clientWidth - r.offsetWidth - 4);
         const y = Math.min((pointer?.y ?? 0) + 20, el.clientHeight - r.offsetHeight - 4);
         r.style.transform = `translate(${x}px, ${Math.max(2, y)}px)`;
@@ -243,7 +246,8 @@ export function BenchTop() {
         className="absolute right-0 bottom-0 touch-none overflow-hidden outline-offset-[-2px] select-none"
         style={{ top: RULER, left: RULER }}
       >
-        <canvas ref={art} aria-hidden className="absolute inset-0 block size-full" />
+        <VisionFilters />
+        <canvas ref={art} aria-hidden data-testid="art" className="absolute inset-0 block size-full" style={{ filter: visionFilter(vision) }} />
         <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
         <PressBar />
         {view === 'work' && !hasObjects(design, page) && <FirstThings />}

@@ -15,7 +15,9 @@ import { count, freeSelection } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { paintName } from '../session/naming';
 import { shownDesign } from '../session/state';
+import { ContrastSection } from './ContrastSection';
 import { PaintSection } from './PaintSection';
+import { SampleSection } from './SampleSection';
 import { TextSection } from './TextSection';
 
 /** What exactly is this? A sentence, then the full fields. */
@@ -26,6 +28,7 @@ export function Details() {
   const nodes = selection.map((id) => design.nodes[id]).filter(Boolean);
   return (
     <aside aria-label="Details" className="min-h-0 overflow-auto border-l border-line bg-panel">
+      <SampleSection />
       {nodes.length === 0 ? (
         <PageDetails />
       ) : (
@@ -39,6 +42,7 @@ export function Details() {
           <PaintSection aim="fill" />
           <PaintSection aim="outline" />
           <PaintSection aim="frame" />
+          <ContrastSection />
         </>
       )}
     </aside>

@@ -3,6 +3,7 @@ import { ArrowLeftRight } from 'lucide-react';
 import { localBox, isText } from '@/core/edit/box';
 import { firstGradient, gradientAngle, reverseStops, stopsFrom, withAngle } from '@/core/edit/gradient';
 import { aimedNodes, paintAt, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim } from '@/core/edit/paint';
+import { addSwatch } from '@/core/edit/swatches';
 import { BLACK, colourPaint } from '@/core/model/defaults';
 import type { GradientPaint, Outline, Paint, Stop } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
@@ -12,7 +13,7 @@ import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Slip';
 import { AIM_WORDS, freeSelection } from '../session/commands';
 import { useBench, useSession } from '../session/context';
-import { paintName } from '../session/naming';
+import { colourName, paintName } from '../session/naming';
 import { shownDesign } from '../session/state';
 import { withStops } from '../tools/gradientTarget';
 import { drawingPaint } from '../tools/shape';
@@ -75,6 +76,22 @@ export function PaintSection({ aim }: { aim: Aim }) {
           <div className="flex items-center gap-2">
             <span className="size-6 shrink-0 rounded-sm border border-edge" style={{ background: paint?.kind === 'colour' ? session.palette.css(paint.colour) : undefined }} />
             <span className="truncate">{new Set(paints.map((p) => paintName(design, p))).size === 1 ? paintName(design, paint) : 'mixed'}</span>
+            {paint?.kind === 'colour' && !('swatch' in paint.colour) && paints.length === 1 && (
+              <Button
+                className="ml-auto"
+                onClick={() => {
+                  const { colour } = paint;
+                  if ('swatch' in colour) return;
+                  const id = session.newId();
+                  session.commit('Put the colour into the tray', (d) => {
+                    addSwatch(d, { id, name: colourName(design, colour), kind: 'colour', colour });
+                    setPaint(d, nodes, aim, (old) => (old.kind === 'colour' ? { ...old, colour: { swatch: id, tint: 1 } } : old));
+                  });
+                }}
+              >
+                Into the tray
+              </Button>
+            )}
           </div>
         )}
         {gradient && nodes.length === 1 && (

@@ -1,4 +1,5 @@
 'use client';
+import { visitPaints } from '@/core/edit/paint';
 import { useRef, useState } from 'react';
 import { parsePages } from '@/core/output/pages';
 import { PROFILES } from '@/core/model/defaults';
@@ -36,6 +37,7 @@ export function HandOver() {
   const [kind, setKind] = useState<Kind>('pdf');
   const [range, setRange] = useState('');
   const [marks, setMarks] = useState(true);
+  const [keepRgb, setKeepRgb] = useState(false);
   // A screen design has a pixel for each of its own at 96 dpi.
   const [dpi, setDpi] = useState(design.setup.medium === 'screen' ? 96 : 300);
   const [progress, setProgress] = useState<Progress | null>(null);
@@ -56,7 +58,7 @@ export function HandOver() {
     try {
       const notes = new Set<string>();
       for (const n of chosen) {
-        const request: HandOverRequest = kind === 'pdf' ? { kind, pages: pages.pages, marks } : kind === 'svg' ? { kind, page: n } : kind === 'png' ? { kind, page: n, dpi } : { kind };
+        const request: HandOverRequest = kind === 'pdf' ? { kind, pages: pages.pages, marks, keepRgb } : kind === 'svg' ? { kind, page: n } : kind === 'png' ? { kind, page: n, dpi } : { kind };
         setProgress({ done: 0, total: 1, doing: 'Setting up' });
         job.current = startHandOver(now, request, (done, total, doing) => setProgress({ done, total, doing }));
         const result = await job.current.result;
@@ -104,6 +106,7 @@ export function HandOver() {
           </label>
         )}
         {kind === 'pdf' && <Check label="Marks and colour bar" hint="Crop and registration marks outside the bleed, ink patches at the head." checked={marks} onChange={setMarks} />}
+        {kind === 'pdf' && usesRgb(session.design) && <Check label="Keep screen colours RGB" hint="Flat screen colours stay as they are, tagged sRGB, for the printer to separate. Otherwise they become ink here." checked={keepRgb} onChange={setKeepRgb} />}
         {kind === 'png' && <NumberField label="Resolution" suffix="dpi" min={1} max={1200} decimals={0} value={dpi} onCommit={setDpi} />}
         {kind === 'pdf' && findings.length > 0 && (
           <p className="m-0 text-warn">
@@ -153,4 +156,13 @@ function describe(kind: Kind, paper: string): string {
     default:
       return kind satisfies never;
   }
+}
+
+/** Are there colours that could stay RGB? */
+function usesRgb(design: ReturnType<typeof useSession>['design']): boolean {
+  let found = design.swatches.some((s) => s.kind === 'colour' && 'rgb' in s.colour);
+  visitPaints(design, (p) => {
+    if (p.kind === 'colour' && 'rgb' in p.colour) found = true;
+  });
+  return found;
 }

@@ -249,6 +249,7 @@ export const COMMANDS = {
   'tool.shape': tool('Shape', 'shape', 'H', ['rectangle', 'circle', 'star', 'draw']),
   'tool.text': tool('Text', 'text', 'T', ['type', 'words', 'letters']),
   'tool.gradient': tool('Gradient', 'gradient', 'G', ['blend', 'fade', 'ramp']),
+  'tool.sample': tool('Sample', 'sample', 'M', ['pick a colour', 'eyedropper', 'pipette', 'take colour']),
   'tool.hand': tool('Hand', 'hand', 'D', ['pan', 'scroll', 'move the page']),
   'view.work': view('Work view', 'work', ['1'], ['edit', 'guides']),
   'view.clean': view('Clean view', 'clean', ['2'], ['preview', 'no guides', 'cut at the trim']),
@@ -300,14 +301,16 @@ export function applyColour(s: Session, colour: Colour, name: string): void {
   if (target && stop !== null) {
     const stops = stopsOf(s.design, target.paint);
     if (stops[stop]) {
+      s.noteColour(colour);
       s.commit(`Stop: ${name}`, withStops(aim, target.node, target.paint, stops.map((x, i) => (i === stop ? { ...x, colour } : x))));
       s.say(`Stop ${stop + 1} of ${stops.length}: ${name}.`);
       return;
     }
   }
   const reached = aimedNodes(s.design, ids, aim);
+  s.noteColour(colour);
   if (!reached.length) {
-    s.say(ids.length ? `What is chosen has no ${AIM_WORDS[aim].toLowerCase()}. Click another word under the aim tile.` : 'Choose an object first, then click a colour.');
+    s.say(ids.length ? `What is chosen has no ${AIM_WORDS[aim].toLowerCase()}. Click another word under the aim tile.` : 'Choose an object first, then click a colour. This one waits under Recent.');
     return;
   }
   s.commit(`${AIM_WORDS[aim]}: ${name}`, (d) => setColour(d, ids, aim, colour));

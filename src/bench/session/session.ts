@@ -1,14 +1,18 @@
+import * as z from 'zod';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { boxIn } from '@/core/edit/box';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { outOfReach } from '@/core/edit/reach';
 import type { Palette } from '@/core/colour/palette';
 import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
-import type { Design, Page } from '@/core/model/schema';
+import { colourSchema, type Colour, type Design, type Page } from '@/core/model/schema';
 import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
 import type { Scene } from '@/core/scene/scene';
 import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
+import type { ExchangeSwatch } from '@/core/colour/exchange';
+import type { LibraryRow } from '@/store/database';
 import type { DesignStore, LoadedDesign } from '@/store/designs';
+import { storageProblem } from '@/store/open';
 import type { PressClient } from '@/workers/pressClient';
 import { shownDesign, type BenchState, type Message } from './state';
 
@@ -22,6 +26,8 @@ export interface CommitOptions {
 }
 
 const MERGE_WITHIN_MS = 1000;
+/** Colours that are kept at hand. */
+const RECENT = 10;
 
 /** The open design: the only writer. Runs recipes, keeps history, saves, and tells the press worker. */
 export class Session {
@@ -63,7 +69,13 @@ export class Session {
       totalInk: null,
       findings: [],
       fontsEpoch: shop.fonts.epoch,
+      recent: [],
+      libraries: [],
+      sample: { take: 'look', give: 'aim' },
+      vision: 'all',
     }));
+    void this.loadRecent();
+    void this.loadLibraries();
     void press.open(loaded.design).then(
       () => this.scheduleChores(),
       (e: unknown) => this.say(`The plates cannot be made: ${e instanceof Error ? e.message : String(e)} Reload the page to try again.`, 'stop'),
@@ -93,6 +105,9 @@ export class Session {
     const m = this.sceneMemo;
     if (m && m.design === design && m.page === page.id && m.epoch === epoch) return m.scene;
     if (design === this.state.design) return this.restingScene(design);
+    const kept = this.state.design;
+    // Paints are references: other swatches and inks change how a scene looks, not what is in it.
+    if (design.nodes === kept.nodes && design.stories === kept.stories && design.pages === kept.pages && design.setup === kept.setup) return this.restingScene(kept);
     const patched = this.focus && this.shop.builder.patch(this.restingScene(this.state.design), design, page, this.focus);
     const scene = patched ?? this.shop.builder.build(design, page);
     this.sceneMemo = { design, page: page.id, epoch, scene };
@@ -120,6 +135,45 @@ export class Session {
       if (!isEmpty(r)) box = union(box, r);
     }
     return box;
+  }
+
+  /** Notes a colour as given last. */
+  noteColour(colour: Colour): void {
+    const key = JSON.stringify(colour);
+    const recent = [colour, ...this.state.recent.filter((c) => JSON.stringify(c) !== key)].slice(0, RECENT);
+    this.set({ recent });
+    void this.designs.setSetting(`recent:${this.state.design.id}`, recent).catch(() => {
+      // Storage that fails is said where designs are saved.
+    });
+  }
+
+  private async loadRecent(): Promise<void> {
+    const kept = z.array(colourSchema).max(RECENT).safeParse(await this.designs.setting(`recent:${this.state.design.id}`).catch(() => undefined));
+    if (kept.success && !this.state.recent.length) this.set({ recent: kept.data });
+  }
+
+  private async loadLibraries(): Promise<void> {
+    this.set({ libraries: await this.designs.libraries().catch(() => []) });
+  }
+
+  /** Keeps colours for every design of this browser. Answers whether it could. */
+  async keepLibrary(kind: LibraryRow['kind'], name: string, swatches: readonly ExchangeSwatch[]): Promise<LibraryRow | null> {
+    const row: LibraryRow = { id: this.newId(), name, kind, added: this.shop.env.now(), swatches: [...swatches] };
+    try {
+      await this.designs.addLibrary(row);
+    } catch (e) {
+      this.say(`“${name}” could not be kept: ${storageProblem(e)}`, 'stop');
+      return null;
+    }
+    await this.loadLibraries();
+    return row;
+  }
+
+  /** Throws a kept set away; the strip offers to put it back. */
+  async removeLibrary(row: LibraryRow): Promise<void> {
+    await this.designs.removeLibrary(row.id);
+    await this.loadLibraries();
+    this.say(`Threw away “${row.name}”.`, 'plain', { label: 'Put it back', run: () => void this.designs.addLibrary(row).then(() => this.loadLibraries()) });
   }
 
   newId = (): string => this.shop.env.newId();

@@ -1,9 +1,11 @@
+import type { VisionId } from '@/core/colour/vision';
 import type { Finding } from '@/core/check/types';
 import type { HistoryEntry } from '@/core/edit/history';
 import type { Aim } from '@/core/edit/paint';
-import type { Design } from '@/core/model/schema';
+import type { Colour, Design } from '@/core/model/schema';
+import type { LibraryRow } from '@/store/database';
 
-export type ToolId = 'select' | 'shape' | 'text' | 'gradient' | 'hand';
+export type ToolId = 'select' | 'shape' | 'text' | 'gradient' | 'sample' | 'hand';
 export type ViewId = 'work' | 'clean' | 'plates';
 
 /** Maps page points to pixels of the bench top: px = pt·scale + offset. */
@@ -56,6 +58,14 @@ export interface BenchState {
   readonly totalInk: { readonly total: number; readonly x: number; readonly y: number } | null;
   readonly findings: readonly Finding[];
   readonly fontsEpoch: number;
+  /** Colours given last, newest first. */
+  readonly recent: readonly Colour[];
+  /** Colours kept for every design. */
+  readonly libraries: readonly LibraryRow[];
+  /** What the Sample tool takes, and where it goes. */
+  readonly sample: { readonly take: 'look' | 'exact'; readonly give: 'aim' | 'swatch' };
+  /** Whose eyes the sheet is shown to. */
+  readonly vision: VisionId;
 }
 
 export const shownDesign = (s: BenchState): Design => s.preview ?? s.design;

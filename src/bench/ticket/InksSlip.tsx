@@ -1,20 +1,30 @@
 'use client';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { useRef } from 'react';
+import { readOutputProfile } from '@/core/colour/profile';
 import { hexOf } from '@/core/colour/spaces';
+import { moveInk, setInk } from '@/core/edit/swatches';
+import { assetName } from '@/core/file/assets';
 import { PROFILES } from '@/core/model/defaults';
+import type { Ink } from '@/core/model/schema';
 import { usedChannels } from '@/core/scene/used';
-import { formatLength } from '@/core/units/length';
+import { formatLength, formatNumber } from '@/core/units/length';
 import { ListChoice } from '@/ui/Choice';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
+import { storageProblem } from '@/store/open';
 import { useBench, useSession } from '../session/context';
 
-/** The inks of the job, the paper they go on, and how much of them it bears. Each ink can be shown alone. */
+/** Ink that a paper whose makers gave no limit is taken to bear (common practice for coated sheets). */
+const USUAL_LIMIT = 3;
+
+/** The inks of the job in the order of printing, the paper they go on, and how much of them it bears. */
 export function InksSlip() {
   const session = useSession();
   const design = useBench((s) => s.design);
   const totalInk = useBench((s) => s.totalInk);
   const shown = useBench((s) => s.shownInks);
-  const { palette } = session;
+  const palette = session.palettes.get(design);
   const used = new Set(usedChannels(session.restingScene(design), palette));
   const { unit } = design.setup;
   const toggle = (ink: string) => {
@@ -23,52 +33,145 @@ export function InksSlip() {
     else now.add(ink);
     session.set({ view: 'plates', shownInks: now.size === palette.channels.length ? null : now });
   };
-  const paper = async (file: string) => {
-    const row = PROFILES.find((p) => p.file === file);
-    if (!row) return;
-    try {
-      await session.shop.room.prepare(file);
-    } catch (e) {
-      session.say(e instanceof Error ? e.message : String(e), 'stop');
-      return;
-    }
-    session.commit(`Paper: ${row.name.toLowerCase()}`, (d) => {
-      d.profile.file = row.file;
-      d.profile.totalInkLimit = row.totalInkLimit;
-    });
-  };
   return (
     <div className="grid gap-3">
       <ul className="m-0 list-none p-0">
-        {palette.channels.map((ink, i) => {
-          const on = !shown || shown.has(ink);
-          return (
-            <li key={ink} className="flex items-center gap-2 border-b border-line py-1">
+        {palette.channels.map((ink, i) => (
+          <li key={ink} className="border-b border-line py-1">
+            <div className="flex items-center gap-2">
               <label className="flex min-w-0 flex-1 items-center gap-2 whitespace-nowrap">
-                <input type="checkbox" className="size-4 accent-(--accent)" checked={on} onChange={() => toggle(ink)} />
+                <input type="checkbox" className="size-4 accent-(--accent)" checked={!shown || shown.has(ink)} onChange={() => toggle(ink)} />
                 <span aria-hidden className="size-4 rounded-sm border border-edge" style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }} />
-                {ink}
+                <span className="truncate">{ink}</span>
                 {i >= 4 && <span className="text-faint">spot</span>}
               </label>
               <span className="text-[12px] text-faint">{used.has(i) ? 'in use' : 'not in use'}</span>
               <Button kind="quiet" onClick={() => session.set({ view: 'plates', shownInks: new Set([ink]) })} aria-label={`Show only ${ink}`}>
                 Alone
               </Button>
+            </div>
+            {i >= 4 && <SpotRow ink={palette.inks[i - 4]} />}
+          </li>
+        ))}
+        {design.inks
+          .filter((ink) => ink.asStandIn)
+          .map((ink) => (
+            <li key={ink.id} className="border-b border-line py-1">
+              <div className="flex items-center gap-2">
+                <span aria-hidden className="ml-6 size-4 rounded-sm border border-edge" style={{ background: palette.css({ ink: ink.id, tint: 1 }) }} />
+                <span className="min-w-0 flex-1 truncate">{ink.name}</span>
+                <span className="text-[12px] text-faint">no plate</span>
+              </div>
+              <SpotRow ink={ink} />
             </li>
-          );
-        })}
+          ))}
       </ul>
       <div className="flex gap-2">
         <Button onClick={() => session.set({ view: 'plates', shownInks: null })}>Show all plates</Button>
         <Button onClick={() => session.set({ view: 'work', shownInks: null })}>Back to work</Button>
       </div>
-      <ListChoice label="Paper" value={design.profile.file} groups={[{ name: '', options: PROFILES.map((p) => ({ value: p.file as string, label: `${p.name} (${p.source.replace('characterization data of ', '').replace('characterization data ', '')})` })) }]} onChange={(f) => void paper(f)} />
+      <Paper />
       <NumberField label="Most ink the paper bears" suffix="%" min={50} max={400} decimals={0} value={design.profile.totalInkLimit * 100} onCommit={(v) => session.commit('Ink limit', (d) => void (d.profile.totalInkLimit = v / 100))} />
       {totalInk && (
         <p className="m-0 text-faint">
           Fullest point of this page: {Math.round(totalInk.total * 100)} % at {formatLength(totalInk.x, unit, 0)}, {formatLength(totalInk.y, unit, 0)}.
         </p>
       )}
+    </div>
+  );
+}
+
+/** How one spot ink is printed. */
+function SpotRow({ ink }: { ink: Ink }) {
+  const session = useSession();
+  const { inks } = session.design;
+  const at = inks.findIndex((i) => i.id === ink.id);
+  const off = session.palette.standInDistance(ink);
+  const put = (label: string, change: Parameters<typeof setInk>[2]) => session.commit(label, (d) => setInk(d, ink.id, change));
+  const option = (label: string, checked: boolean, onChange: (on: boolean) => void, hint: string) => (
+    <label className="flex items-center gap-1" title={hint}>
+      <input type="checkbox" className="size-3.5 accent-(--accent)" checked={checked} aria-label={`${ink.name}: ${label}`} onChange={(e) => onChange(e.target.checked)} />
+      {label}
+    </label>
+  );
+  return (
+    <div className="mt-0.5 ml-6 flex flex-wrap items-center gap-x-3 gap-y-1 text-[12px]">
+      {option('as its stand-in', ink.asStandIn === true, (on) => put(on ? `${ink.name} as its stand-in` : `${ink.name} from its tin`, { asStandIn: on }), `No plate of its own: ${ink.alternate.map((v) => Math.round(v * 100)).join(' ')} instead, ΔE00 ${formatNumber(off, 1)} away`)}
+      {option('opaque', ink.opaque === true, (on) => put(on ? `${ink.name} opaque` : `${ink.name} transparent`, { opaque: on }), 'Hides what is printed before it, as white and metal do')}
+      {option('overprints', ink.overprints === true, (on) => put(on ? `${ink.name} overprints` : `${ink.name} knocks out`, { overprints: on }), 'What is given this ink from now on overprints')}
+      <span className="ml-auto flex">
+        <button type="button" className="grid size-6 place-items-center rounded-sm border-0 bg-transparent hover:bg-line disabled:opacity-35" disabled={at <= 0} aria-label={`Print ${ink.name} earlier`} title="Print earlier" onClick={() => session.commit('Order of inks', (d) => moveInk(d, ink.id, -1))}>
+          <ArrowUp size={13} aria-hidden />
+        </button>
+        <button type="button" className="grid size-6 place-items-center rounded-sm border-0 bg-transparent hover:bg-line disabled:opacity-35" disabled={at >= inks.length - 1} aria-label={`Print ${ink.name} later`} title="Print later" onClick={() => session.commit('Order of inks', (d) => moveInk(d, ink.id, 1))}>
+          <ArrowDown size={13} aria-hidden />
+        </button>
+      </span>
+    </div>
+  );
+}
+
+/** The paper: a shipped profile or one's own. Recipes stay as they are; looks follow the paper. */
+function Paper() {
+  const session = useSession();
+  const { profile } = useBench((s) => s.design);
+  const file = useRef<HTMLInputElement>(null);
+  const own = !PROFILES.some((p) => p.file === profile.file);
+  const change = async (to: { file: string; name?: string; totalInkLimit: number }, word: string) => {
+    try {
+      await session.shop.room.prepare(to.file);
+    } catch (e) {
+      session.say(e instanceof Error ? e.message : String(e), 'stop');
+      return;
+    }
+    session.commit(`Paper: ${word}`, (d) => {
+      d.profile = to;
+    });
+    session.say(`Colours are shown as on ${word} now; no recipe has changed.`);
+  };
+  const open = async (f: File) => {
+    const bytes = new Uint8Array(await f.arrayBuffer());
+    const read = readOutputProfile(bytes);
+    if (!read.ok) {
+      session.say(`${f.name} cannot be the paper: ${read.message}`, 'stop');
+      return;
+    }
+    const name = await assetName(bytes, 'icc');
+    try {
+      await session.designs.addAsset(name, bytes);
+    } catch (e) {
+      session.say(`${f.name} could not be kept: ${storageProblem(e)}`, 'stop');
+      return;
+    }
+    await change({ file: name, name: read.name, totalInkLimit: USUAL_LIMIT }, read.name);
+  };
+  return (
+    <div className="flex gap-2">
+      <div className="min-w-0 flex-1">
+        <ListChoice
+          label="Paper"
+          value={profile.file}
+          groups={[{ name: '', options: [...PROFILES.map((p) => ({ value: p.file as string, label: `${p.name} (${p.source.replace('characterization data of ', '').replace('characterization data ', '')})` })), ...(own ? [{ value: profile.file, label: profile.name ?? 'Own profile' }] : [])] }]}
+          onChange={(f) => {
+            const row = PROFILES.find((p) => p.file === f);
+            if (row) void change({ file: row.file, totalInkLimit: row.totalInkLimit }, row.name.toLowerCase());
+          }}
+        />
+      </div>
+      <Button onClick={() => file.current?.click()}>Open a profile</Button>
+      <input
+        ref={file}
+        type="file"
+        tabIndex={-1}
+        aria-label="Open an output profile"
+        className="sr-only"
+        accept=".icc,.icm"
+        onChange={(e) => {
+          const f = e.target.files?.[0];
+          if (f) void open(f);
+          e.target.value = '';
+        }}
+      />
     </div>
   );
 }

@@ -65,7 +65,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
         <>
           <Slip
             title="Inks"
-            width={320}
+            width={380}
             trigger={
               <Segment
                 label="Inks"
@@ -82,7 +82,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
           >
             <InksSlip />
           </Slip>
-          <Slip title="Inks" width={320} trigger={<Segment label="Total ink" value={totalInk ? `${Math.round(totalInk.total * 100)} % of ${Math.round(limit * 100)}` : '…'} tone={tooMuch ? 'warn' : undefined} />}>
+          <Slip title="Inks" width={380} trigger={<Segment label="Total ink" value={totalInk ? `${Math.round(totalInk.total * 100)} % of ${Math.round(limit * 100)}` : '…'} tone={tooMuch ? 'warn' : undefined} />}>
             <InksSlip />
           </Slip>
         </>

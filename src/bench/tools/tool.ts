@@ -26,8 +26,8 @@ export interface ToolContext {
   readonly extras: OverlayExtras;
   /** Redraws what is not art. */
   refresh(): void;
-  /** Says a measure at the pointer; null takes it away. */
-  readout(text: string | null): void;
+  /** Says a measure at the pointer, with a colour beside it; null takes it away. */
+  readout(text: string | null, colour?: string): void;
 }
 
 export interface Tool {

@@ -1,6 +1,7 @@
-import { Blend, Hand, MousePointer2, Shapes, Type, type LucideIcon } from 'lucide-react';
+import { Blend, Hand, MousePointer2, Pipette, Shapes, Type, type LucideIcon } from 'lucide-react';
 import type { ToolId } from '../session/state';
 import { gradientTool } from './gradient';
+import { sampleTool } from './sample';
 import { selectTool } from './select';
 import { shapeTool } from './shape';
 import { textTool } from './text';
@@ -35,6 +36,7 @@ export const RACK: readonly RackRow[] = [
   { id: 'shape', word: 'Shape', letter: 'h', icon: Shapes, tool: shapeTool },
   { id: 'text', word: 'Text', letter: 'T', icon: Type, tool: textTool },
   { id: 'gradient', word: 'Gradient', letter: 'G', icon: Blend, tool: gradientTool },
+  { id: 'sample', word: 'Sample', letter: 'm', icon: Pipette, tool: sampleTool },
   { id: 'hand', word: 'Hand', letter: 'd', icon: Hand, tool: handTool },
 ];
 

@@ -1,28 +1,31 @@
 'use client';
-import { useState } from 'react';
-import { findSpots } from '@/core/colour/spotLibrary';
-import { hexOf, labToSrgb } from '@/core/colour/spaces';
+import { useRef, useState } from 'react';
+import type { Palette } from '@/core/colour/palette';
+import { findInks, SPOT_LIBRARY } from '@/core/colour/spotLibrary';
+import { hexOf } from '@/core/colour/spaces';
+import { refusalOf } from '@/core/colour/exchange';
+import { asInk } from '@/core/edit/exchange';
 import { addSpot } from '@/core/edit/swatches';
+import { readSwatchFile } from '@/core/input/swatches/read';
 import type { Ink } from '@/core/model/schema';
+import { formatNumber } from '@/core/units/length';
+import { Button } from '@/ui/Button';
+import { ListChoice } from '@/ui/Choice';
 import { Slip } from '@/ui/Slip';
-import { useSession } from '../session/context';
+import { count } from '../session/commands';
+import { useBench, useSession } from '../session/context';
 
-/** The shipped spot inks, found by the start of a word or a number. */
+type LibraryInk = Omit<Ink, 'id'>;
+const SHIPPED = 'shipped';
+
+/** Spot inks, found by the start of a word or a number; each with its stand-in and how far apart they are on this paper. */
 export function SpotLibrary() {
-  const session = useSession();
   const [open, setOpen] = useState(false);
-  const [query, setQuery] = useState('');
-  const [at, setAt] = useState(0);
-  const found = findSpots(query);
-  const add = (ink: Omit<Ink, 'id'>) => {
-    session.commit(`Add ${ink.name}`, (d) => void addSpot(d, ink, session.newId));
-    session.say(`${ink.name} is in the tray. It gets a plate of its own.`);
-  };
   return (
     <Slip
-      title="Spot library: Marrowick Tins"
+      title="Spot library"
       side="top"
-      width={320}
+      width={440}
       open={open}
       onOpenChange={setOpen}
       trigger={
@@ -31,6 +34,70 @@ export function SpotLibrary() {
         </button>
       }
     >
+      <Library />
+    </Slip>
+  );
+}
+
+function Library() {
+  const session = useSession();
+  const libraries = useBench((s) => s.libraries);
+  useBench((s) => s.design.inks);
+  const [query, setQuery] = useState('');
+  const [at, setAt] = useState(0);
+  const [which, setWhich] = useState(SHIPPED);
+  const [problem, setProblem] = useState<string | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const { palette } = session;
+  const opened = libraries.filter((l) => l.kind === 'inks');
+  const row = opened.find((l) => l.id === which);
+  const inks: readonly LibraryInk[] = row ? row.swatches.map((s) => asInk(s, palette)) : SPOT_LIBRARY;
+  const found = findInks(inks, query);
+
+  const add = (ink: LibraryInk) => {
+    session.commit(`Add ${ink.name}`, (d) => void addSpot(d, ink, session.newId));
+    session.say(`${ink.name} is in the tray. It gets a plate of its own.`);
+  };
+  const take = async (f: File) => {
+    const read = readSwatchFile(new Uint8Array(await f.arrayBuffer()));
+    if (!read.ok) {
+      setProblem(refusalOf(read, f.name));
+      return;
+    }
+    setProblem(null);
+    const kept = await session.keepLibrary('inks', f.name.replace(/\.[^.]+$/, ''), read.swatches);
+    if (!kept) return;
+    setWhich(kept.id);
+    setQuery('');
+    session.say(`Opened “${kept.name}”: ${count(read.swatches.length, 'ink')}, kept for every design.${read.notes.length ? ` ${read.notes[0]}` : ''}`);
+  };
+  return (
+    <>
+      <div className="mb-2 flex gap-2">
+        <div className="min-w-0 flex-1">
+          <ListChoice label="Library" value={row ? row.id : SHIPPED} groups={[{ name: '', options: [{ value: SHIPPED, label: 'Marrowick Tins' }, ...opened.map((l) => ({ value: l.id, label: l.name }))] }]} onChange={setWhich} />
+        </div>
+        {row && <Button onClick={() => void session.removeLibrary(row)}>Throw away</Button>}
+        <Button onClick={() => file.current?.click()}>Open a library</Button>
+        <input
+          ref={file}
+          type="file"
+          tabIndex={-1}
+          aria-label="Open an ink library"
+          className="sr-only"
+          accept=".txt,.cxf,.xml,.json,.icc,.icm,.it8,.ti3,.cgats"
+          onChange={(e) => {
+            const f = e.target.files?.[0];
+            if (f) void take(f);
+            e.target.value = '';
+          }}
+        />
+      </div>
+      {problem && (
+        <p role="alert" className="mt-0 mb-2 rounded-sm border border-stop p-2 text-[12px] text-stop">
+          {problem}
+        </p>
+      )}
       <input
         autoFocus
         aria-label="Find a spot ink"
@@ -60,19 +127,29 @@ export function SpotLibrary() {
       {found.length === 0 ? (
         <p className="m-0 text-faint">No ink begins with that. Names are words, numbers are lightness and hue.</p>
       ) : (
-        <ul id="spot-list" role="listbox" aria-label="Spot inks" className="m-0 max-h-64 list-none overflow-auto p-0">
-          {found.map((ink, i) => {
-            const held = session.design.inks.some((x) => x.name === ink.name);
-            return (
-              <li key={ink.name} id={`spot-${i}`} role="option" aria-selected={i === at} onClick={() => add(ink)} className={`flex cursor-pointer items-center gap-2 rounded-sm px-1.5 py-1 ${i === at ? 'bg-line' : 'hover:bg-line'}`}>
-                <span aria-hidden className="size-5 rounded-full border border-edge" style={{ background: hexOf(labToSrgb(ink.lab)) }} />
-                <span className="flex-1">{ink.name}</span>
-                <span className="text-[12px]">{held ? 'in the tray' : ink.alternate.map((v) => Math.round(v * 100)).join(' ')}</span>
-              </li>
-            );
-          })}
+        <ul id="spot-list" role="listbox" aria-label="Spot inks" className="m-0 max-h-72 list-none overflow-auto p-0">
+          {found.slice(0, 400).map((ink, i) => (
+            <InkRow key={`${ink.name}${i}`} ink={ink} id={`spot-${i}`} palette={palette} active={i === at} held={session.design.inks.some((x) => x.name.toLowerCase() === ink.name.toLowerCase())} onAdd={() => add(ink)} />
+          ))}
         </ul>
       )}
-    </Slip>
+      <p className="mt-2 mb-0 text-[12px] text-faint">Two fields: the ink, and its stand-in recipe on this paper. ΔE00 says how far apart they look; from about 2 a trained eye sees it.</p>
+    </>
+  );
+}
+
+function InkRow({ ink, id, palette, active, held, onAdd }: { ink: LibraryInk; id: string; palette: Palette; active: boolean; held: boolean; onAdd: () => void }) {
+  const off = palette.standInDistance(ink);
+  return (
+    <li id={id} role="option" aria-selected={active} onClick={onAdd} className={`flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-line ${active ? 'bg-line' : ''}`}>
+      <span aria-hidden className="flex h-6 w-14 shrink-0 overflow-hidden rounded-sm border border-edge">
+        <span className="flex-[1.4]" style={{ background: hexOf(palette.lookOfInk(ink)) }} />
+        <span className="flex-1" style={{ background: palette.css({ cmyk: ink.alternate }) }} />
+      </span>
+      <span className="min-w-0 flex-1 truncate">{ink.name}</span>
+      {held && <span className="text-[12px] text-faint">in the tray</span>}
+      <span className="w-[84px] text-right text-[12px] text-faint">{ink.alternate.map((v) => formatNumber(v * 100, 0)).join(' ')}</span>
+      <span className={`w-[62px] text-right text-[12px] ${off > 5 ? 'text-warn' : 'text-faint'}`}>ΔE00 {formatNumber(off, 1)}</span>
+    </li>
   );
 }

@@ -1,9 +1,11 @@
 'use client';
-import { Pencil } from 'lucide-react';
-import { useState } from 'react';
+import { Pencil, TriangleAlert } from 'lucide-react';
+import { memo, useState } from 'react';
+import { OUT_OF_REACH } from '@/core/colour/palette';
 import { firstGradient } from '@/core/edit/gradient';
 import { localBox } from '@/core/edit/box';
-import { aimedNodes, setPaint } from '@/core/edit/paint';
+import { aimedNodes, overprintAfter, setPaint } from '@/core/edit/paint';
+import { stepSwatch } from '@/core/edit/swatches';
 import type { Paint, Swatch } from '@/core/model/schema';
 import { AIM_WORDS, applyColour, count, freeSelection } from '../session/commands';
 import { useSession } from '../session/context';
@@ -17,22 +19,47 @@ const BARS = ['#009ee0', '#d5007f', '#e6cf00', '#1a1a1a'] as const;
 function paintOf(session: ReturnType<typeof useSession>, swatch: Swatch): (old: Paint, node: string) => Paint {
   return (old, node) => {
     const overprint = old.kind !== 'none' && old.overprint;
-    if (swatch.kind === 'colour') return { kind: 'colour', colour: { swatch: swatch.id, tint: 1 }, overprint };
+    if (swatch.kind === 'colour') {
+      const colour = { swatch: swatch.id, tint: 1 };
+      return { kind: 'colour', colour, overprint: overprintAfter(session.design, old, colour) };
+    }
     if (old.kind === 'gradient') return { ...old, ramp: { swatch: swatch.id } };
     const box = localBox(session.design, session.design.nodes[node], session.shop.fonts);
     return { ...firstGradient('linear', box, [], overprint), ramp: { swatch: swatch.id } };
   };
 }
 
+interface Look {
+  readonly css: string;
+  /** Process inks 0…1, joined: a string, so that an unchanged card is not drawn again. */
+  readonly inks: string | null;
+  /** ΔE00 between what is meant and what prints, where it is too far. */
+  readonly off: number | null;
+  readonly standIn: boolean;
+}
+
+/** What a card shows, worked out beside it: only cards whose look changed are drawn again. */
+export function cardLook(session: ReturnType<typeof useSession>, swatch: Swatch): Look {
+  const { palette, design } = session;
+  if (swatch.kind === 'ramp') return { css: rampCss(session, swatch.stops), inks: null, off: null, standIn: false };
+  const ref = { swatch: swatch.id, tint: 1 };
+  const inkId = 'ink' in swatch.colour ? swatch.colour.ink : null;
+  const reach = palette.screen ? null : palette.reach(swatch.colour);
+  return {
+    css: palette.css(ref),
+    inks: palette.screen ? null : palette.mix(ref).slice(0, 4).map((v) => v.toFixed(3)).join(),
+    off: reach !== null && reach > OUT_OF_REACH ? Math.round(reach * 10) / 10 : null,
+    standIn: inkId !== null && design.inks.some((i) => i.id === inkId && i.asStandIn),
+  };
+}
+
 /** An upright card: name on top, colour field, four little bars up its edge; a spot ink is a tin; a ramp is wide. */
-export function SwatchCard({ swatch }: { swatch: Swatch }) {
+export const SwatchCard = memo(function SwatchCard({ swatch, css, inks, off, standIn }: { swatch: Swatch } & Look) {
   const session = useSession();
   const [open, setOpen] = useState(false);
-  const { design, palette } = session;
   const spot = swatch.kind === 'colour' && 'ink' in swatch.colour;
-  const css = swatch.kind === 'colour' ? palette.css({ swatch: swatch.id, tint: 1 }) : rampCss(session, swatch.stops);
-  const mix = swatch.kind === 'colour' && !palette.screen ? palette.mix({ swatch: swatch.id, tint: 1 }) : null;
-  const numbers = mix ? (spot ? 'spot ink' : `C${Math.round(mix[0] * 100)} M${Math.round(mix[1] * 100)} Y${Math.round(mix[2] * 100)} K${Math.round(mix[3] * 100)}`) : swatch.kind === 'ramp' ? count(swatch.stops.length, 'stop') : css;
+  const mix = inks?.split(',').map(Number) ?? null;
+  const numbers = (mix ? (spot ? (standIn ? 'spot ink, printed from its stand-in' : 'spot ink') : `C${Math.round(mix[0] * 100)} M${Math.round(mix[1] * 100)} Y${Math.round(mix[2] * 100)} K${Math.round(mix[3] * 100)}`) : swatch.kind === 'ramp' ? count(swatch.stops.length, 'stop') : css) + (off === null ? '' : `, out of reach by ΔE00 ${off}`);
 
   const use = () => {
     if (swatch.kind === 'colour') {
@@ -41,7 +68,7 @@ export function SwatchCard({ swatch }: { swatch: Swatch }) {
     }
     const { aim } = session.state;
     const ids = freeSelection(session);
-    if (aim === 'outline' || aim === 'letterOutline' || !aimedNodes(design, ids, aim).length) {
+    if (aim === 'outline' || aim === 'letterOutline' || !aimedNodes(session.design, ids, aim).length) {
       session.say('A gradient goes on the fill of an object. Choose one and aim at its fill.');
       return;
     }
@@ -50,19 +77,28 @@ export function SwatchCard({ swatch }: { swatch: Swatch }) {
   };
 
   return (
-    <div className={`group relative h-full shrink-0 ${swatch.kind === 'ramp' ? 'w-[112px]' : 'w-[76px]'}`}>
+    <div data-swatch={swatch.id} className={`group relative h-full shrink-0 ${swatch.kind === 'ramp' ? 'w-[112px]' : 'w-[76px]'}`}>
       <button
         type="button"
         onClick={use}
-        onPointerDown={(e) => e.button === 0 && startCardDrag(session, e, swatch.name, css, paintOf(session, swatch))}
-        title={`${swatch.name} · ${numbers}`}
+        onPointerDown={(e) => e.button === 0 && startCardDrag(session, e, swatch, css, paintOf(session, swatch))}
+        onKeyDown={(e) => {
+          if (!e.altKey || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
+          e.preventDefault();
+          e.stopPropagation();
+          session.commit('Move swatch', (d) => stepSwatch(d, swatch.id, e.key === 'ArrowLeft' ? -1 : 1));
+        }}
+        title={`${swatch.name} · ${numbers} · drag onto the sheet, or along the tray`}
         aria-label={`${swatch.name}, ${numbers}. Apply to the aim.`}
         className="flex h-full w-full touch-none flex-col overflow-hidden rounded-sm border border-edge bg-field p-0 text-left hover:border-accent"
       >
-        <span className="block w-full truncate px-1.5 pt-1 pb-0.5 text-[12px] leading-4">{swatch.name}</span>
+        <span className="flex w-full items-center gap-1 px-1.5 pt-0.5 text-[12px] leading-4">
+          <span className="min-w-0 flex-1 truncate">{swatch.name}</span>
+          {off !== null && <TriangleAlert size={11} aria-hidden className="shrink-0 text-warn" />}
+        </span>
         <span className="flex min-h-0 w-full flex-1 gap-0.5 px-1 pb-1">
           {spot ? (
-            <Tin colour={css} />
+            <Tin colour={css} word={standIn ? 'as mix' : 'spot'} />
           ) : (
             <>
               {mix && (
@@ -87,18 +123,18 @@ export function SwatchCard({ swatch }: { swatch: Swatch }) {
       </RecipeSlip>
     </div>
   );
-}
+});
 
 /** A spot ink's tin with its lid; the word says it too. */
-export function Tin({ colour }: { colour: string }) {
+export function Tin({ colour, word }: { colour: string; word: string }) {
   return (
     <svg viewBox="0 0 60 54" className="h-full w-full" aria-hidden>
       <path d="M10 12v30c0 4 9 7 20 7s20-3 20-7V12z" fill={colour} stroke="#8a8a8a" />
       <ellipse cx="30" cy="12" rx="20" ry="7" fill="#d2d2d2" stroke="#8a8a8a" />
       <ellipse cx="30" cy="12" rx="14" ry="4.4" fill={colour} stroke="#8a8a8a" strokeWidth="0.7" />
       <rect x="17" y="30" width="26" height="12" rx="2" fill="#ffffff" opacity="0.9" />
-      <text x="30" y="39.5" fontSize="9.5" textAnchor="middle" fill="#1a1a1a">
-        spot
+      <text x="30" y="39.5" fontSize={word.length > 4 ? 7 : 9.5} textAnchor="middle" fill="#1a1a1a">
+        {word}
       </text>
     </svg>
   );

@@ -1,32 +1,50 @@
 'use client';
 import { useState } from 'react';
-import { addSwatch } from '@/core/edit/swatches';
+import { addSwatch, swatchGroups } from '@/core/edit/swatches';
 import { readRecipes } from '@/core/edit/recipeLine';
 import { useBench, useSession } from '../session/context';
 import { count } from '../session/commands';
 import { shownDesign } from '../session/state';
 import { AimTile } from './AimTile';
 import { SpotLibrary } from './SpotLibrary';
-import { SwatchCard } from './SwatchCard';
+import { ColoursSlip } from './ColoursSlip';
+import { LiftSlip } from './LiftSlip';
+import { Recent } from './Recent';
+import { SwatchCard, cardLook } from './SwatchCard';
+import { TidySlip } from './TidySlip';
+import { TrayGroup } from './TrayGroup';
 
 /** Which colours do I have? Aim, cards, recipe line, libraries. Low windows keep it at 56 px until it is used. */
 export function Tray() {
+  const session = useSession();
   const swatches = useBench((s) => shownDesign(s).swatches);
   // Cards show inks and paper too.
   useBench((s) => shownDesign(s).inks);
   useBench((s) => shownDesign(s).profile);
+  const groups = swatchGroups(swatches);
+  const labelled = groups.some((g) => g.name !== null);
   return (
     <section aria-label="Ink tray" className="group/tray relative h-[112px] border-t border-line bg-panel [@media(max-height:719px)]:h-14">
       <div className="absolute inset-x-0 bottom-0 flex h-[112px] gap-3 border-line bg-panel px-3 py-2 [@media(max-height:719px)]:h-14 [@media(max-height:719px)]:overflow-hidden [@media(max-height:719px)]:py-1 [@media(max-height:719px)]:group-focus-within/tray:h-[112px] [@media(max-height:719px)]:group-focus-within/tray:border-t [@media(max-height:719px)]:group-hover/tray:h-[112px] [@media(max-height:719px)]:group-hover/tray:border-t z-10">
         <AimTile />
         <div role="group" aria-label="Swatches" tabIndex={-1} className="flex min-w-0 flex-1 gap-1.5 overflow-x-auto overflow-y-hidden p-0.5">
-          {swatches.map((s) => (
-            <SwatchCard key={s.id} swatch={s} />
+          {groups.map((g) => (
+            <TrayGroup key={g.name ?? ''} name={g.name} labelled={labelled}>
+              {g.swatches.map((s) => (
+                <SwatchCard key={s.id} swatch={s} {...cardLook(session, s)} />
+              ))}
+            </TrayGroup>
           ))}
         </div>
-        <div className="flex w-[216px] shrink-0 flex-col gap-1.5">
+        <Recent />
+        <div className="flex w-[216px] shrink-0 flex-col gap-1">
           <RecipeLine />
-          <SpotLibrary />
+          <div className="grid grid-cols-2 gap-x-2 gap-y-0.5 text-[12px] leading-[18px]">
+            <SpotLibrary />
+            <LiftSlip />
+            <ColoursSlip />
+            <TidySlip />
+          </div>
         </div>
       </div>
     </section>
@@ -55,7 +73,7 @@ function RecipeLine() {
 
   return (
     <div className="relative">
-      <label htmlFor="recipe-line" className="mb-0.5 block text-[12px] text-faint">
+      <label htmlFor="recipe-line" className="mb-0.5 block text-[12px] leading-4 text-faint">
         Recipe line
       </label>
       <input

@@ -1,4 +1,5 @@
 import { setPaint, type Aim } from '@/core/edit/paint';
+import { moveSwatch } from '@/core/edit/swatches';
 import { isText } from '@/core/edit/box';
 import type { Paint } from '@/core/model/schema';
 import { isLocked } from '@/core/model/tree';
@@ -33,12 +34,20 @@ export function dropTarget(s: Session, clientX: number, clientY: number): Droppe
   return null;
 }
 
+/** The other card under a place of the tray. */
+function cardAt(x: number, y: number, but: string): string | null {
+  const id = document.elementFromPoint(x, y)?.closest<HTMLElement>('[data-swatch]')?.dataset.swatch ?? null;
+  return id === but ? null : id;
+}
+
 /**
  * Drags a card over the sheet: what it would paint is shown, and a label at the pointer says which part before it is let
- * go. Answers whether it was a drag; a press without a move stays a click.
+ * go; over another card it goes to the place before that one. Answers whether it was a drag; a press without a move stays a click.
  */
-export function startCardDrag(s: Session, e: { clientX: number; clientY: number; pointerId: number }, name: string, chip: string, paint: (old: Paint, node: string) => Paint): void {
+export function startCardDrag(s: Session, e: { clientX: number; clientY: number; pointerId: number }, card: { readonly id: string; readonly name: string }, chip: string, paint: (old: Paint, node: string) => Paint): void {
+  const { name } = card;
   const from = { x: e.clientX, y: e.clientY };
+  let before: string | null = null;
   let label: HTMLDivElement | null = null;
   let target: Dropped | null = null;
   const apply = (t: Dropped) => (d: Parameters<typeof setPaint>[0]) => setPaint(d, [t.node], t.aim, (old) => paint(old, t.node));
@@ -56,8 +65,10 @@ export function startCardDrag(s: Session, e: { clientX: number; clientY: number;
     // The preview must not decide what lies under the pointer.
     s.preview(null);
     target = dropTarget(s, m.clientX, m.clientY);
+    before = target ? null : cardAt(m.clientX, m.clientY, card.id);
+    const beforeName = before && s.design.swatches.find((w) => w.id === before)?.name;
     label.style.transform = `translate(${m.clientX + 14}px, ${m.clientY + 14}px)`;
-    label.lastElementChild!.textContent = target ? `${name} on the ${AIM_WORDS[target.aim].toLowerCase()}` : name;
+    label.lastElementChild!.textContent = target ? `${name} on the ${AIM_WORDS[target.aim].toLowerCase()}` : beforeName ? `${name} before ${beforeName}` : name;
     if (target) s.preview(apply(target));
   };
   const finish = (drop: boolean) => {
@@ -73,6 +84,10 @@ export function startCardDrag(s: Session, e: { clientX: number; clientY: number;
       s.commit(`${AIM_WORDS[target.aim]}: ${name}`, apply(target));
       s.set({ selection: [target.node], aim: target.aim, stop: null });
       s.say(`${AIM_WORDS[target.aim]}: ${name}.`);
+    } else if (drop && before) {
+      const to = before;
+      s.preview(null);
+      s.commit('Move swatch', (d) => moveSwatch(d, card.id, to));
     } else s.preview(null);
   };
   const up = () => finish(true);

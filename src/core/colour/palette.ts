@@ -254,13 +254,12 @@ export class Palette {
 
   /** How far an ink's stand-in recipe looks from the ink itself on this paper (ΔE00). */
   standInDistance(ink: Pick<Ink, 'lab' | 'alternate'>): number {
-    const solid = this.press.lab([0, 0, 0, 0], [{ table: this.press.spotTable(ink.lab), tint: 1 }]);
-    return deltaE00(solid, this.press.lab(ink.alternate, []));
+    return deltaE00(this.press.solid(ink.lab).lab, this.press.lab(ink.alternate, []));
   }
 
   /** sRGB 0…1 of a solid ink that need not be in the design. */
   lookOfInk(ink: Pick<Ink, 'lab'>): Triple {
-    return this.press.look([0, 0, 0, 0], [{ table: this.press.spotTable(ink.lab), tint: 1 }]);
+    return this.press.solid(ink.lab).rgb;
   }
 
   /**

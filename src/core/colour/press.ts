@@ -1,6 +1,6 @@
 import type { ColourEngine, Profile } from './icc';
 import { mapTuple } from '../units/tuple';
-import { REC2020_TO_SRGB, REC2020_TO_XYZ, XYZ_TO_REC2020, cieF, clip01, D50, encodeSrgb, labToXyz, times, type Triple } from './spaces';
+import { REC2020_TO_SRGB, REC2020_TO_XYZ, XYZ_TO_REC2020, cieF, clip01, D50, encodeSrgb, labToXyz, times, xyzToLab, type Triple } from './spaces';
 
 /** Nodes a side of the colour table. 17⁴ keeps within 4.1 levels of the profile (mean 0.27). */
 const GRID = 17;
@@ -113,6 +113,12 @@ export class Press {
       factors.set(factor(areas[i]), 3 * i);
     }
     return { factors, areas, solid: root };
+  }
+
+  /** sRGB and Lab of a spot ink printed solid on paper, without making its table. */
+  solid(lab: Triple): { readonly rgb: Triple; readonly lab: Triple } {
+    const light = mapTuple(times(XYZ_TO_REC2020, labToXyz(lab)), (v, j) => Math.max(v, this.floor[j]));
+    return { rgb: mapTuple(times(REC2020_TO_SRGB, light), (v) => clip01(encodeSrgb(clip01(v)))), lab: xyzToLab(times(REC2020_TO_XYZ, light)) };
   }
 
   /** sRGB 0…1 of one mix, in float: `process` 0…1 and each spot's tint with its table. */

@@ -67,11 +67,14 @@ export const SPOT_LIBRARY: readonly Omit<Ink, 'id'>[] = [
   { name: 'Driftwood 60-72', lab: [60, 5, 15], alternate: [0.31, 0.35, 0.48, 0.18] },
 ];
 
-/** Inks whose words or number begin with what is typed: all of them for an empty search. */
-export function findSpots(query: string): readonly Omit<Ink, 'id'>[] {
+/** Inks whose words or number begin with what is typed, every word of it: all of them for an empty search. */
+export function findInks<T extends { readonly name: string }>(inks: readonly T[], query: string): readonly T[] {
   const wanted = query.trim().toLowerCase().split(/\s+/).filter(Boolean);
-  return SPOT_LIBRARY.filter((ink) => {
+  return inks.filter((ink) => {
+    const parts = ink.name.toLowerCase().split(' ');
     const words = ink.name.toLowerCase().split(/[\s-]+/);
-    return wanted.every((w) => words.some((x) => x.startsWith(w)) || ink.name.toLowerCase().split(' ').some((x) => x.startsWith(w)));
+    return wanted.every((w) => words.some((x) => x.startsWith(w)) || parts.some((x) => x.startsWith(w)));
   });
 }
+
+export const findSpots = (query: string): readonly Omit<Ink, 'id'>[] => findInks(SPOT_LIBRARY, query);

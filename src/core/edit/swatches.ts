@@ -26,7 +26,15 @@ export function addSpot(d: DesignDraft, ink: Omit<Ink, 'id'>, newId: () => strin
 
 export function renameSwatch(d: DesignDraft, id: string, name: string): void {
   const swatch = d.swatches.find((s) => s.id === id);
-  if (swatch) swatch.name = name;
+  if (!swatch) return;
+  if (swatch.kind === 'colour' && 'ink' in swatch.colour && swatch.colour.tint === 1) {
+    // The full tin and its ink share a name: it is the name of the plate.
+    const inkId = swatch.colour.ink;
+    const ink = d.inks.find((i) => i.id === inkId);
+    const taken = d.inks.some((i) => i.id !== inkId && i.name.toLowerCase() === name.toLowerCase());
+    if (ink && ink.name === swatch.name && !taken) ink.name = name.slice(0, 80);
+  }
+  swatch.name = name;
 }
 
 /** Gives a colour swatch another colour: everything that uses it follows. A name made of the old numbers follows too. */
@@ -176,6 +184,20 @@ export function moveSwatch(d: DesignDraft, id: string, beforeId: string | null):
   d.swatches.splice(to < 0 ? d.swatches.length : to, 0, swatch);
 }
 
+/** Moves a swatch one place along the tray, as the tray shows it. */
+export function stepSwatch(d: DesignDraft, id: string, by: -1 | 1): void {
+  const shown = swatchGroups(before(d).swatches).flatMap((g) => g.swatches);
+  const at = shown.findIndex((s) => s.id === id);
+  const other = shown[at + by];
+  if (at < 0 || !other) return;
+  const next = shown[at + 2];
+  if (by < 0) moveSwatch(d, id, other.id);
+  else moveSwatch(d, id, next && next.group === other.group ? next.id : null);
+  const moved = d.swatches.find((s) => s.id === id)!;
+  if (other.group) moved.group = other.group;
+  else delete moved.group;
+}
+
 /** Sorts by a key, ramps last; equal keys keep their order. */
 export function sortSwatches(d: DesignDraft, key: (s: Swatch) => number | string): void {
   const keyed = before(d).swatches.map((s) => ({ id: s.id, ramp: s.kind === 'ramp' ? 1 : 0, key: key(s) }));
@@ -250,6 +272,12 @@ export function setInk(d: DesignDraft, id: string, change: Partial<Pick<Ink, 'as
     if (change[key]) ink[key] = true;
     else delete ink[key];
   }
+}
+
+/** Gives an ink another stand-in recipe. */
+export function setStandIn(d: DesignDraft, id: string, alternate: Cmyk): void {
+  const ink = d.inks.find((i) => i.id === id);
+  if (ink) ink.alternate = [...alternate];
 }
 
 /** Moves an ink earlier (negative) or later in the order of printing. */

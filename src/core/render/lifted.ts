@@ -1,21 +1,25 @@
 import { liftPalette, type LiftOptions } from '../colour/lift';
 import type { Palette } from '../colour/palette';
-import { hexOf, srgbToLab, type Triple } from '../colour/spaces';
+import { deltaE00 } from '../colour/compare';
+import { hexOf, parseHex, srgbToLab, type Triple } from '../colour/spaces';
+import { tinted } from '../edit/swatches';
 import type { OwnColour } from '../model/schema';
 import type { NodeId } from '../model/tree';
-import { trimRect, type Scene } from '../scene/scene';
+import { trimRect, type Item, type Scene } from '../scene/scene';
 import { compositePlates } from './composite';
 import { coverageOf, itemsOf, regionWith } from './parts';
 import { rasterPlates } from './plates';
 
 export interface LiftedColour {
-  /** The colour in the design's terms: a recipe in whole percents for print, RGB for a screen. */
+  /** The colour in the design's terms: one that the page is painted with, or a recipe in whole percents (RGB for a screen). */
   readonly colour: OwnColour;
   readonly hex: string;
   readonly share: number;
 }
 
 const PIXELS = 1_000_000;
+/** ΔE00 below which two looks are one. */
+const SAME = 1;
 
 /** A palette out of a page, or out of some of its objects, as they look. */
 export function liftFromScene(scene: Scene, palette: Palette, options: Omit<LiftOptions, 'inkOf'>, nodes?: ReadonlySet<NodeId>): LiftedColour[] {
@@ -27,7 +31,24 @@ export function liftFromScene(scene: Scene, palette: Palette, options: Omit<Lift
     const mask = coverageOf(scene, part.items, palette, region);
     for (let i = 0; i < mask.length; i++) pixels[4 * i + 3] = mask[i] > 127 ? 255 : 0;
   }
-  return liftFromPixels(pixels, palette, options);
+  return named(liftFromPixels(pixels, palette, options), part?.items ?? scene.items, palette);
+}
+
+/** A flat colour of the page that looks the same is meant itself, a spot ink above all: it is not mixed anew. */
+function named(lifted: readonly LiftedColour[], items: readonly Item[], palette: Palette): LiftedColour[] {
+  const flat = new Map<string, { colour: OwnColour; lab: Triple }>();
+  for (const { paint } of items) {
+    if (paint.kind !== 'colour') continue;
+    const { colour: own, tint } = palette.own(paint.colour);
+    const colour = tinted(own, tint);
+    const key = JSON.stringify(colour);
+    if (!flat.has(key)) flat.set(key, { colour, lab: srgbToLab(palette.lookOfMix(palette.mix(paint.colour))) });
+  }
+  return lifted.map((l) => {
+    const lab = srgbToLab(parseHex(l.hex)!);
+    const same = [...flat.values()].map((f) => ({ ...f, off: deltaE00(f.lab, lab) })).sort((a, b) => a.off - b.off)[0];
+    return same && same.off < SAME ? { ...l, colour: same.colour } : l;
+  });
 }
 
 /** The same out of RGBA pixels in sRGB. */

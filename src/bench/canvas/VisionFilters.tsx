@@ -1,0 +1,22 @@
+import { VISIONS, filterMatrix } from '@/core/colour/vision';
+
+/** The filter of a canvas that is shown to other eyes; undefined for none. */
+export const visionFilter = (id: string): string | undefined => (id === 'all' ? undefined : `url(#vision-${id})`);
+
+/** The colour matrices, as filters that a canvas can be seen through. */
+export function VisionFilters() {
+  return (
+    <svg aria-hidden width="0" height="0" className="absolute">
+      {VISIONS.map((v) => {
+        const values = filterMatrix(v.id);
+        return (
+          values && (
+            <filter key={v.id} id={`vision-${v.id}`} colorInterpolationFilters="linearRGB" x="0" y="0" width="1" height="1">
+              <feColorMatrix type="matrix" values={values} />
+            </filter>
+          )
+        );
+      })}
+    </svg>
+  );
+}

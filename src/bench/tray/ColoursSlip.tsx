@@ -1,0 +1,56 @@
+'use client';
+import { FEW_COLOURS, coloursUsed } from '@/core/scene/coloursUsed';
+import { withDescendants } from '@/core/model/tree';
+import { Button } from '@/ui/Button';
+import { Slip } from '@/ui/Slip';
+import { applyColour, count } from '../session/commands';
+import { useBench, useSession } from '../session/context';
+import { colourName } from '../session/naming';
+
+/** Which colours the page, or what is chosen, really shows; each can be applied, or its objects chosen. */
+export function ColoursSlip() {
+  const session = useSession();
+  const design = useBench((s) => s.design);
+  useBench((s) => s.page);
+  useBench((s) => s.fontsEpoch);
+  const selection = useBench((s) => s.selection);
+  const scene = session.restingScene(design);
+  // The palette of what is kept: a preview must not recount.
+  const palette = session.palettes.get(design);
+  const all = coloursUsed(scene, palette);
+  const chosen = selection.length ? coloursUsed(scene, palette, new Set(selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])))) : null;
+  const shown = chosen ?? all;
+  return (
+    <Slip
+      title={chosen ? `What is chosen uses ${count(shown.length, 'colour')}` : `This page uses ${count(shown.length, 'colour')}`}
+      side="top"
+      width={340}
+      trigger={
+        <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-left key-line hover:text-accent">
+          {count(all.length, 'colour')} in use
+        </button>
+      }
+    >
+      {shown.length > FEW_COLOURS && <p className="mt-0 mb-2 text-[12px] text-faint">A mark keeps to about three colours, so that it can be printed anywhere. If this is one, it has gone past that.</p>}
+      <ul className="m-0 max-h-72 list-none overflow-auto p-0">
+        {shown.map((u, i) => {
+          const name = colourName(design, u.colour);
+          const own = !('swatch' in u.colour);
+          return (
+            <li key={i} className="flex items-center gap-2 border-b border-line py-1 last:border-b-0">
+              <button type="button" aria-label={`Apply ${name}`} title="Apply to the aim" className="size-6 shrink-0 rounded-sm border border-edge p-0" style={{ background: palette.css(u.colour) }} onClick={() => applyColour(session, u.colour, name)} />
+              <span className="min-w-0 flex-1 truncate">
+                {name}
+                {own && !('ink' in u.colour) && <span className="text-faint"> · not in the tray</span>}
+              </span>
+              <Button kind="quiet" aria-label={`Choose the ${count(u.nodes.length, 'object')} with ${name}`} onClick={() => session.set({ selection: u.nodes.filter((n) => design.nodes[n]), entered: null, stop: null })}>
+                {count(u.nodes.length, 'object')}
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+      {shown.length === 0 && <p className="m-0 text-faint">No colour is used yet.</p>}
+    </Slip>
+  );
+}

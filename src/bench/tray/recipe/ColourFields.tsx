@@ -1,0 +1,115 @@
+'use client';
+import { useState } from 'react';
+import { hsbToRgb, rgbToHsb } from '@/core/colour/models';
+import { OUT_OF_REACH } from '@/core/colour/palette';
+import { hexOf, parseHex } from '@/core/colour/spaces';
+import { recolourSwatch } from '@/core/edit/swatches';
+import type { OwnColour, Swatch } from '@/core/model/schema';
+import { formatNumber } from '@/core/units/length';
+import { Button } from '@/ui/Button';
+import { WordChoice } from '@/ui/Choice';
+import { ColourSlider } from '@/ui/ColourSlider';
+import { useSession } from '../../session/context';
+import { forMedium, keptIn, MODELS, trackOf, type ModelId } from './channels';
+import { Wheel } from './Wheel';
+
+/** A process swatch's numbers in any model. A change is kept in the model it is made in. */
+export function ColourFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colour' }> }) {
+  const session = useSession();
+  const { palette } = session;
+  const { colour } = swatch;
+  const [model, setModel] = useState<ModelId>(palette.screen && !('cmyk' in colour) ? 'hsb' : keptIn(colour));
+  // Greys have no hue and black no saturation: the last ones are held, so that a slider can come back.
+  const [held, setHeld] = useState<readonly [number, number]>([0, 0]);
+
+  const change = (next: OwnColour) => session.commit('Change swatch', (d) => recolourSwatch(d, swatch.id, forMedium(next, palette)), { merge: `recipe ${swatch.id}` });
+  const show = (next: OwnColour | null) => session.preview(next && ((d) => recolourSwatch(d, swatch.id, forMedium(next, palette))));
+  const values = MODELS[model].read(colour, palette);
+  if (model === 'hsb') {
+    if (values[1] < 0.05) values[0] = held[0];
+    if (values[2] < 0.05) values[1] = held[1];
+  }
+  const hsb = rgbToHsb('rgb' in colour ? colour.rgb : palette.lookOfMix(palette.mix(colour)));
+  const shownHsb: [number, number, number] = [hsb[1] < 0.0005 ? held[0] : hsb[0], hsb[1], hsb[2]];
+  const put = (i: number, v: number): OwnColour => {
+    const next = values.map((old, j) => (j === i ? v : old));
+    if (model === 'hsb') setHeld([next[0], next[1]]);
+    return MODELS[model].make(next);
+  };
+  /** The wheel turns the colour; a recipe stays a recipe. */
+  const turned = (to: [number, number, number]): OwnColour => {
+    setHeld([to[0], to[1] * 100]);
+    const rgb = hsbToRgb(to);
+    return 'cmyk' in colour && !palette.screen ? { cmyk: palette.recipeOf({ rgb }) } : { rgb };
+  };
+  const ids = (Object.keys(MODELS) as ModelId[]).filter((id) => !palette.screen || id !== 'cmyk' || 'cmyk' in colour);
+  return (
+    <>
+      <WordChoice label="Colour model" value={model} options={ids.map((id) => ({ value: id, label: MODELS[id].word }))} onChange={setModel} />
+      <div className="flex gap-3">
+        <Wheel hsb={shownHsb} onPreview={(v) => show(v && turned(v))} onCommit={(v) => change(turned(v))} />
+        <div className="grid min-w-0 flex-1 content-start gap-1.5">
+          {MODELS[model].channels.map((c, i) => (
+            <ColourSlider
+              key={`${model}${c.name}`}
+              {...c}
+              value={values[i]}
+              track={trackOf(model, values, i, palette)}
+              onPreview={(v) => show(v === null ? null : put(i, v))}
+              onCommit={(v) => change(put(i, v))}
+            />
+          ))}
+          {(model === 'rgb' || model === 'hsb') && <HexField hex={hexOf('rgb' in colour ? colour.rgb : palette.lookOfMix(palette.mix(colour)))} onCommit={(rgb) => change({ rgb })} />}
+        </div>
+      </div>
+      <Reach colour={colour} onUse={(cmyk) => change({ cmyk })} />
+    </>
+  );
+}
+
+/** What a screen or Lab colour becomes in print. */
+function Reach({ colour, onUse }: { colour: OwnColour; onUse: (cmyk: readonly [number, number, number, number]) => void }) {
+  const session = useSession();
+  const { palette } = session;
+  if (palette.screen) return <p className="m-0 text-[12px] text-faint">A screen design is made of light: this colour stays RGB.</p>;
+  const off = palette.reach(colour);
+  if (off === null) return <p className="m-0 text-[12px] text-faint">{'gray' in colour ? 'Kept as grey: black ink alone.' : 'Kept as a recipe: these numbers go to the plates.'}</p>;
+  const kept = 'rgb' in colour ? 'screen colour' : 'Lab colour';
+  const recipe = palette.recipeOf('rgb' in colour ? colour : { lab: palette.wantedLab(colour) });
+  const numbers = recipe.map((v) => formatNumber(v * 100, 0)).join(' ');
+  const beyond = off > OUT_OF_REACH;
+  return (
+    <div className="flex items-center gap-2 rounded-sm border border-line p-2 text-[12px]" role="group" aria-label="How it prints">
+      <span aria-hidden className="flex h-9 w-[60px] shrink-0 overflow-hidden rounded-sm border border-edge">
+        <span className="flex-1" style={{ background: 'rgb' in colour ? hexOf(colour.rgb) : `lab(${palette.wantedLab(colour).join(' ')})` }} />
+        <span className="flex-1" style={{ background: palette.css(colour) }} />
+      </span>
+      <span className={`min-w-0 flex-1 ${beyond ? 'text-warn' : ''}`}>
+        {beyond ? `Out of reach: this ${kept} prints ΔE00 ${formatNumber(off, 1)} away.` : `This ${kept} can be printed (ΔE00 ${formatNumber(off, 1)}).`} As ink: {numbers}.
+      </span>
+      <Button onClick={() => onUse(recipe)}>Use the printable one</Button>
+    </div>
+  );
+}
+
+function HexField({ hex, onCommit }: { hex: string; onCommit: (rgb: [number, number, number]) => void }) {
+  const [problem, setProblem] = useState(false);
+  return (
+    <label className="flex items-center gap-1.5">
+      <span className="text-faint">Hex</span>
+      <input
+        key={hex}
+        aria-label="Hex"
+        className={`h-7 w-full rounded-sm border bg-field px-2 ${problem ? 'border-stop' : 'border-edge'}`}
+        defaultValue={hex}
+        aria-invalid={problem}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        onBlur={(e) => {
+          const parsed = parseHex(e.currentTarget.value);
+          setProblem(!parsed);
+          if (parsed && hexOf(parsed) !== hex) onCommit([parsed[0], parsed[1], parsed[2]]);
+        }}
+      />
+    </label>
+  );
+}
