@@ -5,9 +5,12 @@ import { supperTicket } from './ticket';
 
 /** The designs that ship. Ids and dates are fixed, so that the demo is the same bytes everywhere. */
 export function demoDesigns(): { readonly file: string; readonly design: Design }[] {
+  // Each an hour before the last: the shelf shows the poster first.
+  let hour = 18;
   const counter = (prefix: string) => {
     let n = 0;
-    return { newId: () => `${prefix}${(n++).toString(36)}`, now: () => '2026-11-02T18:00:00.000Z' };
+    const at = `2026-11-02T${hour--}:00:00.000Z`;
+    return { newId: () => `${prefix}${(n++).toString(36)}`, now: () => at };
   };
   return [
     { file: 'lantern-walk-poster', design: lanternWalkPoster(counter('lw')) },

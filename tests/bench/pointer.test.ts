@@ -44,11 +44,13 @@ Object.assign(globalThis, {
 });
 const fire = (type: string, e: object) => [...(listeners.get(type) ?? [])].forEach((f) => f(e));
 
+/** The card under the pointer in the tray, if any. */
+let under: { closest: () => { dataset: { swatch: string } } } | null = null;
 let b: TestBench;
 beforeEach(async () => {
   b = await openBench(demoDesigns()[0].design);
   Object.assign(globalThis, {
-    document: { getElementById: (id: string) => (id === 'bench-top' ? top : null), createElement: () => new TestElement(), body: { append: (x: TestElement) => labels.add(x) } },
+    document: { getElementById: (id: string) => (id === 'bench-top' ? top : null), elementFromPoint: () => under, createElement: () => new TestElement(), body: { append: (x: TestElement) => labels.add(x) } },
   });
 });
 afterEach(async () => {
@@ -56,6 +58,7 @@ afterEach(async () => {
   b.session.dispose();
   listeners.clear();
   labels.clear();
+  under = null;
 });
 const id = (name: string) => Object.values(b.session.design.nodes).find((n) => n.name === name)!.id;
 const middleOf = (name: string) => {
@@ -86,6 +89,20 @@ describe('a card over the sheet', () => {
   const red = (old: Paint): Paint => ({ kind: 'colour', colour: cmyk(0, 100, 100, 0), overprint: old.kind !== 'none' && old.overprint });
   const begin = () => startCardDrag(b.session, { clientX: 300, clientY: 700, pointerId: 1 }, { id: 'wick', name: 'Wick' }, '#fa0', red);
   const said = () => [...labels][0]?.lastElementChild?.textContent;
+
+  test('along the tray it takes the place before the card it is let go on, and joins its group', () => {
+    const names = () => b.session.design.swatches.map((s) => s.name);
+    const wick = b.session.design.swatches.find((s) => s.name === 'Wick')!;
+    const target = b.session.design.swatches.find((s) => s.name === 'Quay Night')!;
+    startCardDrag(b.session, { clientX: 300, clientY: 700, pointerId: 1 }, wick, '#fa0', red);
+    under = { closest: () => ({ dataset: { swatch: target.id } }) };
+    fire('pointermove', { clientX: 20, clientY: 20 });
+    expect(said()).toBe('Wick before Quay Night');
+    fire('pointerup', { clientX: 20, clientY: 20 });
+    expect(names().slice(0, 3)).toEqual(['Bare stock', 'Wick', 'Quay Night']);
+    b.session.undo();
+    expect(names()[1]).toBe('Quay Night');
+  });
 
   test('it is shown while it hangs there, said at the pointer, and done when let go', () => {
     begin();

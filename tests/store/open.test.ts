@@ -10,12 +10,21 @@ test('the demo is put on a new shelf once; what was thrown away stays away', asy
   const store = new DesignStore(db);
   await seedDemo(store);
   expect((await store.list()).map((r) => r.name)).toEqual(demoDesigns().map((d) => d.design.name));
-  await store.remove(demoDesigns()[0].design.id);
+  for (const { design } of demoDesigns()) await store.remove(design.id);
   await seedDemo(store);
   expect(await store.list()).toEqual([]);
   await store.setSetting('demo-seeded', false);
   await seedDemo(store);
   expect(await store.has('lantern-walk-poster')).toBe(true);
+  await db.delete();
+});
+
+test('a shelf from before the later demo designs gets those, and not the poster again', async () => {
+  const db = new HolvetDatabase('seed-old');
+  const store = new DesignStore(db);
+  await store.setSetting('demo-seeded', true);
+  await seedDemo(store);
+  expect((await store.list()).map((r) => r.id)).toEqual(['guild-letterhead', 'supper-ticket']);
   await db.delete();
 });
 

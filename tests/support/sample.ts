@@ -50,3 +50,44 @@ export function sampleDesign(): Design {
   b.place(0, [b.group('All', [...grounds, ...art], [3, 0, 0, 3, 0, 0]), b.shape('Into the bleed', 'rectangle', { x: 1170, y: -9, w: 45, h: 160 }, { fill: flat(kelp) })]);
   return b.done();
 }
+
+/**
+ * Every way a colour can be printed, each as a fill, an outline and letters, over a cyan ground: process, tints, spot, spot
+ * as its stand-in, opaque, overprinting, RGB and Lab converted.
+ */
+export function coloursDesign(): Design {
+  const b = new DesignBuilder(newDesign('Colours page', setupOf(700, 640, { bleed: 9 }), making), making);
+  const ember = b.spot(SPOT_LIBRARY[0]);
+  const kelp = b.spot({ ...SPOT_LIBRARY[1], asStandIn: true });
+  const chalk = b.spot({ ...SPOT_LIBRARY[56], opaque: true });
+  const recipe = b.recipe('Low Tide', 82, 46, 22, 6);
+  const rows: [string, Colour, boolean][] = [
+    ['Process', recipe, false],
+    ['Process tint', tint(recipe, 0.4), false],
+    ['Process over', cmyk(0, 70, 20, 0), true],
+    ['Spot', ember, false],
+    ['Spot tint', tint(ember, 0.5), false],
+    ['Spot over', ember, true],
+    ['Stand-in', kelp, false],
+    ['Stand-in tint', tint(kelp, 0.5), false],
+    ['Stand-in over', kelp, true],
+    ['Opaque', chalk, false],
+    ['Opaque over', chalk, true],
+    ['Screen', { rgb: [0.85, 0.3, 0.15] }, false],
+    ['Screen over', { rgb: [0.2, 0.5, 0.3] }, true],
+    ['Lab', { lab: [55, -20, 35] }, false],
+    ['Grey', { gray: 0.4 }, false],
+  ];
+  const art = rows.flatMap(([name, colour, over], i) => {
+    const x = 20 + (i % 3) * 225;
+    const y = 16 + Math.floor(i / 3) * 124;
+    return [
+      b.shape(`${name} ground`, 'rectangle', { x, y, w: 210, h: 56 }, { fill: flat(cmyk(45, 0, 0, 0)) }),
+      b.shape(`${name} fill`, 'ellipse', { x: x + 10, y: y + 12, w: 60, h: 80 }, { fill: flat(colour, over) }),
+      b.shape(`${name} outline`, 'polygon', { x: x + 84, y: y + 14, w: 50, h: 76 }, { outline: outlineOf(flat(colour, over), 9) }),
+      b.displayText(`${name} letters`, x + 142, y + 74, [{ align: 'left', leading: 1, runs: [runOf('Ag', 50, flat(colour, over), 'archivo-800')] }]),
+    ];
+  });
+  b.place(0, art);
+  return b.done();
+}

@@ -1,7 +1,6 @@
 'use client';
 import { Pencil, TriangleAlert } from 'lucide-react';
 import { memo, useState } from 'react';
-import { OUT_OF_REACH } from '@/core/colour/palette';
 import { firstGradient } from '@/core/edit/gradient';
 import { localBox } from '@/core/edit/box';
 import { aimedNodes, overprintAfter, setPaint } from '@/core/edit/paint';
@@ -48,7 +47,7 @@ export function cardLook(session: ReturnType<typeof useSession>, swatch: Swatch)
   return {
     css: palette.css(ref),
     inks: palette.screen ? null : palette.mix(ref).slice(0, 4).map((v) => v.toFixed(3)).join(),
-    off: reach !== null && reach > OUT_OF_REACH ? Math.round(reach * 10) / 10 : null,
+    off: reach?.beyond ? Math.round(reach.prints * 10) / 10 : null,
     standIn: inkId !== null && design.inks.some((i) => i.id === inkId && i.asStandIn),
   };
 }

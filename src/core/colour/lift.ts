@@ -177,13 +177,15 @@ function gather(bins: readonly Bin[], wanted: number): Bin[] {
     bins.forEach((b, i) => {
       if (home[i] !== c) return;
       count += b.count;
-      // A larger bin a little further off stands better for the cluster than a stray one in the very middle.
-      if (!best || distance2(b.lab, centre) / b.weight < distance2(best.lab, centre) / best.weight) best = b;
+      if (!best || standing(b, centre) > standing(best, centre)) best = b;
     });
     if (best) out.push({ ...(best as Bin), count });
   });
   return out.sort((a, b) => b.count - a.count);
 }
+
+/** A large bin a little off stands better for a cluster than a stray one in its very middle: flat colours are meant. */
+const standing = (b: Bin, centre: Triple): number => b.count / (distance2(b.lab, centre) + 0.001);
 
 function nearest(lab: Triple, centres: readonly Triple[]): number {
   let best = 0;

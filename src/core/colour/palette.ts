@@ -246,10 +246,15 @@ export class Palette {
     return this.labOf(colour);
   }
 
-  /** How far a screen or Lab colour prints from what it is meant to be (ΔE00); null for colours made of ink. */
-  reach(colour: OwnColour): number | null {
+  /**
+   * How a screen or Lab colour comes out; null for colours made of ink. `prints`: how far it prints from what it is meant
+   * to be (ΔE00). `beyond`: even the nearest ink is too far, the colour is out of reach.
+   */
+  reach(colour: OwnColour): { readonly prints: number; readonly beyond: boolean } | null {
     if (!('rgb' in colour) && !('lab' in colour)) return null;
-    return deltaE00(this.wantedLab(colour), this.labOf(colour));
+    const wanted = this.wantedLab(colour);
+    const nearest = deltaE00(wanted, this.labOf({ cmyk: this.cmykOf({ lab: wanted }) }));
+    return { prints: 'lab' in colour ? nearest : deltaE00(wanted, this.labOf(colour)), beyond: nearest > OUT_OF_REACH };
   }
 
   /** How far an ink's stand-in recipe looks from the ink itself on this paper (ΔE00). */

@@ -120,7 +120,7 @@ function repoint(d: DesignDraft, map: ReadonlyMap<string, string>): void {
 export function mergeDuplicates(d: DesignDraft): number {
   const kept = new Map<string, string>();
   const gone = new Map<string, string>();
-  for (const s of before(d).swatches) {
+  for (const s of d.swatches) {
     const key = JSON.stringify(s.kind === 'colour' ? s.colour : s.stops);
     const first = kept.get(key);
     if (first) gone.set(s.id, first);
@@ -186,7 +186,7 @@ export function moveSwatch(d: DesignDraft, id: string, beforeId: string | null):
 
 /** Moves a swatch one place along the tray, as the tray shows it. */
 export function stepSwatch(d: DesignDraft, id: string, by: -1 | 1): void {
-  const shown = swatchGroups(before(d).swatches).flatMap((g) => g.swatches);
+  const shown = swatchGroups((d as Design).swatches).flatMap((g) => g.swatches);
   const at = shown.findIndex((s) => s.id === id);
   const other = shown[at + by];
   if (at < 0 || !other) return;
@@ -200,7 +200,7 @@ export function stepSwatch(d: DesignDraft, id: string, by: -1 | 1): void {
 
 /** Sorts by a key, ramps last; equal keys keep their order. */
 export function sortSwatches(d: DesignDraft, key: (s: Swatch) => number | string): void {
-  const keyed = before(d).swatches.map((s) => ({ id: s.id, ramp: s.kind === 'ramp' ? 1 : 0, key: key(s) }));
+  const keyed = (d as Design).swatches.map((s) => ({ id: s.id, ramp: s.kind === 'ramp' ? 1 : 0, key: key(s) }));
   const compare = (a: number | string, b: number | string) => (typeof a === 'string' ? a.localeCompare(String(b), 'en', { numeric: true }) : a - Number(b));
   const order = new Map([...keyed].sort((a, b) => a.ramp - b.ramp || compare(a.key, b.key)).map((k, i) => [k.id, i]));
   if (keyed.some((k, i) => order.get(k.id) !== i)) d.swatches = [...d.swatches].sort((a, b) => order.get(a.id)! - order.get(b.id)!);

@@ -1,7 +1,6 @@
 'use client';
 import { useState } from 'react';
 import { hsbToRgb, rgbToHsb } from '@/core/colour/models';
-import { OUT_OF_REACH } from '@/core/colour/palette';
 import { hexOf, parseHex } from '@/core/colour/spaces';
 import { recolourSwatch } from '@/core/edit/swatches';
 import type { OwnColour, Swatch } from '@/core/model/schema';
@@ -72,12 +71,12 @@ function Reach({ colour, onUse }: { colour: OwnColour; onUse: (cmyk: readonly [n
   const session = useSession();
   const { palette } = session;
   if (palette.screen) return <p className="m-0 text-[12px] text-faint">A screen design is made of light: this colour stays RGB.</p>;
-  const off = palette.reach(colour);
-  if (off === null) return <p className="m-0 text-[12px] text-faint">{'gray' in colour ? 'Kept as grey: black ink alone.' : 'Kept as a recipe: these numbers go to the plates.'}</p>;
+  const reach = palette.reach(colour);
+  if (reach === null) return <p className="m-0 text-[12px] text-faint">{'gray' in colour ? 'Kept as grey: black ink alone.' : 'Kept as a recipe: these numbers go to the plates.'}</p>;
   const kept = 'rgb' in colour ? 'screen colour' : 'Lab colour';
   const recipe = palette.recipeOf('rgb' in colour ? colour : { lab: palette.wantedLab(colour) });
   const numbers = recipe.map((v) => formatNumber(v * 100, 0)).join(' ');
-  const beyond = off > OUT_OF_REACH;
+  const { beyond } = reach;
   return (
     <div className="flex items-center gap-2 rounded-sm border border-line p-2 text-[12px]" role="group" aria-label="How it prints">
       <span aria-hidden className="flex h-9 w-[60px] shrink-0 overflow-hidden rounded-sm border border-edge">
@@ -85,7 +84,7 @@ function Reach({ colour, onUse }: { colour: OwnColour; onUse: (cmyk: readonly [n
         <span className="flex-1" style={{ background: palette.css(colour) }} />
       </span>
       <span className={`min-w-0 flex-1 ${beyond ? 'text-warn' : ''}`}>
-        {beyond ? `Out of reach: this ${kept} prints ΔE00 ${formatNumber(off, 1)} away.` : `This ${kept} can be printed (ΔE00 ${formatNumber(off, 1)}).`} As ink: {numbers}.
+        {beyond ? `Out of reach: this ${kept} prints ΔE00 ${formatNumber(reach.prints, 1)} away.` : `This ${kept} can be printed; it comes out within ΔE00 ${formatNumber(reach.prints, 1)}.`} As ink: {numbers}.
       </span>
       <Button onClick={() => onUse(recipe)}>Use the printable one</Button>
     </div>
