@@ -108,3 +108,38 @@ describe('one sentence on stderr and exit 2', () => {
     expect([r.status, r.stderr.trim(), r.stdout]).toEqual([2, sentence, '']);
   });
 });
+
+describe('colours from a shell', () => {
+  test.each(['txt', 'cxf', 'json'])('swatches out as .%s and into another design', (ending) => {
+    ok('swatches', 'supper-ticket.holvet', `ticket.${ending}`);
+    expect(ok('take', 'guild-letterhead.holvet', `ticket.${ending}`, `both-${ending}.holvet`)).toMatch(/^[1-9] added\.$/m);
+    const opened = unpackDesign(new Uint8Array(readFileSync(at(`both-${ending}.holvet`))));
+    if (!opened.ok) throw new Error(opened.code);
+    expect(opened.design.swatches.find((s) => s.name === 'Wick')).toMatchObject({ kind: 'colour', colour: { cmyk: [0, 0.36, 0.92, 0] }, group: 'Supper' });
+    // The ink that both have is one ink.
+    expect(opened.design.inks.map((i) => i.name).sort()).toEqual(['Ember 66-43', 'Kelp 38-167']);
+  });
+
+  test('a gradient that a format cannot hold is said; another ending is refused', () => {
+    expect(holvet('swatches', 'lantern-walk-poster.holvet', 'poster.cxf').stderr).toMatch(/5 gradients are left out/);
+    expect(holvet('swatches', 'supper-ticket.holvet', 'ticket.pal')).toMatchObject({ status: 2, stderr: expect.stringMatching(/\.txt for CGATS/) });
+    writeFileSync(at('broken.txt'), 'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME CMYK_C CMYK_M CMYK_Y CMYK_K\nEND_DATA_FORMAT\nBEGIN_DATA\nDusk 1 2 3\nEND_DATA\n');
+    expect(holvet('take', 'supper-ticket.holvet', 'broken.txt', 'x.holvet')).toMatchObject({ status: 2, stderr: expect.stringMatching(/^broken\.txt, line 6: 4 of 5 values/) });
+  });
+
+  test('a palette is lifted, the same every time; wishes that make none are refused', () => {
+    const lifted = JSON.parse(ok('lift', 'supper-ticket.holvet', '--count', '4', '--for', 'farApart')) as unknown[];
+    expect(lifted).toHaveLength(4);
+    expect(JSON.parse(ok('lift', 'supper-ticket.holvet', '--count', '4', '--for', 'farApart'))).toEqual(lifted);
+    expect(holvet('lift', 'supper-ticket.holvet', '--count', '12').stderr).toMatch(/not a number from 3 to 8/);
+    expect(holvet('lift', 'supper-ticket.holvet', '--for', 'luck').stderr).toMatch(/asSeen, farApart/);
+  });
+
+  test('a design whose own paper is not inside is refused for print', () => {
+    const design = { ...demoDesigns()[2].design, profile: { file: `sha256-${'0'.repeat(64)}.icc`, name: 'Harbour news', totalInkLimit: 2.4 } };
+    writeFileSync(at('lost.holvet'), packDesign(design, null));
+    expect(holvet('pdf', 'lost.holvet', 'lost.pdf')).toMatchObject({ status: 2, stderr: expect.stringMatching(/profile “Harbour news” is not inside lost\.holvet/) });
+    writeFileSync(at('damaged.holvet'), packDesign(design, null, new Map([[design.profile.file, Uint8Array.of(1, 2, 3)]])));
+    expect(holvet('info', 'damaged.holvet').stderr).toMatch(/damaged: what is inside under assets/);
+  });
+});

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { zipSync, strToU8 } from 'fflate';
 import { packDesign, refusalText, unpackDesign } from '@/core/file/archive';
+import { assetName } from '@/core/file/assets';
 import { designJsonSchema, type Design } from '@/core/model/schema';
 import { serializeDesign } from '@/core/model/serialize';
 import { demoDesigns } from '@/demo/demos';
@@ -70,4 +71,28 @@ describe('what is refused, and in which words', () => {
     expect(bad({ pages: [{ ...d.pages[0], children: [...d.pages[0].children, d.pages[0].children[0]] }] })).toMatch(/lies in two places/);
     expect(bad({ inks: [...d.inks, { ...d.inks[0], id: 'other' }] })).toMatch(/two inks are called ember 66-43/);
   });
+});
+
+describe('files that belong to a design', () => {
+  test('travel inside, under the name of their content, and only those', async () => {
+    const bytes = Uint8Array.from({ length: 500 }, (_, i) => i % 251);
+    const name = await assetName(bytes, 'icc');
+    const packed = packDesign({ ...sampleDesign(), profile: { file: name, name: 'Own', totalInkLimit: 2.6 } }, null, new Map([[name, bytes]]));
+    const opened = unpackDesign(packed);
+    if (!opened.ok) throw new Error(opened.code);
+    expect(opened.design.profile).toEqual({ file: name, name: 'Own', totalInkLimit: 2.6 });
+    expect([...opened.assets]).toEqual([[name, bytes]]);
+    const smuggled = zipSync({ 'design.json': strToU8(serializeDesign(sampleDesign())), 'assets/../../evil.sh': strToU8('x'), 'assets/readme.txt': strToU8('x') });
+    const other = unpackDesign(smuggled);
+    expect(other.ok && other.assets.size).toBe(0);
+  });
+});
+
+test('a design from before groups, stand-ins and own papers opens as it was', () => {
+  // As the first version wrote it: inks of four fields, swatches without groups, a profile of two.
+  const old = JSON.parse(serializeDesign(sampleDesign())) as Record<string, unknown>;
+  const inks = old.inks as Record<string, unknown>[];
+  expect(Object.keys(inks[0]).sort()).toEqual(['alternate', 'id', 'lab', 'name']);
+  const opened = unpackDesign(zipSync({ 'design.json': strToU8(JSON.stringify(old)) }));
+  expect(opened.ok && opened.design.inks[0].asStandIn).toBeFalsy();
 });

@@ -142,3 +142,15 @@ test('a removed design comes back whole, steps and all', async () => {
   expect(loaded.ok && loaded.value.entries).toHaveLength(1);
   expect(await store.remove('nowhere')).toBeNull();
 });
+
+test('files that were brought and colours that were kept are there again, latest first', async () => {
+  await store.addAsset('sha256-a.icc', Uint8Array.of(1, 2));
+  expect(await store.asset('sha256-a.icc')).toEqual(Uint8Array.of(1, 2));
+  expect(await store.asset('gone')).toBeNull();
+  const row = (id: string, added: string) => ({ id, name: `Set ${id}`, kind: 'palette' as const, added, swatches: [{ name: 'Dusk', colour: { cmyk: [1, 0.72, 0.08, 0.2] as const } }] });
+  await store.addLibrary(row('a', '2026-11-01T00:00:00Z'));
+  await store.addLibrary(row('b', '2026-11-02T00:00:00Z'));
+  expect((await store.libraries()).map((l) => l.id)).toEqual(['b', 'a']);
+  await store.removeLibrary('b');
+  expect(await store.libraries()).toEqual([row('a', '2026-11-01T00:00:00Z')]);
+});
