@@ -35,9 +35,21 @@ for (const scheme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Spot library' }).click();
     await axe(page, 'spot library', scheme);
     await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Edit Wick', exact: true }).click({ force: true });
-    await axe(page, 'recipe', scheme);
-    await page.keyboard.press('Escape');
+    for (const name of ['Wick', 'Ember 66-43', 'Night']) {
+      await page.getByRole('button', { name: `Edit ${name}`, exact: true }).click({ force: true });
+      await axe(page, `recipe of ${name}`, scheme);
+      await page.keyboard.press('Escape');
+      await expect(page.getByRole('dialog')).toBeHidden();
+    }
+    for (const name of ['Lift a palette', /colours in use/, 'Tidy, files']) {
+      await page.getByRole('button', { name }).click();
+      if (name === 'Lift a palette') await expect(page.getByRole('button', { name: 'Add as a group' })).toBeVisible({ timeout: 30_000 });
+      await axe(page, String(name), scheme);
+      await page.keyboard.press('Escape');
+      await expect(page.getByRole('dialog')).toBeHidden();
+    }
+    await page.getByRole('button', { name: 'Sample', exact: true }).click();
+    await axe(page, 'sample tool', scheme);
     await page.getByRole('option', { name: /^Moon/ }).click();
     await axe(page, 'bench, a gradient chosen', scheme);
     await page.getByRole('option', { name: /^Headline/ }).click();
@@ -56,7 +68,10 @@ for (const scheme of ['light', 'dark'] as const) {
 
 test('an empty shelf says what to do, and a removed design can be put back', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'Remove Lantern Walk poster' }).click();
+  for (const name of ['Guild letterhead', 'Supper ticket', 'Lantern Walk poster']) {
+    await page.getByRole('button', { name: `Remove ${name}` }).click();
+    await expect(page.getByText(`Removed “${name}” from the shelf.`)).toBeVisible();
+  }
   await expect(page.getByText('The shelf is empty.')).toBeVisible();
   await page.getByRole('button', { name: 'Put it back' }).click();
   await expect(page.getByRole('link', { name: /Lantern Walk poster/ })).toBeVisible();

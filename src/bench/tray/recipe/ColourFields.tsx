@@ -21,7 +21,8 @@ export function ColourFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colo
   // Greys have no hue and black no saturation: the last ones are held, so that a slider can come back.
   const [held, setHeld] = useState<readonly [number, number]>([0, 0]);
 
-  const change = (next: OwnColour) => session.commit('Change swatch', (d) => recolourSwatch(d, swatch.id, forMedium(next, palette)), { merge: `recipe ${swatch.id}` });
+  /** Steps of one channel that follow each other at once are one step; those of another channel begin a new one. */
+  const change = (next: OwnColour, part: string) => session.commit('Change swatch', (d) => recolourSwatch(d, swatch.id, forMedium(next, palette)), { merge: `recipe ${swatch.id} ${part}` });
   const show = (next: OwnColour | null) => session.preview(next && ((d) => recolourSwatch(d, swatch.id, forMedium(next, palette))));
   const values = MODELS[model].read(colour, palette);
   if (model === 'hsb') {
@@ -46,7 +47,7 @@ export function ColourFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colo
     <>
       <WordChoice label="Colour model" value={model} options={ids.map((id) => ({ value: id, label: MODELS[id].word }))} onChange={setModel} />
       <div className="flex gap-3">
-        <Wheel hsb={shownHsb} onPreview={(v) => show(v && turned(v))} onCommit={(v) => change(turned(v))} />
+        <Wheel hsb={shownHsb} onPreview={(v) => show(v && turned(v))} onCommit={(v) => change(turned(v), 'wheel')} />
         <div className="grid min-w-0 flex-1 content-start gap-1.5">
           {MODELS[model].channels.map((c, i) => (
             <ColourSlider
@@ -55,13 +56,13 @@ export function ColourFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colo
               value={values[i]}
               track={trackOf(model, values, i, palette)}
               onPreview={(v) => show(v === null ? null : put(i, v))}
-              onCommit={(v) => change(put(i, v))}
+              onCommit={(v) => change(put(i, v), c.name)}
             />
           ))}
-          {(model === 'rgb' || model === 'hsb') && <HexField hex={hexOf('rgb' in colour ? colour.rgb : palette.lookOfMix(palette.mix(colour)))} onCommit={(rgb) => change({ rgb })} />}
+          {(model === 'rgb' || model === 'hsb') && <HexField hex={hexOf('rgb' in colour ? colour.rgb : palette.lookOfMix(palette.mix(colour)))} onCommit={(rgb) => change({ rgb }, 'hex')} />}
         </div>
       </div>
-      <Reach colour={colour} onUse={(cmyk) => change({ cmyk })} />
+      <Reach colour={colour} onUse={(cmyk) => change({ cmyk }, 'printable')} />
     </>
   );
 }
