@@ -37,6 +37,9 @@ test('colours before the drawing: eight typed recipes, one pasted list, three sp
   for (const name of ['Ash', 'Plum', 'Moss']) await expect(bench.card(name)).toBeVisible();
   await expect(page.locator('#recipe-problem')).toContainText('Line 3');
   await line(bench).press('Escape');
+  await line(bench).fill('Plum 50%');
+  await line(bench).press('Enter');
+  await expect(bench.card('Plum 50 %')).toBeVisible();
 
   await page.getByRole('button', { name: 'Spot library' }).click();
   const find = page.getByRole('combobox', { name: 'Find a spot ink' });
@@ -93,6 +96,13 @@ test('a swatch changes and all that uses it follows: the sheet, the cards, the p
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Undo: Change swatch' }).click();
   await expect.poll(async () => differ(await pixel(bench, 40, 40), red)).toBeLessThanOrEqual(1);
+  // The plates say what the recipe says.
+  await page.getByRole('radio', { name: 'Plates' }).click();
+  const p = await bench.at(40, 40);
+  await page.mouse.move(p.x - 2, p.y);
+  await page.waitForTimeout(700);
+  await page.mouse.move(p.x, p.y);
+  await expect(bench.top.getByText(/^Magenta 90 %\s+Yellow 80 %\s+Black 6 %\s+176 % in all$/)).toBeVisible();
 });
 
 test('a screen colour that no ink reaches says so, and gives way to the printable one', async ({ page }) => {
@@ -115,33 +125,6 @@ test('a screen colour that no ink reaches says so, and gives way to the printabl
   await expect(recipe.getByText(/It prints from its own tin/)).toBeVisible();
   await recipe.getByRole('radio', { name: 'Process' }).click();
   await expect(recipe.getByText('Kept as a recipe')).toBeVisible();
-});
-
-test('a card let go on a fill, on an outline, on letters', async ({ page }) => {
-  const bench = await BenchPage.make(page, 'A5', 'Drop');
-  await line(bench).fill('Wick 0 36 92 0');
-  await line(bench).press('Enter');
-  await bench.shape('Rectangle', 20, 20, 70, 70);
-  await page.getByRole('button', { name: 'Text', exact: true }).click();
-  await bench.click(20, 120);
-  await page.keyboard.type('Lanterns');
-  await page.keyboard.press('Escape');
-  const card = (await bench.card('Wick').boundingBox())!;
-  const from = { x: card.x + 30, y: card.y + 40 };
-  for (const [x, y, part] of [[45, 45, 'fill'], [20, 45, 'outline']] as const) {
-    await bench.drag(from, await bench.at(x, y), { release: false });
-    await expect(page.getByText(`Wick on the ${part}`)).toBeVisible();
-    await page.mouse.up();
-    await expect(bench.message()).toContainText(`${part[0].toUpperCase()}${part.slice(1)}: Wick.`);
-  }
-  await bench.pile().first().click();
-  const box = (await bench.field('X').inputValue()).replace(' mm', '');
-  const [x, y, w, h] = await Promise.all(['X', 'Y', 'Width', 'Height'].map(async (f) => Number((await bench.field(f).inputValue()).replace(' mm', ''))));
-  expect(Number(box)).toBe(x);
-  await bench.drag(from, await bench.at(x + w / 2, y + h / 2), { release: false });
-  await expect(page.getByText('Wick on the letters')).toBeVisible();
-  await page.mouse.up();
-  await expect(bench.message()).toContainText('Letters: Wick.');
 });
 
 test('sampled from a gradient: as it looks, and exactly', async ({ page }) => {

@@ -125,51 +125,6 @@ test.describe('arranging', () => {
 });
 
 test.describe('colour', () => {
-  test('eight recipes in one go, a pasted list, a changed swatch and its users, tints, hex, parts', async ({ page }) => {
-    const bench = await BenchPage.make(page, 'A5', 'Colours');
-    const line = page.getByLabel('Recipe line');
-    await line.focus();
-    for (let i = 0; i < 8; i++) {
-      await page.keyboard.type(`Mix${i} ${i * 10} ${80 - i * 10} 20 0`);
-      await page.keyboard.press('Enter');
-    }
-    for (let i = 0; i < 8; i++) await expect(bench.card(`Mix${i}`)).toHaveCount(1);
-    await line.evaluate((el) => {
-      const data = new DataTransfer();
-      data.setData('text', 'Tide 82 46 22 6\nGlow 2 8 34 0\nHarbour #0b3a5e');
-      el.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-    });
-    await expect(bench.card('Harbour')).toHaveCount(1);
-    await line.fill('Tide 50%');
-    await page.keyboard.press('Enter');
-    await expect(bench.card('Tide 50 %')).toHaveCount(1);
-    await line.fill('Wrong 1 2 3 444');
-    await page.keyboard.press('Enter');
-    await expect(page.getByText('444 is more than 100 %.')).toBeVisible();
-    await line.fill('');
-
-    await bench.shape('Rectangle', 20, 20, 120, 120);
-    await bench.card('Tide,').click();
-    await page.getByRole('button', { name: 'Edit Tide', exact: true }).click({ force: true });
-    const slip = page.getByRole('dialog', { name: 'Recipe of Tide' });
-    await expect(slip.getByText('Used in 1 place')).toBeVisible();
-    await slip.getByLabel('Cyan').fill('0');
-    await slip.getByLabel('Cyan').press('Enter');
-    await slip.getByLabel('Magenta').fill('100');
-    await slip.getByLabel('Magenta').press('Enter');
-    await slip.getByLabel('Name').fill('Rose');
-    await slip.getByLabel('Name').press('Enter');
-    await page.keyboard.press('Escape');
-    await expect(bench.details().getByText('Rose').first()).toBeVisible();
-    // The plates at rest show what the recipe says.
-    await page.getByRole('radio', { name: 'Plates' }).click();
-    const p = await bench.at(70, 70);
-    await page.mouse.move(p.x - 2, p.y);
-    await page.waitForTimeout(700);
-    await page.mouse.move(p.x, p.y);
-    await expect(bench.top.getByText(/^Magenta 100 %\s+Yellow 22 %\s+Black 6 %\s+128 % in all$/)).toBeVisible();
-  });
-
   test('aim: a card on the edge is the outline; letters and frame are told apart', async ({ page }) => {
     const bench = await BenchPage.make(page, 'A5', 'Aims');
     await page.getByLabel('Recipe line').fill('Wick 0 36 92 0');
@@ -177,6 +132,10 @@ test.describe('colour', () => {
     await bench.shape('Ellipse', 20, 20, 100, 100);
     const card = (await bench.card('Wick').boundingBox())!;
     const from = { x: card.x + 40, y: card.y + 50 };
+    await bench.drag(from, await bench.at(60, 60), { release: false });
+    await expect(page.getByText('Wick on the fill')).toBeVisible();
+    await page.mouse.up();
+    await expect(bench.message()).toContainText('Fill: Wick.');
     await bench.drag(from, await bench.at(100, 60), { release: false });
     await expect(page.getByText('Wick on the outline')).toBeVisible();
     await page.mouse.up();

@@ -2,6 +2,8 @@
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { packDesign } from '../../src/core/file/archive';
+import { demoDesigns } from '../../src/demo/demos';
 import { crowd } from './crowd';
 
 for (const n of [100, 10_000]) writeFileSync(path.join(process.argv[2], `crowd-${n}.holvet`), packDesign(crowd(n), null));
+writeFileSync(path.join(process.argv[2], 'poster.holvet'), packDesign(demoDesigns()[0].design, null));

@@ -3,7 +3,9 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { buildPaletteSync, utils } from 'image-q';
 import PDFDocument from 'pdfkit';
+import { liftPalette } from '../../src/core/colour/lift';
 import { COORDS } from '../../src/core/geometry/path';
 import { writePdf } from '../../src/core/output/pdf/write';
 import { rasterPlates, regionOf } from '../../src/core/render/plates';
@@ -51,6 +53,20 @@ const theirs = await times(
     }),
 );
 
+// One picture of a megapixel: sky, water, grain and a small strong accent.
+const [W, H] = [1024, 1024];
+const pixels = new Uint8ClampedArray(W * H * 4);
+let noise = 7;
+for (let i = 0; i < W * H; i++) {
+  noise = (Math.imul(noise, 1664525) + 1013904223) >>> 0;
+  const [x, y, g] = [i % W, Math.floor(i / W), (noise >>> 24) / 12];
+  const accent = (x - 700) ** 2 + (y - 620) ** 2 < 60 ** 2;
+  pixels.set(accent ? [205, 36, 46, 255] : y < 500 ? [40 + y / 12 + g, 60 + y / 8 + g, 110 + y / 9 + g, 255] : [24 + x / 30 + g, 60 + g, 92 - y / 40 + g, 255], 4 * i);
+}
+const lifting = await times(5, () => liftPalette(pixels, { count: 8, purpose: 'asSeen' }));
+const container = utils.PointContainer.fromUint8Array(Uint8Array.from(pixels), W, H);
+const wuquant = await times(2, () => buildPaletteSync([container], { colors: 8, paletteQuantization: 'wuquant', colorDistanceFormula: 'euclidean' }));
+
 const poster = demoDesigns()[0].design;
 const posterPalette = await prepare(shop, poster);
 const posterScene = shop.builder.build(poster, poster.pages[0]);
@@ -66,4 +82,4 @@ const full = await times(4, () => gs(`${dir}/poster.pdf`));
 const startUp = await times(4, () => gs(`${dir}/tiny.pdf`));
 rmSync(dir, { recursive: true, force: true });
 
-console.log(JSON.stringify({ pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));
+console.log(JSON.stringify({ lift: { ours: median(lifting), reference: median(wuquant) }, pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));

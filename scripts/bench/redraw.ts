@@ -1,4 +1,7 @@
 // Runs in the browser: a full redraw by the quick painter against bare Canvas2D of the same paths.
+import { Palette } from '../../src/core/colour/palette';
+import type { Design } from '../../src/core/model/schema';
+import { demoDesigns } from '../../src/demo/demos';
 import { QuickPainter } from '../../src/core/render/quick';
 import { draw } from '../../src/core/geometry/path';
 import { bleedRect } from '../../src/core/scene/scene';
@@ -25,6 +28,28 @@ async function frames(rounds: number, paint: () => void): Promise<Sample> {
     }
   }
   return out;
+}
+
+/** One full quick redraw of a design's first page, its looks worked out anew, as after another recipe. */
+async function recolourBench(design: Design): Promise<Sample> {
+  const shop = await openWorkshop(browserEnv);
+  await prepare(shop, design);
+  const scene = shop.builder.build(design, design.pages[0]);
+  const canvas = document.createElement('canvas');
+  canvas.width = 724;
+  canvas.height = 596;
+  document.body.append(canvas);
+  const ctx = canvas.getContext('2d', { alpha: false })!;
+  const scale = 540 / scene.height;
+  const painter = new QuickPainter();
+  const result = await frames(20, () => {
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.fillStyle = '#fff';
+    ctx.fillRect(0, 0, canvas.width, canvas.height);
+    painter.paint(ctx, scene.items, new Palette({ ...design, swatches: [...design.swatches] }, shop.room), { scale, x: 20, y: 20 }, bleedRect(scene));
+  });
+  canvas.remove();
+  return result;
 }
 
 async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample }> {
@@ -73,4 +98,4 @@ async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample
   return result;
 }
 
-Object.assign(window, { redrawBench });
+Object.assign(window, { redrawBench, recolourPoster: () => recolourBench(demoDesigns()[0].design), recolourCrowd: (count: number) => recolourBench(crowd(count)) });

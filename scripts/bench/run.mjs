@@ -20,6 +20,7 @@ console.log('Node …');
 const node = JSON.parse(execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/node.ts'], { encoding: 'utf8', maxBuffer: 1 << 26 }).trim().split('\n').pop());
 add('PDF of 10,000 paths / pdfkit writing the same paths', node.pdf.ours, node.pdf.reference, 1.0, 'median of 5');
 add('plates of the poster at 100 dpi, raster only / tiffsep less its start-up', node.plates.ours, node.plates.reference, 0.5, `start-up ${ms(node.plates.startUp)}`);
+add('lifting 8 colours out of 1 Mpx / wuquant of image-q', node.lift.ours, node.lift.reference, 0.2, 'median of 5 and 2');
 
 console.log('Chromium …');
 const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
@@ -42,7 +43,13 @@ try {
     add(`full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, script`, median(r.quick.script), median(r.bare.script), 1.3, `p95 ${ms(p95(r.quick.script))} / ${ms(p95(r.bare.script))}`);
     add(`full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, frame gap`, median(r.quick.frame), median(r.bare.frame), 1.3, `p95 ${ms(p95(r.quick.frame))} / ${ms(p95(r.bare.frame))}`);
   }
+  const recolour = { poster: await page.evaluate(() => window.recolourPoster()), 10000: await page.evaluate(() => window.recolourCrowd(10000)) };
   await page.close();
+  for (const [name, key, file] of [['the poster', 'poster', path.join(out, 'poster.holvet')], ['10,000 shapes', '10000', path.join(out, 'crowd-10000.holvet')]]) {
+    const moves = await slider(file);
+    const redraw = median(recolour[key].script);
+    add(`move of a colour slider on ${name}, all but the redraw / one quick redraw, script`, Math.max(0.01, median(moves) - redraw), redraw, 1, `whole move ${ms(median(moves))}, p95 ${ms(p95(moves))}`);
+  }
 
   const small = await gestures(path.join(out, 'crowd-100.holvet'));
   const large = await gestures(path.join(out, 'crowd-10000.holvet'));
@@ -53,6 +60,33 @@ try {
 } finally {
   await browser.close();
   server.kill();
+}
+
+/** Moves a slider of the recipe slip with a real pointer; the script of each move, redraw and all. */
+async function slider(file) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const cdp = await page.context().newCDPSession(page);
+  await cdp.send('Performance.enable');
+  const script = async () => (await cdp.send('Performance.getMetrics')).metrics.find((m) => m.name === 'ScriptDuration').value * 1000;
+  await page.goto(base);
+  await page.getByLabel('Open a design file').setInputFiles(file);
+  await page.getByTestId('save-state').waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(6000);
+  await page.getByRole('button', { name: /^Edit (Wick|Black)$/ }).first().click({ force: true });
+  const track = await page.getByRole('slider', { name: 'Magenta, slider' }).boundingBox();
+  const y = track.y + track.height / 2;
+  await page.mouse.move(track.x + 10, y);
+  await page.mouse.down();
+  const moves = [];
+  for (let i = 0; i < 30; i++) {
+    const before = await script();
+    await page.mouse.move(track.x + 12 + i * 5, y);
+    await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
+    moves.push((await script()) - before);
+  }
+  await page.mouse.up();
+  await page.close();
+  return moves.slice(3);
 }
 
 /** Opens a design of many shapes and works on it with a real pointer. Script time is the browser's own count. */

@@ -41,17 +41,28 @@ export function asPrint(design: Design): Design {
   return design.setup.medium === 'print' ? design : { ...design, setup: { ...design.setup, medium: 'print' } };
 }
 
-/** Keeps one palette for as long as nothing that it was made from changes. */
+interface MadePalette {
+  readonly swatches: unknown;
+  readonly inks: unknown;
+  readonly profile: unknown;
+  readonly medium: unknown;
+  readonly palette: Palette;
+}
+
+/** Keeps a palette for as long as nothing that it was made from changes; two of them, for what is kept and what is shown. */
 export class PaletteKeeper {
-  private made: { swatches: unknown; inks: unknown; profile: unknown; medium: unknown; palette: Palette } | null = null;
+  private made: readonly MadePalette[] = [];
   constructor(private readonly shop: Workshop) {}
 
   /** The design must have been equipped. */
   get(d: Design): Palette {
-    const m = this.made;
-    if (m && m.swatches === d.swatches && m.inks === d.inks && m.profile === d.profile && m.medium === d.setup.medium) return m.palette;
+    const known = this.made.find((m) => m.swatches === d.swatches && m.inks === d.inks && m.profile === d.profile && m.medium === d.setup.medium);
+    if (known) {
+      if (known !== this.made[0]) this.made = [known, ...this.made.filter((m) => m !== known)];
+      return known.palette;
+    }
     const palette = new Palette(d, this.shop.room);
-    this.made = { swatches: d.swatches, inks: d.inks, profile: d.profile, medium: d.setup.medium, palette };
+    this.made = [{ swatches: d.swatches, inks: d.inks, profile: d.profile, medium: d.setup.medium, palette }, ...this.made.slice(0, 1)];
     return palette;
   }
 }

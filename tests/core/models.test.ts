@@ -1,6 +1,6 @@
 import Color from 'colorjs.io';
 import { converter, filterDeficiencyDeuter, filterDeficiencyProt, filterDeficiencyTrit } from 'culori';
-import { contrastRatio, hsbToRgb, labToLch, lchToLab, luminance, oklabToSrgb, rgbToHsb, srgbToOklab } from '@/core/colour/models';
+import { contrastRatio, hsbToRgb, labToLch, lettersOn, lchToLab, luminance, oklabToSrgb, rgbToHsb, srgbToOklab } from '@/core/colour/models';
 import { decodeSrgb, srgbToLab, type Triple } from '@/core/colour/spaces';
 import { VISIONS, filterMatrix, seenBy } from '@/core/colour/vision';
 import { random } from '../support/random';
@@ -59,6 +59,7 @@ test('contrast', () => {
   const grey = (v: number): Triple => [v / 255, v / 255, v / 255];
   expect(contrastRatio(luminance(grey(0x76)), 1)).toBeGreaterThanOrEqual(4.5);
   expect(contrastRatio(luminance(grey(0x77)), 1)).toBeLessThan(4.5);
+  for (const rgb of colours) expect(contrastRatio(luminance(rgb), lettersOn(rgb) === '#000' ? 0 : 1)).toBeGreaterThanOrEqual(4.5);
   for (const rgb of colours.slice(0, 60)) {
     const theirs = new Color('srgb', [...rgb]).contrast(new Color('srgb', [1, 1, 1]), 'WCAG21');
     expect(contrastRatio(luminance(rgb), 1)).toBeCloseTo(theirs, 2);

@@ -12,7 +12,7 @@ import { writePdf } from '@/core/output/pdf/write';
 import { asPrint, prepare, type Workshop } from '@/core/workshop';
 import { demoDesigns } from '@/demo/demos';
 import { checkX4 } from '../support/checkX4';
-import { sampleDesign } from '../support/sample';
+import { coloursDesign, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 
 let shop: Workshop;
@@ -23,8 +23,8 @@ beforeAll(async () => {
 });
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
-async function make(design: Design, marks = true, pages = design.pages): Promise<Uint8Array> {
-  return writePdf(design, pages, shop.builder, await prepare(shop, design), shop.env, { marks }, QUIET);
+async function make(design: Design, marks = true, pages = design.pages, keepRgb = false): Promise<Uint8Array> {
+  return writePdf(design, pages, shop.builder, await prepare(shop, design), shop.env, { marks, keepRgb }, QUIET);
 }
 const save = (bytes: Uint8Array, name: string): string => {
   const file = path.join(dir, name);
@@ -133,4 +133,15 @@ test('names that only other scripts can write reach the file', async () => {
   const file = save(await make(design), 'title.pdf');
   expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' })).toContain('Lampionų ėjimas (2) \\ „vakaras“');
   expect(spawnSync('qpdf', ['--check', file]).status).toBe(0);
+});
+
+test('screen colours that are kept: tagged sRGB, in a file that still keeps the rules', async () => {
+  const bytes = await make(coloursDesign(), true, undefined, true);
+  expect(await checkX4(bytes)).toEqual([]);
+  const doc = await PDFDocument.load(bytes);
+  const profiles = doc.context.enumerateIndirectObjects().flatMap(([, o]) => (o instanceof PDFRawStream && String(o.dict.get(PDFName.of('N')) ?? '') ? [String(o.dict.get(PDFName.of('N')))] : []));
+  expect(profiles.filter((n) => n === '3')).toHaveLength(1);
+  expect(profiles).toContain('4');
+  // Opaque inks say so to programs that ask (ISO 32000-1, table 75); the plates do not depend on it.
+  execFileSync('qpdf', ['--check', save(bytes, 'kept.pdf')], { stdio: 'pipe' });
 });

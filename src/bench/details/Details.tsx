@@ -12,9 +12,8 @@ import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Slip';
 import { selectionFrame } from '../canvas/frame';
 import { count, freeSelection } from '../session/commands';
-import { useBench, useSession } from '../session/context';
+import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { paintName } from '../session/naming';
-import { shownDesign } from '../session/state';
 import { ContrastSection } from './ContrastSection';
 import { PaintSection } from './PaintSection';
 import { SampleSection } from './SampleSection';
@@ -22,7 +21,7 @@ import { TextSection } from './TextSection';
 
 /** What exactly is this? A sentence, then the full fields. */
 export function Details() {
-  const design = useBench(shownDesign);
+  const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
   useBench((s) => s.fontsEpoch);
   const nodes = selection.map((id) => design.nodes[id]).filter(Boolean);
@@ -126,7 +125,7 @@ const SMALLEST = mm(0.1);
 
 function Position() {
   const session = useSession();
-  const design = useBench(shownDesign);
+  const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
   const { unit } = design.setup;
   const frame = selectionFrame(session);
@@ -169,7 +168,7 @@ function Position() {
 
 function Shape() {
   const session = useSession();
-  const design = useBench(shownDesign);
+  const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
   const { unit } = design.setup;
   const shapes = selection.map((id) => design.nodes[id]).filter((n) => n?.kind === 'shape');
@@ -219,7 +218,7 @@ function Shape() {
 
 function PageDetails() {
   const session = useSession();
-  const design = useBench(shownDesign);
+  const design = usePlacedDesign();
   const pageId = useBench((s) => s.page);
   const index = design.pages.findIndex((p) => p.id === pageId);
   const { setup } = design;

@@ -8,8 +8,7 @@ import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Slip';
 import { freeSelection } from '../session/commands';
-import { useBench, useSession } from '../session/context';
-import { shownDesign } from '../session/state';
+import { useBench, usePlacedDesign, useSession } from '../session/context';
 
 const KINDS = [...new Set(FACES.map((f) => f.kind))];
 const KIND_WORDS: Record<(typeof KINDS)[number], string> = { sans: 'Sans', condensed: 'Condensed', serif: 'Serif', slab: 'Slab', display: 'Display', script: 'Script', blackletter: 'Blackletter', mono: 'Typewriter' };
@@ -17,7 +16,7 @@ const KIND_WORDS: Record<(typeof KINDS)[number], string> = { sans: 'Sans', conde
 /** Face, size, alignment, leading and tracking of the chosen texts, or of the letters chosen in the one being written. */
 export function TextSection() {
   const session = useSession();
-  const design = useBench(shownDesign);
+  const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
   const editing = useBench((s) => s.editing);
   const texts = selection.map((id) => design.nodes[id]).filter((n) => n && isText(n));

@@ -1,8 +1,9 @@
 'use client';
 import { createContext, useContext, type ReactNode } from 'react';
 import { useStore } from 'zustand';
+import type { Design } from '@/core/model/schema';
 import type { Session } from './session';
-import type { BenchState } from './state';
+import { shownDesign, type BenchState } from './state';
 
 const SessionContext = createContext<Session | null>(null);
 
@@ -14,6 +15,21 @@ export function useSession(): Session {
   const session = useContext(SessionContext);
   if (!session) throw new Error('no design is open here');
   return session;
+}
+
+/**
+ * The shown design, for what depends on how things lie and not on how colours look: it is drawn again when nodes, stories,
+ * pages or the format change, and left alone while a swatch's slider moves.
+ */
+export function usePlacedDesign(): Design {
+  const session = useSession();
+  useBench((s) => shownDesign(s).nodes);
+  useBench((s) => shownDesign(s).stories);
+  useBench((s) => shownDesign(s).pages);
+  useBench((s) => shownDesign(s).setup);
+  // Names of swatches and what is kept of them are told when they are kept.
+  useBench((s) => s.design);
+  return session.design;
 }
 
 /** A stored value; derived values come from what this returns, not from the selector. */

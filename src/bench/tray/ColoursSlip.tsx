@@ -1,4 +1,5 @@
 'use client';
+import { memo } from 'react';
 import { FEW_COLOURS, coloursUsed } from '@/core/scene/coloursUsed';
 import { withDescendants } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
@@ -8,7 +9,7 @@ import { useBench, useSession } from '../session/context';
 import { colourName } from '../session/naming';
 
 /** Which colours the page, or what is chosen, really shows; each can be applied, or its objects chosen. */
-export function ColoursSlip() {
+export const ColoursSlip = memo(function ColoursSlip() {
   const session = useSession();
   const design = useBench((s) => s.design);
   useBench((s) => s.page);
@@ -53,4 +54,4 @@ export function ColoursSlip() {
       {shown.length === 0 && <p className="m-0 text-faint">No colour is used yet.</p>}
     </Slip>
   );
-}
+});

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import type { ExchangeSwatch } from '@/core/colour/exchange';
 import { PURPOSES, type Purpose } from '@/core/colour/lift';
 import { addExchanged, fromExchange, toExchange } from '@/core/edit/exchange';
@@ -15,7 +15,7 @@ import { applyColour, count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 
 /** A few colours taken out of the page or of what is chosen; and the palette that were kept. */
-export function LiftSlip() {
+export const LiftSlip = memo(function LiftSlip() {
   const [open, setOpen] = useState(false);
   return (
     <Slip
@@ -34,7 +34,7 @@ export function LiftSlip() {
       <Kept />
     </Slip>
   );
-}
+});
 
 type From = 'page' | 'chosen';
 /** The tray's name for it, where it has one. */

@@ -1,4 +1,5 @@
 'use client';
+import { memo } from 'react';
 import { applyColour } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { colourName } from '../session/naming';
@@ -8,7 +9,7 @@ import type { Colour, Design } from '@/core/model/schema';
 const alive = (d: Design, c: Colour): boolean => ('swatch' in c ? d.swatches.some((s) => s.id === c.swatch && s.kind === 'colour') : !('ink' in c) || d.inks.some((i) => i.id === c.ink));
 
 /** The colours given last, newest first. */
-export function Recent() {
+export const Recent = memo(function Recent() {
   const session = useSession();
   const design = useBench((s) => s.design);
   const recent = useBench((s) => s.recent).filter((c) => alive(design, c));
@@ -25,4 +26,4 @@ export function Recent() {
       </div>
     </div>
   );
-}
+});

@@ -1,7 +1,8 @@
 'use client';
 import { Popover } from 'radix-ui';
-import { useId, useState, type ReactNode } from 'react';
+import { useId, useMemo, useState, type ReactNode } from 'react';
 import { groupSwatches, makeProcess, makeSpot, recolourSwatch, removeSwatch, renameSwatch, replaceSwatch, setRampStops, setStandIn, shaded, swatchUsers, tinted } from '@/core/edit/swatches';
+import { lettersOn } from '@/core/colour/models';
 import { hexOf } from '@/core/colour/spaces';
 import type { Cmyk, OwnColour, Stop, Swatch } from '@/core/model/schema';
 import { formatNumber } from '@/core/units/length';
@@ -160,7 +161,7 @@ function PartStrengths({ swatch, colour }: { swatch: Swatch; colour: OwnColour }
                 key={p.key}
                 type="button"
                 className="h-8 flex-1 rounded-sm border border-edge px-0 text-[11px]"
-                style={{ background: palette.css(p.colour), color: palette.labOf(p.colour)[0] > 55 ? '#000' : '#fff' }}
+                style={{ background: palette.css(p.colour), color: lettersOn(palette.lookOfMix(palette.mix(p.colour))) }}
                 onClick={() => applyColour(session, p.colour!, p.says === 'at 100 %' ? swatch.name : `${swatch.name} ${p.says}`)}
                 onContextMenu={(e) => e.preventDefault()}
                 aria-label={`Apply ${swatch.name} ${p.says}`}
@@ -190,7 +191,10 @@ function Users({ swatch, onDone }: { swatch: Swatch; onDone: () => void }) {
   const session = useSession();
   const list = useId();
   const { design } = session;
-  const users = swatchUsers(design, swatch.id);
+  // Counted anew only when something else is painted: not at every move of a slider.
+  const { nodes, stories } = design;
+  const { id } = swatch;
+  const users = useMemo(() => swatchUsers({ ...session.design, nodes, stories }, id), [session, nodes, stories, id]);
   const groups = [...new Set(design.swatches.flatMap((s) => (s.group ? [s.group] : [])))];
   const others = design.swatches.filter((s) => s.kind === swatch.kind && s.id !== swatch.id);
   return (

@@ -1,5 +1,5 @@
 'use client';
-import { useRef, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 import type { Palette } from '@/core/colour/palette';
 import { findInks, SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { hexOf } from '@/core/colour/spaces';
@@ -19,7 +19,7 @@ type LibraryInk = Omit<Ink, 'id'>;
 const SHIPPED = 'shipped';
 
 /** Spot inks, found by the start of a word or a number; each with its stand-in and how far apart they are on this paper. */
-export function SpotLibrary() {
+export const SpotLibrary = memo(function SpotLibrary() {
   const [open, setOpen] = useState(false);
   return (
     <Slip
@@ -37,7 +37,7 @@ export function SpotLibrary() {
       <Library />
     </Slip>
   );
-}
+});
 
 function Library() {
   const session = useSession();
@@ -141,7 +141,7 @@ function Library() {
 function InkRow({ ink, id, palette, active, held, onAdd }: { ink: LibraryInk; id: string; palette: Palette; active: boolean; held: boolean; onAdd: () => void }) {
   const off = palette.standInDistance(ink);
   return (
-    <li id={id} role="option" aria-selected={active} onClick={onAdd} className={`flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-line ${active ? 'bg-line' : ''}`}>
+    <li id={id} role="option" aria-selected={active} onClick={onAdd} className={`flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-raised ${active ? 'bg-field outline outline-accent -outline-offset-1' : ''}`}>
       <span aria-hidden className="flex h-6 w-14 shrink-0 overflow-hidden rounded-sm border border-edge">
         <span className="flex-[1.4]" style={{ background: hexOf(palette.lookOfInk(ink)) }} />
         <span className="flex-1" style={{ background: palette.css({ cmyk: ink.alternate }) }} />

@@ -1,5 +1,5 @@
 'use client';
-import { useRef, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 import { refusalOf } from '@/core/colour/exchange';
 import { labToLch } from '@/core/colour/models';
 import type { Palette } from '@/core/colour/palette';
@@ -28,7 +28,7 @@ const SORTS: readonly { word: string; key: (s: Swatch, palette: Palette) => numb
 ];
 
 /** Order in the tray, and swatches in and out as files. */
-export function TidySlip() {
+export const TidySlip = memo(function TidySlip() {
   const session = useSession();
   const file = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -133,4 +133,4 @@ export function TidySlip() {
       </div>
     </Slip>
   );
-}
+});

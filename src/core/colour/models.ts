@@ -75,3 +75,9 @@ export function luminance(rgb: Triple): number {
 export function contrastRatio(a: number, b: number): number {
   return (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
 }
+
+/** Black or white, whichever reads better on a colour. */
+export function lettersOn(rgb: Triple): '#000' | '#fff' {
+  const y = luminance(rgb);
+  return contrastRatio(y, 0) >= contrastRatio(y, 1) ? '#000' : '#fff';
+}
