@@ -49,7 +49,7 @@ interface MadePalette {
   readonly palette: Palette;
 }
 
-/** Keeps a palette for as long as nothing that it was made from changes; two of them, for what is kept and what is shown. */
+/** Keeps a palette for as long as nothing that it was made from changes; three of them, for what is kept, what is tried out, and what panels show of it. */
 export class PaletteKeeper {
   private made: readonly MadePalette[] = [];
   constructor(private readonly shop: Workshop) {}
@@ -62,7 +62,7 @@ export class PaletteKeeper {
       return known.palette;
     }
     const palette = new Palette(d, this.shop.room);
-    this.made = [{ swatches: d.swatches, inks: d.inks, profile: d.profile, medium: d.setup.medium, palette }, ...this.made.slice(0, 1)];
+    this.made = [{ swatches: d.swatches, inks: d.inks, profile: d.profile, medium: d.setup.medium, palette }, ...this.made.slice(0, 2)];
     return palette;
   }
 }

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 import { NumberField } from './NumberField';
 
 interface Props {
@@ -23,12 +23,15 @@ interface Props {
  * frame and makes it so when it is let go; Tab goes from number to number, where the arrow keys step.
  */
 export function ColourSlider({ label, name, value, min, max, suffix = '', decimals = 0, track, onPreview, onCommit }: Props) {
-  const [dragged, setDragged] = useState<number | null>(null);
+  const slider = useRef<HTMLInputElement>(null);
   const frame = useRef(0);
   const latest = useRef<number | null>(null);
+  // The slider keeps its own place while it is dragged; otherwise it stands where the colour is.
+  useLayoutEffect(() => {
+    if (slider.current && latest.current === null) slider.current.value = String(value);
+  }, [value]);
   const show = (v: number) => {
     latest.current = v;
-    setDragged(v);
     frame.current ||= requestAnimationFrame(() => {
       frame.current = 0;
       if (latest.current !== null) onPreview(latest.current);
@@ -39,10 +42,12 @@ export function ColourSlider({ label, name, value, min, max, suffix = '', decima
     latest.current = null;
     cancelAnimationFrame(frame.current);
     frame.current = 0;
-    setDragged(null);
     if (v === null) return;
     if (keep) onCommit(v);
-    else onPreview(null);
+    else {
+      onPreview(null);
+      if (slider.current) slider.current.value = String(value);
+    }
   };
   useEffect(() => () => cancelAnimationFrame(frame.current), []);
   return (
@@ -54,7 +59,8 @@ export function ColourSlider({ label, name, value, min, max, suffix = '', decima
         min={min}
         max={max}
         step={(max - min) / 1000}
-        value={dragged ?? value}
+        defaultValue={value}
+        ref={slider}
         className="colour-slider"
         style={{ background: `linear-gradient(90deg, ${track.join(', ')})` }}
         onChange={(e) => show(Number(e.currentTarget.value))}
@@ -69,7 +75,7 @@ export function ColourSlider({ label, name, value, min, max, suffix = '', decima
         }}
         onBlur={() => finish(true)}
       />
-      <NumberField label={label} name={name} suffix={suffix} min={min} max={max} decimals={decimals} value={dragged ?? value} onPreview={onPreview} onCommit={onCommit} />
+      <NumberField label={label} name={name} suffix={suffix} min={min} max={max} decimals={decimals} value={value} onPreview={onPreview} onCommit={onCommit} />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { bleedRect } from '@/core/scene/scene';
 import { holds } from '@/core/geometry/rect';
 import { useBench, useSession } from '../session/context';
 import { hasObjects } from '../session/hasObjects';
+import { shownDesign, type BenchState } from '../session/state';
 import { choosing } from '../tools/text';
 import { endEditing } from '../tools/editing';
 import { toolById } from '../tools/tools';
@@ -212,7 +213,9 @@ export function BenchTop() {
     el.addEventListener('wheel', onWheel, { signal, passive: false });
     window.addEventListener('keydown', onKey, { signal, capture: true });
     window.addEventListener('keyup', onKey, { signal, capture: true });
-    const stop = session.store.subscribe(refresh);
+    const stop = session.store.subscribe((s, before) => {
+      if (!onlyLooks(s, before)) refresh();
+    });
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
     const blink = setInterval(() => {
       if (!session.state.editing || still) return;
@@ -256,6 +259,14 @@ export function BenchTop() {
       </div>
     </div>
   );
+}
+
+/** Did nothing change but how swatches look in something tried out? What lies over the sheet then stays as it is. */
+function onlyLooks(s: BenchState, before: BenchState): boolean {
+  if (s.tool === 'gradient') return false;
+  const [a, b] = [shownDesign(s), shownDesign(before)];
+  if (a.nodes !== b.nodes || a.stories !== b.stories || a.pages !== b.pages || a.setup !== b.setup) return false;
+  return (Object.keys(s) as (keyof BenchState)[]).every((key) => key === 'preview' || s[key] === before[key]);
 }
 
 export function fitPage(session: ReturnType<typeof useSession>): void {

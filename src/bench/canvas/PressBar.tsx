@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react';
 import { hexOf } from '@/core/colour/spaces';
 import { usedChannels } from '@/core/scene/used';
 import { useBench, useSession } from '../session/context';
+import { shownDesign } from '../session/state';
 
 const SHORT: Record<string, string> = { Cyan: 'C', Magenta: 'M', Yellow: 'Y', Black: 'K' };
 
@@ -36,10 +37,13 @@ export function PressBar() {
       el.style.transform = `translate(${Math.round(x)}px, ${Math.round(y)}px)`;
     };
     place();
-    return session.store.subscribe(place);
+    // A layout is asked for: only when the sheet moves or changes its size.
+    return session.store.subscribe((s, before) => {
+      if (s.camera !== before.camera || shownDesign(s).setup !== shownDesign(before).setup) place();
+    });
   });
 
-  const { palette } = session;
+  const palette = session.palettes.get(design);
   if (palette.screen || view === 'clean') return null;
   const used = usedChannels(session.restingScene(design), palette);
   if (!used.length) return null;

@@ -53,6 +53,7 @@ export class ArtPainter {
   }
 
   resized(): void {
+    this.ratio = this.canvas.width / Math.max(1, this.canvas.clientWidth);
     this.drawn = null;
     this.schedule();
   }
@@ -87,9 +88,8 @@ export class ArtPainter {
     if (!moving && !settled) this.rest = setTimeout(() => void this.askForTruth(), REST_MS);
   }
 
-  private get ratio(): number {
-    return this.canvas.width / Math.max(1, this.canvas.clientWidth);
-  }
+  /** Device pixels a CSS pixel; measured when the canvas changes size, since asking makes the page lay itself out. */
+  private ratio = 1;
 
   /** Page points to device pixels. */
   private deviceView(): View {

@@ -14,7 +14,7 @@ import { Section } from '@/ui/Slip';
 import { AIM_WORDS, freeSelection } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { colourName, paintName } from '../session/naming';
-import { shownDesign } from '../session/state';
+import { calmDesign } from '../session/state';
 import { withStops } from '../tools/gradientTarget';
 import { drawingPaint } from '../tools/shape';
 import { RampEditor } from './RampEditor';
@@ -31,7 +31,7 @@ const kindOf = (p: Paint | undefined): Kind => (!p || p.kind === 'none' ? 'none'
 /** Fill, outline, letters or frame of the selection: what it is painted with, and how it prints. */
 export function PaintSection({ aim }: { aim: Aim }) {
   const session = useSession();
-  const design = useBench(shownDesign);
+  const design = useBench(calmDesign);
   const selection = useBench((s) => s.selection);
   const aimed = useBench((s) => s.aim);
   const stop = useBench((s) => s.stop);
@@ -161,7 +161,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
   );
 }
 
-function outlineAt(design: ReturnType<typeof shownDesign>, id: string, aim: Aim): Outline | null {
+function outlineAt(design: ReturnType<typeof calmDesign>, id: string, aim: Aim): Outline | null {
   const n = design.nodes[id];
   if (isText(n) && aim === 'letterOutline') return design.stories[n.story].paragraphs[0].runs[0].outline;
   return 'outlines' in n ? (n.outlines[n.outlines.length - 1] ?? null) : null;

@@ -1,6 +1,6 @@
 'use client';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { mixAt } from '@/core/colour/palette';
+import { mixAt, type Palette } from '@/core/colour/palette';
 import { hexOf } from '@/core/colour/spaces';
 import { insertStop, moveStop, removeStop } from '@/core/edit/gradient';
 import type { Stop } from '@/core/model/schema';
@@ -10,9 +10,9 @@ import { useSession } from '../session/context';
 import { colourName } from '../session/naming';
 
 /** The look of a ramp as CSS, mixed in ink. */
-export function rampCss(session: ReturnType<typeof useSession>, stops: readonly Stop[]): string {
-  const ramp = session.palette.ramp({ stops: [...stops] });
-  const parts = Array.from({ length: 25 }, (_, i) => `${hexOf(session.palette.lookOfMix(mixAt(ramp, i / 24)))} ${formatNumber((i / 24) * 100, 2)}%`);
+export function rampCss(palette: Palette, stops: readonly Stop[]): string {
+  const ramp = palette.ramp({ stops: [...stops] });
+  const parts = Array.from({ length: 25 }, (_, i) => `${hexOf(palette.lookOfMix(mixAt(ramp, i / 24)))} ${formatNumber((i / 24) * 100, 2)}%`);
   return `linear-gradient(90deg, ${parts.join(', ')})`;
 }
 
@@ -71,7 +71,7 @@ export function RampEditor({ stops, chosen, onChoose, onChange, onPreview }: Pro
           ref={bar}
           title="Click to add a stop"
           className="h-6 cursor-copy rounded-sm border border-edge"
-          style={{ background: rampCss(session, stops) }}
+          style={{ background: rampCss(session.palette, stops) }}
           onClick={(e) => {
             const made = insertStop(stops, offsetAt(e.clientX));
             onChange(made.stops, 'Add a stop');

@@ -3,7 +3,7 @@ import { createContext, useContext, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import type { Design } from '@/core/model/schema';
 import type { Session } from './session';
-import { shownDesign, type BenchState } from './state';
+import { calmDesign, type BenchState } from './state';
 
 const SessionContext = createContext<Session | null>(null);
 
@@ -23,13 +23,13 @@ export function useSession(): Session {
  */
 export function usePlacedDesign(): Design {
   const session = useSession();
-  useBench((s) => shownDesign(s).nodes);
-  useBench((s) => shownDesign(s).stories);
-  useBench((s) => shownDesign(s).pages);
-  useBench((s) => shownDesign(s).setup);
+  useBench((s) => calmDesign(s).nodes);
+  useBench((s) => calmDesign(s).stories);
+  useBench((s) => calmDesign(s).pages);
+  useBench((s) => calmDesign(s).setup);
   // Names of swatches and what is kept of them are told when they are kept.
   useBench((s) => s.design);
-  return session.design;
+  return calmDesign(session.state);
 }
 
 /** A stored value; derived values come from what this returns, not from the selector. */

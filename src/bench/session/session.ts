@@ -26,6 +26,8 @@ export interface CommitOptions {
 }
 
 const MERGE_WITHIN_MS = 1000;
+/** How long panels wait while something moves. */
+const CALM_MS = 80;
 /** Colours that are kept at hand. */
 const RECENT = 10;
 
@@ -50,6 +52,7 @@ export class Session {
     this.store = createStore<BenchState>(() => ({
       design: loaded.design,
       preview: null,
+      calm: null,
       entries: loaded.entries,
       cursor: loaded.cursor,
       save: { kind: 'saved' },
@@ -193,20 +196,25 @@ export class Session {
    */
   preview(recipe: Recipe | null, only?: readonly string[]): void {
     if (recipe === null) {
-      if (this.state.preview) this.set({ preview: null });
+      if (this.state.preview) this.set({ preview: null, calm: null });
       return;
     }
     if (this.state.readOnly) return;
     const { design } = this.state;
     this.focus = only ? only.flatMap((id) => withDescendants(design, id)) : null;
     this.set({ preview: this.focus ? tryOutOn(design, this.focus, recipe) : tryOut(design, recipe) });
+    this.calming ??= setTimeout(() => {
+      this.calming = null;
+      this.set({ calm: this.state.preview });
+    }, CALM_MS);
   }
+  private calming: ReturnType<typeof setTimeout> | null = null;
 
   /** Makes a change that can be taken back. Answers whether anything changed. */
   commit(label: string, recipe: Recipe, options: CommitOptions = {}): boolean {
     const { state } = this;
     if (state.readOnly) {
-      this.set({ preview: null });
+      this.set({ preview: null, calm: null });
       this.say('This design is open in another tab; here it can only be looked at.', 'warn');
       return false;
     }
@@ -220,19 +228,19 @@ export class Session {
     const base = merging ? undoEntry(state.design, last) : state.design;
     const result = record(base, label, dated);
     if (!result || result.entry.patches.every((p) => p.path.length === 1 && p.path[0] === 'modified')) {
-      this.set({ preview: null, ...(options.select ? { selection: options.select } : {}) });
+      this.set({ preview: null, calm: null, ...(options.select ? { selection: options.select } : {}) });
       return false;
     }
     const lost = outOfReach(result.design, result.entry.patches);
     if (lost) {
-      this.set({ preview: null });
+      this.set({ preview: null, calm: null });
       this.say(`“${lost.name}” would lie or reach further than 20 m from its page. Nothing was changed; try a smaller number.`, 'warn');
       return false;
     }
     this.lastMerge = options.merge === undefined ? null : { key: options.merge, at: performance.now() };
     const kept = merging ? state.entries.slice(0, state.cursor - 1) : state.entries.slice(0, state.cursor);
     const entries = [...kept, result.entry].slice(-200);
-    this.set({ design: result.design, preview: null, entries, cursor: entries.length, ...this.stillThere(result.design, options.select) });
+    this.set({ design: result.design, preview: null, calm: null, entries, cursor: entries.length, ...this.stillThere(result.design, options.select) });
     if (merging) this.press.patch(last.inverse);
     this.press.patch(result.entry.patches);
     this.persist(async () => {
@@ -261,7 +269,7 @@ export class Session {
 
   private travel(design: Design, cursor: number, patches: HistoryEntry['patches']): void {
     this.lastMerge = null;
-    this.set({ design, preview: null, cursor, ...this.stillThere(design) });
+    this.set({ design, preview: null, calm: null, cursor, ...this.stillThere(design) });
     this.press.patch(patches);
     const undone = this.state.entries.length - cursor;
     this.persist(() => this.designs.moveCursor(design, undone));
@@ -340,6 +348,7 @@ export class Session {
 
   dispose(): void {
     if (this.chores) clearTimeout(this.chores);
+    if (this.calming) clearTimeout(this.calming);
     this.press.dispose();
   }
 }

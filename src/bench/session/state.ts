@@ -34,6 +34,8 @@ export interface BenchState {
   readonly design: Design;
   /** What a gesture shows before it is let go; null when nothing moves. */
   readonly preview: Design | null;
+  /** The same a little later: what panels show. They follow at their own pace, and never slow a gesture down. */
+  readonly calm: Design | null;
   readonly entries: readonly HistoryEntry[];
   readonly cursor: number;
   readonly save: SaveState;
@@ -69,3 +71,6 @@ export interface BenchState {
 }
 
 export const shownDesign = (s: BenchState): Design => s.preview ?? s.design;
+
+/** What panels show while something is tried out. */
+export const calmDesign = (s: BenchState): Design => (s.preview ? (s.calm ?? s.design) : s.design);

@@ -1,6 +1,6 @@
 'use client';
 import { Popover } from 'radix-ui';
-import { useId, useMemo, useState, type ReactNode } from 'react';
+import { memo, useId, useState, type ReactNode } from 'react';
 import { groupSwatches, makeProcess, makeSpot, recolourSwatch, removeSwatch, renameSwatch, replaceSwatch, setRampStops, setStandIn, shaded, swatchUsers, tinted } from '@/core/edit/swatches';
 import { lettersOn } from '@/core/colour/models';
 import { hexOf } from '@/core/colour/spaces';
@@ -14,7 +14,7 @@ import { RampEditor } from '../details/RampEditor';
 import { applyColour, count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { colourName } from '../session/naming';
-import { shownDesign } from '../session/state';
+import { calmDesign } from '../session/state';
 import { ColourFields } from './recipe/ColourFields';
 
 /** A swatch opened: its name and kind, its numbers in any model, its tints and shades, who uses it. A change reaches all users. */
@@ -43,7 +43,7 @@ export function RecipeSlip({ swatch, open, onOpenChange, children }: { swatch: S
 function Recipe({ id, onDone }: { id: string; onDone: () => void }) {
   const session = useSession();
   // Users, inks and paper are of the whole design; while something is tried out, of what is shown.
-  const swatch = useBench(shownDesign).swatches.find((s) => s.id === id);
+  const swatch = useBench(calmDesign).swatches.find((s) => s.id === id);
   if (!swatch) return null;
   const spot = swatch.kind === 'colour' && 'ink' in swatch.colour;
   const toKind = (kind: 'process' | 'spot') => {
@@ -62,7 +62,7 @@ function Recipe({ id, onDone }: { id: string; onDone: () => void }) {
   return (
     <div className="grid gap-3">
       <div className="flex gap-2">
-        <NameField swatch={swatch} />
+        <NameField id={swatch.id} name={swatch.name} />
         {swatch.kind === 'colour' && !session.palette.screen && (
           <div className="w-[150px] shrink-0">
             <WordChoice label="Kind of ink" value={spot ? 'spot' : 'process'} options={[{ value: 'process', label: 'Process' }, { value: 'spot', label: 'Spot' }]} onChange={toKind} />
@@ -71,30 +71,30 @@ function Recipe({ id, onDone }: { id: string; onDone: () => void }) {
       </div>
       {swatch.kind === 'ramp' ? <RampFields swatch={swatch} /> : spot ? <SpotFields swatch={swatch} /> : <ColourFields swatch={swatch} />}
       {swatch.kind === 'colour' && <PartStrengths swatch={swatch} colour={swatch.colour} />}
-      <Users swatch={swatch} onDone={onDone} />
+      <Users id={swatch.id} onDone={onDone} />
     </div>
   );
 }
 
-function NameField({ swatch }: { swatch: Swatch }) {
+const NameField = memo(function NameField({ id, name: was }: { id: string; name: string }) {
   const session = useSession();
   return (
     <label className="flex min-w-0 flex-1 items-center gap-1.5">
       <span className="text-faint">Name</span>
       <input
         className="h-7 w-full min-w-0 rounded-sm border border-edge bg-field px-2"
-        defaultValue={swatch.name}
-        key={swatch.name}
+        defaultValue={was}
+        key={was}
         maxLength={200}
         onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
         onBlur={(e) => {
           const name = e.currentTarget.value.trim();
-          if (name && name !== swatch.name) session.commit('Rename swatch', (d) => renameSwatch(d, swatch.id, name));
+          if (name && name !== was) session.commit('Rename swatch', (d) => renameSwatch(d, id, name));
         }}
       />
     </label>
   );
-}
+});
 
 /** A tin: how strong, and what stands in for it. */
 function SpotFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colour' }> }) {
@@ -187,14 +187,14 @@ function PartStrengths({ swatch, colour }: { swatch: Swatch; colour: OwnColour }
   );
 }
 
-function Users({ swatch, onDone }: { swatch: Swatch; onDone: () => void }) {
+/** Who uses it, and where it lies: of what is kept, so that it is left alone while a slider moves. */
+const Users = memo(function Users({ id, onDone }: { id: string; onDone: () => void }) {
   const session = useSession();
   const list = useId();
-  const { design } = session;
-  // Counted anew only when something else is painted: not at every move of a slider.
-  const { nodes, stories } = design;
-  const { id } = swatch;
-  const users = useMemo(() => swatchUsers({ ...session.design, nodes, stories }, id), [session, nodes, stories, id]);
+  const design = useBench((s) => s.design);
+  const swatch = design.swatches.find((s) => s.id === id);
+  if (!swatch) return null;
+  const users = swatchUsers(design, id);
   const groups = [...new Set(design.swatches.flatMap((s) => (s.group ? [s.group] : [])))];
   const others = design.swatches.filter((s) => s.kind === swatch.kind && s.id !== swatch.id);
   return (
@@ -252,7 +252,7 @@ function Users({ swatch, onDone }: { swatch: Swatch; onDone: () => void }) {
       </div>
     </div>
   );
-}
+});
 
 function RampFields({ swatch }: { swatch: Extract<Swatch, { kind: 'ramp' }> }) {
   const session = useSession();

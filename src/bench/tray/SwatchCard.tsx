@@ -5,7 +5,8 @@ import { firstGradient } from '@/core/edit/gradient';
 import { localBox } from '@/core/edit/box';
 import { aimedNodes, overprintAfter, setPaint } from '@/core/edit/paint';
 import { stepSwatch } from '@/core/edit/swatches';
-import type { Paint, Swatch } from '@/core/model/schema';
+import type { Palette } from '@/core/colour/palette';
+import type { Design, Paint, Swatch } from '@/core/model/schema';
 import { AIM_WORDS, applyColour, count, freeSelection } from '../session/commands';
 import { useSession } from '../session/context';
 import { rampCss } from '../details/RampEditor';
@@ -38,9 +39,21 @@ interface Look {
 }
 
 /** What a card shows, worked out beside it: only cards whose look changed are drawn again. */
-export function cardLook(session: ReturnType<typeof useSession>, swatch: Swatch): Look {
-  const { palette, design } = session;
-  if (swatch.kind === 'ramp') return { css: rampCss(session, swatch.stops), inks: null, off: null, standIn: false };
+export function cardLook(session: ReturnType<typeof useSession>, design: Design, swatch: Swatch): Look {
+  const mixed = swatch.kind === 'ramp' ? swatch.stops.flatMap((x) => ('swatch' in x.colour ? [x.colour.swatch] : [])) : [];
+  const on = [design.inks, design.profile, design.setup.medium, ...(mixed.length ? design.swatches.filter((s) => mixed.includes(s.id)) : [])];
+  const known = looks.get(swatch);
+  if (known && known.on.length === on.length && known.on.every((x, i) => x === on[i])) return known.look;
+  const look = workOut(session.palettes.get(design), design, swatch);
+  looks.set(swatch, { on, look });
+  return look;
+}
+
+/** Looks by swatch, with what they depend on: while a slider moves only the cards that follow it are worked out anew. */
+const looks = new WeakMap<Swatch, { readonly on: readonly unknown[]; readonly look: Look }>();
+
+function workOut(palette: Palette, design: Design, swatch: Swatch): Look {
+  if (swatch.kind === 'ramp') return { css: rampCss(palette, swatch.stops), inks: null, off: null, standIn: false };
   const ref = { swatch: swatch.id, tint: 1 };
   const inkId = 'ink' in swatch.colour ? swatch.colour.ink : null;
   const reach = palette.screen ? null : palette.reach(swatch.colour);

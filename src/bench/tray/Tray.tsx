@@ -4,7 +4,7 @@ import { addSwatch, swatchGroups } from '@/core/edit/swatches';
 import { readRecipes } from '@/core/edit/recipeLine';
 import { useBench, useSession } from '../session/context';
 import { count } from '../session/commands';
-import { shownDesign } from '../session/state';
+import { calmDesign } from '../session/state';
 import { AimTile } from './AimTile';
 import { SpotLibrary } from './SpotLibrary';
 import { ColoursSlip } from './ColoursSlip';
@@ -17,10 +17,10 @@ import { TrayGroup } from './TrayGroup';
 /** Which colours do I have? Aim, cards, recipe line, libraries. Low windows keep it at 56 px until it is used. */
 export function Tray() {
   const session = useSession();
-  const swatches = useBench((s) => shownDesign(s).swatches);
+  const swatches = useBench((s) => calmDesign(s).swatches);
   // Cards show inks and paper too.
-  useBench((s) => shownDesign(s).inks);
-  useBench((s) => shownDesign(s).profile);
+  useBench((s) => calmDesign(s).inks);
+  useBench((s) => calmDesign(s).profile);
   const groups = swatchGroups(swatches);
   const labelled = groups.some((g) => g.name !== null);
   return (
@@ -31,7 +31,7 @@ export function Tray() {
           {groups.map((g) => (
             <TrayGroup key={g.name ?? ''} name={g.name} labelled={labelled}>
               {g.swatches.map((s) => (
-                <SwatchCard key={s.id} swatch={s} {...cardLook(session, s)} />
+                <SwatchCard key={s.id} swatch={s} {...cardLook(session, calmDesign(session.state), s)} />
               ))}
             </TrayGroup>
           ))}
