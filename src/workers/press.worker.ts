@@ -99,6 +99,7 @@ const api: PressApi = {
     const sceneOf = (n: number) => r.shop.builder.build(r.design, r.design.pages[n - 1]);
     switch (request.kind) {
       case 'pdf': {
+        if (r.palette.substituted) return { ok: false, message: `The profile “${r.design.profile.name ?? r.design.profile.file}” is not in this browser. Open it again in the Inks slip, or choose another paper, then make the file.` };
         const pages = request.pages.map((n) => r.design.pages[n - 1]);
         const inks = new Palette(asPrint(r.design), r.shop.room);
         return done(await writePdf(r.design, pages, r.shop.builder, inks, shopEnv, { marks: request.marks, keepRgb: request.keepRgb }, { step: (a, b, what) => progress(a, b, what) }));

@@ -238,3 +238,26 @@ describe('colour goes where the aim points', () => {
     expect(paintName(d, undefined)).toBe('none');
   });
 });
+
+test('the tray is tidied by commands that anyone finds, and each says what it did', async () => {
+  const b2 = await openBench(demoDesigns()[0].design);
+  const { session } = b2;
+  const names = () => session.design.swatches.map((s) => s.name);
+  runCommand(session, 'swatches.sortLight');
+  expect(names()[0]).toBe('Quay Night');
+  runCommand(session, 'swatches.sortLight');
+  expect(session.state.message?.text).toBe('The tray is sorted by lightness already.');
+  runCommand(session, 'swatches.sortHue');
+  // Greys first, then round the circle; gradients last.
+  expect(names()[0]).toBe('Slate Wet');
+  expect(names().slice(-5)).toEqual(expect.arrayContaining(['Night', 'Moon']));
+  runCommand(session, 'swatches.merge');
+  expect(session.state.message?.text).toBe('No two swatches are equal.');
+  runCommand(session, 'swatches.sweep');
+  expect(session.state.message?.text).toMatch(/^Removed \d swatch|Every swatch is in use/);
+  runCommand(session, 'view.seenBy');
+  expect(session.state.vision).toBe('protan');
+  expect(session.state.message?.text).toMatch(/^Seen by without red/);
+  await session.settled();
+  session.dispose();
+});

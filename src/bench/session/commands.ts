@@ -2,12 +2,14 @@ import { copyNodes, parseClip, pasteClip, type Clip } from '@/core/edit/clip';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
 import { aimedNodes, setColour, setOverprint, setPaint, stopsOf, type Aim } from '@/core/edit/paint';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
+import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/edit/box';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import type { Colour } from '@/core/model/schema';
 import { isLocked } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { aimedGradient, withStops } from '../tools/gradientTarget';
+import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import type { Session } from './session';
 import type { ToolId, ViewId } from './state';
 
@@ -201,6 +203,11 @@ export const COMMANDS = {
     label: 'No paint on the aim', keywords: ['empty', 'transparent', 'remove fill', 'remove outline'], keys: [], applies: free,
     run: (s) => void s.commit(`No ${AIM_WORDS[s.state.aim].toLowerCase()}`, (d) => setPaint(d, freeSelection(s), s.state.aim, () => ({ kind: 'none' }))),
   },
+  'swatches.sortName': { label: 'Sort swatches by name', keywords: ['colours', 'order', 'alphabet'], keys: [], run: (s) => sortTray(s, SORTS.name) },
+  'swatches.sortHue': { label: 'Sort swatches by hue', keywords: ['colours', 'order', 'rainbow'], keys: [], run: (s) => sortTray(s, SORTS.hue) },
+  'swatches.sortLight': { label: 'Sort swatches by lightness', keywords: ['colours', 'order', 'dark'], keys: [], run: (s) => sortTray(s, SORTS.lightness) },
+  'swatches.merge': { label: 'Merge duplicate swatches', keywords: ['colours', 'equal', 'twice', 'clean up'], keys: [], run: mergeTray },
+  'swatches.sweep': { label: 'Remove unused swatches', keywords: ['colours', 'clean up', 'delete', 'sweep'], keys: [], run: sweepTray },
   'nudge.left': nudge('Nudge left', 'ArrowLeft', -mm(1), 0),
   'nudge.right': nudge('Nudge right', 'ArrowRight', mm(1), 0),
   'nudge.up': nudge('Nudge up', 'ArrowUp', 0, -mm(1)),
@@ -251,6 +258,14 @@ export const COMMANDS = {
   'tool.gradient': tool('Gradient', 'gradient', 'G', ['blend', 'fade', 'ramp']),
   'tool.sample': tool('Sample', 'sample', 'M', ['pick a colour', 'eyedropper', 'pipette', 'take colour']),
   'tool.hand': tool('Hand', 'hand', 'D', ['pan', 'scroll', 'move the page']),
+  'view.seenBy': {
+    label: 'Seen by: next eyes', keywords: ['colour blind', 'colour vision', 'grey', 'photocopy', 'accessibility'], keys: [], harmless: true,
+    run: (s) => {
+      const next = VISIONS[(VISIONS.findIndex((v) => v.id === s.state.vision) + 1) % VISIONS.length];
+      s.set({ vision: next.id });
+      s.say(`Seen by ${next.name.toLowerCase()}: ${next.says}.`);
+    },
+  },
   'view.work': view('Work view', 'work', ['1'], ['edit', 'guides']),
   'view.clean': view('Clean view', 'clean', ['2'], ['preview', 'no guides', 'cut at the trim']),
   'view.plates': view('Plates view', 'plates', ['3'], ['separations', 'inks', 'overprint']),

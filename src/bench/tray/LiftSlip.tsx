@@ -1,6 +1,8 @@
 'use client';
 import { memo, useEffect, useState } from 'react';
 import type { ExchangeSwatch } from '@/core/colour/exchange';
+import type { Palette } from '@/core/colour/palette';
+import { hexOf, type Triple } from '@/core/colour/spaces';
 import { PURPOSES, type Purpose } from '@/core/colour/lift';
 import { addExchanged, fromExchange, toExchange } from '@/core/edit/exchange';
 import { withDescendants } from '@/core/model/tree';
@@ -158,6 +160,9 @@ function Strip({ colours }: { colours: readonly { colour: OwnColour; css: string
   );
 }
 
+/** A spot ink that need not be in the design, at a strength. */
+const lookOfTint = (palette: Palette, lab: Triple, tint: number): string => hexOf(palette.press.look([0, 0, 0, 0], [{ table: palette.press.spotTable(lab), tint }]));
+
 /** Palettes kept for every design. */
 function Kept() {
   const session = useSession();
@@ -189,7 +194,7 @@ function Kept() {
             <div className="flex overflow-hidden rounded-sm border border-edge">
               {row.swatches.map((s, i) => {
                 const own = 'spot' in s.colour ? null : s.colour;
-                const css = own ? palette.css(own) : 'spot' in s.colour ? palette.css({ cmyk: s.colour.spot.alternate }) : '';
+                const css = 'spot' in s.colour ? lookOfTint(palette, s.colour.spot.lab, s.colour.tint) : palette.css(s.colour);
                 return (
                   <button
                     key={i}

@@ -1,31 +1,15 @@
 'use client';
 import { memo, useRef, useState } from 'react';
 import { refusalOf } from '@/core/colour/exchange';
-import { labToLch } from '@/core/colour/models';
-import type { Palette } from '@/core/colour/palette';
 import { addExchanged } from '@/core/edit/exchange';
-import { mergeDuplicates, removeUnused, sortSwatches } from '@/core/edit/swatches';
 import { readSwatchFile } from '@/core/input/swatches/read';
-import type { Swatch } from '@/core/model/schema';
 import { SWATCH_FORMATS, writeSwatchFile, type SwatchFormat } from '@/core/output/swatches/write';
 import { Button } from '@/ui/Button';
 import { download, fileName } from '@/ui/download';
 import { Slip } from '@/ui/Slip';
 import { count } from '../session/commands';
 import { useSession } from '../session/context';
-
-const look = (s: Swatch, palette: Palette) => labToLch(palette.labOf(s.kind === 'colour' ? { swatch: s.id, tint: 1 } : s.stops[0].colour));
-/** Greys have no hue: they come first, by lightness. */
-const byHue = (s: Swatch, palette: Palette): number => {
-  const [l, c, h] = look(s, palette);
-  return c < 5 ? l - 1000 : h;
-};
-const SORTS: readonly { word: string; key: (s: Swatch, palette: Palette) => number | string }[] = [
-  { word: 'Name', key: (s) => s.name },
-  { word: 'Hue', key: byHue },
-  { word: 'Lightness', key: (s, palette) => look(s, palette)[0] },
-  { word: 'Total ink', key: (s, palette) => palette.totalInk(s.kind === 'colour' ? { swatch: s.id, tint: 1 } : s.stops[0].colour) },
-];
+import { SORTS, mergeTray, sortTray, sweepTray } from '../session/tidy';
 
 /** Order in the tray, and swatches in and out as files. */
 export const TidySlip = memo(function TidySlip() {
@@ -65,36 +49,16 @@ export const TidySlip = memo(function TidySlip() {
         <div>
           <h3 className="m-0 mb-1 font-semibold text-faint">Sort by</h3>
           <div className="grid grid-cols-4 gap-1">
-            {SORTS.map((s) => (
-              <Button key={s.word} className="px-1" onClick={() => session.commit(`Sort by ${s.word.toLowerCase()}`, (d) => sortSwatches(d, (x) => s.key(x, session.palette)))}>
-                {s.word}
+            {Object.values(SORTS).map((row) => (
+              <Button key={row.word} className="px-1" onClick={() => sortTray(session, row)}>
+                {row.word}
               </Button>
             ))}
           </div>
         </div>
         <div className="grid grid-cols-2 gap-1">
-          <Button
-            onClick={() => {
-              let n = 0;
-              session.commit('Merge equal swatches', (d) => {
-                n = mergeDuplicates(d);
-              });
-              session.say(n ? `Merged: ${count(n, 'swatch', 'swatches')} went, their users follow the ones that stay.` : 'No two swatches are equal.');
-            }}
-          >
-            Merge duplicates
-          </Button>
-          <Button
-            onClick={() => {
-              let n = 0;
-              session.commit('Remove unused swatches', (d) => {
-                n = removeUnused(d);
-              });
-              session.say(n ? `Removed ${count(n, 'swatch', 'swatches')} that nothing uses.` : 'Every swatch is in use.');
-            }}
-          >
-            Remove unused
-          </Button>
+          <Button onClick={() => mergeTray(session)}>Merge duplicates</Button>
+          <Button onClick={() => sweepTray(session)}>Remove unused</Button>
         </div>
         <div>
           <h3 className="m-0 mb-1 font-semibold text-faint">Save as a file</h3>
