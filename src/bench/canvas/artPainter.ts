@@ -127,7 +127,11 @@ export class ArtPainter {
   /** What hangs over the sheet's edge lies on the bench top: no plate holds it, so it is always drawn quickly. */
   private paintOutside(scene: Scene, palette: Palette, v: View, window: Rect): void {
     const sheet = bleedRect(scene);
-    const over = scene.items.filter((i) => !contains(sheet, i.bounds));
+    let over = this.hanging.get(scene);
+    if (!over) {
+      over = scene.items.filter((i) => !contains(sheet, i.bounds));
+      this.hanging.set(scene, over);
+    }
     if (!over.length) return;
     const { ctx, canvas } = this;
     ctx.save();
@@ -139,6 +143,9 @@ export class ArtPainter {
     this.quick.paint(ctx, over, palette, v, window);
     ctx.restore();
   }
+
+  /** Found once a scene: a pan must not look through ten thousand items at every frame. */
+  private readonly hanging = new WeakMap<Scene, readonly Item[]>();
 
   private clipToSheet(scene: Scene, v: View): void {
     const { ctx } = this;
