@@ -75,18 +75,24 @@ async function slider(file) {
   await page.getByRole('button', { name: /^Edit (Wick|Black)$/ }).first().click({ force: true });
   const track = await page.getByRole('slider', { name: 'Magenta, slider' }).boundingBox();
   const y = track.y + track.height / 2;
+  const run = async () => {
+    const list = [];
+    for (let i = 0; i < 40; i++) {
+      const before = await script();
+      await page.mouse.move(track.x + 12 + (i % 30) * 5, y);
+      await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
+      list.push((await script()) - before);
+    }
+    return list.slice(3);
+  };
   await page.mouse.move(track.x + 10, y);
+  // The same moves with nothing held: what moving and measuring cost by themselves.
+  const idle = median(await run());
   await page.mouse.down();
-  const moves = [];
-  for (let i = 0; i < 30; i++) {
-    const before = await script();
-    await page.mouse.move(track.x + 12 + i * 5, y);
-    await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
-    moves.push((await script()) - before);
-  }
+  const moves = (await run()).map((v) => v - idle);
   await page.mouse.up();
   await page.close();
-  return moves.slice(3);
+  return moves;
 }
 
 /** Opens a design of many shapes and works on it with a real pointer. Script time is the browser's own count. */
