@@ -62,8 +62,8 @@ try {
   server.kill();
 }
 
-/** Moves a slider of the recipe slip with a real pointer; the script of each move, redraw and all. */
-async function slider(file) {
+/** A page with a design open and at rest, and the script it has run so far in ms: the browser's own count. */
+async function opened(file) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const cdp = await page.context().newCDPSession(page);
   await cdp.send('Performance.enable');
@@ -71,7 +71,13 @@ async function slider(file) {
   await page.goto(base);
   await page.getByLabel('Open a design file').setInputFiles(file);
   await page.getByTestId('save-state').waitFor({ timeout: 60_000 });
-  await page.waitForTimeout(6000);
+  await page.waitForTimeout(6000); // the press, checks and thumbnail are done
+  return { page, script };
+}
+
+/** Moves a slider of the recipe slip with a real pointer; the script of each move, redraw and all. */
+async function slider(file) {
+  const { page, script } = await opened(file);
   await page.getByRole('button', { name: /^Edit (Wick|Black)$/ }).first().click({ force: true });
   const track = await page.getByRole('slider', { name: 'Magenta, slider' }).boundingBox();
   const y = track.y + track.height / 2;
@@ -97,14 +103,7 @@ async function slider(file) {
 
 /** Opens a design of many shapes and works on it with a real pointer. Script time is the browser's own count. */
 async function gestures(file) {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  const cdp = await page.context().newCDPSession(page);
-  await cdp.send('Performance.enable');
-  const script = async () => (await cdp.send('Performance.getMetrics')).metrics.find((m) => m.name === 'ScriptDuration').value * 1000;
-  await page.goto(base);
-  await page.getByLabel('Open a design file').setInputFiles(file);
-  await page.getByTestId('save-state').waitFor({ timeout: 60_000 });
-  await page.waitForTimeout(6000); // the press, checks and thumbnail are done
+  const { page, script } = await opened(file);
   await page.evaluate(() => {
     window.gaps = [];
     let last = 0;

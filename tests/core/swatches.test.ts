@@ -102,7 +102,7 @@ describe('tidying never changes a plate', () => {
     const next = random(9);
     const small = async (d: Design) => pagePlates(shop.builder.build(d, d.pages[0]), await prepare(shop, d), 12).data;
     const before = await small(poster);
-    for (let round = 0; round < 6; round++) {
+    for (let round = 0; round < (process.env.HOLVET_FULL ? 6 : 2); round++) {
       let d = poster;
       for (let k = 0; k < 4; k++) {
         const r = next();

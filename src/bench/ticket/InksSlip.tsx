@@ -1,6 +1,5 @@
 'use client';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { useRef } from 'react';
 import { readOutputProfile } from '@/core/colour/profile';
 import { hexOf } from '@/core/colour/spaces';
 import { moveInk, setInk } from '@/core/edit/swatches';
@@ -11,6 +10,7 @@ import { usedChannels } from '@/core/scene/used';
 import { formatLength, formatNumber } from '@/core/units/length';
 import { ListChoice } from '@/ui/Choice';
 import { Button } from '@/ui/Button';
+import { FileButton } from '@/ui/FileButton';
 import { NumberField } from '@/ui/NumberField';
 import { storageProblem } from '@/store/open';
 import { useBench, useSession } from '../session/context';
@@ -115,7 +115,6 @@ function SpotRow({ ink }: { ink: Ink }) {
 function Paper() {
   const session = useSession();
   const { profile } = useBench((s) => s.design);
-  const file = useRef<HTMLInputElement>(null);
   const own = !PROFILES.some((p) => p.file === profile.file);
   const change = async (to: { file: string; name?: string; totalInkLimit: number }, word: string) => {
     try {
@@ -158,20 +157,7 @@ function Paper() {
           }}
         />
       </div>
-      <Button onClick={() => file.current?.click()}>Open a profile</Button>
-      <input
-        ref={file}
-        type="file"
-        tabIndex={-1}
-        aria-label="Open an output profile"
-        className="sr-only"
-        accept=".icc,.icm"
-        onChange={(e) => {
-          const f = e.target.files?.[0];
-          if (f) void open(f);
-          e.target.value = '';
-        }}
-      />
+      <FileButton word="Open a profile" label="Open an output profile" accept=".icc,.icm" onFile={(f) => void open(f)} />
     </div>
   );
 }

@@ -3,10 +3,10 @@ import { memo } from 'react';
 import { FEW_COLOURS, coloursUsed } from '@/core/scene/coloursUsed';
 import { withDescendants } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
-import { Slip } from '@/ui/Slip';
 import { applyColour, count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { colourName } from '../session/naming';
+import { TraySlip } from './TraySlip';
 
 /** Which colours the page, or what is chosen, really shows; each can be applied, or its objects chosen. */
 export const ColoursSlip = memo(function ColoursSlip() {
@@ -22,16 +22,7 @@ export const ColoursSlip = memo(function ColoursSlip() {
   const chosen = selection.length ? coloursUsed(scene, palette, new Set(selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])))) : null;
   const shown = chosen ?? all;
   return (
-    <Slip
-      title={chosen ? `What is chosen uses ${count(shown.length, 'colour')}` : `This page uses ${count(shown.length, 'colour')}`}
-      side="top"
-      width={340}
-      trigger={
-        <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-left key-line hover:text-accent">
-          {count(all.length, 'colour')} in use
-        </button>
-      }
-    >
+    <TraySlip word={`${count(all.length, 'colour')} in use`} title={chosen ? `What is chosen uses ${count(shown.length, 'colour')}` : `This page uses ${count(shown.length, 'colour')}`} width={340}>
       {shown.length > FEW_COLOURS && <p className="mt-0 mb-2 text-[12px] text-faint">A mark keeps to about three colours, so that it can be printed anywhere. If this is one, it has gone past that.</p>}
       <ul className="m-0 max-h-72 list-none overflow-auto p-0">
         {shown.map((u, i) => {
@@ -52,6 +43,6 @@ export const ColoursSlip = memo(function ColoursSlip() {
         })}
       </ul>
       {shown.length === 0 && <p className="m-0 text-faint">No colour is used yet.</p>}
-    </Slip>
+    </TraySlip>
   );
 });

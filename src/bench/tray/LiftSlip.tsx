@@ -12,29 +12,17 @@ import type { LiftedColour } from '@/core/render/lifted';
 import { Button } from '@/ui/Button';
 import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { Slip } from '@/ui/Slip';
 import { applyColour, count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
+import { TraySlip } from './TraySlip';
 
 /** A few colours taken out of the page or of what is chosen; and the palette that were kept. */
 export const LiftSlip = memo(function LiftSlip() {
-  const [open, setOpen] = useState(false);
   return (
-    <Slip
-      title="Lifted palette"
-      side="top"
-      width={460}
-      open={open}
-      onOpenChange={setOpen}
-      trigger={
-        <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-left key-line hover:text-accent">
-          Lift a palette
-        </button>
-      }
-    >
+    <TraySlip word="Lift a palette" title="Lifted palette" width={460}>
       <Lift />
       <Kept />
-    </Slip>
+    </TraySlip>
   );
 });
 

@@ -1,41 +1,29 @@
 'use client';
-import { memo, useRef, useState } from 'react';
+import { memo, useState } from 'react';
 import type { Palette } from '@/core/colour/palette';
 import { findInks, SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { hexOf } from '@/core/colour/spaces';
-import { refusalOf } from '@/core/colour/exchange';
 import { asInk } from '@/core/edit/exchange';
 import { addSpot } from '@/core/edit/swatches';
-import { readSwatchFile } from '@/core/input/swatches/read';
 import type { Ink } from '@/core/model/schema';
 import { formatNumber } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { ListChoice } from '@/ui/Choice';
-import { Slip } from '@/ui/Slip';
+import { FileButton, FileProblem, SWATCH_FILES } from '@/ui/FileButton';
 import { count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
+import { readSwatches } from './readSwatches';
+import { TraySlip } from './TraySlip';
 
 type LibraryInk = Omit<Ink, 'id'>;
 const SHIPPED = 'shipped';
 
 /** Spot inks, found by the start of a word or a number; each with its stand-in and how far apart they are on this paper. */
 export const SpotLibrary = memo(function SpotLibrary() {
-  const [open, setOpen] = useState(false);
   return (
-    <Slip
-      title="Spot library"
-      side="top"
-      width={440}
-      open={open}
-      onOpenChange={setOpen}
-      trigger={
-        <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-left key-line hover:text-accent">
-          Spot library
-        </button>
-      }
-    >
+    <TraySlip word="Spot library" title="Spot library" width={440}>
       <Library />
-    </Slip>
+    </TraySlip>
   );
 });
 
@@ -47,7 +35,6 @@ function Library() {
   const [at, setAt] = useState(0);
   const [which, setWhich] = useState(SHIPPED);
   const [problem, setProblem] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const { palette } = session;
   const opened = libraries.filter((l) => l.kind === 'inks');
   const row = opened.find((l) => l.id === which);
@@ -59,12 +46,8 @@ function Library() {
     session.say(`${ink.name} is in the tray. It gets a plate of its own.`);
   };
   const take = async (f: File) => {
-    const read = readSwatchFile(new Uint8Array(await f.arrayBuffer()));
-    if (!read.ok) {
-      setProblem(refusalOf(read, f.name));
-      return;
-    }
-    setProblem(null);
+    const read = await readSwatches(f, setProblem);
+    if (!read) return;
     const kept = await session.keepLibrary('inks', f.name.replace(/\.[^.]+$/, ''), read.swatches);
     if (!kept) return;
     setWhich(kept.id);
@@ -78,26 +61,9 @@ function Library() {
           <ListChoice label="Library" value={row ? row.id : SHIPPED} groups={[{ name: '', options: [{ value: SHIPPED, label: 'Marrowick Tins' }, ...opened.map((l) => ({ value: l.id, label: l.name }))] }]} onChange={setWhich} />
         </div>
         {row && <Button onClick={() => void session.removeLibrary(row)}>Throw away</Button>}
-        <Button onClick={() => file.current?.click()}>Open a library</Button>
-        <input
-          ref={file}
-          type="file"
-          tabIndex={-1}
-          aria-label="Open an ink library"
-          className="sr-only"
-          accept=".txt,.cxf,.xml,.json,.icc,.icm,.it8,.ti3,.cgats"
-          onChange={(e) => {
-            const f = e.target.files?.[0];
-            if (f) void take(f);
-            e.target.value = '';
-          }}
-        />
+        <FileButton word="Open a library" label="Open an ink library" accept={SWATCH_FILES} onFile={(f) => void take(f)} />
       </div>
-      {problem && (
-        <p role="alert" className="mt-0 mb-2 rounded-sm border border-stop p-2 text-[12px] text-stop">
-          {problem}
-        </p>
-      )}
+      <FileProblem text={problem} />
       <input
         autoFocus
         aria-label="Find a spot ink"

@@ -1,20 +1,19 @@
 'use client';
-import { memo, useRef, useState } from 'react';
-import { refusalOf } from '@/core/colour/exchange';
+import { memo, useState } from 'react';
 import { addExchanged } from '@/core/edit/exchange';
-import { readSwatchFile } from '@/core/input/swatches/read';
 import { SWATCH_FORMATS, writeSwatchFile, type SwatchFormat } from '@/core/output/swatches/write';
 import { Button } from '@/ui/Button';
+import { FileButton, FileProblem, SWATCH_FILES } from '@/ui/FileButton';
 import { download, fileName } from '@/ui/download';
-import { Slip } from '@/ui/Slip';
 import { count } from '../session/commands';
 import { useSession } from '../session/context';
+import { readSwatches } from './readSwatches';
+import { TraySlip } from './TraySlip';
 import { SORTS, mergeTray, sortTray, sweepTray } from '../session/tidy';
 
 /** Order in the tray, and swatches in and out as files. */
 export const TidySlip = memo(function TidySlip() {
   const session = useSession();
-  const file = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const save = (format: (typeof SWATCH_FORMATS)[number]) => {
     const { bytes, notes } = writeSwatchFile(session.design, session.palette, format.id satisfies SwatchFormat);
@@ -22,12 +21,8 @@ export const TidySlip = memo(function TidySlip() {
     session.say(`Saved ${count(session.design.swatches.length, 'swatch', 'swatches')} as ${format.name}.${notes.length ? ` ${notes[0]}` : ''}`);
   };
   const take = async (f: File) => {
-    const read = readSwatchFile(new Uint8Array(await f.arrayBuffer()));
-    if (!read.ok) {
-      setProblem(refusalOf(read, f.name));
-      return;
-    }
-    setProblem(null);
+    const read = await readSwatches(f, setProblem);
+    if (!read) return;
     let added = 0;
     session.commit(`Colours from ${f.name}`, (d) => {
       added = addExchanged(d, read.swatches, read.ramps, session.newId);
@@ -35,16 +30,7 @@ export const TidySlip = memo(function TidySlip() {
     session.say(`${count(added, 'swatch', 'swatches')} from ${f.name} ${added === 1 ? 'is' : 'are'} in the tray.${read.notes.length ? ` ${read.notes[0]}` : ''}`);
   };
   return (
-    <Slip
-      title="Tidy, open and save swatches"
-      side="top"
-      width={330}
-      trigger={
-        <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-left key-line hover:text-accent">
-          Tidy, files
-        </button>
-      }
-    >
+    <TraySlip word="Tidy, files" title="Tidy, open and save swatches" width={330}>
       <div className="grid gap-3">
         <div>
           <h3 className="m-0 mb-1 font-semibold text-faint">Sort by</h3>
@@ -71,30 +57,11 @@ export const TidySlip = memo(function TidySlip() {
           </div>
         </div>
         <div>
-          <Button className="w-full" onClick={() => file.current?.click()}>
-            Open a swatch file
-          </Button>
-          <input
-            ref={file}
-            type="file"
-            tabIndex={-1}
-            aria-label="Open a swatch file"
-            className="sr-only"
-            accept=".txt,.cxf,.xml,.json,.icc,.icm,.it8,.ti3,.cgats"
-            onChange={(e) => {
-              const f = e.target.files?.[0];
-              if (f) void take(f);
-              e.target.value = '';
-            }}
-          />
-          {problem && (
-            <p role="alert" className="mt-2 mb-0 rounded-sm border border-stop p-2 text-[12px] text-stop">
-              {problem}
-            </p>
-          )}
+          <FileButton className="w-full" word="Open a swatch file" label="Open a swatch file" accept={SWATCH_FILES} onFile={(f) => void take(f)} />
+          <FileProblem text={problem} />
           <p className="mt-1 mb-0 text-[12px] text-faint">CGATS, CxF3, design tokens and ICC named colours can be opened; CSS colours can be pasted into the recipe line.</p>
         </div>
       </div>
-    </Slip>
+    </TraySlip>
   );
 });
