@@ -27,7 +27,7 @@ export interface CommitOptions {
 
 const MERGE_WITHIN_MS = 1000;
 /** How long panels wait while something moves. */
-const CALM_MS = 80;
+const CALM_MS = 100;
 /** Colours that are kept at hand. */
 const RECENT = 10;
 
