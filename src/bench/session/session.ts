@@ -26,8 +26,8 @@ export interface CommitOptions {
 }
 
 const MERGE_WITHIN_MS = 1000;
-/** How long panels wait while something moves. */
-const CALM_MS = 100;
+/** Panels wait at least this long while something moves, and take no more than a twentieth of the time; but they do come. */
+const CALM = { least: 80, most: 400, share: 1 / 20 };
 /** Colours that are kept at hand. */
 const RECENT = 10;
 
@@ -205,10 +205,16 @@ export class Session {
     this.set({ preview: this.focus ? tryOutOn(design, this.focus, recipe) : tryOut(design, recipe) });
     this.calming ??= setTimeout(() => {
       this.calming = null;
+      const start = performance.now();
       this.set({ calm: this.state.preview });
-    }, CALM_MS);
+      // Panels are drawn in a microtask queued by what is above.
+      queueMicrotask(() => {
+        this.calmMs = Math.min(CALM.most, Math.max(CALM.least, (performance.now() - start) / CALM.share));
+      });
+    }, this.calmMs);
   }
   private calming: ReturnType<typeof setTimeout> | null = null;
+  private calmMs = CALM.least;
 
   /** Makes a change that can be taken back. Answers whether anything changed. */
   commit(label: string, recipe: Recipe, options: CommitOptions = {}): boolean {
