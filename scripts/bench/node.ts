@@ -8,12 +8,14 @@ import PDFDocument from 'pdfkit';
 import { liftPalette } from '../../src/core/colour/lift';
 import { COORDS } from '../../src/core/geometry/path';
 import { writePdf } from '../../src/core/output/pdf/write';
-import { rasterPlates, regionOf } from '../../src/core/render/plates';
+import { rasterPlates } from '../../src/core/render/plates';
+import { regionOf } from '../../src/core/render/region';
 import { bleedRect } from '../../src/core/scene/scene';
 import { openWorkshop, prepare } from '../../src/core/workshop';
 import { demoDesigns } from '../../src/demo/demos';
 import { nodeEnv } from '../../src/env/node';
 import { crowd } from './crowd';
+import { poolsBench } from './pools';
 
 const shop = await openWorkshop(nodeEnv(path.join(process.cwd(), 'public')));
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
@@ -82,4 +84,6 @@ const full = await times(4, () => gs(`${dir}/poster.pdf`));
 const startUp = await times(4, () => gs(`${dir}/tiny.pdf`));
 rmSync(dir, { recursive: true, force: true });
 
-console.log(JSON.stringify({ lift: { ours: median(lifting), reference: median(wuquant) }, pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));
+const field = await poolsBench(shop, times);
+
+console.log(JSON.stringify({ pools: { ours: median(field.pools), reference: median(field.linear) }, lift: { ours: median(lifting), reference: median(wuquant) }, pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));

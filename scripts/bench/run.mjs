@@ -23,6 +23,7 @@ const node = JSON.parse(execFileSync('node', ['scripts/run-ts.mjs', 'scripts/ben
 add('PDF of 10,000 paths / pdfkit writing the same paths', node.pdf.ours, node.pdf.reference, 1.0, 'median of 5');
 add('plates of the poster at 100 dpi, raster only / tiffsep less its start-up', node.plates.ours, node.plates.reference, 0.5, `start-up ${ms(node.plates.startUp)}`);
 add('lifting 8 colours out of 1 Mpx / wuquant of image-q', node.lift.ours, node.lift.reference, 0.2, 'median of 5 and 2');
+add('plates of 8 pools over 1 Mpx / of one linear gradient', node.pools.ours, node.pools.reference, 4, 'median of 9');
 
 console.log('Chromium …');
 const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));

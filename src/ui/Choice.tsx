@@ -6,8 +6,8 @@ export interface Option<T extends string> {
   readonly label: string;
 }
 
-/** A row of words of which one is chosen. */
-export function WordChoice<T extends string>({ label, value, options, onChange, disabled }: { label: string; value: T | null; options: readonly Option<T>[]; onChange: (v: T) => void; disabled?: boolean }) {
+/** A row of words of which one is chosen; `tight` where there are many. */
+export function WordChoice<T extends string>({ label, value, options, onChange, disabled, tight }: { label: string; value: T | null; options: readonly Option<T>[]; onChange: (v: T) => void; disabled?: boolean; tight?: boolean }) {
   return (
     <div role="radiogroup" aria-label={label} className="flex overflow-hidden rounded-sm border border-edge">
       {options.map((o) => (
@@ -18,7 +18,7 @@ export function WordChoice<T extends string>({ label, value, options, onChange, 
           aria-checked={value === o.value}
           disabled={disabled}
           onClick={() => onChange(o.value)}
-          className={`h-[26px] min-w-0 flex-1 px-2 not-first:border-l not-first:border-line disabled:opacity-45 ${value === o.value ? 'bg-accent font-semibold text-on-accent' : 'bg-field hover:bg-raised'}`}
+          className={`h-[26px] min-w-0 ${tight ? 'flex-auto px-0.5 text-[12px]' : 'flex-1 px-2'} not-first:border-l not-first:border-line disabled:opacity-45 ${value === o.value ? 'bg-accent font-semibold text-on-accent' : 'bg-field hover:bg-raised'}`}
         >
           {o.label}
         </button>

@@ -87,7 +87,7 @@ describe('a card over the sheet', () => {
   });
 
   const red = (old: Paint): Paint => ({ kind: 'colour', colour: cmyk(0, 100, 100, 0), overprint: old.kind !== 'none' && old.overprint });
-  const begin = () => startCardDrag(b.session, { clientX: 300, clientY: 700, pointerId: 1 }, { id: 'wick', name: 'Wick' }, '#fa0', red);
+  const begin = () => startCardDrag(b.session, { clientX: 300, clientY: 700, pointerId: 1 }, { id: 'wick', name: 'Wick', kind: 'colour' }, '#fa0', red);
   const said = () => [...labels][0]?.lastElementChild?.textContent;
 
   test('along the tray it takes the place before the card it is let go on, and joins its group', () => {

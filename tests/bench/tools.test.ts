@@ -10,7 +10,7 @@ import { mm } from '@/core/units/length';
 import { changedArea } from '@/bench/canvas/artPainter';
 import { fitRect, toPage, toScreen, zoomAt } from '@/bench/canvas/camera';
 import { placedGrips, selectionFrame } from '@/bench/canvas/frame';
-import { caretLine, offsetAt } from '@/bench/canvas/overlay';
+import { caretLine, offsetAt } from '@/bench/canvas/caret';
 import { difference } from '@/bench/canvas/TextInput';
 import { beginEditing, endEditing } from '@/bench/tools/editing';
 import { gradientTool } from '@/bench/tools/gradient';

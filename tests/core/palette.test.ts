@@ -1,5 +1,6 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
-import { Palette, mixAt } from '@/core/colour/palette';
+import { Palette } from '@/core/colour/palette';
+import { mixAt } from '@/core/colour/ramp';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design } from '@/core/model/schema';
 import { PaletteKeeper, prepare, type Workshop } from '@/core/workshop';

@@ -5,7 +5,7 @@ import { prepare, type Workshop } from '@/core/workshop';
 import { HolvetDatabase } from '@/store/database';
 import { DesignStore } from '@/store/designs';
 import type { PressClient } from '@/workers/pressClient';
-import { noExtras } from '@/bench/canvas/overlay';
+import { noExtras } from '@/bench/canvas/extras';
 import { Session } from '@/bench/session/session';
 import { fitRect, toScreen } from '@/bench/canvas/camera';
 import { bleedRect } from '@/core/scene/scene';

@@ -10,7 +10,7 @@ afterEach(cleanup);
 // Only what the editor asks a session for: names and looks of colours.
 const session = {
   design: { swatches: [], inks: [] },
-  palette: { ramp: ({ stops }: { stops: Stop[] }) => ({ stops: stops.map((s) => ({ offset: s.offset, mix: [s.offset] })), used: [true] }), lookOfMix: (m: number[]) => [m[0], 0, 0], css: () => '#123456' },
+  palette: { ramp: ({ stops }: { stops: Stop[] }) => ({ stops: stops.map((s) => ({ offset: s.offset, mix: [s.offset], opacity: s.opacity ?? 1 })), used: [true], solid: true }), lookOfMix: (m: number[]) => [m[0], 0, 0], css: () => '#123456' },
 } as unknown as Session;
 
 const grey = (offset: number): Stop => ({ offset, colour: { gray: offset } });
@@ -24,7 +24,7 @@ function setup(start: Stop[]) {
     return (
       <SessionProvider session={session}>
         <RampEditor
-          stops={stops}
+          ramp={{ stops }}
           chosen={chosen}
           onChoose={setChosen}
           onChange={(next, label) => {
@@ -39,7 +39,7 @@ function setup(start: Stop[]) {
   render(<Editor />);
   const bar = screen.getByTitle('Click to add a stop');
   bar.getBoundingClientRect = () => ({ left: 100, right: 300, top: 0, bottom: 24, width: 200, height: 24, x: 100, y: 0, toJSON: () => ({}) });
-  const beads = () => screen.getAllByRole('slider');
+  const beads = () => screen.getAllByRole('slider', { name: /^Stop/ });
   const pointer = (el: Element, type: string, clientX: number, clientY = 30) => {
     Object.assign(el, { setPointerCapture: () => {} });
     fireEvent(el, Object.assign(new MouseEvent(type, { bubbles: true, clientX, clientY }), { pointerId: 1 }));

@@ -12,9 +12,11 @@ import type { Gesture, PointerAt, ToolContext } from '../tools/tool';
 import { pick } from '../tools/select';
 import { ArtPainter } from './artPainter';
 import { fitRect, toPage, zoomAt } from './camera';
-import { drawOverlay, noExtras } from './overlay';
+import { noExtras } from './extras';
+import { drawOverlay } from './overlay';
 import { PressBar } from './PressBar';
 import { RULER, drawRuler } from './rulers';
+import { StopSlip } from './StopSlip';
 import { TextInput } from './TextInput';
 import { VisionFilters, visionFilter } from './VisionFilters';
 
@@ -256,6 +258,7 @@ export function BenchTop() {
         {view === 'work' && !hasObjects(design, page) && <FirstThings />}
         <div ref={readout} hidden role="status" className="pointer-events-none absolute top-0 left-0 rounded-sm bg-[#1a1a1a] px-2 py-0.5 whitespace-pre text-white" />
         <TextInput />
+        <StopSlip />
       </div>
     </div>
   );

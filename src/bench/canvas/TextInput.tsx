@@ -7,7 +7,7 @@ import { plainText } from '@/core/text/layout';
 import { useBench, useSession } from '../session/context';
 import { shownDesign } from '../session/state';
 import { endEditing } from '../tools/editing';
-import { caretLine } from './overlay';
+import { caretLine } from './caret';
 import { textFrameOf } from './frame';
 
 /**

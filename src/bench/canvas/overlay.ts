@@ -1,31 +1,14 @@
 import type { Finding } from '@/core/check/types';
 import type { Design } from '@/core/model/schema';
-import { apply, invert, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
+import { apply, multiply, type Point } from '@/core/geometry/matrix';
 import { columnEdges } from '@/core/geometry/snap';
-import type { Rect } from '@/core/geometry/rect';
-import { gradientLine } from '@/core/edit/gradient';
-import { stopsOf } from '@/core/edit/paint';
 import type { Session } from '../session/session';
-import { aimedGradient } from '../tools/gradientTarget';
+import { drawGradient } from './gradientOverlay';
+import { caretLine } from './caret';
+import type { OverlayExtras } from './extras';
+import { twoLines, type Ink } from './ink';
 import { toScreen } from './camera';
 import { frameCorners, placedGrips, screenMatrix, selectionFrame, textFrameOf } from './frame';
-
-/** What a gesture shows besides the art: a marquee, lines snapped to. */
-export interface OverlayExtras {
-  marquee: Rect | null;
-  snapX: number | null;
-  snapY: number | null;
-  /** Hides the frame while it would be in the way. */
-  bare: boolean;
-  caretOn: boolean;
-}
-export const noExtras = (): OverlayExtras => ({ marquee: null, snapX: null, snapY: null, bare: false, caretOn: true });
-
-interface Ink {
-  accent: string;
-  halo: string;
-  text: string;
-}
 
 /** Guides, selection, knobs and beads: everything on the bench top that is not art. */
 export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: OverlayExtras): void {
@@ -44,7 +27,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   if (s.state.editing) drawTextEditing(ctx, s, extras, ink);
   else if (!extras.bare) {
     drawSelection(ctx, s, ink);
-    if (s.state.tool === 'gradient') drawGradientLine(ctx, s, ink);
+    if (s.state.tool === 'gradient') drawGradient(ctx, s, ink);
   }
   if (extras.marquee) {
     const a = toScreen(s.state.camera, { x: extras.marquee.x0, y: extras.marquee.y0 });
@@ -101,16 +84,7 @@ function pinsOf(s: Session): readonly Pin[] {
   return list;
 }
 
-/** The selection's two lines: a halo below, the accent above. */
-function twoLines(ctx: CanvasRenderingContext2D, ink: Ink, path: () => void, width = 1.25): void {
-  path();
-  ctx.strokeStyle = ink.halo;
-  ctx.lineWidth = width + 2.5;
-  ctx.stroke();
-  ctx.strokeStyle = ink.accent;
-  ctx.lineWidth = width;
-  ctx.stroke();
-}
+
 
 function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boolean): void {
   const { setup } = s.design;
@@ -234,46 +208,6 @@ function label(ctx: CanvasRenderingContext2D, text: string, x: number, y: number
   ctx.fillText(text, x, y);
 }
 
-function drawGradientLine(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void {
-  const target = aimedGradient(s);
-  if (!target) return;
-  const m: Matrix = multiply(screenMatrix(s.state.camera), target.matrix);
-  const { from, to } = gradientLine(target.paint);
-  const a = apply(m, from);
-  const b = apply(m, to);
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.moveTo(a.x, a.y);
-    ctx.lineTo(b.x, b.y);
-  }, 1.75);
-  // The start is a bar across the line, the end an open ring: which is which shows without colour.
-  const n = { x: -(b.y - a.y), y: b.x - a.x };
-  const len = Math.hypot(n.x, n.y) || 1;
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.moveTo(a.x + (n.x / len) * 11, a.y + (n.y / len) * 11);
-    ctx.lineTo(a.x - (n.x / len) * 11, a.y - (n.y / len) * 11);
-  }, 1.75);
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.arc(b.x, b.y, 11, 0, 2 * Math.PI);
-  }, 1.25);
-  stopsOf(s.design, target.paint).forEach((stop, i) => {
-    const p = { x: a.x + (b.x - a.x) * stop.offset, y: a.y + (b.y - a.y) * stop.offset };
-    const chosen = s.state.stop === i;
-    ctx.beginPath();
-    ctx.arc(p.x, p.y, chosen ? 7.5 : 6, 0, 2 * Math.PI);
-    ctx.fillStyle = s.palette.css(stop.colour);
-    ctx.fill();
-    ctx.strokeStyle = ink.halo;
-    ctx.lineWidth = 4;
-    ctx.stroke();
-    ctx.strokeStyle = ink.accent;
-    ctx.lineWidth = chosen ? 2.5 : 1.5;
-    ctx.stroke();
-  });
-}
-
 function drawTextEditing(ctx: CanvasRenderingContext2D, s: Session, extras: OverlayExtras, ink: Ink): void {
   const e = s.state.editing!;
   const t = textFrameOf(s, e.node);
@@ -315,27 +249,3 @@ function drawTextEditing(ctx: CanvasRenderingContext2D, s: Session, extras: Over
     ctx.lineTo(caret[1].x, caret[1].y);
   }, 1.5);
 }
-
-/** Top and bottom of the caret on the screen. */
-export function caretLine(s: Session): [Point, Point] | null {
-  const e = s.state.editing;
-  const t = e && textFrameOf(s, e.node);
-  if (!e || !t) return null;
-  const m = multiply(screenMatrix(s.state.camera), t.matrix);
-  // At a soft break the caret stands at the start of the next line.
-  const line = [...t.layout.lines].reverse().find((l) => l.start <= e.focus && e.focus <= l.end) ?? t.layout.lines[t.layout.lines.length - 1];
-  const stop = line.carets.reduce((best, c) => (Math.abs(c.offset - e.focus) < Math.abs(best.offset - e.focus) ? c : best), line.carets[0]);
-  return [apply(m, { x: stop.x, y: line.top }), apply(m, { x: stop.x, y: line.bottom })];
-}
-
-/** The text offset nearest to a page point. */
-export function offsetAt(s: Session, node: string, p: Point): number {
-  const t = textFrameOf(s, node);
-  const back = t && invert(t.matrix);
-  if (!t || !back) return 0;
-  const q = apply(back, p);
-  const line = t.layout.lines.reduce((best, l) => (distanceY(l, q.y) < distanceY(best, q.y) ? l : best), t.layout.lines[0]);
-  return line.carets.reduce((best, c) => (Math.abs(c.x - q.x) < Math.abs(best.x - q.x) ? c : best), line.carets[0]).offset;
-}
-
-const distanceY = (l: { top: number; bottom: number }, y: number): number => (y < l.top ? l.top - y : y > l.bottom ? y - l.bottom : 0);

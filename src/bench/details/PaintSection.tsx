@@ -1,11 +1,11 @@
 'use client';
-import { ArrowLeftRight } from 'lucide-react';
 import { localBox, isText } from '@/core/edit/box';
-import { firstGradient, gradientAngle, reverseStops, stopsFrom, withAngle } from '@/core/edit/gradient';
+import { firstGradient, stopsFrom } from '@/core/edit/gradient';
 import { aimedNodes, paintAt, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim } from '@/core/edit/paint';
+import { firstPools, stopsOfPools } from '@/core/edit/pools';
 import { addSwatch } from '@/core/edit/swatches';
 import { BLACK, colourPaint } from '@/core/model/defaults';
-import type { GradientPaint, Outline, Paint, Stop } from '@/core/model/schema';
+import type { Outline, Paint } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { Check, WordChoice } from '@/ui/Choice';
@@ -15,18 +15,22 @@ import { AIM_WORDS, freeSelection } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { colourName, paintName } from '../session/naming';
 import { calmDesign } from '../session/state';
-import { withStops } from '../tools/gradientTarget';
+import { aimedAt, type GradientTarget, type PoolsTarget } from '../tools/gradientTarget';
 import { drawingPaint } from '../tools/shape';
-import { RampEditor } from './RampEditor';
+import { GradientFields } from './GradientFields';
+import { PoolsFields } from './PoolsFields';
+import { SeveralFields } from './SeveralFields';
 
-type Kind = 'none' | 'colour' | 'linear' | 'radial';
+type Kind = 'none' | 'colour' | 'linear' | 'radial' | 'box' | 'pools';
 const KINDS = [
   { value: 'none', label: 'None' },
   { value: 'colour', label: 'Flat' },
   { value: 'linear', label: 'Linear' },
   { value: 'radial', label: 'Radial' },
+  { value: 'box', label: 'Box' },
+  { value: 'pools', label: 'Pools' },
 ] as const;
-const kindOf = (p: Paint | undefined): Kind => (!p || p.kind === 'none' ? 'none' : p.kind === 'colour' ? 'colour' : p.gradient);
+const kindOf = (p: Paint | undefined): Kind => (!p || p.kind === 'none' ? 'none' : p.kind === 'gradient' ? p.gradient : p.kind);
 
 /** Fill, outline, letters or frame of the selection: what it is painted with, and how it prints. */
 export function PaintSection({ aim }: { aim: Aim }) {
@@ -34,7 +38,6 @@ export function PaintSection({ aim }: { aim: Aim }) {
   const design = useBench(calmDesign);
   const selection = useBench((s) => s.selection);
   const aimed = useBench((s) => s.aim);
-  const stop = useBench((s) => s.stop);
   const nodes = aimedNodes(design, selection, aim);
   if (!nodes.length) return null;
   const paints = nodes.map((id) => paintAt(design, id, aim));
@@ -44,7 +47,6 @@ export function PaintSection({ aim }: { aim: Aim }) {
   const ids = freeSelection(session);
   const word = AIM_WORDS[aim];
   const line = aim === 'outline' || aim === 'letterOutline' ? aim : null;
-  const gradientsHere = aim === 'fill' || aim === 'frame';
   const toAim = () => session.set({ aim });
 
   const become = (next: Kind) => {
@@ -55,23 +57,25 @@ export function PaintSection({ aim }: { aim: Aim }) {
         const overprint = old.kind !== 'none' && old.overprint;
         if (next === 'none') return { kind: 'none' };
         const node = design.nodes[id];
-        if (next === 'colour') return old.kind === 'colour' ? old : old.kind === 'gradient' ? colourPaint(stopsOf(design, old)[0].colour, overprint) : line || isText(node) ? colourPaint(fallback) : drawingPaint(session);
+        const had = old.kind === 'gradient' ? stopsOf(design, old) : stopsOfPools(old);
+        if (next === 'colour') return old.kind === 'colour' ? old : had ? colourPaint(had[0].colour, overprint) : old.kind === 'pools' ? colourPaint(old.pools[0].colour, overprint) : line || isText(node) ? colourPaint(fallback) : drawingPaint(session);
         const box = localBox(design, node, session.shop.fonts);
-        if (old.kind === 'gradient') return { ...firstGradient(next, box, [], overprint), ramp: old.ramp };
-        return firstGradient(next, box, stopsFrom(old, fallback), overprint);
+        const stops = had ?? stopsFrom(old, fallback);
+        if (next === 'pools') return old.kind === 'pools' ? old : firstPools(box, stops, overprint);
+        if (old.kind !== 'gradient') return firstGradient(next, box, stops, overprint);
+        return { ...firstGradient(next, box, [], overprint), ramp: old.ramp, ...(old.line && { line: old.line }), ...(old.thereAndBack && { thereAndBack: true }) };
       }),
     );
     session.set({ stop: null });
   };
 
-  const gradient = kind === 'linear' || kind === 'radial' ? (paint as GradientPaint) : null;
-  const changeStops = (p: GradientPaint, stops: readonly Stop[]) => withStops(aim, nodes[0], p, stops);
+  const target = aimedAt(session, aim, nodes);
   const outline = line ? outlineAt(design, nodes[0], aim) : null;
 
   return (
     <Section title={word} action={aimed === aim ? <span className="text-[12px] text-accent">aimed at</span> : <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-[12px] key-line" onClick={toAim}>Aim here</button>}>
       <div className="grid gap-2">
-        <WordChoice label={`${word} kind`} value={kind} options={gradientsHere ? KINDS : KINDS.slice(0, 2)} onChange={become} />
+        <WordChoice label={`${word} kind`} value={kind} options={KINDS} onChange={become} tight />
         {kind === 'colour' && (
           <div className="flex items-center gap-2">
             <span className="size-6 shrink-0 rounded-sm border border-edge" style={{ background: paint?.kind === 'colour' ? session.palette.css(paint.colour) : undefined }} />
@@ -94,31 +98,9 @@ export function PaintSection({ aim }: { aim: Aim }) {
             )}
           </div>
         )}
-        {gradient && nodes.length === 1 && (
-          <>
-            {'swatch' in gradient.ramp && <p className="m-0 text-faint">Ramp “{paintName(design, gradient).split(',')[0]}”: a change reaches all that use it.</p>}
-            <RampEditor
-              stops={stopsOf(design, gradient)}
-              chosen={aimed === aim ? stop : null}
-              onChoose={(i) => session.set({ aim, stop: i })}
-              onChange={(stops, label) => session.commit(label, changeStops(gradient, stops))}
-              onPreview={(stops) => session.preview(stops && changeStops(gradient, stops))}
-            />
-            <div className="grid grid-cols-2 gap-2">
-              <NumberField
-                label="Angle"
-                suffix="°"
-                value={gradientAngle(gradient)}
-                decimals={1}
-                onPreview={(v) => session.preview(v === null ? null : (d) => setPaint(d, nodes, aim, (old) => (old.kind === 'gradient' ? withAngle(old, v) : old)))}
-                onCommit={(v) => session.commit('Gradient angle', (d) => setPaint(d, nodes, aim, (old) => (old.kind === 'gradient' ? withAngle(old, v) : old)))}
-              />
-              <Button onClick={() => session.commit('Reverse the gradient', changeStops(gradient, reverseStops(stopsOf(design, gradient))))}>
-                <ArrowLeftRight size={14} aria-hidden /> Reverse
-              </Button>
-            </div>
-          </>
-        )}
+        {target?.paint.kind === 'gradient' && <GradientFields aim={aim} target={target as GradientTarget} here={aimed === aim} />}
+        {target?.paint.kind === 'pools' && <PoolsFields aim={aim} target={target as PoolsTarget} here={aimed === aim} />}
+        {nodes.length > 1 && paints.some((p) => p?.kind === 'gradient' || p?.kind === 'pools') && <SeveralFields aim={aim} ids={ids} swept={target !== null} />}
         {outline && (
           <div className="grid grid-cols-2 gap-2">
             <NumberField

@@ -1,6 +1,6 @@
 import { copyNodes, parseClip, pasteClip, type Clip } from '@/core/edit/clip';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
-import { aimedNodes, setColour, setOverprint, setPaint, stopsOf, type Aim } from '@/core/edit/paint';
+import { aimedNodes, setColour, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
 import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/edit/box';
@@ -8,7 +8,7 @@ import { centre, isEmpty } from '@/core/geometry/rect';
 import type { Colour } from '@/core/model/schema';
 import { isLocked } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
-import { aimedGradient, withStops } from '../tools/gradientTarget';
+import { withBeadColour } from '../tools/beadColour';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import type { Session } from './session';
 import type { ToolId, ViewId } from './state';
@@ -312,15 +312,12 @@ export function runCommand(s: Session, id: CommandId): boolean {
 export function applyColour(s: Session, colour: Colour, name: string): void {
   const ids = freeSelection(s);
   const { aim, stop } = s.state;
-  const target = stop === null ? null : aimedGradient(s);
-  if (target && stop !== null) {
-    const stops = stopsOf(s.design, target.paint);
-    if (stops[stop]) {
-      s.noteColour(colour);
-      s.commit(`Stop: ${name}`, withStops(aim, target.node, target.paint, stops.map((x, i) => (i === stop ? { ...x, colour } : x))));
-      s.say(`Stop ${stop + 1} of ${stops.length}: ${name}.`);
-      return;
-    }
+  const bead = stop === null ? null : withBeadColour(s, stop, colour);
+  if (bead) {
+    s.noteColour(colour);
+    s.commit(`${bead.what}: ${name}`, bead.recipe);
+    s.say(`${bead.what} ${stop! + 1} of ${bead.count}: ${name}.`);
+    return;
   }
   const reached = aimedNodes(s.design, ids, aim);
   s.noteColour(colour);

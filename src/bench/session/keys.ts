@@ -7,7 +7,7 @@ import { newShape } from '../tools/shape';
 import { textTool } from '../tools/text';
 import { COMMAND_IDS, COMMAND_TABLE, runCommand, type CommandId } from './commands';
 import type { Session } from './session';
-import { noExtras } from '../canvas/overlay';
+import { noExtras } from '../canvas/extras';
 
 export const isMac = (): boolean => typeof navigator !== 'undefined' && /Mac|iPhone|iPad/.test(navigator.platform);
 

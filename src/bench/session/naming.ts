@@ -16,10 +16,13 @@ export function colourName(d: Design, c: Colour): string {
   return `grey ${formatNumber((1 - c.gray) * 100, 0)} %`;
 }
 
+const COURSE = { linear: 'along a line', radial: 'from the middle', box: 'from the middle of a box', along: 'following the line', across: 'edge to edge of the line' } as const;
+
 export function paintName(d: Design, p: Paint | undefined): string {
   if (!p || p.kind === 'none') return 'none';
   if (p.kind === 'colour') return colourName(d, p.colour);
+  if (p.kind === 'pools') return `${p.pools.length} pools`;
   const { ramp } = p;
   const name = 'swatch' in ramp ? d.swatches.find((s) => s.id === ramp.swatch)?.name : undefined;
-  return `${name ?? 'a gradient'}, ${p.gradient === 'radial' ? 'from the middle' : 'along a line'}`;
+  return `${name ?? 'a gradient'}, ${COURSE[p.line ?? p.gradient]}`;
 }

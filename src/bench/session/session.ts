@@ -68,6 +68,7 @@ export class Session {
       camera: { scale: 1, x: 0, y: 0 },
       editing: null,
       stop: null,
+      stopSlip: null,
       message: loaded.warning ? { text: loaded.warning, tone: 'warn' } : null,
       totalInk: null,
       findings: [],

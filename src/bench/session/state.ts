@@ -54,8 +54,10 @@ export interface BenchState {
   readonly shownInks: ReadonlySet<string> | null;
   readonly camera: Camera;
   readonly editing: Editing | null;
-  /** The gradient stop that colour goes to, of the selected object's aimed gradient. */
+  /** The gradient stop or pool that colour goes to, of the selected object's aimed gradient. */
   readonly stop: number | null;
+  /** Where the recipe of that stop is open on the bench top; null when it is not. */
+  readonly stopSlip: { readonly x: number; readonly y: number } | null;
   readonly message: Message | null;
   readonly totalInk: { readonly total: number; readonly x: number; readonly y: number } | null;
   readonly findings: readonly Finding[];

@@ -3,7 +3,7 @@ import { isText } from '@/core/edit/box';
 import { isLocked } from '@/core/model/tree';
 import { plainText } from '@/core/text/layout';
 import type { Point } from '@/core/geometry/matrix';
-import { offsetAt } from '../canvas/overlay';
+import { offsetAt } from '../canvas/caret';
 import { backToBench } from '../session/focus';
 import type { Session } from '../session/session';
 

@@ -6,7 +6,7 @@ import { fromPoints } from '@/core/geometry/rect';
 import { DEFAULT_FACE, NO_PAINT, colourPaint, runOf } from '@/core/model/defaults';
 import type { Paint } from '@/core/model/schema';
 import { formatLength, mm } from '@/core/units/length';
-import { offsetAt } from '../canvas/overlay';
+import { offsetAt } from '../canvas/caret';
 import type { Session } from '../session/session';
 import { beginEditing, endEditing } from './editing';
 import { pick } from './select';

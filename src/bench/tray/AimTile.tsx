@@ -8,7 +8,7 @@ import { nearEdge, hitAll } from '@/core/scene/hit';
 import { QuickPainter } from '@/core/render/quick';
 import { AIM_WORDS } from '../session/commands';
 import { useBench, useSession } from '../session/context';
-import { aimedGradient } from '../tools/gradientTarget';
+import { aimedGradient, aimedPools } from '../tools/gradientTarget';
 
 const SIZE = 52;
 const painter = { current: null as QuickPainter | null };
@@ -54,6 +54,8 @@ export function AimTile() {
   }, [session, design, selection, epoch]);
 
   const gradient = stop === null ? null : aimedGradient(session);
+  const pools = stop === null ? null : aimedPools(session);
+  const beads = gradient ? { what: 'Stop', count: stopsOf(design, gradient.paint).length } : pools ? { what: 'Pool', count: pools.paint.pools.length } : null;
   return (
     <div className="flex w-[126px] shrink-0 flex-col gap-1 [@media(max-height:719px)]:group-not-hover/tray:group-not-focus-within/tray:flex-row [@media(max-height:719px)]:group-not-hover/tray:group-not-focus-within/tray:items-center">
       <div className="flex min-h-0 items-center gap-2">
@@ -81,9 +83,9 @@ export function AimTile() {
           <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} style={{ width: SIZE, height: SIZE }} className="block max-h-full" />
         </button>
         {selection.length === 0 && <span className="text-[12px] leading-4 text-faint [@media(max-height:719px)]:hidden">Nothing chosen</span>}
-        {gradient && stop !== null && (
+        {beads && stop !== null && (
           <span className="text-[12px]">
-            Stop {stop + 1} of {stopsOf(design, gradient.paint).length}
+            {beads.what} {stop + 1} of {beads.count}
           </span>
         )}
       </div>

@@ -1,20 +1,23 @@
 'use client';
 import { Popover } from 'radix-ui';
 import { memo, useId, useState, type ReactNode } from 'react';
-import { groupSwatches, makeProcess, makeSpot, recolourSwatch, removeSwatch, renameSwatch, replaceSwatch, setRampStops, setStandIn, shaded, swatchUsers, tinted } from '@/core/edit/swatches';
+import { groupSwatches, makeProcess, makeSpot, recolourSwatch, removeSwatch, renameSwatch, replaceSwatch, setRamp, setStandIn, shaded, swatchUsers, tinted } from '@/core/edit/swatches';
 import { lettersOn } from '@/core/colour/models';
 import { hexOf } from '@/core/colour/spaces';
-import type { Cmyk, OwnColour, Stop, Swatch } from '@/core/model/schema';
+import type { RampSource } from '@/core/colour/ramp';
+import type { Cmyk, OwnColour, Swatch } from '@/core/model/schema';
 import { formatNumber } from '@/core/units/length';
 import { mapTuple } from '@/core/units/tuple';
 import { Button } from '@/ui/Button';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
+import { CleanMiddle } from '../details/CleanMiddle';
 import { RampEditor } from '../details/RampEditor';
 import { applyColour, count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { colourName } from '../session/naming';
 import { calmDesign } from '../session/state';
+import { mixingFor } from '../tools/gradientTarget';
 import { ColourFields } from './recipe/ColourFields';
 
 /** A swatch opened: its name and kind, its numbers in any model, its tints and shades, who uses it. A change reaches all users. */
@@ -97,7 +100,7 @@ const NameField = memo(function NameField({ id, name: was }: { id: string; name:
 });
 
 /** A tin: how strong, and what stands in for it. */
-function SpotFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colour' }> }) {
+export function SpotFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colour' }> }) {
   const session = useSession();
   const { colour } = swatch;
   if (!('ink' in colour)) return null;
@@ -259,16 +262,27 @@ function RampFields({ swatch }: { swatch: Extract<Swatch, { kind: 'ramp' }> }) {
   const [chosen, setChosen] = useState<number | null>(null);
   const stop = chosen === null ? undefined : swatch.stops[chosen];
   const colours = session.design.swatches.filter((s) => s.kind === 'colour');
-  const change = (stops: readonly Stop[], label: string) => session.commit(label, (d) => setRampStops(d, swatch.id, stops));
+  const change = (ramp: RampSource, label: string) => session.commit(label, (d) => setRamp(d, swatch.id, ramp));
   return (
     <>
-      <RampEditor stops={swatch.stops} chosen={chosen} onChoose={setChosen} onChange={change} onPreview={(stops) => session.preview(stops && ((d) => setRampStops(d, swatch.id, stops)))} />
+      <RampEditor
+        ramp={swatch}
+        chosen={chosen}
+        onChoose={setChosen}
+        onChange={(stops, label) => change({ stops, mixing: mixingFor(session.palette, swatch, stops) }, label)}
+        onPreview={(stops) => session.preview(stops && ((d) => setRamp(d, swatch.id, { stops, mixing: swatch.mixing })))}
+      />
+      <CleanMiddle ramp={swatch} onChange={change} onPreview={(ramp) => session.preview(ramp && ((d) => setRamp(d, swatch.id, ramp)))} />
       {stop && chosen !== null && (
         <ListChoice
           label="Colour"
           value={'swatch' in stop.colour ? stop.colour.swatch : 'own'}
           groups={[{ name: '', options: [...('swatch' in stop.colour ? [] : [{ value: 'own', label: colourName(session.design, stop.colour) }]), ...colours.map((s) => ({ value: s.id, label: s.name }))] }]}
-          onChange={(id) => id !== 'own' && change(swatch.stops.map((s, i) => (i === chosen ? { ...s, colour: { swatch: id, tint: 1 } } : s)), 'Recolour a stop')}
+          onChange={(id) => {
+            if (id === 'own') return;
+            const stops = swatch.stops.map((s, i) => (i === chosen ? { ...s, colour: { swatch: id, tint: 1 } } : s));
+            change({ stops, mixing: mixingFor(session.palette, swatch, stops) }, 'Recolour a stop');
+          }}
         />
       )}
     </>

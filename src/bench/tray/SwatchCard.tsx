@@ -9,7 +9,7 @@ import type { Palette } from '@/core/colour/palette';
 import type { Design, Paint, Swatch } from '@/core/model/schema';
 import { AIM_WORDS, applyColour, count, freeSelection } from '../session/commands';
 import { useSession } from '../session/context';
-import { rampCss } from '../details/RampEditor';
+import { rampCss } from '../details/rampLook';
 import { startCardDrag } from './cardDrag';
 import { RecipeSlip } from './RecipeSlip';
 
@@ -53,7 +53,7 @@ export function cardLook(session: ReturnType<typeof useSession>, design: Design,
 const looks = new WeakMap<Swatch, { readonly on: readonly unknown[]; readonly look: Look }>();
 
 function workOut(palette: Palette, design: Design, swatch: Swatch): Look {
-  if (swatch.kind === 'ramp') return { css: rampCss(palette, swatch.stops), inks: null, off: null, standIn: false };
+  if (swatch.kind === 'ramp') return { css: rampCss(palette, swatch), inks: null, off: null, standIn: false };
   const ref = { swatch: swatch.id, tint: 1 };
   const inkId = 'ink' in swatch.colour ? swatch.colour.ink : null;
   const reach = palette.screen ? null : palette.reach(swatch.colour);
@@ -80,8 +80,8 @@ export const SwatchCard = memo(function SwatchCard({ swatch, css, inks, off, sta
     }
     const { aim } = session.state;
     const ids = freeSelection(session);
-    if (aim === 'outline' || aim === 'letterOutline' || !aimedNodes(session.design, ids, aim).length) {
-      session.say('A gradient goes on the fill of an object. Choose one and aim at its fill.');
+    if (!aimedNodes(session.design, ids, aim).length) {
+      session.say('Choose an object first, then click a gradient for it.');
       return;
     }
     session.commit(`${AIM_WORDS[aim]}: ${swatch.name}`, (d) => setPaint(d, ids, aim, paintOf(session, swatch)));

@@ -1,16 +1,15 @@
-import type { Cmyk, Colour, Design, GradientPaint, Ink, OwnColour, Stop } from '../model/schema';
+import type { Cmyk, Colour, Design, GradientPaint, Ink, OwnColour, Ramp } from '../model/schema';
 import type { ColourEngine, Profile } from './icc';
 import { isOwnAsset } from '../file/assets';
 import { PROFILES } from '../model/defaults';
 import { mapTuple } from '../units/tuple';
 import { deltaE00 } from './compare';
 import { Press, type SpotInk } from './press';
+import type { Mix } from './mixing';
+import { resolveRamp, thereAndBack, type RampSource, type ResolvedRamp } from './ramp';
 import { clip01, hexOf, labToSrgb, srgbToLab, type Triple } from './spaces';
 
 export const PROCESS = ['Cyan', 'Magenta', 'Yellow', 'Black'] as const;
-
-/** Amounts 0…1, one a channel: C M Y K and then the design's spot inks in order; or R G B for a screen design. */
-export type Mix = readonly number[];
 
 /** What the colours of all designs need: the engine, the profiles and one baked press a profile. */
 export class ColourRoom {
@@ -59,12 +58,6 @@ export class ColourRoom {
     if (!found) throw new Error(`profile ${file} was not prepared`);
     return found;
   }
-}
-
-/** A gradient's ramp as the painters use it: offsets with a mix each, and the channels that any stop inks. */
-export interface ResolvedRamp {
-  readonly stops: readonly { readonly offset: number; readonly mix: Mix }[];
-  readonly used: readonly boolean[];
 }
 
 /**
@@ -162,22 +155,24 @@ export class Palette {
     return swatch.colour;
   }
 
-  rampStops(ramp: GradientPaint['ramp']): readonly Stop[] {
-    if ('stops' in ramp) return ramp.stops;
+  rampSource(ramp: Ramp): RampSource {
+    if ('stops' in ramp) return ramp;
     const swatch = this.swatches.get(ramp.swatch);
     if (swatch?.kind !== 'ramp') throw new Error(`unknown gradient swatch: ${ramp.swatch}`);
-    return swatch.stops;
+    return swatch;
   }
 
-  ramp(ramp: GradientPaint['ramp']): ResolvedRamp {
-    const source = this.rampStops(ramp);
-    const known = this.ramps.get(source);
-    if (known) return known;
-    const stops = [...source].sort((a, b) => a.offset - b.offset).map((s) => ({ offset: s.offset, mix: this.mix(s.colour) }));
-    const used = this.channels.map((_, i) => stops.some((s) => s.mix[i] > 0));
-    const resolved = { stops, used };
-    this.ramps.set(source, resolved);
-    return resolved;
+  ramp(ramp: Ramp): ResolvedRamp {
+    const source = this.rampSource(ramp);
+    let known = this.ramps.get(source);
+    if (!known) this.ramps.set(source, (known = resolveRamp(source, this)));
+    return known;
+  }
+
+  /** The ramp of a paint as it is laid: there and back where it is asked for. */
+  rampOf(paint: Pick<GradientPaint, 'ramp' | 'line' | 'thereAndBack'>): ResolvedRamp {
+    const ramp = this.ramp(paint.ramp);
+    return paint.line === 'along' && paint.thereAndBack ? thereAndBack(ramp) : ramp;
   }
 
   /** sRGB 0…1 of a mix as it looks on the paper (or on the screen). */
@@ -293,17 +288,3 @@ export class Palette {
 
 /** Beyond this a colour counts as out of reach: the difference that a trained eye sees side by side (common practice). */
 export const OUT_OF_REACH = 2;
-
-/** The mix at `t` of a ramp: straight between stops, flat outside. */
-export function mixAt(ramp: ResolvedRamp, t: number): Mix {
-  const { stops } = ramp;
-  if (t <= stops[0].offset) return stops[0].mix;
-  for (let i = 1; i < stops.length; i++) {
-    if (t < stops[i].offset) {
-      const [a, b] = [stops[i - 1], stops[i]];
-      const f = (t - a.offset) / (b.offset - a.offset);
-      return a.mix.map((v, j) => v + f * (b.mix[j] - v));
-    }
-  }
-  return stops[stops.length - 1].mix;
-}

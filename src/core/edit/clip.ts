@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { multiply, translation, type Matrix } from '../geometry/matrix';
-import { inkSchema, nodeSchema, storySchema, swatchSchema, type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Stop, type Story, type Swatch } from '../model/schema';
+import { inkSchema, nodeSchema, storySchema, swatchSchema, type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Story, type Swatch } from '../model/schema';
 import { childrenOf, pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
 
@@ -118,7 +118,7 @@ function adoptInk(d: DesignDraft, ink: Ink, newId: () => string): string {
 }
 
 function adoptSwatch(d: DesignDraft, swatch: Swatch, newId: () => string): string {
-  const content = (s: Swatch) => JSON.stringify(s.kind === 'colour' ? s.colour : s.stops);
+  const content = (s: Swatch) => JSON.stringify(s.kind === 'colour' ? s.colour : [s.stops, s.mixing]);
   const same = d.swatches.find((s) => s.kind === swatch.kind && content(s as Swatch) === content(swatch) && s.name === swatch.name);
   if (same) return same.id;
   const id = newId();
@@ -146,13 +146,18 @@ export function mapColours(p: Paint, map: (c: Colour) => Colour): Paint {
     const colour = map(p.colour);
     return colour === p.colour ? p : { ...p, colour };
   }
-  if (p.kind === 'none' || 'swatch' in p.ramp) return p;
+  if (p.kind === 'none') return p;
+  if (p.kind === 'pools') {
+    const pools = mapStops(p.pools, map);
+    return pools === p.pools ? p : { ...p, pools };
+  }
+  if ('swatch' in p.ramp) return p;
   const stops = mapStops(p.ramp.stops, map);
-  return stops === p.ramp.stops ? p : ({ ...p, ramp: { stops } } satisfies GradientPaint);
+  return stops === p.ramp.stops ? p : ({ ...p, ramp: { ...p.ramp, stops } } satisfies GradientPaint);
 }
 
-/** Stops with other colours; the same list where none changed. */
-export function mapStops(stops: readonly Stop[], map: (c: Colour) => Colour): readonly Stop[] {
+/** Stops or pools with other colours; the same list where none changed. */
+export function mapStops<T extends { readonly colour: Colour }>(stops: readonly T[], map: (c: Colour) => Colour): readonly T[] {
   const colours = stops.map((s) => map(s.colour));
   return colours.every((c, i) => c === stops[i].colour) ? stops : stops.map((s, i) => ({ ...s, colour: colours[i] }));
 }

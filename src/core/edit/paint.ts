@@ -1,4 +1,5 @@
 import { outlineOf } from '../model/defaults';
+import type { RampSource } from '../colour/ramp';
 import type { Colour, Design, GradientPaint, Outline, Paint, Stop } from '../model/schema';
 import { withDescendants, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
@@ -145,10 +146,12 @@ export function mapAllPaints(d: DesignDraft, map: (p: Paint) => Paint): void {
       }
 }
 
-/** The stops a gradient shows, wherever they are kept. */
-export function stopsOf(d: Design, p: GradientPaint): readonly Stop[] {
-  if ('stops' in p.ramp) return p.ramp.stops;
+/** The ramp a gradient shows, wherever it is kept. */
+export function rampOf(d: Design, p: GradientPaint): RampSource {
+  if ('stops' in p.ramp) return p.ramp;
   const id = p.ramp.swatch;
   const swatch = d.swatches.find((s) => s.id === id);
-  return swatch?.kind === 'ramp' ? swatch.stops : [];
+  return swatch?.kind === 'ramp' ? swatch : { stops: [] };
 }
+
+export const stopsOf = (d: Design, p: GradientPaint): readonly Stop[] => rampOf(d, p).stops;

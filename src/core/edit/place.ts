@@ -61,7 +61,7 @@ function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
 }
 
 function resizeContent(d: DesignDraft, node: DesignDraft['nodes'][string], sx: number, sy: number): void {
-  const stretchPaint = (p: Paint): Paint => (p.kind === 'gradient' ? { ...p, geometry: multiply(scaling(sx, sy), p.geometry) } : p);
+  const stretchPaint = (p: Paint): Paint => ((p.kind === 'gradient' && !p.eachLetter) || p.kind === 'pools' ? { ...p, geometry: multiply(scaling(sx, sy), p.geometry) } : p);
   if (node.kind === 'shape' || node.kind === 'textFrame') {
     node.width *= sx;
     node.height *= sy;

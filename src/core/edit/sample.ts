@@ -1,5 +1,5 @@
-import { invert, multiply, type Matrix, type Point } from '../geometry/matrix';
-import type { Colour, Design } from '../model/schema';
+import { apply, invert, multiply, type Matrix, type Point } from '../geometry/matrix';
+import type { Colour, Design, Pool, PoolsPaint } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import { paintAt, stopsOf, type Aim } from './paint';
 
@@ -8,11 +8,22 @@ export function exactColour(d: Design, id: NodeId, aim: Aim, matrix: Matrix, p: 
   const paint = paintAt(d, id, aim);
   if (!paint || paint.kind === 'none') return null;
   if (paint.kind === 'colour') return paint.colour;
+  if (paint.kind === 'pools') return nearestPool(paint, matrix, p).colour;
   const back = invert(multiply(matrix, paint.geometry));
   const stops = stopsOf(d, paint);
   if (!back || !stops.length) return stops[0]?.colour ?? null;
   const x = back[0] * p.x + back[2] * p.y + back[4];
   const y = back[1] * p.x + back[3] * p.y + back[5];
-  const t = paint.gradient === 'radial' ? Math.hypot(x, y) : x;
+  const t = paint.gradient === 'radial' ? Math.hypot(x, y) : paint.gradient === 'box' ? Math.max(Math.abs(x), Math.abs(y)) : x;
   return [...stops].sort((a, b) => Math.abs(a.offset - t) - Math.abs(b.offset - t))[0].colour;
+}
+
+/** The pool whose place on the page is nearest to a point. */
+function nearestPool(paint: PoolsPaint, matrix: Matrix, p: Point): Pool {
+  const toPage = multiply(matrix, paint.geometry);
+  const away = (pool: Pool): number => {
+    const at = apply(toPage, pool);
+    return Math.hypot(at.x - p.x, at.y - p.y);
+  };
+  return paint.pools.reduce((best, pool) => (away(pool) < away(best) ? pool : best));
 }

@@ -1,5 +1,6 @@
 import { parseHex } from '../colour/spaces';
-import type { Cmyk, Colour, Design, Ink, OwnColour, Stop, Swatch } from '../model/schema';
+import type { RampSource } from '../colour/ramp';
+import type { Cmyk, Colour, Design, Ink, OwnColour, Ramp, Stop, Swatch } from '../model/schema';
 import { mapTuple } from '../units/tuple';
 import { mapColours, mapStops } from './clip';
 import { before, type DesignDraft } from './history';
@@ -47,9 +48,13 @@ export function recolourSwatch(d: DesignDraft, id: string, colour: OwnColour): v
 
 const isProposed = (name: string, colour: OwnColour): boolean => name === proposedName(colour) || ('rgb' in colour && parseHex(name) !== null && name.startsWith('#'));
 
-export function setRampStops(d: DesignDraft, id: string, stops: readonly Stop[]): void {
+/** Gives a gradient swatch other stops, or another way of mixing: everything that uses it follows. */
+export function setRamp(d: DesignDraft, id: string, { stops, mixing }: RampSource): void {
   const swatch = d.swatches.find((s) => s.id === id);
-  if (swatch?.kind === 'ramp') swatch.stops = structuredClone(stops) as typeof swatch.stops;
+  if (swatch?.kind !== 'ramp') return;
+  swatch.stops = structuredClone(stops) as typeof swatch.stops;
+  if (mixing) swatch.mixing = mixing;
+  else delete swatch.mixing;
 }
 
 /** How many paints and ramps refer to each swatch; those without users are not listed. */
@@ -71,7 +76,7 @@ export function usersOfSwatches(d: Design): ReadonlyMap<string, number> {
 export const swatchUsers = (d: Design, id: string): number => usersOfSwatches(d).get(id) ?? 0;
 
 /** Puts one colour in place of another wherever it is referred to, ramps included. */
-function mapEverywhere(d: DesignDraft, colour: (c: Colour) => Colour, ramp: (swatch: string) => { swatch: string } | { stops: readonly Stop[] }): void {
+function mapEverywhere(d: DesignDraft, colour: (c: Colour) => Colour, ramp: (swatch: string) => Ramp): void {
   mapAllPaints(d, (p) => {
     const mapped = mapColours(p, colour);
     if (mapped.kind !== 'gradient' || !('swatch' in mapped.ramp)) return mapped;
@@ -93,7 +98,7 @@ export function removeSwatch(d: DesignDraft, id: string): void {
   mapEverywhere(
     d,
     (c) => ('swatch' in c && c.swatch === id && swatch.kind === 'colour' ? tinted(swatch.colour, c.tint) : c),
-    (r) => (r === id && swatch.kind === 'ramp' ? { stops: swatch.stops } : { swatch: r }),
+    (r) => (r === id && swatch.kind === 'ramp' ? { stops: swatch.stops, ...(swatch.mixing && { mixing: swatch.mixing }) } : { swatch: r }),
   );
   dropUnusedInks(d);
 }
@@ -121,7 +126,7 @@ export function mergeDuplicates(d: DesignDraft): number {
   const kept = new Map<string, string>();
   const gone = new Map<string, string>();
   for (const s of d.swatches) {
-    const key = JSON.stringify(s.kind === 'colour' ? s.colour : s.stops);
+    const key = JSON.stringify(s.kind === 'colour' ? s.colour : [s.stops, s.mixing]);
     const first = kept.get(key);
     if (first) gone.set(s.id, first);
     else kept.set(key, s.id);

@@ -30,14 +30,25 @@ const ownColour = [
 export const ownColourSchema = z.union(ownColour);
 export const colourSchema = z.union([z.strictObject({ swatch: id, tint: unit01 }).readonly(), ...ownColour]);
 
-export const stopSchema = z.strictObject({ offset: unit01, colour: colourSchema }).readonly();
+export const stopSchema = z
+  .strictObject({
+    offset: unit01,
+    colour: colourSchema,
+    /** Absent: 1, nothing shows through. */
+    opacity: unit01.optional(),
+    /** Where between this stop and the next half of the change is done, 0…1 of the way. Absent: half way. */
+    midpoint: z.number().min(0.02).max(0.98).optional(),
+  })
+  .readonly();
 const stops = z.array(stopSchema).min(2).max(64).readonly();
+/** Where the colours between stops are mixed. Absent: in ink (in light for a screen design). */
+const mixing = z.enum(['ink', 'srgb', 'oklab', 'oklch']).optional();
 
 /** The group of the tray that a swatch lies in; absent: none. */
 const group = z.string().min(1).max(80).optional();
 export const swatchSchema = z.union([
   z.strictObject({ id, name, kind: z.literal('colour'), colour: ownColourSchema, group }).readonly(),
-  z.strictObject({ id, name, kind: z.literal('ramp'), stops, group }).readonly(),
+  z.strictObject({ id, name, kind: z.literal('ramp'), stops, mixing, group }).readonly(),
 ]);
 
 /**
@@ -65,9 +76,33 @@ export const paintSchema = z.union([
   z
     .strictObject({
       kind: z.literal('gradient'),
-      gradient: z.enum(['linear', 'radial']),
-      ramp: z.union([z.strictObject({ swatch: id }).readonly(), z.strictObject({ stops }).readonly()]),
-      /** From unit space (line 0→1 along x, or the unit circle) to the object's own space. */
+      gradient: z.enum(['linear', 'radial', 'box']),
+      ramp: z.union([z.strictObject({ swatch: id }).readonly(), z.strictObject({ stops, mixing }).readonly()]),
+      /** From unit space (line 0→1 along x, the unit circle, or the square −1…1) to the object's own space. */
+      geometry: matrix,
+      overprint: z.boolean(),
+      /** Radial: where in the unit circle it begins. Absent: in the middle. */
+      focus: z.tuple([z.number().min(-0.98).max(0.98), z.number().min(-0.98).max(0.98)]).refine(([x, y]) => Math.hypot(x, y) <= 0.98 + 1e-9).readonly().optional(),
+      /** Of an outline: follows the line, or runs from its one edge to the other. Absent: over the whole shape. */
+      line: z.enum(['along', 'across']).optional(),
+      /** Along a line: there and back, so that a closed one has no seam. */
+      thereAndBack: z.boolean().optional(),
+      /** Of letters: each has the gradient to itself; the geometry is then in the unit square of each letter's box. */
+      eachLetter: z.boolean().optional(),
+      /** Noise that breaks up visible steps, 0…1 of the ramp. */
+      grain: z.number().min(0).max(0.2).optional(),
+    })
+    .readonly(),
+  z
+    .strictObject({
+      kind: z.literal('pools'),
+      /** Points in unit space, the square 0…1; reach as a share of the square's mean side. */
+      pools: z
+        .array(z.strictObject({ x: z.number().min(-4).max(5), y: z.number().min(-4).max(5), colour: colourSchema, opacity: unit01.optional(), reach: z.number().min(0.02).max(4) }).readonly())
+        .min(1)
+        .max(32)
+        .readonly(),
+      /** From unit space to the object's own space. */
       geometry: matrix,
       overprint: z.boolean(),
     })
@@ -174,6 +209,10 @@ export type Swatch = z.infer<typeof swatchSchema>;
 export type Ink = z.infer<typeof inkSchema>;
 export type Paint = z.infer<typeof paintSchema>;
 export type GradientPaint = Extract<Paint, { kind: 'gradient' }>;
+export type PoolsPaint = Extract<Paint, { kind: 'pools' }>;
+export type Pool = PoolsPaint['pools'][number];
+export type Ramp = GradientPaint['ramp'];
+export type Mixing = NonNullable<Extract<Ramp, { stops: unknown }>['mixing']>;
 export type Outline = z.infer<typeof outlineSchema>;
 export type Story = z.infer<typeof storySchema>;
 export type Paragraph = z.infer<typeof paragraphSchema>;

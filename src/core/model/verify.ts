@@ -34,6 +34,7 @@ function findFault(d: Design): Fault | null {
   };
   const paintFault = (p: Paint, where: string): Fault | null => {
     if (p.kind === 'colour') return colourFault(p.colour, where);
+    if (p.kind === 'pools') return firstFault(p.pools, (x) => colourFault(x.colour, where));
     if (p.kind !== 'gradient') return null;
     if ('swatch' in p.ramp) return swatches.get(p.ramp.swatch)?.kind === 'ramp' ? null : { where, what: `the gradient swatch ${p.ramp.swatch} is missing` };
     return firstFault(p.ramp.stops, (s) => colourFault(s.colour, where));

@@ -1,7 +1,8 @@
 import { encode } from 'fast-png';
 import type { Palette } from '../colour/palette';
 import { compositePlates } from '../render/composite';
-import { rasterPlates, regionOf, type Plates } from '../render/plates';
+import { rasterPlates, type Plates } from '../render/plates';
+import { regionOf } from '../render/region';
 import { bleedRect, trimRect, type Scene } from '../scene/scene';
 
 /** A picture larger than this would not fit in memory with its plates. */

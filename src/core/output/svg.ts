@@ -1,8 +1,13 @@
-import { mixAt, type Palette } from '../colour/palette';
+import { encode } from 'fast-png';
+import type { Palette } from '../colour/palette';
 import { hexOf } from '../colour/spaces';
 import { multiply, type Matrix } from '../geometry/matrix';
 import { draw, type PathData } from '../geometry/path';
+import { grow } from '../geometry/rect';
+import { strokeOutline } from '../geometry/stroke';
 import type { GradientPaint } from '../model/schema';
+import { paintBitmap, type Bitmap } from '../render/bitmap';
+import { rampSteps } from '../render/quick';
 import type { Item, Scene } from '../scene/scene';
 
 export interface SvgResult {
@@ -11,8 +16,8 @@ export interface SvgResult {
   readonly approximations: readonly string[];
 }
 
-/** Points between a gradient's stops at which the look is taken, so that ink mixing is followed closely. */
-const STEPS_PER_SPAN = 16;
+/** Pixels of the pictures that stand for gradients SVG cannot say: about 150 dpi on a hand's breadth. */
+const PICTURE_PIXELS = 400_000;
 
 const n = (x: number, digits = 3): string => {
   if (!Number.isFinite(x)) throw new Error(`not a number for an SVG: ${x}`);
@@ -39,9 +44,9 @@ export function writeSvg(scene: Scene, palette: Palette, title: string): SvgResu
   const body: string[] = [];
   const gradientIds = new Map<string, string>();
 
-  const paintText = (item: Item): string => {
-    if (item.paint.kind === 'colour') return palette.css(item.paint.colour);
-    const text = gradientText(item.paint, item.matrix, palette);
+  const paintText = ({ paint, matrix }: Item): string => {
+    if (paint.kind === 'colour') return palette.css(paint.colour);
+    const text = gradientText(paint as GradientPaint, matrix, palette);
     let id = gradientIds.get(text);
     if (!id) {
       id = `g${gradientIds.size + 1}`;
@@ -52,13 +57,27 @@ export function writeSvg(scene: Scene, palette: Palette, title: string): SvgResu
     return `url(#${id})`;
   };
 
+  let clips = 0;
   for (const item of scene.items) {
-    const paint = paintText(item);
     const stroke = item.type === 'fill' ? null : item.stroke;
-    const attributes = [`d="${pathText(item.path)}"`];
-    if (stroke) attributes.push(`fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"`);
+    const picture = item.paint.kind === 'pools' || (item.paint.kind === 'gradient' && (item.paint.gradient === 'box' || (stroke && item.paint.line)));
+    const attributes: string[] = [];
+    let element = 'path';
+    if (picture) {
+      const box = grow(item.bounds, 0.5);
+      const id = `cut${++clips}`;
+      const solid = stroke ? strokeOutline(item.path, stroke, 0.02) : item.path;
+      defs.push(`<clipPath id="${id}"><path d="${pathText(solid)}"${item.type === 'fill' && item.rule === 'evenOdd' ? ' clip-rule="evenodd"' : ''}/></clipPath>`);
+      element = 'image';
+      attributes.push(`x="${n(box.x0)}" y="${n(box.y0)}" width="${n(box.x1 - box.x0)}" height="${n(box.y1 - box.y0)}" preserveAspectRatio="none" clip-path="url(#${id})" xlink:href="${dataUri(paintBitmap(item, palette, box, PICTURE_PIXELS))}"`);
+      approximations.add('Pools, box gradients and gradients that follow a line are pictures cut out by their shape: SVG has no such gradients.');
+    } else attributes.push(`d="${pathText(item.path)}"`);
+    const paint = picture ? '' : paintText(item);
+    if (picture) {
+      // Its colours are in the picture.
+    } else if (stroke) attributes.push(`fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"`);
     else attributes.push(`fill="${paint}"`);
-    if (item.type === 'fill' && item.rule === 'evenOdd') attributes.push('fill-rule="evenodd"');
+    if (!picture && item.type === 'fill' && item.rule === 'evenOdd') attributes.push('fill-rule="evenodd"');
     if (item.paint.overprint && !palette.screen && !(item.paint.kind === 'colour' && palette.hides(palette.mix(item.paint.colour)))) {
       attributes.push('style="mix-blend-mode:multiply"');
       approximations.add('Overprinting inks are written as the blend mode multiply.');
@@ -67,7 +86,7 @@ export function writeSvg(scene: Scene, palette: Palette, title: string): SvgResu
       attributes.push(`role="img" aria-label="${escape(item.text)}"`);
       approximations.add('Letters are outlines; their text is kept as a label.');
     }
-    body.push(`<path ${attributes.join(' ')}/>`);
+    body.push(`<${element} ${attributes.join(' ')}/>`);
   }
 
   const [w, h] = [n(scene.width), n(scene.height)];
@@ -75,7 +94,7 @@ export function writeSvg(scene: Scene, palette: Palette, title: string): SvgResu
   const clip = scene.round
     ? `<clipPath id="trim"><ellipse cx="${n(scene.width / 2)}" cy="${n(scene.height / 2)}" rx="${n(scene.width / 2)}" ry="${n(scene.height / 2)}"/></clipPath>`
     : `<clipPath id="trim"><rect width="${w}" height="${h}"/></clipPath>`;
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}pt" height="${h}pt" viewBox="0 0 ${w} ${h}">
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg"${clips ? ' xmlns:xlink="http://www.w3.org/1999/xlink"' : ''} width="${w}pt" height="${h}pt" viewBox="0 0 ${w} ${h}">
 <title>${escape(title)}</title>
 <defs>${clip}${defs.join('')}</defs>
 <g clip-path="url(#trim)" style="isolation:isolate"><rect width="${w}" height="${h}" fill="${paper}"/>
@@ -87,21 +106,20 @@ ${body.join('\n')}
 }
 
 function gradientText(paint: GradientPaint, matrix: Matrix, palette: Palette): string {
-  const ramp = palette.ramp(paint.ramp);
-  const stops: string[] = [];
-  const put = (offset: number, mix: readonly number[]) => stops.push(`<stop offset="${n(offset, 5)}" stop-color="${hexOf(palette.lookOfMix(mix))}"/>`);
-  put(ramp.stops[0].offset, ramp.stops[0].mix);
-  ramp.stops.slice(1).forEach((b, i) => {
-    const a = ramp.stops[i];
-    const steps = palette.screen || b.offset === a.offset ? 1 : STEPS_PER_SPAN;
-    for (let k = 1; k < steps; k++) {
-      const t = a.offset + ((b.offset - a.offset) * k) / steps;
-      put(t, mixAt(ramp, t));
-    }
-    put(b.offset, b.mix);
-  });
+  const stops = rampSteps(palette.rampOf(paint), palette)
+    .map((s) => `<stop offset="${n(s.offset, 5)}" stop-color="${s.hex}"${s.opacity < 1 ? ` stop-opacity="${n(s.opacity, 4)}"` : ''}/>`)
+    .join('');
   const transform = `gradientUnits="userSpaceOnUse" gradientTransform="${matrixText(multiply(matrix, paint.geometry))}"`;
+  const focus = paint.focus ? ` fx="${n(paint.focus[0], 5)}" fy="${n(paint.focus[1], 5)}"` : '';
   return paint.gradient === 'radial'
-    ? `<radialGradient id="ID" cx="0" cy="0" r="1" ${transform}>${stops.join('')}</radialGradient>`
-    : `<linearGradient id="ID" x1="0" y1="0" x2="1" y2="0" ${transform}>${stops.join('')}</linearGradient>`;
+    ? `<radialGradient id="ID" cx="0" cy="0" r="1"${focus} ${transform}>${stops}</radialGradient>`
+    : `<linearGradient id="ID" x1="0" y1="0" x2="1" y2="0" ${transform}>${stops}</linearGradient>`;
+}
+
+/** A picture inside the file, for paints that SVG 1.1 has no words for. */
+function dataUri({ width, height, data }: Bitmap): string {
+  const png = encode({ width, height, data, channels: 4, depth: 8 });
+  let text = '';
+  for (let i = 0; i < png.length; i += 0x8000) text += String.fromCharCode(...png.subarray(i, i + 0x8000));
+  return `data:image/png;base64,${btoa(text)}`;
 }

@@ -3,7 +3,8 @@ import type { Palette } from '../colour/palette';
 import type { NodeId } from '../model/tree';
 import type { Scene } from '../scene/scene';
 import { compositePlates } from './composite';
-import { coverageOf, itemsOf, regionWith } from './parts';
+import { coverageOf, itemsOf } from './parts';
+import { regionWith } from './region';
 import { rasterPlates } from './plates';
 
 export interface Contrast {

@@ -7,7 +7,8 @@ import type { OwnColour } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import { trimRect, type Item, type Scene } from '../scene/scene';
 import { compositePlates } from './composite';
-import { coverageOf, itemsOf, regionWith } from './parts';
+import { coverageOf, itemsOf } from './parts';
+import { regionWith } from './region';
 import { rasterPlates } from './plates';
 
 export interface LiftedColour {

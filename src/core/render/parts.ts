@@ -13,13 +13,6 @@ export function itemsOf(scene: Scene, nodes: ReadonlySet<NodeId>): { readonly it
   return items.length && !isEmpty(box) ? { items, box } : null;
 }
 
-/** A region over a box with about so many pixels. */
-export function regionWith(box: Rect, pixels: number): Region {
-  const [w, h] = [box.x1 - box.x0, box.y1 - box.y0];
-  const scale = Math.min(8, Math.sqrt(pixels / Math.max(w * h, 1e-6)));
-  return { x: box.x0, y: box.y0, scale, width: Math.max(1, Math.round(w * scale)), height: Math.max(1, Math.round(h * scale)) };
-}
-
 /** How far items cover each pixel of a region, 0…255, whatever they are painted with. */
 export function coverageOf(scene: Scene, items: readonly Item[], palette: Palette, region: Region): Uint8Array {
   const black = colourPaint(palette.screen ? { rgb: [0, 0, 0] } : BLACK) as Item['paint'];

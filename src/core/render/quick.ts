@@ -1,11 +1,12 @@
 import type { Palette } from '../colour/palette';
-import { mixAt } from '../colour/palette';
+import { pointAt, type ResolvedRamp } from '../colour/ramp';
 import { hexOf } from '../colour/spaces';
 import { invert, multiply } from '../geometry/matrix';
 import { draw, transformPath, type PathData } from '../geometry/path';
-import { overlaps, type Rect } from '../geometry/rect';
+import { grow, overlaps, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
 import type { GradientPaint } from '../model/schema';
+import { paintBitmap, type Bitmap } from './bitmap';
 import type { Item } from '../scene/scene';
 
 /** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
@@ -20,6 +21,8 @@ export type Canvas2D = Pick<
   lineJoin: CanvasLineJoin;
   miterLimit: number;
   globalCompositeOperation: GlobalCompositeOperation;
+  imageSmoothingEnabled: boolean;
+  drawImage(image: never, dx: number, dy: number, dw: number, dh: number): void;
 };
 
 /** Maps page points to device pixels: px = pt·scale + offset. */
@@ -29,8 +32,38 @@ export interface View {
   readonly y: number;
 }
 
-/** Stops a gradient is drawn with, so that mixing in ink is followed closely. */
+/** Steps that a long piece of a ramp is drawn with, so that mixing in ink is followed closely. */
 const STEPS = 16;
+/** Pixels of the picture that stands for a paint which a canvas does not know. */
+const QUICK_PIXELS = 60_000;
+
+const canvasOf = ({ width, height, data }: Bitmap): unknown => {
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')!.putImageData(new ImageData(data, width, height), 0, 0);
+  return canvas;
+};
+
+/** A ramp as steps of screen colour: its own points, and more where they lie far apart. */
+export function rampSteps(ramp: ResolvedRamp, palette: Palette): { offset: number; css: string; hex: string; opacity: number }[] {
+  const out: { offset: number; css: string; hex: string; opacity: number }[] = [];
+  const put = (offset: number, mix: readonly number[], opacity: number) => {
+    const hex = hexOf(palette.lookOfMix(mix));
+    out.push({ offset, hex, opacity, css: opacity >= 1 ? hex : `${hex}${Math.round(opacity * 255).toString(16).padStart(2, '0')}` });
+  };
+  ramp.stops.forEach((b, i) => {
+    const a = ramp.stops[i - 1];
+    if (a && b.offset > a.offset) {
+      const steps = palette.screen ? 1 : Math.max(1, Math.round(STEPS * Math.min(1, 4 * (b.offset - a.offset))));
+      for (let k = 1; k < steps; k++) {
+        const t = a.offset + ((b.offset - a.offset) * k) / steps;
+        const p = pointAt({ ...ramp, stops: [a, b] }, t);
+        put(t, p.mix, p.opacity);
+      }
+    }
+    put(b.offset, b.mix, b.opacity);
+  });
+  return out;
+}
 
 /**
  * Draws items straight onto a canvas, for as long as something moves. Overprint is the blend mode multiply; colours are
@@ -41,9 +74,14 @@ export class QuickPainter {
   private readonly unitPaths = new WeakMap<Item, Path2D>();
   private styles = new WeakMap<object, string>();
   private ramps = new WeakMap<object, { offset: number; css: string }[]>();
+  private images = new WeakMap<Item, unknown>();
+  private readonly outlines = new WeakMap<Item, PathData>();
   private palette: Palette | null = null;
 
-  constructor(private readonly newPath: () => Path2D = () => new Path2D()) {}
+  constructor(
+    private readonly newPath: () => Path2D = () => new Path2D(),
+    private readonly newImage: (b: Bitmap) => unknown = canvasOf,
+  ) {}
 
   /** Paints the items that touch `dirty` (page points), in order. The caller clips and clears. */
   paint(ctx: Canvas2D, items: Iterable<Item>, palette: Palette, view: View, dirty: Rect): void {
@@ -51,6 +89,7 @@ export class QuickPainter {
       this.palette = palette;
       this.styles = new WeakMap();
       this.ramps = new WeakMap();
+      this.images = new WeakMap();
     }
     const multiplyBlend = !palette.screen;
     let blending = false;
@@ -62,7 +101,8 @@ export class QuickPainter {
         ctx.globalCompositeOperation = overprint ? 'multiply' : 'source-over';
         blending = overprint;
       }
-      if (item.paint.kind === 'gradient') this.gradient(ctx, item, item.paint, palette, view);
+      if (item.paint.kind === 'pools' || (item.paint.kind === 'gradient' && (item.paint.gradient === 'box' || (item.paint.line && item.type !== 'fill')))) this.bitmap(ctx, item, palette, view);
+      else if (item.paint.kind === 'gradient') this.gradient(ctx, item, item.paint, palette, view);
       else {
         const style = this.style(item.paint, palette);
         if (item.type === 'fill') {
@@ -95,7 +135,8 @@ export class QuickPainter {
       path = this.make(transformPath(solid, back));
       this.unitPaths.set(item, path);
     }
-    const fill = paint.gradient === 'radial' ? ctx.createRadialGradient(0, 0, 0, 0, 0, 1) : ctx.createLinearGradient(0, 0, 1, 0);
+    const [fx, fy] = paint.focus ?? [0, 0];
+    const fill = paint.gradient === 'radial' ? ctx.createRadialGradient(fx, fy, 0, 0, 0, 1) : ctx.createLinearGradient(0, 0, 1, 0);
     for (const { offset, css } of this.ramp(paint, palette)) fill.addColorStop(offset, css);
     ctx.transform(...toPage);
     ctx.fillStyle = fill;
@@ -103,20 +144,36 @@ export class QuickPainter {
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
   }
 
+  /** Kinds that a canvas has no gradient for: a small picture of the paint, cut out by the item's form. */
+  private bitmap(ctx: Canvas2D, item: Item, palette: Palette, view: View): void {
+    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.path;
+    const box = grow(item.bounds, 0.5);
+    let image = this.images.get(item);
+    if (!image) {
+      image = this.newImage(paintBitmap(item, palette, box, QUICK_PIXELS));
+      this.images.set(item, image);
+    }
+    ctx.save();
+    ctx.clip(this.path(solid), item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
+    ctx.imageSmoothingEnabled = true;
+    ctx.drawImage(image as never, box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0);
+    ctx.restore();
+    ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
+  }
+
+  private outline(item: Exclude<Item, { type: 'fill' }>): PathData {
+    let path = this.outlines.get(item);
+    if (!path) {
+      path = strokeOutline(item.path, item.stroke!, 0.05);
+      this.outlines.set(item, path);
+    }
+    return path;
+  }
+
   private ramp(paint: GradientPaint, palette: Palette): { offset: number; css: string }[] {
     const known = this.ramps.get(paint);
     if (known) return known;
-    const { stops } = palette.ramp(paint.ramp);
-    const out: { offset: number; css: string }[] = [];
-    stops.forEach((b, i) => {
-      const a = stops[i - 1];
-      if (a && b.offset > a.offset)
-        for (let k = 1; k < STEPS; k++) {
-          const t = a.offset + ((b.offset - a.offset) * k) / STEPS;
-          out.push({ offset: t, css: hexOf(palette.lookOfMix(mixAt({ stops: [a, b], used: [] }, t))) });
-        }
-      out.push({ offset: b.offset, css: hexOf(palette.lookOfMix(b.mix)) });
-    });
+    const out = rampSteps(palette.rampOf(paint), palette);
     this.ramps.set(paint, out);
     return out;
   }

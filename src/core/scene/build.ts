@@ -127,24 +127,14 @@ export class SceneBuilder {
     for (const line of layout.lines)
       for (const run of line.runs) {
         if (!run.glyphs.length) continue;
-        const path = glyphPath(run, toPage);
-        const base = {
-          type: 'glyphs',
-          node: node.id,
-          face: run.face,
-          size: run.run.size,
-          text: run.glyphs.map((g) => g.text).join(''),
-          layout: toPage,
-          glyphs: run.glyphs,
-          matrix,
-          path,
-        } as const;
-        const box = pathBounds(path);
         const { fill, outline } = run.run;
-        if (fill.kind !== 'none') items.push({ ...base, paint: fill, stroke: null, bounds: box } satisfies GlyphsItem);
+        if (fill.kind !== 'none') for (const part of lettersOf(run, fill, toPage, matrix)) items.push({ ...glyphsBase(node, run, part, toPage), paint: fill, stroke: null } satisfies GlyphsItem);
         if (outline && outline.paint.kind !== 'none') {
           const stroke = strokeStyle(outline, toPage);
-          items.push({ ...base, paint: outline.paint, stroke, bounds: grow(box, reach(stroke)) } satisfies GlyphsItem);
+          for (const part of lettersOf(run, outline.paint, toPage, matrix)) {
+            const base = glyphsBase(node, run, part, toPage);
+            items.push({ ...base, paint: outline.paint, stroke, bounds: grow(base.bounds, reach(stroke)) } satisfies GlyphsItem);
+          }
         }
       }
     return { missing: layout.missing, overset: layout.overset };
@@ -173,10 +163,30 @@ export function reach(s: StrokeStyle): number {
   return (s.width / 2) * (s.join === 'miter' ? Math.max(s.miterLimit, Math.SQRT2) : Math.SQRT2);
 }
 
-function glyphPath(run: PlacedRun, toPage: Matrix): PathData {
+/** Letters that are painted as one, and the space in which their paint's geometry is given. */
+interface Letters {
+  readonly glyphs: PlacedRun['glyphs'];
+  readonly matrix: Matrix;
+}
+
+/** All letters of a run together; or each alone, with the unit square laid over its own box, where its paint asks for that. */
+function lettersOf(run: PlacedRun, paint: Paint, toPage: Matrix, matrix: Matrix): Letters[] {
+  if (paint.kind !== 'gradient' || !paint.eachLetter) return [{ glyphs: run.glyphs, matrix }];
+  return run.glyphs.flatMap((g) => {
+    const { x0, y0, x1, y1 } = pathBounds(glyphPath(run, [g], [1, 0, 0, 1, 0, 0]));
+    return x1 > x0 && y1 > y0 ? [{ glyphs: [g], matrix: multiply(toPage, [x1 - x0, 0, 0, y1 - y0, x0, y0]) }] : [];
+  });
+}
+
+function glyphsBase(node: { id: string }, run: PlacedRun, { glyphs, matrix }: Letters, toPage: Matrix) {
+  const path = glyphPath(run, glyphs, toPage);
+  return { type: 'glyphs', node: node.id, face: run.face, size: run.run.size, text: glyphs.map((g) => g.text).join(''), layout: toPage, glyphs, matrix, path, bounds: pathBounds(path) } as const;
+}
+
+function glyphPath(run: PlacedRun, glyphs: PlacedRun['glyphs'], toPage: Matrix): PathData {
   const scale = run.run.size / run.face.upem;
   const out: number[] = [];
-  for (const g of run.glyphs) {
+  for (const g of glyphs) {
     const placed = transformPath(run.face.outline(g.gid), multiply(toPage, [scale, 0, 0, scale, g.x, g.y]));
     for (const v of placed) out.push(v);
   }

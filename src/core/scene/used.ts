@@ -9,6 +9,7 @@ export function usedChannels(scene: Scene, palette: Palette): number[] {
   };
   for (const { paint } of scene.items) {
     if (paint.kind === 'colour') palette.mix(paint.colour).forEach((v, i) => v > 0 && note(i));
+    else if (paint.kind === 'pools') for (const p of paint.pools) palette.mix(p.colour).forEach((v, i) => v > 0 && note(i));
     else palette.ramp(paint.ramp).used.forEach((u, i) => u && note(i));
   }
   return used.flatMap((u, i) => (u ? [i] : []));

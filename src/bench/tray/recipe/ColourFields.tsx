@@ -12,18 +12,29 @@ import { useSession } from '../../session/context';
 import { forMedium, keptIn, MODELS, trackOf, type ModelId } from './channels';
 import { Wheel } from './Wheel';
 
-/** A process swatch's numbers in any model. A change is kept in the model it is made in. */
+/** A process swatch's numbers. Steps of one channel that follow each other at once are one step; those of another begin a new one. */
 export function ColourFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colour' }> }) {
   const session = useSession();
+  const { id } = swatch;
+  return (
+    <ColourNumbers
+      colour={swatch.colour}
+      onChange={(next, part) => session.commit('Change swatch', (d) => recolourSwatch(d, id, next), { merge: `recipe ${id} ${part}` })}
+      onPreview={(next) => session.preview(next && ((d) => recolourSwatch(d, id, next)))}
+    />
+  );
+}
+
+/** A colour's numbers in any model. A change is kept in the model it is made in. */
+export function ColourNumbers({ colour, onChange, onPreview }: { colour: OwnColour; onChange: (next: OwnColour, part: string) => void; onPreview: (next: OwnColour | null) => void }) {
+  const session = useSession();
   const { palette } = session;
-  const { colour } = swatch;
   const [model, setModel] = useState<ModelId>(palette.screen && !('cmyk' in colour) ? 'hsb' : keptIn(colour));
   // Greys have no hue and black no saturation: the last ones are held, so that a slider can come back.
   const [held, setHeld] = useState<readonly [number, number]>([0, 0]);
 
-  /** Steps of one channel that follow each other at once are one step; those of another channel begin a new one. */
-  const change = (next: OwnColour, part: string) => session.commit('Change swatch', (d) => recolourSwatch(d, swatch.id, forMedium(next, palette)), { merge: `recipe ${swatch.id} ${part}` });
-  const show = (next: OwnColour | null) => session.preview(next && ((d) => recolourSwatch(d, swatch.id, forMedium(next, palette))));
+  const change = (next: OwnColour, part: string) => onChange(forMedium(next, palette), part);
+  const show = (next: OwnColour | null) => onPreview(next && forMedium(next, palette));
   const values = MODELS[model].read(colour, palette);
   if (model === 'hsb') {
     if (values[1] < 0.05) values[0] = held[0];

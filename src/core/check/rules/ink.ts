@@ -1,4 +1,5 @@
-import { mostInk, rasterPlates, regionOf } from '../../render/plates';
+import { mostInk, rasterPlates } from '../../render/plates';
+import { regionOf } from '../../render/region';
 import { PROFILES } from '../../model/defaults';
 import { bleedRect } from '../../scene/scene';
 import type { Found, Rule } from '../types';

@@ -1,5 +1,6 @@
 import type { PDFRef } from '@cantoo/pdf-lib';
-import { PROCESS, type Mix, type Palette, type ResolvedRamp } from '../../colour/palette';
+import type { Mix } from '../../colour/mixing';
+import { PROCESS, type Palette } from '../../colour/palette';
 import type { Paint } from '../../model/schema';
 import { name, pdfNumber, type PdfFile, type Value } from './file';
 
@@ -57,9 +58,9 @@ export class ColourSpaces {
    * The space of a gradient and the channels it carries. An overprinting gradient lists only inks that it uses: those it
    * lists are painted even where they are 0, those it leaves out stay as they are.
    */
-  async rampSpace(ramp: ResolvedRamp, overprint: boolean): Promise<{ space: Value; channels: number[] }> {
-    const spots = ramp.used.flatMap((u, i) => (u && i >= 4 ? [i] : []));
-    const process = [0, 1, 2, 3].filter((i) => ramp.used[i]);
+  async inkSpace(used: readonly boolean[], overprint: boolean): Promise<{ space: Value; channels: number[] }> {
+    const spots = used.flatMap((u, i) => (u && i >= 4 ? [i] : []));
+    const process = [0, 1, 2, 3].filter((i) => used[i]);
     if (spots.length === 0 && (!overprint || process.length === 4 || process.length === 0)) return { space: name('DeviceCMYK'), channels: [0, 1, 2, 3] };
     if (process.length === 0 && spots.length === 1) return { space: this.separation(spots[0]), channels: spots };
     const channels = [...process, ...spots];

@@ -2,9 +2,10 @@ import type { PDFRef } from '@cantoo/pdf-lib';
 import type { Palette } from '../../colour/palette';
 import type { Env } from '../../env';
 import { determinant, multiply, type Matrix } from '../../geometry/matrix';
+import { grow } from '../../geometry/rect';
 import type { StrokeStyle } from '../../geometry/stroke';
 import { PROFILES } from '../../model/defaults';
-import type { Design, GradientPaint, Page } from '../../model/schema';
+import type { Design, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
 import type { GlyphsItem, Item, Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
@@ -15,7 +16,7 @@ import { embedFace, type UsedGlyphs } from './fonts';
 import { name, PdfFile, type Value } from './file';
 import { drawColourBar, drawMarks, SLUG } from './marks';
 import { hash128, pdfDate, uuidOf, xmpPacket } from './metadata';
-import { makeShading } from './shading';
+import { makePools, makeShadings, type Shadings } from './shading';
 
 export interface PdfOptions {
   readonly marks: boolean;
@@ -31,6 +32,7 @@ interface Drawing {
   readonly spaces: ColourSpaces;
   readonly fonts: ReadonlyMap<string, string>;
   readonly patterns: Record<string, Value>;
+  readonly graphics: Record<string, Value>;
   /** Page points to the sheet's own space. */
   readonly toSheet: Matrix;
   overprint: boolean;
@@ -48,7 +50,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
   const fonts = await embedFonts(file, env, scenes);
   // Shared by all pages; filled as they are drawn.
   const patterns: Record<string, Value> = {};
-  const graphics = {
+  const graphics: Record<string, Value> = {
     Op: file.add({ Type: name('ExtGState'), OP: true, op: true, OPM: 1 }),
     Ko: file.add({ Type: name('ExtGState'), OP: false, op: false, OPM: 0 }),
   };
@@ -61,7 +63,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     const margin = options.marks ? Math.max(SLUG, scene.bleed + 12 * (72 / 25.4)) : scene.bleed;
     // Page points run down from the trim's top left; the sheet's run up from its bottom left.
     const toSheet: Matrix = [1, 0, 0, -1, margin, margin + scene.height];
-    const d: Drawing = { out, file, palette, spaces, fonts: fonts.names, patterns, toSheet, overprint: false };
+    const d: Drawing = { out, file, palette, spaces, fonts: fonts.names, patterns, graphics, toSheet, overprint: false };
     out.op('q').nums(toSheet, 'cm').op('/Ko gs');
     for (const item of scene.items) await drawItem(d, item);
     if (d.overprint) out.op('/Ko gs');
@@ -142,18 +144,23 @@ async function embedFonts(file: PdfFile, env: Env, scenes: readonly Scene[]): Pr
 async function drawItem(d: Drawing, item: Item): Promise<void> {
   const { out, palette } = d;
   const { paint } = item;
-  if (paint.kind === 'gradient') {
+  let shadings: Shadings | null = null;
+  if (paint.kind !== 'colour') {
     // Overprinting ink that is nowhere leaves every plate as it is; a gradient without extent has no colour to show.
-    if (paint.overprint && !palette.ramp(paint.ramp).used.some(Boolean)) return;
-    if (Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12) return;
+    const used = paint.kind === 'gradient' ? palette.ramp(paint.ramp).used : palette.channels.map((_, i) => paint.pools.some((p) => palette.mix(p.colour)[i] > 0));
+    if (paint.overprint && !used.some(Boolean)) return;
+    if (!(paint.kind === 'gradient' && paint.line) && Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12) return;
+    shadings = await (paint.kind === 'gradient' ? makeShadings(item, paint, palette, d.spaces, d.file) : makePools(item, paint, palette, d.spaces, d.file));
+    if (!shadings) return;
   }
   if (paint.overprint !== d.overprint) {
     out.op(paint.overprint ? '/Op gs' : '/Ko gs');
     d.overprint = paint.overprint;
   }
   const stroking = item.type !== 'fill' && item.stroke !== null;
-  if (paint.kind === 'gradient') out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${await shadingPattern(d, item, paint)} ${stroking ? 'SCN' : 'scn'}`);
-  else await setColour(d, paint, stroking);
+  if (shadings?.opacity) out.op('q').op(`/${await softMask(d, item, shadings.opacity, shadings.matrix)} gs`);
+  if (shadings) out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroking ? 'SCN' : 'scn'}`);
+  else if (paint.kind === 'colour') await setColour(d, paint, stroking);
   if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
   else if (item.type === 'stroke') {
     setStroke(out, item.stroke);
@@ -162,13 +169,33 @@ async function drawItem(d: Drawing, item: Item): Promise<void> {
     if (item.stroke) setStroke(out, item.stroke);
     drawText(d, item, item.stroke ? 1 : 0);
   }
+  if (shadings?.opacity) out.op('Q');
 }
 
-/** A gradient as a paint of its own: a shading whose matrix runs from its unit space to the sheet (not to the page's points). */
-async function shadingPattern(d: Drawing, item: Item, paint: GradientPaint): Promise<string> {
-  const shading = await makeShading(paint, d.palette, d.spaces);
+/** A gradient as a paint of its own: a shading whose matrix runs from its own space to the sheet (not to the page's points). */
+function shadingPattern(d: Drawing, { colour, matrix }: Shadings): string {
   const key = `P${Object.keys(d.patterns).length + 1}`;
-  d.patterns[key] = d.file.add({ Type: name('Pattern'), PatternType: 2, Shading: shading, Matrix: multiply(d.toSheet, multiply(item.matrix, paint.geometry)) });
+  d.patterns[key] = d.file.add({ Type: name('Pattern'), PatternType: 2, Shading: colour, Matrix: multiply(d.toSheet, matrix) });
+  return key;
+}
+
+/** What a gradient lets through, as a soft mask by luminosity: the same shading in grey, drawn in page points. */
+async function softMask(d: Drawing, item: Item, opacity: Value, matrix: Matrix): Promise<string> {
+  const { x0, y0, x1, y1 } = grow(item.bounds, 1);
+  const out = new ContentStream();
+  out.nums(matrix, 'cm', 6).op('/Sh sh');
+  const group = await d.file.stream(
+    {
+      Type: name('XObject'),
+      Subtype: name('Form'),
+      BBox: [x0, y0, x1, y1],
+      Group: { Type: name('Group'), S: name('Transparency'), CS: name('DeviceGray'), I: true },
+      Resources: { Shading: { Sh: opacity } },
+    },
+    out.done(),
+  );
+  const key = `M${Object.keys(d.graphics).length}`;
+  d.graphics[key] = d.file.add({ Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name('Luminosity'), G: group } });
   return key;
 }
 

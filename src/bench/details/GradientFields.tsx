@@ -1,0 +1,169 @@
+'use client';
+import { ArrowLeftRight, Link2Off, StretchHorizontal } from 'lucide-react';
+import { bandingOf } from '@/core/check/banding';
+import type { RampSource } from '@/core/colour/ramp';
+import { isText, localBox } from '@/core/edit/box';
+import { geometryBetween, geometryFrom, gradientAngle, gradientLine, reverseStops, spreadEvenly, withAngle } from '@/core/edit/gradient';
+import type { Recipe } from '@/core/edit/history';
+import { rampOf, setPaint, type Aim } from '@/core/edit/paint';
+import { addSwatch } from '@/core/edit/swatches';
+import type { GradientPaint, Stop } from '@/core/model/schema';
+import { formatLength, formatNumber } from '@/core/units/length';
+import { Button } from '@/ui/Button';
+import { Check, ListChoice, WordChoice } from '@/ui/Choice';
+import { NumberField } from '@/ui/NumberField';
+import { useBench, useSession } from '../session/context';
+import { withRamp, withStops, type GradientTarget } from '../tools/gradientTarget';
+import { CleanMiddle } from './CleanMiddle';
+import { RampEditor } from './RampEditor';
+
+const LINES = [
+  { value: 'shape', label: 'over the whole shape' },
+  { value: 'along', label: 'following the line' },
+  { value: 'across', label: 'edge to edge of the line' },
+] as const;
+type Lies = (typeof LINES)[number]['value'];
+
+/** A gradient's ramp, how clean its middle is, and where it lies. */
+export function GradientFields({ aim, target, here }: { aim: Aim; target: GradientTarget; here: boolean }) {
+  const session = useSession();
+  const stop = useBench((s) => s.stop);
+  const { paint, nodes } = target;
+  const { design } = session;
+  const ramp = rampOf(design, paint);
+  const name = 'swatch' in paint.ramp ? (design.swatches.find((s) => 'swatch' in paint.ramp && s.id === paint.ramp.swatch)?.name ?? null) : null;
+  const outline = aim === 'outline' || aim === 'letterOutline';
+  /** Changes the gradients themselves, not their ramp. */
+  const change = (map: (p: GradientPaint, id: string) => GradientPaint): Recipe => (d) => setPaint(d, nodes, aim, (old, id) => (old.kind === 'gradient' ? map(old, id) : old));
+  const stops = (next: readonly Stop[], label: string) => session.commit(label, withStops(session, target, next));
+  const mix = (next: RampSource, label: string) => session.commit(label, withRamp(session, target, next));
+
+  const lie = (to: Lies) =>
+    session.commit(`Gradient ${LINES.find((l) => l.value === to)!.label}`, (d) =>
+      change((p, id) => {
+        const { line: _line, thereAndBack: _back, ...rest } = p;
+        const node = design.nodes[id];
+        // On a closed line it goes there and back at first: then it has no seam.
+        const closed = aim === 'letterOutline' || node.kind === 'shape' || (node.kind === 'path' && node.path[node.path.length - 1] === 3);
+        return to === 'shape' ? rest : { ...rest, line: to, ...(to === 'along' && closed && { thereAndBack: true }) };
+      })(d),
+    );
+  const letters = (each: boolean) =>
+    session.commit(each ? 'Gradient letter by letter' : 'Gradient over the text as one', (d) =>
+      change((p, id) => {
+        const box = localBox(design, design.nodes[id], session.shop.fonts);
+        const unit = { x0: 0, y0: 0, x1: 1, y1: 1 };
+        const { eachLetter: _each, ...rest } = p;
+        return each ? { ...rest, eachLetter: true, geometry: geometryBetween(p.geometry, box, unit) } : { ...rest, geometry: geometryBetween(p.geometry, unit, box) };
+      })(d),
+    );
+  const toTray = () => {
+    const id = session.newId();
+    session.commit('Put the gradient into the tray', (d) => {
+      addSwatch(d, { id, name: `Gradient ${design.swatches.filter((s) => s.kind === 'ramp').length + 1}`, kind: 'ramp', stops: [...ramp.stops], ...(ramp.mixing && { mixing: ramp.mixing }) });
+      change((p) => ({ ...p, ramp: { swatch: id } }))(d);
+    });
+    session.say('The gradient’s colours are in the tray now; where it lies stays with the object. Edit the card to name it.');
+  };
+  const free = () => {
+    session.commit('Give the object its own stops', change((p) => ({ ...p, ramp: { stops: ramp.stops, ...(ramp.mixing && { mixing: ramp.mixing }) } })));
+    session.say('These stops are the object’s own now; the card in the tray stays as it is.');
+  };
+
+  const { from, to } = gradientLine(paint);
+  const half = Math.hypot(to.x - from.x, to.y - from.y);
+  const squash = half ? Math.hypot(paint.geometry[2], paint.geometry[3]) / half : 1;
+  const banding = bandingOf(session.scene(), target.node, session.palette);
+  return (
+    <>
+      {name !== null && (
+        <div className="flex items-center gap-2">
+          <p className="m-0 min-w-0 flex-1 text-faint">Ramp “{name}”: a change reaches all that use it.</p>
+          <Button onClick={free} title="Give this object stops of its own">
+            <Link2Off size={14} aria-hidden /> Only here
+          </Button>
+        </div>
+      )}
+      <RampEditor ramp={ramp} chosen={here ? stop : null} onChoose={(i) => session.set({ aim, stop: i })} onChange={stops} onPreview={(next) => session.preview(next && withRamp(session, target, { stops: next, mixing: ramp.mixing }))} />
+      <div className="flex gap-1.5">
+        <Button className="flex-1 px-1.5" onClick={() => stops(reverseStops(ramp.stops), 'Reverse the gradient')}>
+          <ArrowLeftRight size={14} aria-hidden /> Reverse
+        </Button>
+        <Button className="flex-1 px-1.5" disabled={ramp.stops.length < 3} onClick={() => stops(spreadEvenly(ramp.stops), 'Spread the stops evenly')}>
+          <StretchHorizontal size={14} aria-hidden /> Evenly
+        </Button>
+        {name === null && (
+          <Button className="flex-1 px-1.5" title="Keep these colours as a gradient swatch" onClick={toTray}>
+            Into the tray
+          </Button>
+        )}
+      </div>
+      <CleanMiddle ramp={ramp} onChange={mix} onPreview={(next) => session.preview(next && withRamp(session, target, next))} />
+      {outline && <ListChoice label="Lies" value={paint.line ?? 'shape'} groups={[{ name: '', options: LINES }]} onChange={lie} />}
+      {paint.line === 'along' && (
+        <Check
+          label="There and back"
+          hint="A closed line then has no seam."
+          checked={paint.thereAndBack === true}
+          onChange={(on) =>
+            session.commit(on ? 'Gradient there and back' : 'Gradient once along', change(({ thereAndBack: _old, ...p }) => (on ? { ...p, thereAndBack: true } : p)))
+          }
+        />
+      )}
+      {isText(design.nodes[target.node]) && aim !== 'frame' && !paint.line && (
+        <WordChoice label="Letters" value={paint.eachLetter ? 'each' : 'one'} options={[{ value: 'one', label: 'Text as one' }, { value: 'each', label: 'Letter by letter' }]} onChange={(v) => letters(v === 'each')} />
+      )}
+      {!paint.line && (
+        <div className="grid grid-cols-2 gap-2">
+          <NumberField
+            label="Angle"
+            suffix="°"
+            value={gradientAngle(paint)}
+            decimals={1}
+            onPreview={(v) => session.preview(v === null ? null : change((p) => withAngle(p, v)))}
+            onCommit={(v) => session.commit('Gradient angle', change((p) => withAngle(p, v)))}
+          />
+          {paint.gradient !== 'linear' && (
+            <NumberField
+              label="Squash"
+              suffix="%"
+              value={squash * 100}
+              min={1}
+              max={1000}
+              decimals={0}
+              onCommit={(v) => session.commit('Squash the gradient', change((p) => ({ ...p, geometry: geometryFrom(p.gradient, gradientLine(p).from, gradientLine(p).to, v / 100) })))}
+            />
+          )}
+        </div>
+      )}
+      {paint.focus && (
+        <Button onClick={() => session.commit('Focus to the middle', change(({ focus: _focus, ...p }) => p))}>
+          Focus to the middle
+        </Button>
+      )}
+      {banding && (
+        <div className="grid gap-1.5 rounded-sm border border-line p-2 text-[12px]" role="group" aria-label="Steps that show">
+          <p className="m-0 text-warn">
+            Steps may show: {formatNumber(banding.steps, 0)} tones over {formatLength(banding.length, design.setup.unit, 0)}, each {formatLength(banding.step, 'mm', 1)} wide.
+          </p>
+          {ramp.stops.every((s) => (s.opacity ?? 1) >= 1) && (
+            <Button onClick={() => session.commit('Break steps up with grain', change((p) => ({ ...p, grain: banding.grain })))}>
+              Break them up with grain
+            </Button>
+          )}
+        </div>
+      )}
+      {paint.grain !== undefined && (
+        <NumberField
+          label="Grain"
+          suffix="%"
+          value={paint.grain * 100}
+          min={0}
+          max={20}
+          decimals={1}
+          onCommit={(v) => session.commit('Grain', change(({ grain: _grain, ...p }) => (v > 0 ? { ...p, grain: v / 100 } : p)))}
+        />
+      )}
+    </>
+  );
+}

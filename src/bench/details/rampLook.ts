@@ -1,0 +1,20 @@
+import type { Palette } from '@/core/colour/palette';
+import { pointAt, type RampSource } from '@/core/colour/ramp';
+import { hexOf } from '@/core/colour/spaces';
+import { formatNumber } from '@/core/units/length';
+
+const SAMPLES = 32;
+/** What shows through: light and dark squares. */
+const CHECKER = 'repeating-conic-gradient(#ffffff 0 25%, #bdbdbd 0 50%) 0 0 / 10px 10px';
+
+/** The look of a ramp as CSS, mixed as it will be; over a checker where it lets something through. */
+export function rampCss(palette: Palette, source: RampSource): string {
+  const ramp = palette.ramp({ stops: [...source.stops], ...(source.mixing && { mixing: source.mixing }) });
+  const parts = Array.from({ length: SAMPLES + 1 }, (_, i) => {
+    const { mix, opacity } = pointAt(ramp, i / SAMPLES);
+    const alpha = opacity < 1 ? Math.round(opacity * 255).toString(16).padStart(2, '0') : '';
+    return `${hexOf(palette.lookOfMix(mix))}${alpha} ${formatNumber((i / SAMPLES) * 100, 2)}%`;
+  });
+  const gradient = `linear-gradient(90deg, ${parts.join(', ')})`;
+  return ramp.solid ? gradient : `${gradient}, ${CHECKER}`;
+}

@@ -1,0 +1,58 @@
+'use client';
+import { Slider } from 'radix-ui';
+import { useState } from 'react';
+
+interface Props {
+  readonly label: string;
+  /** What stands at the two ends. */
+  readonly ends: readonly [string, string];
+  readonly value: number;
+  readonly min: number;
+  readonly max: number;
+  readonly step: number;
+  readonly says: (value: number) => string;
+  readonly onPreview: (value: number | null) => void;
+  readonly onCommit: (value: number) => void;
+}
+
+/** A slider between two words. It shows as it goes and is one step in the end; Escape lets it go back. */
+export function PlainSlider({ label, ends, value, min, max, step, says, onPreview, onCommit }: Props) {
+  const [moving, setMoving] = useState<number | null>(null);
+  const shown = moving ?? value;
+  return (
+    <div className="grid grid-cols-[auto_1fr_auto] items-center gap-2">
+      <span aria-hidden className="text-faint">
+        {ends[0]}
+      </span>
+      <Slider.Root
+        className="relative flex h-6 touch-none items-center select-none"
+        min={min}
+        max={max}
+        step={step}
+        value={[shown]}
+        onValueChange={([v]) => {
+          setMoving(v);
+          onPreview(v);
+        }}
+        onValueCommit={([v]) => {
+          setMoving(null);
+          onCommit(v);
+        }}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key !== 'Escape' || moving === null) return;
+          setMoving(null);
+          onPreview(null);
+        }}
+      >
+        <Slider.Track className="relative h-1.5 grow rounded-full bg-edge">
+          <Slider.Range className="absolute h-full rounded-full bg-accent" />
+        </Slider.Track>
+        <Slider.Thumb aria-label={label} aria-valuetext={says(shown)} title={says(shown)} className="block size-4 rounded-full border-2 border-accent bg-field" />
+      </Slider.Root>
+      <span aria-hidden className="text-faint">
+        {ends[1]}
+      </span>
+    </div>
+  );
+}
