@@ -1,4 +1,5 @@
-import type { Design } from '@/core/model/schema';
+import { newDesign, outlineOf, setupOf } from '@/core/model/defaults';
+import type { Design, GradientPaint } from '@/core/model/schema';
 import { QUIET } from '@/core/output/job';
 import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates } from '@/core/output/png';
@@ -6,6 +7,9 @@ import { prepare, type Workshop } from '@/core/workshop';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
 import { GRADIENT_KINDS, gradientPage } from '../support/gradients';
+import { DesignBuilder } from '@/demo/builder';
+import { unpacked } from '../support/qpdf';
+import { cmyk, linear, making, radial } from '../support/sample';
 import { testShop } from '../support/shop';
 
 const DPI = 100;
@@ -28,5 +32,22 @@ describe('gradients on our plates and on those of our PDF', () => {
     const { ours, pdf } = await both(gradientPage(kind));
     const mesh = kind === 'box' || kind === 'pools' || kind === 'along' || kind === 'across';
     expect(faults(ours, separate(pdf, DPI)[0], `gradients: ${kind}`, mesh ? 3 : 2)).toEqual([]);
+    // Shadings stay shadings: no picture of a gradient is in the file.
+    expect(unpacked(pdf)).not.toMatch(/\/Subtype \/Image/);
+  });
+
+  test('grain, as squares of the same two tones', async () => {
+    const b = new DesignBuilder(newDesign('Grain', setupOf(400, 300, { bleed: 0 }), making), making);
+    const stops = [{ offset: 0, colour: cmyk(80, 60, 0, 20) }, { offset: 1, colour: cmyk(60, 40, 0, 0) }];
+    b.place(0, [
+      b.shape('Sky', 'rectangle', { x: 0, y: 0, w: 400, h: 300 }, { fill: { ...(linear(stops, [0, 300, -300, 0, 0, 0]) as GradientPaint), grain: 0.08 } }),
+      b.shape('Line', 'ellipse', { x: 60, y: 60, w: 200, h: 160 }, { outline: outlineOf({ ...(radial(stops, [180, 0, 0, 180, 100, 80]) as GradientPaint), grain: 0.1 }, 40) }),
+    ]);
+    const { ours, pdf } = await both(b.done());
+    expect(faults(ours, separate(pdf, DPI)[0], 'gradients: grain', 3)).toEqual([]);
+    // Two tones lie side by side where there would be one.
+    const { data, width } = ours.get('Cyan')!;
+    expect(new Set(data.slice(width * 20, width * 21)).size).toBeGreaterThan(1);
+    expect(unpacked(pdf)).toMatch(/\/PatternType 1\b/);
   });
 });

@@ -1,7 +1,3 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Colour, Design } from '@/core/model/schema';
@@ -14,6 +10,7 @@ import { DesignBuilder, flat } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';
 import type { Grey } from '../support/agree';
 import { faults } from '../support/faults';
+import { unpacked } from '../support/qpdf';
 import { separate } from '../support/ghostscript';
 import { cmyk, coloursDesign, making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
@@ -33,13 +30,6 @@ async function both(design: Design, drop?: string, dpi = DPI): Promise<{ ours: M
   const given = drop ? { ...design, nodes: Object.fromEntries(Object.entries(design.nodes).map(([id, n]) => [id, n.name === drop ? { ...n, hidden: true } : n])) } : design;
   const pdf = await writePdf(given, given.pages, shop.builder, palette, shop.env, { marks: true }, QUIET);
   return { ours, pdf };
-}
-
-/** A PDF's objects as text. */
-function unpacked(pdf: Uint8Array): string {
-  const file = path.join(mkdtempSync(path.join(tmpdir(), 'holvet-pdf-')), 'in.pdf');
-  writeFileSync(file, pdf);
-  return execFileSync('qpdf', ['--qdf', '--object-streams=disable', file, '-'], { maxBuffer: 1e9 }).toString('latin1');
 }
 
 // Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it.

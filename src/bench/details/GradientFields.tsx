@@ -1,5 +1,5 @@
 'use client';
-import { ArrowLeftRight, Link2Off, StretchHorizontal } from 'lucide-react';
+import { ArrowLeftRight, Link2Off, Plus, StretchHorizontal } from 'lucide-react';
 import { bandingOf } from '@/core/check/banding';
 import type { RampSource } from '@/core/colour/ramp';
 import { isText, localBox } from '@/core/edit/box';
@@ -93,8 +93,8 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
           <StretchHorizontal size={14} aria-hidden /> Evenly
         </Button>
         {name === null && (
-          <Button className="flex-1 px-1.5" title="Keep these colours as a gradient swatch" onClick={toTray}>
-            Into the tray
+          <Button className="flex-1 px-1.5" title="Put these colours into the tray as a gradient swatch" onClick={toTray}>
+            <Plus size={14} aria-hidden /> Keep
           </Button>
         )}
       </div>

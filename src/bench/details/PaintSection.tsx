@@ -116,6 +116,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
             />
             <WordChoice
               label="Line caps"
+              tight
               value={outline.cap}
               options={[{ value: 'butt', label: 'Flat' }, { value: 'round', label: 'Round' }, { value: 'square', label: 'Long' }]}
               onChange={(cap) => session.commit('Line caps', (d) => setOutlineStyle(d, ids, line!, { cap }, outline.paint))}

@@ -33,18 +33,11 @@ export const gradientTool: Tool = {
     if (target) {
       const bead = beadAt(s, target, start.screen);
       if (bead.kind === 'stop') return dragBead(c, target, bead.index);
-      if (bead.kind === 'mid') return dragMidpoint(c, target, bead.index);
+      if (bead.kind === 'mid') return dragMidpoint(c, start, target, bead.index);
       if (bead.kind === 'end') return dragEnd(c, target, bead.end);
       if (bead.kind === 'side') return dragSide(c, target);
       if (bead.kind === 'focus') return dragFocus(c, target);
-      if (bead.kind === 'line') {
-        const made = insertStop(stopsOf(s.design, target.paint), bead.t);
-        s.commit('Add a stop', withStops(s, target, made.stops));
-        s.set({ stop: made.index });
-        s.say('Added a stop. Click a colour for it, or drag it along the line.');
-        const fresh = aimedGradient(s);
-        return fresh ? dragBead(c, fresh, made.index) : null;
-      }
+      if (bead.kind === 'line') return addOrDraw(c, start, target, bead.t);
     }
     const found = pick(s, start);
     if (!aimedNodes(s.design, s.state.selection, s.state.aim).length || (found && !s.state.selection.includes(found.id) && !target && !pools)) {
@@ -138,15 +131,30 @@ function dragBead(c: ToolContext, target: GradientTarget, index: number): Gestur
   );
 }
 
-function dragMidpoint(c: ToolContext, target: GradientTarget, index: number): Gesture {
+/** A midpoint slides between its stops; a click where it lies adds a stop, as on the rest of the line. */
+function dragMidpoint(c: ToolContext, start: PointerAt, target: GradientTarget, index: number): Gesture {
   const { session: s } = c;
   const stops = stopsOf(s.state.design, target.paint);
   const track = trackOf(s, target);
   const [a, b] = [stops[index], stops[index + 1]];
-  return shown(c, () => 'Move a midpoint', (p) => {
+  const drag = shown(c, () => 'Move a midpoint', (p) => {
     const next = setMidpoint(stops, index, (nearestOnTrack(track, p.screen).t - a.offset) / (b.offset - a.offset));
     return { recipe: withStops(s, target, next), says: `half way at ${formatNumber((next[index].midpoint ?? 0.5) * 100, 0)} %` };
   });
+  return {
+    ...drag,
+    release(p) {
+      drag.release(p);
+      if (!far(p, start)) addStop(s, target, midpointAt(stops, index));
+    },
+  };
+}
+
+function addStop(s: Session, target: GradientTarget, t: number): void {
+  const made = insertStop(stopsOf(s.design, target.paint), t);
+  s.commit('Add a stop', withStops(s, target, made.stops));
+  s.set({ stop: made.index });
+  s.say('Added a stop. Click a colour for it, or drag it along the line.');
 }
 
 /** The other half axis: how far a radial or box gradient is squashed. */
@@ -189,6 +197,24 @@ function dragEnd(c: ToolContext, target: GradientTarget, end: 'from' | 'to'): Ge
   const line = gradientLine(target.paint);
   const { session: s } = c;
   return lineGesture(c, target.matrix, target.paint, (p) => (end === 'from' ? { from: p, to: line.to } : { from: line.from, to: p }), 'Move the gradient', (geometry) => withGeometry(s, target, geometry));
+}
+
+/** A click on the line adds a stop there; a drag draws the gradient anew, and leaves no stray stop behind. */
+function addOrDraw(c: ToolContext, start: PointerAt, target: GradientTarget, t: number): Gesture | null {
+  const { session: s } = c;
+  const drawing = drawLine(c, start);
+  return {
+    move: (p) => drawing?.move(p),
+    release(p) {
+      if (far(p, start)) {
+        drawing?.release(p);
+        return;
+      }
+      drawing?.cancel();
+      addStop(s, target, t);
+    },
+    cancel: () => drawing?.cancel(),
+  };
 }
 
 /** Press is the start, release is the end; both may lie outside the object. Over several objects it is one sweep. */

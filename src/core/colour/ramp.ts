@@ -32,13 +32,16 @@ export interface RampInks {
   cmykOf(colour: { readonly lab: Triple }): readonly number[];
 }
 
+/** Rounds in which a mixture is brought to its look; the second leaves less than can be seen. */
+const CORRECTIONS = 2;
+
 /** Pieces that a curved span is cut into: their ends are exact, and between them no plate is off by half a level. */
 const PIECES = 32;
 
 /**
  * Turns stops into straight pieces in ink. Spans that are mixed as light, or whose midpoint is off the middle, become
- * many. Looks are separated by the profile; what that misses at the two ends is spread along the span, so that both
- * ends keep their own recipe to the last percent. Spot inks can only be mixed as ink.
+ * many: the ink mixture is moved by what the profile's separation of the wanted look differs from that of its own, so
+ * that both ends keep their own recipe to the last percent. Spot inks can only be mixed as ink.
  */
 export function resolveRamp(source: RampSource, inks: RampInks): ResolvedRamp {
   const sorted = [...source.stops].sort((a, b) => a.offset - b.offset);
@@ -68,11 +71,14 @@ function lightBetween(a: Mix, b: Mix, mixing: Mixing | undefined, inks: RampInks
   }
   if (!mixing || mixing === 'ink' || hasSpot(a) || hasSpot(b)) return null;
   const [la, lb] = [labToSrgb(inks.labOfMix(a)), labToSrgb(inks.labOfMix(b))];
-  const separated = (t: number): readonly number[] => inks.cmykOf({ lab: srgbToLab(mixLooks(mixing, la, lb, t)) });
-  const [ea, eb] = [separated(0), separated(1)];
   return (t) => {
-    const mid = separated(t);
-    return a.map((v, i) => (i < 4 ? clip01(mid[i] + (1 - t) * (v - ea[i]) + t * (b[i] - eb[i])) : 0));
+    const wanted = inks.cmykOf({ lab: srgbToLab(mixLooks(mixing, la, lb, t)) });
+    let mix: Mix = a.map((v, i) => v + t * (b[i] - v));
+    for (let k = 0; k < CORRECTIONS; k++) {
+      const is = inks.cmykOf({ lab: inks.labOfMix(mix) });
+      mix = mix.map((v, i) => (i < 4 ? clip01(v + wanted[i] - is[i]) : 0));
+    }
+    return mix;
   };
 }
 
@@ -128,6 +134,12 @@ export function pointAt(ramp: ResolvedRamp, t: number): RampPoint {
 }
 
 export const mixAt = (ramp: ResolvedRamp, t: number): Mix => pointAt(ramp, t).mix;
+
+/** The ramp taken `by` later (or, below 0, earlier): at t it shows what it showed at t − by. */
+export function shiftedRamp(ramp: ResolvedRamp, by: number): ResolvedRamp {
+  const inner = ramp.stops.map((s) => ({ ...s, offset: s.offset + by })).filter((s) => s.offset > 0 && s.offset < 1);
+  return { ...ramp, stops: [{ ...pointAt(ramp, -by), offset: 0 }, ...inner, { ...pointAt(ramp, 1 - by), offset: 1 }] };
+}
 
 /** There and back: the first half is the ramp, the second half the ramp backwards, so that a closed line has no seam. */
 export function thereAndBack(ramp: ResolvedRamp): ResolvedRamp {

@@ -47,6 +47,7 @@ export function writeSvg(scene: Scene, palette: Palette, title: string): SvgResu
   const paintText = ({ paint, matrix }: Item): string => {
     if (paint.kind === 'colour') return palette.css(paint.colour);
     const text = gradientText(paint as GradientPaint, matrix, palette);
+    if ((paint as GradientPaint).grain) approximations.add('Grain is left out: it is for plates.');
     let id = gradientIds.get(text);
     if (!id) {
       id = `g${gradientIds.size + 1}`;

@@ -8,6 +8,7 @@ import type { GradientPaint, PoolsPaint } from '../model/schema';
 import type { Item, Scene } from '../scene/scene';
 import { Coverage, type Region, type RowSink } from './coverage';
 import { fieldOf, RAMP_STEPS } from './field';
+import { GRAIN_CELL, GRAIN_SIZE, grainTile } from './grain';
 import { poolField, rasterPools } from './pools';
 import { regionRect } from './region';
 
@@ -116,8 +117,14 @@ class PlatePainter {
     const stride = this.region.width;
     const index = new Uint16Array(stride);
     const through = new Uint8Array(stride);
+    const grain = paint.grain ? grainOver(this.region, paint.grain) : null;
     return (y, from, to, cover) => {
-      const level = field(y, from, to, index);
+      let level = field(y, from, to, index);
+      if (grain) {
+        if (level) index.fill(index[from], from, to);
+        level = false;
+        grain(y, from, to, index);
+      }
       const base = y * stride;
       if (alpha) {
         for (let x = from; x < to; x++) alpha[base + x] = opacity ? opacity[index[level ? from : x]] : 255;
@@ -186,6 +193,20 @@ class PlatePainter {
       }
     };
   }
+}
+
+/** Takes each pixel of a row a little further on along the ramp, or a little back, square by square of the grain. */
+function grainOver({ x: ox, y: oy, scale }: Region, grain: number): (y: number, from: number, to: number, index: Uint16Array) => void {
+  const tile = grainTile();
+  const by = Math.round((grain / 2) * RAMP_STEPS);
+  const cell = (v: number) => ((Math.floor(v / GRAIN_CELL) % GRAIN_SIZE) + GRAIN_SIZE) % GRAIN_SIZE;
+  return (y, from, to, index) => {
+    const row = cell(oy + (y + 0.5) / scale) * GRAIN_SIZE;
+    for (let x = from; x < to; x++) {
+      const t = index[x] + (tile[row + cell(ox + (x + 0.5) / scale)] ? by : -by);
+      index[x] = t < 0 ? 0 : t > RAMP_STEPS ? RAMP_STEPS : t;
+    }
+  };
 }
 
 /** One value into one row of one plate: whole runs at once, edges by their coverage. */

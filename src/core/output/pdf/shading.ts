@@ -1,6 +1,6 @@
 import type { PDFRef } from '@cantoo/pdf-lib';
 import type { Palette } from '../../colour/palette';
-import { pointAt, type ResolvedRamp } from '../../colour/ramp';
+import { pointAt, shiftedRamp, type ResolvedRamp } from '../../colour/ramp';
 import { invert, multiply, type Matrix } from '../../geometry/matrix';
 import { cutMesh } from '../../geometry/mesh';
 import { pathBounds, rectPath, transformPath } from '../../geometry/path';
@@ -23,9 +23,10 @@ export interface Shadings {
   readonly matrix: Matrix;
 }
 
-/** A gradient as real shadings: axial and radial ones, or a mesh of triangles. Null: nothing to see. */
-export async function makeShadings(item: Item, paint: GradientPaint, palette: Palette, spaces: ColourSpaces, file: PdfFile): Promise<Shadings | null> {
-  const ramp = palette.rampOf(paint);
+/** A gradient as real shadings: axial and radial ones, or a mesh of triangles; its ramp taken `shift` later. Null: nothing to see. */
+export async function makeShadings(item: Item, paint: GradientPaint, palette: Palette, spaces: ColourSpaces, file: PdfFile, shift = 0): Promise<Shadings | null> {
+  const whole = palette.rampOf(paint);
+  const ramp = shift ? shiftedRamp(whole, shift) : whole;
   const { space, channels } = await spaces.inkSpace(ramp.used, paint.overprint);
   const inks = { ColorSpace: space, Function: rampFunction(ramp, (s) => channels.map((i) => s.mix[i])) };
   const veil = ramp.solid ? null : { ColorSpace: name('DeviceGray'), Function: rampFunction(ramp, (s) => [s.opacity]) };
@@ -36,9 +37,9 @@ export async function makeShadings(item: Item, paint: GradientPaint, palette: Pa
     if (!course && !back) return null;
     const stroke = item.type === 'fill' ? null : item.stroke;
     const width = stroke?.width ?? 0;
-    const whole = course ? course(0.05, Math.min(1, width / 2)) : boxTriangles(pathBounds(transformPath(rectPath(grow(item.bounds, 1)), back!)));
+    const uncut = course ? course(0.05, Math.min(1, width / 2)) : boxTriangles(pathBounds(transformPath(rectPath(grow(item.bounds, 1)), back!)));
     // Cut where the ramp bends: between its points colours run straight, as they do in a triangle.
-    const triangles = cutMesh(whole, [...new Set(ramp.stops.map((s) => s.offset))]);
+    const triangles = cutMesh(uncut, [...new Set(ramp.stops.map((s) => s.offset))]);
     const colour = await triangleShading(file, triangles, space, (t) => channels.map((i) => pointAt(ramp, t).mix[i]));
     const opacity = ramp.solid ? null : await triangleShading(file, triangles, name('DeviceGray'), (t) => [pointAt(ramp, t).opacity]);
     return { colour, opacity, matrix: course ? [1, 0, 0, 1, 0, 0] : matrix };

@@ -5,7 +5,7 @@ import { determinant, multiply, type Matrix } from '../../geometry/matrix';
 import { grow } from '../../geometry/rect';
 import type { StrokeStyle } from '../../geometry/stroke';
 import { PROFILES } from '../../model/defaults';
-import type { Design, Page } from '../../model/schema';
+import type { Design, GradientPaint, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
 import type { GlyphsItem, Item, Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
@@ -16,6 +16,7 @@ import { embedFace, type UsedGlyphs } from './fonts';
 import { name, PdfFile, type Value } from './file';
 import { drawColourBar, drawMarks, SLUG } from './marks';
 import { hash128, pdfDate, uuidOf, xmpPacket } from './metadata';
+import { grainPattern } from './grain';
 import { makePools, makeShadings, type Shadings } from './shading';
 
 export interface PdfOptions {
@@ -35,6 +36,8 @@ interface Drawing {
   readonly graphics: Record<string, Value>;
   /** Page points to the sheet's own space. */
   readonly toSheet: Matrix;
+  /** The grain's tile, made when it is first wanted. */
+  readonly grain: { pattern?: PDFRef };
   overprint: boolean;
 }
 
@@ -54,6 +57,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     Op: file.add({ Type: name('ExtGState'), OP: true, op: true, OPM: 1 }),
     Ko: file.add({ Type: name('ExtGState'), OP: false, op: false, OPM: 0 }),
   };
+  const grain: Drawing['grain'] = {};
   const resources = file.reserve();
   const tree = file.reserve();
   const kids: PDFRef[] = [];
@@ -63,7 +67,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     const margin = options.marks ? Math.max(SLUG, scene.bleed + 12 * (72 / 25.4)) : scene.bleed;
     // Page points run down from the trim's top left; the sheet's run up from its bottom left.
     const toSheet: Matrix = [1, 0, 0, -1, margin, margin + scene.height];
-    const d: Drawing = { out, file, palette, spaces, fonts: fonts.names, patterns, graphics, toSheet, overprint: false };
+    const d: Drawing = { out, file, palette, spaces, fonts: fonts.names, patterns, graphics, grain, toSheet, overprint: false };
     out.op('q').nums(toSheet, 'cm').op('/Ko gs');
     for (const item of scene.items) await drawItem(d, item);
     if (d.overprint) out.op('/Ko gs');
@@ -150,7 +154,7 @@ async function drawItem(d: Drawing, item: Item): Promise<void> {
     const used = paint.kind === 'gradient' ? palette.ramp(paint.ramp).used : palette.channels.map((_, i) => paint.pools.some((p) => palette.mix(p.colour)[i] > 0));
     if (paint.overprint && !used.some(Boolean)) return;
     if (!(paint.kind === 'gradient' && paint.line) && Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12) return;
-    shadings = await (paint.kind === 'gradient' ? makeShadings(item, paint, palette, d.spaces, d.file) : makePools(item, paint, palette, d.spaces, d.file));
+    shadings = await (paint.kind === 'gradient' ? makeShadings(item, paint, palette, d.spaces, d.file, grainOf(d, paint) / 2) : makePools(item, paint, palette, d.spaces, d.file));
     if (!shadings) return;
   }
   if (paint.overprint !== d.overprint) {
@@ -170,6 +174,29 @@ async function drawItem(d: Drawing, item: Item): Promise<void> {
     drawText(d, item, item.stroke ? 1 : 0);
   }
   if (shadings?.opacity) out.op('Q');
+  if (paint.kind === 'gradient' && grainOf(d, paint)) await drawGrain(d, item, paint);
+}
+
+/** Grain needs a paint that lets nothing through: it is painted on top of it. */
+const grainOf = (d: Drawing, paint: GradientPaint): number => (paint.grain && d.palette.ramp(paint.ramp).solid ? paint.grain : 0);
+
+/** The grain of a gradient: the same gradient half the grain earlier, through the squares of the tile that are set. */
+async function drawGrain(d: Drawing, item: Item, paint: GradientPaint): Promise<void> {
+  const { out } = d;
+  const shadings = await makeShadings(item, paint, d.palette, d.spaces, d.file, -paint.grain! / 2);
+  if (!shadings) return;
+  const stroke = item.type === 'fill' ? null : item.stroke;
+  out.op('q').op(`/${await grainMask(d, item)} gs`).op(`/Pattern ${stroke ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroke ? 'SCN' : 'scn'}`);
+  if (stroke) setStroke(out, stroke);
+  // Letters are drawn as their outlines here: the words must not be found twice.
+  out.path(item.path).op(stroke ? 'S' : item.type === 'fill' && item.rule === 'evenOdd' ? 'f*' : 'f').op('Q');
+}
+
+/** A soft mask that repeats the grain's tile over an item. */
+async function grainMask(d: Drawing, item: Item): Promise<string> {
+  const { x0, y0, x1, y1 } = grow(item.bounds, 1);
+  const out = new ContentStream().op('/Pattern cs').op('/Tile scn').nums([x0, y0, x1 - x0, y1 - y0], 're').op('f');
+  return addMask(d, item, out, { Pattern: { Tile: d.grain.pattern ??= await grainPattern(d.file) } });
 }
 
 /** A gradient as a paint of its own: a shading whose matrix runs from its own space to the sheet (not to the page's points). */
@@ -180,19 +207,21 @@ function shadingPattern(d: Drawing, { colour, matrix }: Shadings): string {
 }
 
 /** What a gradient lets through, as a soft mask by luminosity: the same shading in grey, drawn in page points. */
-async function softMask(d: Drawing, item: Item, opacity: Value, matrix: Matrix): Promise<string> {
+function softMask(d: Drawing, item: Item, opacity: Value, matrix: Matrix): Promise<string> {
+  return addMask(d, item, new ContentStream().nums(matrix, 'cm', 6).op('/Sh sh'), { Shading: { Sh: opacity } });
+}
+
+async function addMask(d: Drawing, item: Item, content: ContentStream, resources: Value): Promise<string> {
   const { x0, y0, x1, y1 } = grow(item.bounds, 1);
-  const out = new ContentStream();
-  out.nums(matrix, 'cm', 6).op('/Sh sh');
   const group = await d.file.stream(
     {
       Type: name('XObject'),
       Subtype: name('Form'),
       BBox: [x0, y0, x1, y1],
       Group: { Type: name('Group'), S: name('Transparency'), CS: name('DeviceGray'), I: true },
-      Resources: { Shading: { Sh: opacity } },
+      Resources: resources,
     },
-    out.done(),
+    content.done(),
   );
   const key = `M${Object.keys(d.graphics).length}`;
   d.graphics[key] = d.file.add({ Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name('Luminosity'), G: group } });

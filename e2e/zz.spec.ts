@@ -1,0 +1,42 @@
+import { BenchPage, expect, test } from './support';
+test.setTimeout(120_000);
+test('look', async ({ page }) => {
+  const bench = await BenchPage.make(page, 'A4');
+  const shot = (n: string) => page.screenshot({ path: `/tmp/shots/${n}.png` });
+  const line = page.getByLabel('Recipe line');
+  for (const t of ['Wick 0 36 92 0', 'Night 100 86 38 44', 'Blood 0 100 90 10', 'Sea 100 30 0 0']) { await line.fill(t); await line.press('Enter'); }
+  await bench.shape('Rectangle', 20, 20, 190, 90);
+  const fill = page.getByRole('radiogroup', { name: 'Fill kind' });
+  await fill.getByRole('radio', { name: 'Linear', exact: true }).click();
+  await page.getByRole('button', { name: 'Gradient', exact: true }).click();
+  await bench.drag(await bench.at(40, 55), await bench.at(170, 55));
+  await shot('g1');
+  // click first bead and colour it
+  let p = await bench.at(40, 55);
+  await page.mouse.click(p.x, p.y);
+  await bench.card('Blood').click();
+  p = await bench.at(170, 55);
+  await page.mouse.click(p.x, p.y);
+  await bench.card('Sea').click();
+  await page.waitForTimeout(600);
+  await shot('g2');
+  await page.mouse.dblclick(p.x, p.y);
+  await page.waitForTimeout(500);
+  await shot('g3');
+  await page.keyboard.press('Escape');
+  await bench.shape('Ellipse', 30, 110, 100, 180);
+  await page.getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Pools', exact: true }).click();
+  await page.getByRole('button', { name: 'Gradient', exact: true }).click();
+  await page.waitForTimeout(800);
+  await shot('g4');
+  await bench.shape('Ellipse', 120, 120, 180, 180);
+  await page.getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'None', exact: true }).click();
+  const outline = page.getByRole('radiogroup', { name: 'Outline kind' });
+  await outline.getByRole('radio', { name: 'Linear', exact: true }).click();
+  await bench.field('Weight').fill('12'); await bench.field('Weight').press('Enter');
+  await bench.details().getByLabel('Lies').selectOption('along');
+  await page.getByRole('button', { name: 'Gradient', exact: true }).click();
+  await page.waitForTimeout(800);
+  await shot('g5');
+  expect(true).toBe(true);
+});
