@@ -13,10 +13,13 @@ const linear = (ramp: GradientPaint['ramp'], from: [number, number], to: [number
   const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
   return { kind: 'gradient', gradient: 'linear', ramp, geometry: [dx, dy, -dy, dx, from[0], from[1]], overprint: false };
 };
-const radial = (ramp: GradientPaint['ramp'], cx: number, cy: number, rx: number, ry: number, overprint = false): Paint => ({
-  kind: 'gradient', gradient: 'radial', ramp, geometry: [rx, 0, 0, ry, cx, cy] as Matrix, overprint,
+const radial = (ramp: GradientPaint['ramp'], cx: number, cy: number, rx: number, ry: number, overprint = false, focus?: [number, number]): Paint => ({
+  kind: 'gradient', gradient: 'radial', ramp, geometry: [rx, 0, 0, ry, cx, cy] as Matrix, overprint, ...(focus && { focus }),
 });
-const stop = (offset: number, colour: Colour): Stop => ({ offset, colour });
+const stop = (offset: number, colour: Colour, opacity = 1): Stop => ({ offset, colour, ...(opacity < 1 && { opacity }) });
+/** Edge to edge of a line. */
+const across = (ramp: GradientPaint['ramp']): Paint => ({ kind: 'gradient', gradient: 'linear', ramp, geometry: [1, 0, 0, 1, 0, 0], overprint: false, line: 'across' });
+const withGrain = (p: Paint, grain: number): Paint => (p.kind === 'gradient' ? { ...p, grain } : p);
 
 /** The Lantern Walk poster in its first state: A2 upright, one spot ink that glows. */
 export function lanternWalkPoster(make: Making): Design {
@@ -38,7 +41,8 @@ export function lanternWalkPoster(make: Making): Design {
   const moonGlow = b.ramp('Moon', [stop(0, tint(paperGlow, 0.55)), stop(1, paperGlow)]);
 
   const full = { x: -BLEED, y: -BLEED, w: A2.w + 2 * BLEED, h: A2.h + 2 * BLEED };
-  const sky = b.lock(b.shape('Night sky', 'rectangle', full, { fill: linear({ swatch: night }, [0, 0], [0, full.h]) }));
+  // So long a sky has tones wide enough to be seen as bands: grain breaks them up.
+  const sky = b.lock(b.shape('Night sky', 'rectangle', full, { fill: withGrain(linear({ swatch: night }, [0, 0], [0, full.h]), 0.02) }));
   const wave = (y: number, lift: number): number[] => {
     const [l, r] = [-BLEED, A2.w + BLEED];
     const w = (r - l) / 2;
@@ -48,11 +52,27 @@ export function lanternWalkPoster(make: Making): Design {
     ];
   };
   const water = b.group('Water', [
-    b.path('Far water', wave(mm(520), mm(6)), { fill: flat(slateWet) }),
-    b.path('Near water', wave(mm(534), mm(-8)), { fill: flat(quayNight) }),
+    b.path('Far water', wave(mm(520), mm(6)), { fill: linear({ stops: [stop(0, slateWet), stop(1, lowTide)] }, [0, mm(514)], [0, mm(537)]) }),
+    b.path('Near water', wave(mm(534), mm(-8)), {
+      fill: {
+        kind: 'pools',
+        overprint: false,
+        geometry: [A2.w + 2 * BLEED, 0, 0, mm(70), -BLEED, mm(527)] as Matrix,
+        pools: [
+          { x: 0.05, y: 0.4, colour: quayNight, reach: 0.4 },
+          { x: 0.5, y: 0.3, colour: lowTide, reach: 0.25 },
+          { x: 0.95, y: 0.4, colour: quayNight, reach: 0.4 },
+          { x: 0.5, y: 1.1, colour: quayNight, reach: 0.35 },
+        ],
+      },
+    }),
+    // The middle lantern in the water: the spot ink fades away into what lies below.
+    b.shape('Ember in the water', 'ellipse', { x: mm(165), y: mm(536), w: mm(90), h: mm(46) }, { fill: radial({ stops: [stop(0, ember, 0.8), stop(1, ember, 0)] }, mm(45), mm(20), mm(45), mm(23)) }),
   ]);
 
-  const moon = b.shape('Moon', 'ellipse', { x: mm(300), y: mm(40), w: mm(78), h: mm(78) }, { fill: radial({ swatch: moonGlow }, mm(33), mm(32), mm(44), mm(44)) });
+  // The moon's light fades out over the sky.
+  const halo = b.shape('Moonlight', 'ellipse', { x: mm(254), y: mm(-6), w: mm(170), h: mm(170) }, { fill: radial({ stops: [stop(0, paperGlow, 0.55), { ...stop(0.45, paperGlow, 0.4), midpoint: 0.35 }, stop(1, lowTide, 0)] }, mm(85), mm(85), mm(85), mm(85)) });
+  const moon = b.shape('Moon', 'ellipse', { x: mm(300), y: mm(40), w: mm(78), h: mm(78) }, { fill: withGrain(radial({ swatch: moonGlow }, mm(39), mm(39), mm(39), mm(39), false, [-0.3, -0.35]), 0.04) });
 
   // Twenty rays, each a long triangle turned 18° further about the lantern's middle.
   const middle = { x: mm(210), y: mm(374) };
@@ -75,6 +95,8 @@ export function lanternWalkPoster(make: Making): Design {
     return b.group(name, [
       b.shape('Cord', 'rectangle', { x: cx - mm(0.6), y: top - cord, w: mm(1.2), h: cord + h * 0.05 }, { fill: flat(rope) }),
       ...papers.map((p) => b.shape(p.name, 'ellipse', body, { fill: p.fill })),
+      // A rim that is lit from within: its colours run from the one edge of the line to the other.
+      b.shape('Rim', 'ellipse', body, { outline: outlineOf(across({ stops: [stop(0, slateWet), stop(0.35, rope), stop(1, paperGlow)] }), mm(1.6)) }),
       rib(0.38),
       rib(0.72),
       capShape('Cap', top + h * 0.03, 0.46),
@@ -98,6 +120,6 @@ export function lanternWalkPoster(make: Making): Design {
   const dateLine = b.textFrame('Date line', { x: mm(34), y: mm(497), w: mm(352), h: mm(22) }, [
     { align: 'middle', leading: 1.2, runs: [runOf('Marrowick quays · Saturday 21 November · from dusk', 38, flat(paperGlow), 'archivo-600')] },
   ]);
-  b.place(0, [sky, moon, water, rays, ropeLine, lanterns, headline, dateLine]);
+  b.place(0, [sky, halo, moon, water, rays, ropeLine, lanterns, headline, dateLine]);
   return b.done();
 }

@@ -11,6 +11,8 @@ export interface FindingFacts {
   'ink.profileMissing': { readonly profile: string };
   'text.missingFace': { readonly face: string };
   'text.overset': { readonly characters: number };
+  /** Tones, and how wide each is (points). */
+  'gradient.banding': { readonly steps: number; readonly step: number };
 }
 export type FindingCode = keyof FindingFacts;
 

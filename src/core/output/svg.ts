@@ -54,6 +54,7 @@ export function writeSvg(scene: Scene, palette: Palette, title: string): SvgResu
       gradientIds.set(text, id);
       defs.push(text.replace('ID', id));
     }
+    if (!palette.ramp((paint as GradientPaint).ramp).solid) approximations.add('What shows through a gradient is mixed as screen colour, not as ink.');
     if (!palette.screen) approximations.add('Gradients are mixed in ink and written as steps of screen colour.');
     return `url(#${id})`;
   };
