@@ -1,4 +1,4 @@
-import type { Design } from '../../src/core/model/schema';
+import type { Design, Paint } from '../../src/core/model/schema';
 import { newDesign, setupOf, colourPaint } from '../../src/core/model/defaults';
 import { mm } from '../../src/core/units/length';
 
@@ -21,4 +21,19 @@ export function crowd(count: number): Design {
     children.push(id);
   }
   return { ...base, nodes, pages: [{ ...base.pages[0], children }] };
+}
+
+/** A design with two squares of 60 mm on top, one plain and one with a gradient from its left edge to its right. */
+export function withBeads(d: Design): Design {
+  const side = mm(60);
+  const square = (id: string, name: string, x: number, fill: Paint): Design['nodes'][string] => ({
+    id, name, kind: 'shape', shape: 'rectangle', transform: [1, 0, 0, 1, mm(x), mm(180)], hidden: false, locked: false, width: side, height: side, knobs: {}, fills: [fill], outlines: [],
+  });
+  const stops = [0, 0.5, 1].map((offset) => ({ offset, colour: { cmyk: [1 - offset, offset, 0.2, 0] as const } }));
+  const nodes = {
+    ...d.nodes,
+    plain: square('plain', 'Plain', 60, colourPaint({ cmyk: [0.5, 0.5, 0.2, 0] })),
+    ramp: square('ramp', 'Ramp', 180, { kind: 'gradient', gradient: 'linear', ramp: { stops }, geometry: [side, 0, 0, side, 0, side / 2], overprint: false }),
+  };
+  return { ...d, nodes, pages: [{ ...d.pages[0], children: [...d.pages[0].children, 'plain', 'ramp'] }] };
 }

@@ -3,7 +3,8 @@ import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { packDesign } from '../../src/core/file/archive';
 import { demoDesigns } from '../../src/demo/demos';
-import { crowd } from './crowd';
+import { crowd, withBeads } from './crowd';
 
 for (const n of [100, 10_000]) writeFileSync(path.join(process.argv[2], `crowd-${n}.holvet`), packDesign(crowd(n), null));
+writeFileSync(path.join(process.argv[2], 'beads.holvet'), packDesign(withBeads(crowd(100)), null));
 writeFileSync(path.join(process.argv[2], 'poster.holvet'), packDesign(demoDesigns()[0].design, null));

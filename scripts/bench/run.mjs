@@ -54,6 +54,9 @@ try {
     add(`move of a colour slider on ${name}, all but the redraw / one quick redraw, script a move at pointer rate`, Math.max(0.01, median(moves) - redraw), redraw, 1, `whole move ${ms(median(moves))}, worst second ${ms(p95(moves))}`);
   }
 
+  const bead = await beads(path.join(out, 'beads.holvet'));
+  add('drag of a gradient’s bead / drag of a plain shape of its size, script a move at pointer rate', median(bead.bead), median(bead.plain), 2, `worst second ${ms(p95(bead.bead))} / ${ms(p95(bead.plain))}`);
+
   const small = await gestures(path.join(out, 'crowd-100.holvet'));
   const large = await gestures(path.join(out, 'crowd-10000.holvet'));
   for (const [key, what, aim] of [['drag', 'drag frame of one object', 1.5], ['press', 'press to first moved frame', 2], ['pan', 'pan frame', 1.5], ['zoom', 'zoom frame', 1.5]]) {
@@ -105,6 +108,42 @@ async function slider(file) {
   await page.mouse.up();
   await page.close();
   return moves;
+}
+
+/** Drags a plain square, and then the middle bead of a gradient on a square as large. */
+async function beads(file) {
+  const { page, script } = await opened(file);
+  const box = await page.locator('#bench-top').boundingBox();
+  // The page is fitted whole: A3 with 3 mm of bleed.
+  const scale = Math.min((box.width - 56) / (297 + 6), (box.height - 56) / (420 + 6));
+  const at = (x, y) => ({ x: box.x + box.width / 2 + (x - 297 / 2) * scale, y: box.y + box.height / 2 + (y - 210) * scale });
+  const run = async (from, by) => {
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 5, from.y);
+    const list = [];
+    for (let round = 0; round < 5; round++) {
+      const before = await script();
+      for (let i = 0; i < MOVES; i++) {
+        await page.mouse.move(from.x + 6 + ((i * 7) % by), from.y);
+        await page.waitForTimeout(14);
+      }
+      list.push(((await script()) - before) / MOVES);
+    }
+    const said = await page.locator('#bench-top > [role=status]').textContent();
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+    return { list: list.slice(1), said };
+  };
+  await page.getByRole('option', { name: /^Plain/ }).click();
+  const plain = await run(at(90, 210), 40);
+  await page.getByRole('option', { name: /^Ramp/ }).click();
+  await page.getByRole('button', { name: 'Gradient', exact: true }).click();
+  await page.waitForTimeout(1500);
+  const bead = await run(at(210, 210), 40);
+  if (!/mm/.test(plain.said ?? '') || !/%$/.test(bead.said ?? '')) throw new Error(`nothing was dragged: “${plain.said}”, “${bead.said}”`);
+  await page.close();
+  return { plain: plain.list, bead: bead.list };
 }
 
 /** Opens a design of many shapes and works on it with a real pointer. Script time is the browser's own count. */

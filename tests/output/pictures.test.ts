@@ -1,4 +1,4 @@
-import { Path2D as TestPath2D, createCanvas } from '@napi-rs/canvas';
+import { ImageData, Path2D as TestPath2D, createCanvas } from '@napi-rs/canvas';
 import { Resvg } from '@resvg/resvg-js';
 import { decode } from 'fast-png';
 import type { Palette } from '@/core/colour/palette';
@@ -12,7 +12,8 @@ import { QuickPainter, type Canvas2D } from '@/core/render/quick';
 import { trimRect, type Scene } from '@/core/scene/scene';
 import { prepare, type Workshop } from '@/core/workshop';
 import { demoDesigns } from '@/demo/demos';
-import type { Design } from '@/core/model/schema';
+import type { Design, Paint } from '@/core/model/schema';
+import { GRADIENT_KINDS, gradientPage } from '../support/gradients';
 import { measured } from '../support/measured';
 import { sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
@@ -76,6 +77,28 @@ test('our SVG drawn by resvg looks like our PNG', async () => {
   expect(mean).toBeLessThanOrEqual(0.3);
 });
 
+/** A page of gradients without those that let something through. */
+function solidOnly(d: Design): Design {
+  const fades = (p: Paint) => (p.kind === 'gradient' && 'stops' in p.ramp && p.ramp.stops.some((x) => x.opacity !== undefined)) || (p.kind === 'pools' && p.pools.some((x) => x.opacity !== undefined));
+  const paints = (n: Design['nodes'][string]): readonly Paint[] =>
+    'fills' in n ? [...n.fills, ...n.outlines.map((o) => o.paint)] : 'story' in n ? d.stories[n.story].paragraphs.flatMap((p) => p.runs.flatMap((r) => [r.fill, ...(r.outline ? [r.outline.paint] : [])])) : [];
+  return { ...d, nodes: Object.fromEntries(Object.entries(d.nodes).map(([id, n]) => [id, paints(n).some(fades) ? { ...n, hidden: true } : n])) };
+}
+
+// Every kind in the full run; here one that SVG has and two that it has not.
+test.each((process.env.HOLVET_FULL ? GRADIENT_KINDS : (['radial', 'across', 'pools'] as const)).map((k) => [k]))('SVG of gradients, %s: by resvg as our PNG, and it says what is a picture', async (kind) => {
+  const { scene, palette } = await sceneOf(solidOnly(gradientPage(kind)));
+  const { svg, approximations } = writeSvg(scene, palette, 'Gradients');
+  const mesh = kind === 'box' || kind === 'pools' || kind === 'along' || kind === 'across';
+  expect(svg.includes('data:image/png')).toBe(mesh);
+  expect(approximations.some((a) => a.includes('pictures cut out'))).toBe(mesh);
+  const theirs = new Resvg(svg, { fitTo: { mode: 'width', value: Math.round(scene.width / 2) } }).render();
+  const png = decode(writePng(scene, palette, 36));
+  const mean = meanDifference(theirs.pixels, png.data, 4, 3);
+  measured(`our SVG by resvg against our PNG, gradients: ${kind}`, `mean ${mean.toFixed(3)}/255`, '≤ 0.6/255 (meshes are pictures)', '@resvg/resvg-js');
+  expect(mean).toBeLessThanOrEqual(mesh ? 0.6 : 0.3);
+});
+
 test('SVG says what it only comes near, and holds nothing that runs or fetches', async () => {
   const { scene, palette } = await sceneOf({ ...sampleDesign(), name: '<script>alert(1)</script>' });
   const { svg, approximations } = writeSvg(scene, palette, '<script>alert(1)</script>');
@@ -92,7 +115,14 @@ describe('the quick painter stays near the truth of the plates', () => {
     const ctx = canvas.getContext('2d');
     ctx.fillStyle = palette.screen ? '#fff' : `rgb(${palette.lookOfMix(palette.channels.map(() => 0)).map((v) => Math.round(v * 255)).join()})`;
     ctx.fillRect(0, 0, canvas.width, canvas.height);
-    const painter = new QuickPainter(() => new TestPath2D() as unknown as Path2D);
+    const painter = new QuickPainter(
+      () => new TestPath2D() as unknown as Path2D,
+      ({ width, height, data }) => {
+        const image = createCanvas(width, height);
+        image.getContext('2d').putImageData(new ImageData(data, width, height), 0, 0);
+        return image;
+      },
+    );
     painter.paint(ctx as unknown as Canvas2D, scene.items, palette, { scale, x: 0, y: 0 }, trimRect(scene));
     return ctx.getImageData(0, 0, canvas.width, canvas.height).data;
   };
@@ -110,6 +140,13 @@ describe('the quick painter stays near the truth of the plates', () => {
       expect([kind, meanDifference(quick(one, palette, 0.5), truth(one, palette, 0.5)) <= 0.35]).toEqual([kind, true]);
     }
     expect(seen.size).toBeGreaterThanOrEqual(8);
+  });
+  // Meshes stand as small pictures while something moves, and fading is mixed in screen colour: the bounds say so.
+  test.each(GRADIENT_KINDS.map((k) => [k]))('gradients, %s: mean within 0.6/255 on their own ground where nothing fades', async (kind) => {
+    const { scene, palette } = await sceneOf(solidOnly(gradientPage(kind)));
+    const mean = meanDifference(quick(scene, palette, 0.5), truth(scene, palette, 0.5));
+    measured(`quick painter against plates, gradients: ${kind}`, `mean ${mean.toFixed(3)}/255`, '≤ 0.6/255', 'our own plates');
+    expect(mean).toBeLessThanOrEqual(0.6);
   });
   test('the demo poster whole, overprint as multiply: mean within 2/255', async () => {
     const { scene, palette } = await sceneOf(demoDesigns()[0].design);

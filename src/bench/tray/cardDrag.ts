@@ -87,6 +87,8 @@ export function startCardDrag(s: Session, e: { clientX: number; clientY: number;
   let before: string | null = null;
   let label: HTMLDivElement | null = null;
   let target: Dropped | null = null;
+  // Made from what is kept, before anything is shown.
+  let recipe: Recipe = () => {};
   const apply = (t: Dropped): Recipe => {
     const onto = t.bead && card.kind === 'colour' ? onBead(s, t.bead, { swatch: card.id, tint: 1 }) : null;
     return onto ?? ((d) => setPaint(d, [t.node], t.aim, (old) => paint(old, t.node)));
@@ -110,7 +112,9 @@ export function startCardDrag(s: Session, e: { clientX: number; clientY: number;
     const beforeName = before && s.design.swatches.find((w) => w.id === before)?.name;
     label.style.transform = `translate(${m.clientX + 14}px, ${m.clientY + 14}px)`;
     label.lastElementChild!.textContent = target ? `${name} on ${words(target)}` : beforeName ? `${name} before ${beforeName}` : name;
-    if (target) s.preview(apply(target));
+    if (!target) return;
+    recipe = apply(target);
+    s.preview(recipe);
   };
   const finish = (drop: boolean) => {
     window.removeEventListener('pointermove', move);
@@ -123,7 +127,7 @@ export function startCardDrag(s: Session, e: { clientX: number; clientY: number;
     window.addEventListener('click', (c) => c.stopPropagation(), { capture: true, once: true });
     if (drop && target) {
       const onto = target.bead && card.kind === 'colour';
-      s.commit(onto ? `${name} on ${words(target)}` : `${AIM_WORDS[target.aim]}: ${name}`, apply(target));
+      s.commit(onto ? `${name} on ${words(target)}` : `${AIM_WORDS[target.aim]}: ${name}`, recipe);
       if (!onto) s.set({ selection: [target.node], aim: target.aim, stop: null });
       s.say(onto ? `${name} is on ${words(target)}.` : `${AIM_WORDS[target.aim]}: ${name}.`);
     } else if (drop && before) {

@@ -6,8 +6,8 @@ import { pageMatrix, parentMatrix, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { boxIn, localBox } from './box';
 import { geometryBetween, geometryOnPage, matchedStops } from './gradient';
-import type { DesignDraft } from './history';
-import { aimedNodes, paintAt, setPaint, stopsOf, type Aim } from './paint';
+import { before, type DesignDraft } from './history';
+import { aimedNodes, paintAt, rampOf, setPaint, type Aim } from './paint';
 import { setRamp } from './swatches';
 
 /** Writes a ramp where it is kept: in its swatch, where all users follow, or in the gradients of the aimed parts. */
@@ -21,7 +21,7 @@ const isPlaced = (p: ReturnType<typeof paintAt>): p is Placed => p?.kind === 'gr
 
 /** Gives the aimed parts one gradient whose geometry is meant on the page, so that it runs through all of them. */
 export function paintOnPage(d: DesignDraft, page: Page, ids: readonly NodeId[], aim: Aim, paint: Placed): void {
-  const design = d as Design;
+  const design = before(d);
   setPaint(d, ids, aim, (old, id) => {
     const geometry = geometryOnPage(paint.geometry, pageMatrix(design, page, id));
     return geometry ? { ...plain(paint), geometry, overprint: old.kind === 'none' ? paint.overprint : old.overprint } : old;
@@ -46,7 +46,7 @@ function leading(design: Design, nodes: readonly NodeId[], aim: Aim): { readonly
 
 /** The gradient of the first object, stretched over the box of all of them, as one sweep. Answers whether there was one. */
 export function sweepOver(d: DesignDraft, page: Page, ids: readonly NodeId[], aim: Aim, fonts: FontBook): boolean {
-  const design = d as Design;
+  const design = before(d);
   const nodes = aimedNodes(design, ids, aim);
   const first = leading(design, nodes, aim);
   if (!first) return false;
@@ -61,7 +61,7 @@ export function sweepOver(d: DesignDraft, page: Page, ids: readonly NodeId[], ai
 
 /** The gradient of the first object given to each by itself: what it is to the first one's box, it is to every other's. */
 export function eachByItself(d: DesignDraft, page: Page, ids: readonly NodeId[], aim: Aim, fonts: FontBook): boolean {
-  const design = d as Design;
+  const design = before(d);
   const nodes = aimedNodes(design, ids, aim);
   const first = leading(design, nodes, aim);
   if (!first) return false;
@@ -97,18 +97,21 @@ export function sameLook(a: Placed, b: Placed): boolean {
  * last. A shared swatch is left as it is: the one that takes gets stops of its own. Answers how many were matched.
  */
 export function matchEnds(d: DesignDraft, page: Page, ids: readonly NodeId[], aim: Aim, fonts: FontBook): number {
-  const design = d as Design;
+  const design = before(d);
   const nodes = inOrder(design, page, aimedNodes(design, ids, aim).filter((id) => paintAt(design, id, aim)?.kind === 'gradient'), fonts);
-  let matched = 0;
-  for (let i = 1; i < nodes.length; i++) {
-    const giving = paintAt(design, nodes[i - 1], aim) as GradientPaint;
-    const taking = paintAt(design, nodes[i], aim) as GradientPaint;
-    const stops = matchedStops(stopsOf(design, giving), stopsOf(design, taking));
-    const mixing = 'stops' in taking.ramp ? taking.ramp.mixing : undefined;
-    setPaint(d, [nodes[i]], aim, (old) => (old.kind === 'gradient' ? { ...old, ramp: { stops: structuredClone(stops), ...(mixing && { mixing }) } } : old));
-    matched++;
+  const ramp = (id: NodeId) => rampOf(design, paintAt(design, id, aim) as GradientPaint);
+  let giving = nodes.length ? ramp(nodes[0]).stops : [];
+  for (const id of nodes.slice(1)) {
+    const { stops, mixing } = ramp(id);
+    giving = matchedStops(giving, stops);
+    writeOwn(d, id, aim, { stops: giving, mixing });
   }
-  return matched;
+  return Math.max(0, nodes.length - 1);
+}
+
+/** Gives one part a ramp of its own. */
+function writeOwn(d: DesignDraft, id: NodeId, aim: Aim, { stops, mixing }: RampSource): void {
+  setPaint(d, [id], aim, (old) => (old.kind === 'gradient' ? { ...old, ramp: { stops, ...(mixing && { mixing }) } } : old));
 }
 
 /** From left to right, or from top to bottom where the objects lie more below than beside each other. */

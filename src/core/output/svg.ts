@@ -16,8 +16,8 @@ export interface SvgResult {
   readonly approximations: readonly string[];
 }
 
-/** Pixels of the pictures that stand for gradients SVG cannot say: about 150 dpi on a hand's breadth. */
-const PICTURE_PIXELS = 400_000;
+/** Pixels of the pictures that stand for gradients SVG cannot say: about 150 dpi on a square of 85 mm. */
+const PICTURE_PIXELS = 250_000;
 
 const n = (x: number, digits = 3): string => {
   if (!Number.isFinite(x)) throw new Error(`not a number for an SVG: ${x}`);
