@@ -128,8 +128,12 @@ function dragBead(c: ToolContext, target: GradientTarget, index: number): Gestur
       s.set({ stop: null });
       s.say('Took the stop out.');
     },
+    ownRamp(target),
   );
 }
+
+/** The objects that a change of the ramp reaches, where it lies in them; a shared one reaches further. */
+const ownRamp = (target: GradientTarget): readonly string[] | undefined => ('stops' in target.paint.ramp ? target.nodes : undefined);
 
 /** A midpoint slides between its stops; a click where it lies adds a stop, as on the rest of the line. */
 function dragMidpoint(c: ToolContext, start: PointerAt, target: GradientTarget, index: number): Gesture {
@@ -137,10 +141,11 @@ function dragMidpoint(c: ToolContext, start: PointerAt, target: GradientTarget, 
   const stops = stopsOf(s.state.design, target.paint);
   const track = trackOf(s, target);
   const [a, b] = [stops[index], stops[index + 1]];
-  const drag = shown(c, () => 'Move a midpoint', (p) => {
+  const move = (p: PointerAt) => {
     const next = setMidpoint(stops, index, (nearestOnTrack(track, p.screen).t - a.offset) / (b.offset - a.offset));
     return { recipe: withStops(s, target, next), says: `half way at ${formatNumber((next[index].midpoint ?? 0.5) * 100, 0)} %` };
-  });
+  };
+  const drag = shown(c, () => 'Move a midpoint', move, undefined, ownRamp(target));
   return {
     ...drag,
     release(p) {
@@ -169,7 +174,7 @@ function dragSide(c: ToolContext, target: GradientTarget): Gesture {
     const reach = Math.max(length * 0.02, Math.abs((q.x - e) * -b + (q.y - f) * a) / length);
     const k = p.shift ? 1 : reach / length;
     return { recipe: withGeometry(s, target, [a, b, -b * k, a * k, e, f]), says: `squash ${formatNumber(k * 100, 0)} %` };
-  });
+  }, undefined, target.nodes);
 }
 
 const FARTHEST_FOCUS = 0.95;
@@ -190,13 +195,13 @@ function dragFocus(c: ToolContext, target: GradientTarget): Gesture {
         return focus ? { ...rest, focus } : rest;
       });
     return { recipe, says: focus ? `focus ${formatNumber(Math.min(d, FARTHEST_FOCUS) * 100, 0)} % out` : 'focus in the middle' };
-  });
+  }, undefined, target.nodes);
 }
 
 function dragEnd(c: ToolContext, target: GradientTarget, end: 'from' | 'to'): Gesture {
   const line = gradientLine(target.paint);
   const { session: s } = c;
-  return lineGesture(c, target.matrix, target.paint, (p) => (end === 'from' ? { from: p, to: line.to } : { from: line.from, to: p }), 'Move the gradient', (geometry) => withGeometry(s, target, geometry));
+  return lineGesture(c, target.matrix, target.paint, (p) => (end === 'from' ? { from: p, to: line.to } : { from: line.from, to: p }), 'Move the gradient', target.nodes, (geometry) => withGeometry(s, target, geometry));
 }
 
 /** A click on the line adds a stop there; a drag draws the gradient anew, and leaves no stray stop behind. */
@@ -237,12 +242,12 @@ function drawLine(c: ToolContext, start: PointerAt): Gesture | null {
   const { line: _line, thereAndBack: _back, ...over } = base;
   const write = (geometry: Matrix): Recipe =>
     one ? (d) => setPaint(d, [node], aim, () => ({ ...over, geometry })) : (d) => paintOnPage(d, s.page, nodes, aim, { ...over, geometry });
-  const gesture = lineGesture(c, matrix, base, (p) => ({ from, to: p }), one ? 'Draw a gradient' : `Sweep over ${nodes.length} objects`, write);
+  const gesture = lineGesture(c, matrix, base, (p) => ({ from, to: p }), one ? 'Draw a gradient' : `Sweep over ${nodes.length} objects`, nodes, write);
   return { ...gesture, move: (p) => far(p, start) && gesture.move(p), release: (p) => (far(p, start) ? gesture.release(p) : gesture.cancel()) };
 }
 
 /** One end follows the pointer; Shift holds the line to multiples of 45° as seen on the page. */
-function lineGesture(c: ToolContext, toPage: Matrix, base: GradientPaint, ends: (p: Point) => { from: Point; to: Point }, label: string, write: (geometry: Matrix) => Recipe): Gesture {
+function lineGesture(c: ToolContext, toPage: Matrix, base: GradientPaint, ends: (p: Point) => { from: Point; to: Point }, label: string, only: readonly string[], write: (geometry: Matrix) => Recipe): Gesture {
   const { session: s } = c;
   const back = invert(toPage)!;
   const length = Math.hypot(base.geometry[0], base.geometry[1]);
@@ -267,7 +272,7 @@ function lineGesture(c: ToolContext, toPage: Matrix, base: GradientPaint, ends: 
   return {
     move(p) {
       at(p);
-      s.preview(recipe);
+      s.preview(recipe, only);
     },
     release(p) {
       at(p);

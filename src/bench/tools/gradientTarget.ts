@@ -71,7 +71,9 @@ export function withStops(s: Session, target: GradientTarget, stops: readonly St
 const coloursOf = (stops: readonly Stop[]): string => JSON.stringify(stops.map((x) => x.colour));
 
 export function mixingFor(palette: Palette, ramp: RampSource, stops: readonly Stop[]): Mixing | undefined {
-  if (coloursOf(ramp.stops) === coloursOf(stops) || ramp.stops.length < 2) return ramp.mixing;
+  // Stops that were only moved keep their very colours: nothing to weigh.
+  const same = ramp.stops.length === stops.length && stops.every((x, i) => x.colour === ramp.stops[i].colour);
+  if (same || ramp.stops.length < 2 || coloursOf(ramp.stops) === coloursOf(stops)) return ramp.mixing;
   const followed = (ramp.mixing ?? plainMixing(palette)) === advisedMixing(palette, ramp.stops);
   if (!followed) return ramp.mixing;
   const advised = advisedMixing(palette, stops);

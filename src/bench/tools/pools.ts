@@ -101,6 +101,7 @@ function dragPool(c: ToolContext, target: PoolsTarget, index: number): Gesture {
       s.set({ stop: null });
       s.say('Took the pool out.');
     },
+    target.nodes,
   );
 }
 
@@ -114,5 +115,7 @@ function dragRing(c: ToolContext, target: PoolsTarget, index: number): Gesture {
       const reach = (placed.pool.reach * Math.hypot(p.screen.x - placed.at.x, p.screen.y - placed.at.y)) / Math.max(placed.radius, 1e-6);
       return { recipe: withPools(target, (paint) => changePool(paint, index, { reach })), says: `reach ${formatNumber(Math.min(4, Math.max(0.02, reach)) * 100, 0)} %` };
     },
+    undefined,
+    target.nodes,
   );
 }

@@ -1,8 +1,11 @@
 import type { Recipe } from '@/core/edit/history';
 import { far, type Gesture, type PointerAt, type ToolContext } from './tool';
 
-/** A gesture that shows a recipe as the pointer moves and keeps it on release; a press without a move does nothing. */
-export function shown(c: ToolContext, label: () => string, at: (p: PointerAt) => { recipe: Recipe; says: string }, after?: () => void): Gesture {
+/**
+ * A gesture that shows a recipe as the pointer moves and keeps it on release; a press without a move does nothing. `only`:
+ * the objects that it changes, where it changes nothing else.
+ */
+export function shown(c: ToolContext, label: () => string, at: (p: PointerAt) => { recipe: Recipe; says: string }, after?: () => void, only?: readonly string[]): Gesture {
   const { session: s } = c;
   let first: PointerAt | null = null;
   let moved = false;
@@ -13,7 +16,7 @@ export function shown(c: ToolContext, label: () => string, at: (p: PointerAt) =>
       moved = true;
       const now = at(p);
       c.readout(now.says);
-      s.preview(now.recipe);
+      s.preview(now.recipe, only);
     },
     release(p) {
       if (moved) {

@@ -68,6 +68,8 @@ export class Palette {
   /** Channel names: the plates of a print design, or the lights of a screen design. */
   readonly channels: readonly string[];
   readonly screen: boolean;
+  /** What looks depend on besides mixes: the same in two palettes that show every mix alike. */
+  readonly id: string;
   readonly press: Press;
   /** The spot inks with a plate of their own, in the order in which they print; channel 4 is the first. */
   readonly inks: readonly Ink[];
@@ -94,6 +96,7 @@ export class Palette {
     this.standIns = new Map(design.inks.flatMap((ink) => (ink.asStandIn ? [[ink.id, ink]] : [])));
     this.swatches = new Map(design.swatches.map((s) => [s.id, s]));
     this.inkIndex = new Map(this.inks.map((ink, i) => [ink.id, 4 + i]));
+    this.id = JSON.stringify([design.profile.file, this.screen, this.substituted, this.inks.map((i) => [i.lab, i.opaque])]);
     this.channels = this.screen ? ['Red', 'Green', 'Blue'] : [...PROCESS, ...this.inks.map((i) => i.name)];
     this.spotInks = this.inks.map((ink) => ({ table: this.press.spotTable(ink.lab), opaque: ink.opaque === true }));
   }

@@ -35,6 +35,20 @@ export function courseOf(item: Item, paint: GradientPaint): ((tolerance: number,
   return (tolerance, pad) => strokeMesh(path, stroke, line, tolerance, pad);
 }
 
+/** The whole region's places on the ramp; null where the gradient has no extent. */
+export function fieldMap(item: Item, paint: GradientPaint, region: Region): Uint16Array | null {
+  const field = fieldOf(item, paint, region);
+  if (!field) return null;
+  const { width, height } = region;
+  const map = new Uint16Array(width * height);
+  const row = new Uint16Array(width);
+  for (let y = 0; y < height; y++) {
+    if (field(y, 0, width, row)) row.fill(row[0]);
+    map.set(row, y * width);
+  }
+  return map;
+}
+
 function linearField([a, , c, , e]: Matrix, { x: ox, y: oy, scale, width }: Region): Field {
   const step = a / scale;
   // Across such a line the colour is the same all along a row.

@@ -6,7 +6,9 @@ import { draw, transformPath, type PathData } from '../geometry/path';
 import { grow, overlaps, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
 import type { GradientPaint } from '../model/schema';
-import { paintBitmap, type Bitmap } from './bitmap';
+import { mapBitmap, paintBitmap, type Bitmap } from './bitmap';
+import { fieldMap } from './field';
+import { regionWith } from './region';
 import type { Item } from '../scene/scene';
 
 /** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
@@ -36,6 +38,14 @@ export interface View {
 const STEPS = 16;
 /** Pixels of the picture that stands for a paint which a canvas does not know. */
 const QUICK_PIXELS = 60_000;
+/** Pools are smooth: fewer will do. */
+const POOL_PIXELS = 10_000;
+
+/** What the colours of a paint come to: while that stays, its picture does. */
+function coloursKey(paint: Item['paint'], palette: Palette): string {
+  const mixes = paint.kind === 'pools' ? paint.pools.map((p) => palette.mix(p.colour)) : paint.kind === 'gradient' ? palette.rampOf(paint).stops.map((s) => [s.offset, s.opacity, ...s.mix]) : [];
+  return `${palette.id} ${mixes.join(';')}`;
+}
 
 const canvasOf = ({ width, height, data }: Bitmap): unknown => {
   const canvas = new OffscreenCanvas(width, height);
@@ -74,7 +84,8 @@ export class QuickPainter {
   private readonly unitPaths = new WeakMap<Item, Path2D>();
   private styles = new WeakMap<object, string>();
   private ramps = new WeakMap<object, { offset: number; css: string }[]>();
-  private images = new WeakMap<Item, unknown>();
+  private readonly images = new WeakMap<Item, { readonly key: string; readonly image: unknown }>();
+  private readonly maps = new WeakMap<Item, Uint16Array>();
   private readonly outlines = new WeakMap<Item, PathData>();
   private palette: Palette | null = null;
 
@@ -89,22 +100,23 @@ export class QuickPainter {
       this.palette = palette;
       this.styles = new WeakMap();
       this.ramps = new WeakMap();
-      this.images = new WeakMap();
     }
     const multiplyBlend = !palette.screen;
     let blending = false;
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
     for (const item of items) {
       if (!overlaps(item.bounds, dirty)) continue;
-      const overprint = multiplyBlend && item.paint.overprint && !(item.paint.kind === 'colour' && palette.hides(palette.mix(item.paint.colour)));
+      const { paint } = item;
+      const overprint = multiplyBlend && paint.overprint && !(paint.kind === 'colour' && palette.hides(palette.mix(paint.colour)));
       if (overprint !== blending) {
         ctx.globalCompositeOperation = overprint ? 'multiply' : 'source-over';
         blending = overprint;
       }
-      if (item.paint.kind === 'pools' || (item.paint.kind === 'gradient' && (item.paint.gradient === 'box' || (item.paint.line && item.type !== 'fill')))) this.bitmap(ctx, item, palette, view);
-      else if (item.paint.kind === 'gradient') this.gradient(ctx, item, item.paint, palette, view);
-      else {
-        const style = this.style(item.paint, palette);
+      if (paint.kind !== 'colour') {
+        if (paint.kind === 'gradient' && paint.gradient !== 'box' && !(paint.line && item.type !== 'fill')) this.gradient(ctx, item, paint, palette, view);
+        else this.bitmap(ctx, item, palette, view);
+      } else {
+        const style = this.style(paint, palette);
         if (item.type === 'fill') {
           ctx.fillStyle = style;
           ctx.fill(this.path(item.path), item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
@@ -148,17 +160,28 @@ export class QuickPainter {
   private bitmap(ctx: Canvas2D, item: Item, palette: Palette, view: View): void {
     const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.path;
     const box = grow(item.bounds, 0.5);
-    let image = this.images.get(item);
-    if (!image) {
-      image = this.newImage(paintBitmap(item, palette, box, QUICK_PIXELS));
-      this.images.set(item, image);
+    const key = coloursKey(item.paint, palette);
+    let known = this.images.get(item);
+    if (known?.key !== key) {
+      known = { key, image: this.newImage(this.pictureOf(item, palette, box)) };
+      this.images.set(item, known);
     }
     ctx.save();
     ctx.clip(this.path(solid), item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
     ctx.imageSmoothingEnabled = true;
-    ctx.drawImage(image as never, box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0);
+    ctx.drawImage(known.image as never, box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0);
     ctx.restore();
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
+  }
+
+  /** Where each pixel lies on the ramp is worked out once an item; other colours are then looked up. */
+  private pictureOf(item: Item, palette: Palette, box: Rect): Bitmap {
+    const { paint } = item;
+    if (paint.kind !== 'gradient') return paintBitmap(item, palette, box, POOL_PIXELS);
+    const region = regionWith(box, QUICK_PIXELS);
+    let map = this.maps.get(item);
+    if (!map) this.maps.set(item, (map = fieldMap(item, paint, region) ?? new Uint16Array(region.width * region.height)));
+    return mapBitmap(map, region.width, region.height, palette.rampOf(paint), palette);
   }
 
   private outline(item: Exclude<Item, { type: 'fill' }>): PathData {
