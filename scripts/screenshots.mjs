@@ -93,6 +93,53 @@ await d.page.waitForTimeout(500);
 await d.shot('inks');
 await d.close();
 
+const g = await session();
+await g.poster();
+const pick = async (name) => {
+  await g.page.getByLabel('Search').fill(name);
+  await g.page.getByRole('option', { name: new RegExp(`^${name}`) }).first().click();
+};
+await pick('Near water');
+await g.page.getByRole('button', { name: 'Gradient', exact: true }).click();
+await g.page.getByRole('radiogroup', { name: 'Pools' }).getByRole('radio').nth(1).click();
+await g.page.waitForTimeout(800);
+await g.shot('pools');
+await pick('Rim');
+await g.page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio', { name: 'Outline', exact: true }).click();
+await g.page.getByLabel('Lies').scrollIntoViewIfNeeded();
+await g.page.waitForTimeout(800);
+await g.shot('outline-gradient');
+await g.page.goto(base);
+await g.page.getByRole('button', { name: 'New design' }).click();
+await g.page.getByRole('dialog').getByLabel('Name').fill('Harbour pennant');
+await g.page.getByRole('dialog').getByLabel('Format').selectOption('A5');
+await g.page.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
+await g.page.getByTestId('save-state').waitFor();
+for (const line of ['Lantern red 0 92 84 4', 'Low Tide 82 46 22 6']) {
+  await g.page.getByLabel('Recipe line').fill(line);
+  await g.page.getByLabel('Recipe line').press('Enter');
+}
+await g.page.getByRole('button', { name: 'Shape', exact: true }).click();
+await g.page.getByRole('dialog', { name: 'Shapes' }).getByRole('button', { name: 'Rectangle', exact: true }).click();
+const sheet = await g.page.locator('#bench-top').boundingBox();
+const at = (x, y) => [sheet.x + sheet.width * x, sheet.y + sheet.height * y];
+await g.page.mouse.move(...at(0.3, 0.25));
+await g.page.mouse.down();
+await g.page.mouse.move(...at(0.7, 0.6), { steps: 5 });
+await g.page.mouse.up();
+await g.page.getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Linear', exact: true }).click();
+for (const [n, name] of [[0, 'Lantern red'], [1, 'Low Tide']]) {
+  await g.page.getByRole('slider', { name: /^Stop/ }).nth(n).click();
+  await g.page.getByRole('button', { name: new RegExp(`^${name},`) }).click();
+}
+await g.page.getByRole('slider', { name: 'Firmness of the middle' }).focus();
+for (let i = 0; i < 6; i++) await g.page.keyboard.press('PageUp');
+await g.page.getByRole('radiogroup', { name: 'Mixed in' }).scrollIntoViewIfNeeded();
+await g.page.getByRole('button', { name: 'Gradient', exact: true }).click();
+await g.page.waitForTimeout(1200);
+await g.shot('clean-middle');
+await g.close();
+
 const b = await session({ dark: true });
 await b.poster();
 await b.page.getByRole('option', { name: /^Headline/ }).click();

@@ -82,3 +82,25 @@ test('findings of every page say which', async () => {
   b.place(2, block(180, 10, 20, 20)(b));
   expect((await find(b.done())).map((f) => [f.page, f.facts])).toEqual([[2, { sides: ['left'], bleed: 9 }], [3, { sides: ['right'], bleed: 9 }]]);
 });
+
+describe('steps that show', () => {
+  const sky = (w: number, h: number, to: number, grain?: number) => (b: DesignBuilder) => [
+    b.shape('Sky', 'rectangle', { x: -9, y: -9, w, h }, {
+      fill: { kind: 'gradient', gradient: 'linear', ramp: { stops: [{ offset: 0, colour: cmyk(80, 40, 0, 0) }, { offset: 1, colour: cmyk(to, 40, 0, 0) }] }, geometry: [0, h, -h, 0, 0, 0], overprint: false, ...(grain && { grain }) },
+    }),
+  ];
+  const big: Partial<Setup> = { width: 800, height: 1200 };
+  // Common practice: a tone wider than 0.03 in shows. 1218 pt over 25 tones are 17 mm each; over 204 tones 2.1 mm; 218 pt over 204 tones 0.4 mm.
+  test.each<[string, Design, number]>([
+    ['few tones over a long way', page(sky(818, 1218, 70), big), 1],
+    ['many tones over a short way', page(sky(218, 118, 0)), 0],
+    ['grain breaks them up', page(sky(818, 1218, 70, 0.1), big), 0],
+  ])('%s', async (_, design, count) => {
+    const found = (await find(design)).filter((f) => f.code === 'gradient.banding');
+    expect(found).toHaveLength(count);
+    for (const f of found) {
+      expect(f.message).toMatch(/^The gradient of Sky changes so slowly that its steps may show: 26 tones, each 16\.\d mm wide\.$/);
+      expect(f.why).toContain('Break them up with grain');
+    }
+  });
+});

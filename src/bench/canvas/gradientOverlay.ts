@@ -1,3 +1,4 @@
+import { hasMiddle } from '@/core/edit/gradient';
 import { stopsOf } from '@/core/edit/paint';
 import type { Point } from '@/core/geometry/matrix';
 import type { Colour } from '@/core/model/schema';
@@ -34,7 +35,7 @@ function drawLine(ctx: CanvasRenderingContext2D, s: Session, target: GradientTar
     ring(ctx, ink, b, 11);
   }
   const stops = stopsOf(s.design, target.paint);
-  for (let i = 0; i + 1 < stops.length; i++) if (stops[i + 1].offset - stops[i].offset > 0.02) diamond(ctx, ink, onTrack(track, midpointAt(stops, i)));
+  for (let i = 0; i + 1 < stops.length; i++) if (hasMiddle(stops, i)) diamond(ctx, ink, onTrack(track, midpointAt(stops, i)));
   stops.forEach((stop, i) => bead(ctx, s, ink, onTrack(track, stop.offset), stop.colour, s.state.stop === i, stop.opacity ?? 1));
 }
 

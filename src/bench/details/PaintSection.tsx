@@ -74,7 +74,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
 
   return (
     <Section title={word} action={aimed === aim ? <span className="text-[12px] text-accent">aimed at</span> : <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-[12px] key-line" onClick={toAim}>Aim here</button>}>
-      <div className="grid gap-2">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
         <WordChoice label={`${word} kind`} value={kind} options={KINDS} onChange={become} tight />
         {kind === 'colour' && (
           <div className="flex items-center gap-2">

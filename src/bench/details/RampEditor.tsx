@@ -1,7 +1,7 @@
 'use client';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { RampSource } from '@/core/colour/ramp';
-import { insertStop, moveStop, removeStop, setMidpoint, setStopOpacity } from '@/core/edit/gradient';
+import { hasMiddle, insertStop, moveStop, removeStop, setMidpoint, setStopOpacity } from '@/core/edit/gradient';
 import type { Stop } from '@/core/model/schema';
 import { NumberField } from '@/ui/NumberField';
 import { useSession } from '../session/context';
@@ -98,7 +98,7 @@ export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Prop
         />
         {stops.slice(0, -1).map((s, i) => {
           const next = stops[i + 1];
-          if (next.offset - s.offset < 0.04) return null;
+          if (!hasMiddle(stops, i)) return null;
           return (
             <button
               key={`mid${i}`}
@@ -157,7 +157,7 @@ export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Prop
               onPreview={(v) => onPreview(v === null ? null : setStopOpacity(stops, chosen, v / 100))}
               onCommit={(v) => onChange(setStopOpacity(stops, chosen, v / 100), 'Opacity of a stop')}
             />
-            {chosen < stops.length - 1 && (
+            {hasMiddle(stops, chosen) && (
               <NumberField
                 label="Midpoint"
                 name="Midpoint after the stop"

@@ -26,8 +26,8 @@ export interface CommitOptions {
 }
 
 const MERGE_WITHIN_MS = 1000;
-/** Panels wait at least this long while something moves, and take no more than a twentieth of the time; but they do come. */
-const CALM = { least: 80, most: 400, share: 1 / 20 };
+/** Panels wait at least this long while something moves, and take no more than a thirtieth of the time; but they do come. */
+const CALM = { least: 80, most: 400, share: 1 / 30 };
 /** Colours that are kept at hand. */
 const RECENT = 10;
 

@@ -1,4 +1,4 @@
-import { geometryFrom, gradientLine, insertStop, moveStop, removeStop, setMidpoint, stopsFrom } from '@/core/edit/gradient';
+import { geometryFrom, gradientLine, hasMiddle, insertStop, moveStop, removeStop, setMidpoint, stopsFrom } from '@/core/edit/gradient';
 import type { Recipe } from '@/core/edit/history';
 import { aimedNodes, paintAt, setPaint, stopsOf } from '@/core/edit/paint';
 import { paintOnPage } from '@/core/edit/sweep';
@@ -102,7 +102,7 @@ export function beadAt(s: Session, target: GradientTarget, p: Point): Bead {
     if (best.kind === 'none' && side && away(side) < BEAD_PX) return { kind: 'side' };
   }
   if (best.kind !== 'none') return best;
-  for (let i = 0; i + 1 < stops.length; i++) if (stops[i + 1].offset - stops[i].offset > 0.02 && away(onTrack(track, midpointAt(stops, i))) < 7) return { kind: 'mid', index: i };
+  for (let i = 0; i + 1 < stops.length; i++) if (hasMiddle(stops, i) && away(onTrack(track, midpointAt(stops, i))) < 7) return { kind: 'mid', index: i };
   const near = nearestOnTrack(track, p);
   return near.t > 0 && near.t < 1 && near.away < LINE_PX ? { kind: 'line', t: near.t } : { kind: 'none' };
 }

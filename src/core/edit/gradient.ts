@@ -122,6 +122,12 @@ interface Plateau {
 
 const sameStop = (a: Stop, b: Stop): boolean => (a.opacity ?? 1) === (b.opacity ?? 1) && JSON.stringify(a.colour) === JSON.stringify(b.colour);
 
+/** Does anything change between a stop and the next, and is there room for a bead that says where half of it is done? */
+export function hasMiddle(stops: readonly Stop[], index: number): boolean {
+  const [a, b] = [stops[index], stops[index + 1]];
+  return b !== undefined && b.offset - a.offset > 0.02 && !sameStop(a, b);
+}
+
 /** Neighbouring stops of one colour count as one that is held from the first to the last. */
 function plateaus(stops: readonly Stop[]): Plateau[] {
   const out: { stop: Stop; from: number; to: number }[] = [];
