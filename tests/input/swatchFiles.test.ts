@@ -40,7 +40,7 @@ const WALK = base([
   { id: 'd', name: 'Web “blue”', kind: 'colour', colour: { rgb: [0.2, 0.4, 0.8] } },
   { id: 'e', name: 'Measured', kind: 'colour', colour: { lab: [52.5, -12.25, 33] } },
   { id: 'f', name: 'Grey', kind: 'colour', colour: { gray: 0.25 } },
-  { id: 'g', name: 'Dusk', kind: 'ramp', stops: [{ offset: 0, colour: { swatch: 'a', tint: 1 } }, { offset: 0.7, colour: { ink: 'ember', tint: 1 } }] },
+  { id: 'g', name: 'Dusk', kind: 'ramp', mixing: 'oklab', stops: [{ offset: 0, colour: { swatch: 'a', tint: 1 }, opacity: 0.4, midpoint: 0.3 }, { offset: 0.7, colour: { ink: 'ember', tint: 1 } }] },
 ]);
 
 async function written(d: Design, format: SwatchFormat): Promise<Uint8Array> {
@@ -57,6 +57,7 @@ describe.each(FORMATS)('%s', (format) => {
     const read = good(readSwatchFile(await written(WALK, format)));
     expect(read.swatches.map(({ name, group, colour }) => ({ name, ...(group && { group }), colour }))).toEqual(await content(WALK));
     expect(read.ramps).toHaveLength(format === 'tokens' ? 1 : 0);
+    if (format === 'tokens') expect(read.ramps[0]).toMatchObject({ mixing: 'oklab', stops: [{ offset: 0, opacity: 0.4, midpoint: 0.3 }, { offset: 0.7 }] });
   });
 
   test('1,000 random swatches come back exactly, and become the same swatches of another design', async () => {

@@ -87,14 +87,14 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
       <RampEditor ramp={ramp} chosen={here ? stop : null} onChoose={(i) => session.set({ aim, stop: i })} onChange={stops} onPreview={(next) => session.preview(next && withRamp(session, target, { stops: next, mixing: ramp.mixing }))} />
       <div className="flex gap-1.5">
         <Button className="min-w-0 flex-1 px-1 text-[12px]" onClick={() => stops(reverseStops(ramp.stops), 'Reverse the gradient')}>
-          <ArrowLeftRight size={14} aria-hidden /> Reverse
+          <ArrowLeftRight size={14} aria-hidden className="shrink-0" /> Reverse
         </Button>
         <Button className="min-w-0 flex-1 px-1 text-[12px]" disabled={ramp.stops.length < 3} onClick={() => stops(spreadEvenly(ramp.stops), 'Spread the stops evenly')}>
-          <StretchHorizontal size={14} aria-hidden /> Evenly
+          <StretchHorizontal size={14} aria-hidden className="shrink-0" /> Evenly
         </Button>
         {name === null && (
           <Button className="min-w-0 flex-1 px-1 text-[12px]" title="Put these colours into the tray as a gradient swatch" onClick={toTray}>
-            <Plus size={14} aria-hidden /> Keep
+            <Plus size={14} aria-hidden className="shrink-0" /> Keep
           </Button>
         )}
       </div>

@@ -1,4 +1,4 @@
-import type { Cmyk } from '../model/schema';
+import type { Cmyk, Mixing } from '../model/schema';
 import type { Triple } from './spaces';
 
 /** A colour as it travels between designs, libraries and files: whole in itself, spot inks with their own numbers. */
@@ -20,7 +20,14 @@ export interface ExchangeSwatch {
 export interface ExchangeRamp {
   readonly name: string;
   readonly group?: string;
-  readonly stops: readonly { readonly offset: number; readonly colour: ExchangeColour }[];
+  readonly stops: readonly ExchangeStop[];
+  readonly mixing?: Mixing;
+}
+export interface ExchangeStop {
+  readonly offset: number;
+  readonly colour: ExchangeColour;
+  readonly opacity?: number;
+  readonly midpoint?: number;
 }
 
 /** Swatches read from a file, or the first line that could not be read. */

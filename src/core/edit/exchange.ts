@@ -55,7 +55,7 @@ export function addExchanged(d: DesignDraft, swatches: readonly ExchangeSwatch[]
     const there = d.swatches.some((x) => x.kind === 'colour' && x.name === s.name && (x.group ?? '') === (groupOf(s.group).group ?? '') && JSON.stringify(x.colour) === content);
     if (!there) addSwatch(d, { id: newId(), name: s.name || 'Colour', kind: 'colour', colour, ...groupOf(s.group) });
   }
-  for (const r of ramps) addSwatch(d, { id: newId(), name: r.name || 'Gradient', kind: 'ramp', stops: r.stops.map((x) => ({ offset: x.offset, colour: fromExchange(d, x.colour, newId) })), ...groupOf(r.group) });
+  for (const r of ramps) addSwatch(d, { id: newId(), name: r.name || 'Gradient', kind: 'ramp', stops: r.stops.map((x) => ({ ...x, colour: fromExchange(d, x.colour, newId) })), ...(r.mixing && { mixing: r.mixing }), ...groupOf(r.group) });
   return d.swatches.length - first;
 }
 
@@ -68,7 +68,7 @@ export function exchangeOf(d: Design, palette: Palette) {
     return [{ name: s.name, ...(s.group && { group: s.group }), colour: toExchange(d, s.colour), cmyk: palette.processOf(s.colour), lab: bounded(palette.wantedLab(s.colour)), rgb }];
   });
   const ramps = d.swatches.flatMap((s) =>
-    s.kind === 'ramp' ? [{ name: s.name, ...(s.group && { group: s.group }), stops: s.stops.map((x) => ({ offset: x.offset, colour: toExchange(d, x.colour) })), looks: s.stops.map((x) => palette.lookOfMix(palette.mix(x.colour))) }] : [],
+    s.kind === 'ramp' ? [{ name: s.name, ...(s.group && { group: s.group }), ...(s.mixing && { mixing: s.mixing }), stops: s.stops.map((x) => ({ ...x, colour: toExchange(d, x.colour) })), looks: s.stops.map((x) => palette.lookOfMix(palette.mix(x.colour))) }] : [],
   );
   return { swatches, ramps };
 }

@@ -30,6 +30,7 @@ const ownColour = [
 export const ownColourSchema = z.union(ownColour);
 export const colourSchema = z.union([z.strictObject({ swatch: id, tint: unit01 }).readonly(), ...ownColour]);
 
+export const midpointSchema = z.number().min(0.02).max(0.98);
 export const stopSchema = z
   .strictObject({
     offset: unit01,
@@ -37,18 +38,18 @@ export const stopSchema = z
     /** Absent: 1, nothing shows through. */
     opacity: unit01.optional(),
     /** Where between this stop and the next half of the change is done, 0…1 of the way. Absent: half way. */
-    midpoint: z.number().min(0.02).max(0.98).optional(),
+    midpoint: midpointSchema.optional(),
   })
   .readonly();
 const stops = z.array(stopSchema).min(2).max(64).readonly();
 /** Where the colours between stops are mixed. Absent: in ink (in light for a screen design). */
-const mixing = z.enum(['ink', 'srgb', 'oklab', 'oklch']).optional();
+export const mixingSchema = z.enum(['ink', 'srgb', 'oklab', 'oklch']).optional();
 
 /** The group of the tray that a swatch lies in; absent: none. */
 const group = z.string().min(1).max(80).optional();
 export const swatchSchema = z.union([
   z.strictObject({ id, name, kind: z.literal('colour'), colour: ownColourSchema, group }).readonly(),
-  z.strictObject({ id, name, kind: z.literal('ramp'), stops, mixing, group }).readonly(),
+  z.strictObject({ id, name, kind: z.literal('ramp'), stops, mixing: mixingSchema, group }).readonly(),
 ]);
 
 /**
@@ -77,7 +78,7 @@ export const paintSchema = z.union([
     .strictObject({
       kind: z.literal('gradient'),
       gradient: z.enum(['linear', 'radial', 'box']),
-      ramp: z.union([z.strictObject({ swatch: id }).readonly(), z.strictObject({ stops, mixing }).readonly()]),
+      ramp: z.union([z.strictObject({ swatch: id }).readonly(), z.strictObject({ stops, mixing: mixingSchema }).readonly()]),
       /** From unit space (line 0→1 along x, the unit circle, or the square −1…1) to the object's own space. */
       geometry: matrix,
       overprint: z.boolean(),

@@ -1,7 +1,7 @@
-import { refuse, type ExchangeColour, type ExchangeRamp, type ExchangeSwatch, type SwatchesRead } from '../../colour/exchange';
+import { refuse, type ExchangeColour, type ExchangeRamp, type ExchangeStop, type ExchangeSwatch, type SwatchesRead } from '../../colour/exchange';
 import { parseHex, type Triple } from '../../colour/spaces';
 import { parseCssColour } from '../../colour/css';
-import { cmykSchema } from '../../model/schema';
+import { cmykSchema, midpointSchema, mixingSchema } from '../../model/schema';
 import { findNodeAtLocation, parseTree, getNodeValue, printParseErrorCode, type Node, type ParseError } from 'jsonc-parser';
 import * as z from 'zod';
 
@@ -17,7 +17,7 @@ export const extensionColour = z.union([
   z.strictObject({ gray: unit }),
   z.strictObject({ spot: z.strictObject({ name: z.string().min(1).max(80), lab, alternate: cmykSchema }), tint: unit }),
 ]);
-const extension = z.object({ name: z.string().max(200).optional(), group: z.string().max(80).optional(), colour: extensionColour.optional(), colours: z.array(extensionColour).max(64).optional() });
+const extension = z.object({ name: z.string().max(200).optional(), group: z.string().max(80).optional(), colour: extensionColour.optional(), colours: z.array(extensionColour).max(64).optional(), midpoints: z.array(midpointSchema).max(64).optional(), mixing: mixingSchema });
 
 /** Design tokens (JSON of the Design Tokens Community Group): colours and gradients, groups from their nesting. */
 export function readTokens(text: string): SwatchesRead {
@@ -53,15 +53,18 @@ export function readTokens(text: string): SwatchesRead {
     const group = own.group ?? (extensions ? undefined : path.slice(0, -1).join(' ').slice(0, 80) || undefined);
     if (type === 'gradient') {
       if (!Array.isArray(node.$value) || node.$value.length < 2) return fail('a gradient is a list of two stops or more.');
-      const stops: { offset: number; colour: ExchangeColour }[] = [];
+      const stops: ExchangeStop[] = [];
       for (const [i, stop] of node.$value.entries()) {
         const colour = own.colours?.[i] ?? (isRecord(stop) ? colourOf(resolve(json, stop.color, 0)) : 'a stop is an object with color and position.');
         if (typeof colour === 'string') return fail(colour);
         const offset = isRecord(stop) ? Number(stop.position) : NaN;
         if (!(offset >= 0 && offset <= 1)) return fail('the position of a stop is not between 0 and 1.');
-        stops.push({ offset, colour });
+        const alpha = isRecord(stop) && isRecord(stop.color) && typeof stop.color.alpha === 'number' ? stop.color.alpha : 1;
+        if (!(alpha >= 0 && alpha <= 1)) return fail('the alpha of a stop is not between 0 and 1.');
+        const midpoint = own.midpoints?.[i];
+        stops.push({ offset, colour, ...(alpha < 1 && { opacity: alpha }), ...(midpoint !== undefined && midpoint !== 0.5 && { midpoint }) });
       }
-      ramps.push({ name, ...(group && { group }), stops });
+      ramps.push({ name, ...(group && { group }), stops, ...(own.mixing && { mixing: own.mixing }) });
       return;
     }
     const value = colourOf(resolve(json, node.$value, 0));

@@ -41,8 +41,8 @@ export function writeTokens(swatches: readonly WrittenSwatch[], ramps: readonly 
     const { home, key } = place(r.name, r.group);
     home[key] = {
       $type: 'gradient',
-      $value: r.stops.map((stop, i) => ({ color: { colorSpace: 'srgb', components: r.looks[i], hex: hexOf(r.looks[i]) }, position: stop.offset })),
-      $extensions: { [EXTENSION]: { name: r.name, ...(r.group && { group: r.group }), colours: r.stops.map((x) => x.colour) } },
+      $value: r.stops.map((stop, i) => ({ color: { colorSpace: 'srgb', components: r.looks[i], ...(stop.opacity !== undefined && { alpha: stop.opacity }), hex: hexOf(r.looks[i]) }, position: stop.offset })),
+      $extensions: { [EXTENSION]: { name: r.name, ...(r.group && { group: r.group }), colours: r.stops.map((x) => x.colour), ...(r.stops.some((x) => x.midpoint !== undefined) && { midpoints: r.stops.map((x) => x.midpoint ?? 0.5) }), ...(r.mixing && { mixing: r.mixing }) } },
     };
   }
   return `${JSON.stringify(root, null, 2)}\n`;
