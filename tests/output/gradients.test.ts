@@ -4,6 +4,7 @@ import { QUIET } from '@/core/output/job';
 import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates } from '@/core/output/png';
 import { prepare, type Workshop } from '@/core/workshop';
+import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
 import { GRADIENT_KINDS, gradientPage } from '../support/gradients';
@@ -33,6 +34,8 @@ describe('gradients on our plates and on those of our PDF', () => {
     const { ours, pdf } = await both(gradientPage(kind));
     const mesh = kind === 'box' || kind === 'pools' || kind === 'along' || kind === 'across';
     expect(faults(ours, separate(pdf, DPI)[0], `gradients: ${kind}`, mesh ? 3 : 2)).toEqual([]);
+    // Our checker of the rules of PDF/X-4 (from memory of ISO 15930-7), and qpdf.
+    expect(await checkX4(pdf)).toEqual([]);
     // Shadings stay shadings: no picture of a gradient is in the file.
     expect(unpacked(pdf)).not.toMatch(/\/Subtype \/Image/);
   });
@@ -50,5 +53,6 @@ describe('gradients on our plates and on those of our PDF', () => {
     const { data, width } = ours.get('Cyan')!;
     expect(new Set(data.slice(width * 20, width * 21)).size).toBeGreaterThan(1);
     expect(unpacked(pdf)).toMatch(/\/PatternType 1\b/);
+    expect(await checkX4(pdf)).toEqual([]);
   });
 });
