@@ -94,9 +94,9 @@ export function lanternWalkPoster(make: Making): Design {
       b.shape(label, 'rectangle', { x: cx - (w * share) / 2, y, w: w * share, h: h * 0.08 }, { fill: flat(rope), knobs: { topLeft: mm(2), topRight: mm(2), bottomRight: mm(2), bottomLeft: mm(2) } });
     return b.group(name, [
       b.shape('Cord', 'rectangle', { x: cx - mm(0.6), y: top - cord, w: mm(1.2), h: cord + h * 0.05 }, { fill: flat(rope) }),
+      // A rim that is lit from within: its colours run from the outer edge of the line to where the paper covers it.
+      b.shape('Rim', 'ellipse', body, { outline: outlineOf(across({ stops: [stop(0, slateWet), stop(0.2, rope), stop(0.5, paperGlow), stop(1, paperGlow)] }), mm(3.2)) }),
       ...papers.map((p) => b.shape(p.name, 'ellipse', body, { fill: p.fill })),
-      // A rim that is lit from within: its colours run from the one edge of the line to the other.
-      b.shape('Rim', 'ellipse', body, { outline: outlineOf(across({ stops: [stop(0, slateWet), stop(0.35, rope), stop(1, paperGlow)] }), mm(1.6)) }),
       rib(0.38),
       rib(0.72),
       capShape('Cap', top + h * 0.03, 0.46),
