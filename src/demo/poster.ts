@@ -71,7 +71,7 @@ export function lanternWalkPoster(make: Making): Design {
   ]);
 
   // The moon's light fades out over the sky.
-  const halo = b.shape('Moonlight', 'ellipse', { x: mm(254), y: mm(-6), w: mm(170), h: mm(170) }, { fill: radial({ stops: [stop(0, paperGlow, 0.55), { ...stop(0.45, paperGlow, 0.4), midpoint: 0.35 }, stop(1, lowTide, 0)] }, mm(85), mm(85), mm(85), mm(85)) });
+  const halo = b.shape('Light of the moon', 'ellipse', { x: mm(254), y: mm(-6), w: mm(170), h: mm(170) }, { fill: radial({ stops: [stop(0, paperGlow, 0.55), { ...stop(0.45, paperGlow, 0.4), midpoint: 0.35 }, stop(1, lowTide, 0)] }, mm(85), mm(85), mm(85), mm(85)) });
   const moon = b.shape('Moon', 'ellipse', { x: mm(300), y: mm(40), w: mm(78), h: mm(78) }, { fill: withGrain(radial({ swatch: moonGlow }, mm(39), mm(39), mm(39), mm(39), false, [-0.3, -0.35]), 0.04) });
 
   // Twenty rays, each a long triangle turned 18° further about the lantern's middle.

@@ -221,7 +221,7 @@ describe('where things are', () => {
     const moon = find(design, 'Moon');
     const box = boxIn(design, moon.id, [1, 0, 0, 1, 0, 0], shop.fonts);
     const mid = { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
-    expect(hitAll(scene, mid, 2).map((h) => design.nodes[h.node].name)).toEqual(['Moon', 'Moonlight', 'Night sky']);
+    expect(hitAll(scene, mid, 2).map((h) => design.nodes[h.node].name)).toEqual(['Moon', 'Light of the moon', 'Night sky']);
     expect(nearEdge(scene, moon.id, mid, 3)).toBe(false);
     expect(nearEdge(scene, moon.id, { x: box.x1, y: mid.y }, 3)).toBe(true);
     expect(nodesIn(scene, { x0: box.x0 - 1, y0: box.y0 - 1, x1: box.x1 + 1, y1: box.y1 + 1 }, true)).toEqual([moon.id]);
