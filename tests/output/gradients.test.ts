@@ -1,5 +1,5 @@
 import { newDesign, outlineOf, setupOf } from '@/core/model/defaults';
-import type { Design, GradientPaint } from '@/core/model/schema';
+import type { Design, GradientPaint, Stop } from '@/core/model/schema';
 import { QUIET } from '@/core/output/job';
 import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates } from '@/core/output/png';
@@ -42,9 +42,12 @@ describe('gradients on our plates and on those of our PDF', () => {
 
   test('grain, as squares of the same two tones', async () => {
     const b = new DesignBuilder(newDesign('Grain', setupOf(400, 300, { bleed: 0 }), making), making);
+    // A ramp that lets something through has no grain, here or there.
+    const fading: Stop[] = [{ offset: 0, colour: cmyk(80, 60, 0, 20) }, { offset: 1, colour: cmyk(0, 60, 80, 0), opacity: 0.3 }];
     const stops = [{ offset: 0, colour: cmyk(80, 60, 0, 20) }, { offset: 1, colour: cmyk(60, 40, 0, 0) }];
     b.place(0, [
       b.shape('Sky', 'rectangle', { x: 0, y: 0, w: 400, h: 300 }, { fill: { ...(linear(stops, [0, 300, -300, 0, 0, 0]) as GradientPaint), grain: 0.08 } }),
+      b.shape('Fading', 'rectangle', { x: 300, y: 200, w: 80, h: 80 }, { fill: { ...(linear(fading, [80, 0, 0, 80, 0, 0]) as GradientPaint), grain: 0.2 } }),
       b.shape('Line', 'ellipse', { x: 60, y: 60, w: 200, h: 160 }, { outline: outlineOf({ ...(radial(stops, [180, 0, 0, 180, 100, 80]) as GradientPaint), grain: 0.1 }, 40) }),
     ]);
     const { ours, pdf } = await both(b.done());

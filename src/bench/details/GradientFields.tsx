@@ -73,6 +73,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
   const { from, to } = gradientLine(paint);
   const half = Math.hypot(to.x - from.x, to.y - from.y);
   const squash = half ? Math.hypot(paint.geometry[2], paint.geometry[3]) / half : 1;
+  const { solid } = session.palette.ramp(paint.ramp);
   const banding = bandingOf(session.scene(), target.node, session.palette);
   return (
     <>
@@ -146,16 +147,18 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
           <p className="m-0 text-warn">
             Steps may show: {formatNumber(banding.steps, 0)} tones over {formatLength(banding.length, design.setup.unit, 0)}, each {formatLength(banding.step, 'mm', 1)} wide.
           </p>
-          {ramp.stops.every((s) => (s.opacity ?? 1) >= 1) && (
+          {solid && (
             <Button onClick={() => session.commit('Break steps up with grain', change((p) => ({ ...p, grain: banding.grain })))}>
               Break them up with grain
             </Button>
           )}
         </div>
       )}
+      {paint.grain !== undefined && !solid && <p className="m-0 text-[12px] text-faint">Grain rests while the ramp lets something through.</p>}
       {paint.grain !== undefined && (
         <NumberField
           label="Grain"
+          disabled={!solid}
           suffix="%"
           value={paint.grain * 100}
           min={0}

@@ -4,7 +4,7 @@ import type { RampSource } from '@/core/colour/ramp';
 import { geometryOnPage, gradientLine } from '@/core/edit/gradient';
 import type { Recipe } from '@/core/edit/history';
 import { aimedNodes, paintAt, rampOf, setPaint, type Aim } from '@/core/edit/paint';
-import { sameLook, writeRamp } from '@/core/edit/sweep';
+import { isSweep, writeRamp } from '@/core/edit/sweep';
 import { apply, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
 import { flatten } from '@/core/geometry/path';
 import type { GradientPaint, Mixing, PoolsPaint, Stop } from '@/core/model/schema';
@@ -32,14 +32,7 @@ export function aimedAt(s: Session, aim: Aim, nodes: readonly string[] = aimedNo
   const paint = paintAt(design, node, aim);
   if (paint?.kind !== 'gradient' && paint?.kind !== 'pools') return null;
   const matrix = pageMatrix(design, page, node);
-  if (nodes.length > 1) {
-    const onPage = multiply(matrix, paint.geometry);
-    const one = nodes.every((id) => {
-      const p = paintAt(design, id, aim);
-      return (p?.kind === 'gradient' || p?.kind === 'pools') && sameLook(p, paint) && multiply(pageMatrix(design, page, id), p.geometry).every((v, i) => Math.abs(v - onPage[i]) < 1e-3);
-    });
-    if (!one) return null;
-  }
+  if (nodes.length > 1 && !isSweep(design, page, nodes, aim)) return null;
   if (paint.kind === 'gradient' && paint.eachLetter) {
     const letter = s.scene().items.find((i) => i.node === node && i.paint.kind === 'gradient' && i.paint.eachLetter && i.type === 'glyphs' && (aim === 'letterOutline') === (i.stroke !== null));
     return { node, nodes, paint, aim, matrix: letter?.matrix ?? matrix };

@@ -1,6 +1,7 @@
 import type { Palette } from '../colour/palette';
 import type { ResolvedRamp } from '../colour/ramp';
 import { applyVector, multiply } from '../geometry/matrix';
+import { grainOf } from '../render/grain';
 import { mm } from '../units/length';
 import type { Item, Scene } from '../scene/scene';
 
@@ -38,7 +39,7 @@ export function bandingIn(item: Item, palette: Palette): Banding | null {
   const found = widest(palette.ramp(paint.ramp), whole);
   if (!found || found.step < SHOWS) return null;
   const grain = Math.min(0.2, (GRAIN_STEPS * found.step) / Math.max(whole, 1e-6));
-  return (paint.grain ?? 0) >= grain * 0.6 ? null : { ...found, grain };
+  return grainOf(paint, palette.ramp(paint.ramp)) >= grain * 0.6 ? null : { ...found, grain };
 }
 
 /** The part of a ramp whose tones are widest; parts in which hardly anything changes have no bands to see. */

@@ -87,7 +87,7 @@ export function isSweep(design: Design, page: Page, nodes: readonly NodeId[], ai
 }
 
 /** The same gradient but for where it lies. */
-export function sameLook(a: Placed, b: Placed): boolean {
+function sameLook(a: Placed, b: Placed): boolean {
   const key = (p: Placed) => JSON.stringify({ ...p, geometry: null, overprint: null });
   return key(a) === key(b);
 }

@@ -8,7 +8,7 @@ import type { GradientPaint, PoolsPaint } from '../model/schema';
 import type { Item, Scene } from '../scene/scene';
 import { Coverage, type Region, type RowSink } from './coverage';
 import { fieldOf, RAMP_STEPS } from './field';
-import { GRAIN_CELL, GRAIN_SIZE, grainTile } from './grain';
+import { GRAIN_CELL, GRAIN_SIZE, grainOf, grainTile } from './grain';
 import { poolField, rasterPools } from './pools';
 import { regionRect } from './region';
 
@@ -117,7 +117,8 @@ class PlatePainter {
     const stride = this.region.width;
     const index = new Uint16Array(stride);
     const through = new Uint8Array(stride);
-    const grain = paint.grain ? grainOver(this.region, paint.grain) : null;
+    const amount = grainOf(paint, ramp);
+    const grain = amount ? grainOver(this.region, amount) : null;
     return (y, from, to, cover) => {
       let level = field(y, from, to, index);
       if (grain) {

@@ -6,6 +6,7 @@ import { grow } from '../../geometry/rect';
 import type { StrokeStyle } from '../../geometry/stroke';
 import { PROFILES } from '../../model/defaults';
 import type { Design, GradientPaint, Page } from '../../model/schema';
+import { grainOf } from '../../render/grain';
 import type { SceneBuilder } from '../../scene/build';
 import type { GlyphsItem, Item, Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
@@ -154,7 +155,7 @@ async function drawItem(d: Drawing, item: Item): Promise<void> {
     const used = paint.kind === 'gradient' ? palette.ramp(paint.ramp).used : palette.channels.map((_, i) => paint.pools.some((p) => palette.mix(p.colour)[i] > 0));
     if (paint.overprint && !used.some(Boolean)) return;
     if (!(paint.kind === 'gradient' && paint.line) && Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12) return;
-    shadings = await (paint.kind === 'gradient' ? makeShadings(item, paint, palette, d.spaces, d.file, grainOf(d, paint) / 2) : makePools(item, paint, palette, d.spaces, d.file));
+    shadings = await (paint.kind === 'gradient' ? makeShadings(item, paint, palette, d.spaces, d.file, grainOf(paint, palette.ramp(paint.ramp)) / 2) : makePools(item, paint, palette, d.spaces, d.file));
     if (!shadings) return;
   }
   if (paint.overprint !== d.overprint) {
@@ -174,11 +175,8 @@ async function drawItem(d: Drawing, item: Item): Promise<void> {
     drawText(d, item, item.stroke ? 1 : 0);
   }
   if (shadings?.opacity) out.op('Q');
-  if (paint.kind === 'gradient' && grainOf(d, paint)) await drawGrain(d, item, paint);
+  if (paint.kind === 'gradient' && grainOf(paint, palette.ramp(paint.ramp))) await drawGrain(d, item, paint);
 }
-
-/** Grain needs a paint that lets nothing through: it is painted on top of it. */
-const grainOf = (d: Drawing, paint: GradientPaint): number => (paint.grain && d.palette.ramp(paint.ramp).solid ? paint.grain : 0);
 
 /** The grain of a gradient: the same gradient half the grain earlier, through the squares of the tile that are set. */
 async function drawGrain(d: Drawing, item: Item, paint: GradientPaint): Promise<void> {
