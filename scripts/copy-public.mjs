@@ -17,3 +17,4 @@ for (const [, id, source] of rows) copy(`@expo-google-fonts/${source}`, `fonts/$
 copy('lcms-wasm/dist/lcms.js', 'wasm/lcms.js');
 copy('lcms-wasm/dist/lcms.wasm', 'wasm/lcms.wasm');
 copy('harfbuzzjs/dist/harfbuzz-subset.wasm', 'wasm/harfbuzz-subset.wasm');
+copy('pathkit-wasm/bin/pathkit.wasm', 'wasm/pathkit.wasm');

@@ -1,6 +1,6 @@
 'use client';
 import { VISIONS, type VisionId } from '@/core/colour/vision';
-import { useEffect, useRef } from 'react';
+import { Fragment, useEffect, useRef } from 'react';
 import { bleedRect } from '@/core/scene/scene';
 import { parseNumber } from '@/core/units/length';
 import { BENCH_TOP, fitPage } from './canvas/BenchTop';
@@ -28,14 +28,14 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
       )}
       <span role="status" className={`min-w-0 flex-1 truncate ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`} data-testid="message">
         {message?.text}
-        {message?.action && (
-          <>
-            {' — '}
-            <button type="button" className={link} onClick={message.action.run}>
-              {message.action.label}
+        {message?.actions?.map((a, i) => (
+          <Fragment key={a.label}>
+            {i ? ' or ' : ' — '}
+            <button type="button" className={link} onClick={a.run}>
+              {a.label}
             </button>
-          </>
-        )}
+          </Fragment>
+        ))}
       </span>
       <button type="button" className={link} onClick={onKeys}>
         Keys

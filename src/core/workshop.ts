@@ -1,6 +1,7 @@
 import { ColourEngine } from './colour/icc';
 import { ColourRoom, Palette } from './colour/palette';
 import type { Env } from './env';
+import { loadBooleans } from './geometry/boolean/combine';
 import type { Design } from './model/schema';
 import { SceneBuilder } from './scene/build';
 import { FontBook } from './text/fonts';
@@ -14,7 +15,7 @@ export interface Workshop {
 }
 
 export async function openWorkshop(env: Env): Promise<Workshop> {
-  const engine = await ColourEngine.load(env);
+  const [engine] = await Promise.all([ColourEngine.load(env), loadBooleans(env)]);
   const fonts = new FontBook(env);
   return { env, fonts, room: new ColourRoom(engine, (p) => env.asset(p)), builder: new SceneBuilder(fonts) };
 }

@@ -184,7 +184,9 @@ describe('keys of the bench', () => {
     press('Escape');
     expect(b.session.state.stop).toBeNull();
     press('Escape');
-    expect([b.session.state.entered, b.session.state.selection]).toEqual([null, [id('Lantern, middle')]]);
+    expect([b.session.state.entered, b.session.state.selection]).toEqual([id('Lanterns'), [id('Lantern, middle')]]);
+    press('Escape');
+    expect([b.session.state.entered, b.session.state.selection]).toEqual([null, [id('Lanterns')]]);
     press('Escape');
     expect(b.session.state.selection).toEqual([]);
     press('Escape');

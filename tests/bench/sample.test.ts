@@ -108,7 +108,7 @@ test('kept palettes are for every design, and can be put back when thrown away',
   expect(b.session.state.libraries.map((l) => l.name)).toEqual(['Harbour']);
   await b.session.removeLibrary(kept!);
   expect(b.session.state.libraries).toEqual([]);
-  b.session.state.message!.action!.run();
+  b.session.state.message!.actions![0].run();
   await new Promise((done) => setTimeout(done, 20));
   expect((await b.store.libraries()).map((l) => l.name)).toEqual(['Harbour']);
 });

@@ -9,7 +9,7 @@ import { choosing } from '../tools/text';
 import { endEditing } from '../tools/editing';
 import { toolById } from '../tools/tools';
 import type { Gesture, PointerAt, ToolContext } from '../tools/tool';
-import { pick } from '../tools/select';
+import { pick } from '../tools/pick';
 import { ArtPainter } from './artPainter';
 import { fitRect, toPage, zoomAt } from './camera';
 import { noExtras } from './extras';

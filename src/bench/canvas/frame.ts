@@ -1,8 +1,11 @@
-import { layoutOf, localBox, isText } from '@/core/edit/box';
+import { localBox } from '@/core/edit/box';
+import { layoutOf, isText } from '@/core/edit/layout';
 import { apply, applyVector, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
 import { isEmpty, type Rect } from '@/core/geometry/rect';
 import { pageMatrix } from '@/core/model/tree';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
+import { cornerHandle, roundsItself, treatedCorners } from '@/core/edit/corners';
+import { bisector } from '@/core/geometry/corners';
 import { toScreen } from './camera';
 import type { Session } from '../session/session';
 import type { Camera } from '../session/state';
@@ -27,7 +30,7 @@ export function selectionFrame(s: Session): Frame | null {
 }
 
 /** A place to take the frame by: −1, 0, 1 on each axis; `turn` is the arc outside the top right corner. */
-export type Grip = { readonly kind: 'size'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1 } | { readonly kind: 'turn' } | { readonly kind: 'knob'; readonly index: number };
+export type Grip = { readonly kind: 'size'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1 } | { readonly kind: 'turn' } | { readonly kind: 'pivot' } | { readonly kind: 'knob'; readonly index: number } | { readonly kind: 'corner'; readonly node: number };
 
 export interface PlacedGrip {
   readonly grip: Grip;
@@ -47,6 +50,10 @@ const KNOBS_FROM = 44;
 const KNOB_INSET = 15;
 const TICK_AWAY = 8;
 const TURN_AWAY = 20;
+/** Where the pivot waits until it is put somewhere. */
+const PIVOT_AWAY = 40;
+/** A shape with more corners than this shows the handle of its first only. */
+const MOST_CORNERS = 12;
 
 const unit = (p: Point): Point => {
   const n = Math.hypot(p.x, p.y) || 1;
@@ -84,7 +91,8 @@ export function placedGrips(s: Session, f: Frame): PlacedGrip[] {
     put({ kind: 'size', hx: 1, hy: 0 }, out(mid(tr, br), 1, 0, TICK_AWAY));
   }
   put({ kind: 'turn' }, out(tr, 1, -1, TURN_AWAY));
-  return [...grips, ...knobGrips(s, f, ux, uy)];
+  put({ kind: 'pivot' }, s.state.pivot ? toScreen(c, s.state.pivot) : out(tr, 1, -1, PIVOT_AWAY));
+  return [...grips, ...knobGrips(s, f, ux, uy), ...cornerGrips(s, f, ux, uy)];
 }
 
 /** The knobs of a single dialled shape, where they stand on the screen. */
@@ -106,6 +114,25 @@ function knobGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
   });
 }
 
+/** A handle on each corner that can be treated. */
+function cornerGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
+  const node = f.single ? s.design.nodes[f.single] : null;
+  if (!node || (node.kind !== 'shape' && node.kind !== 'path') || roundsItself(node)) return [];
+  const frame = frameCorners(f, s.state.camera);
+  const side = (i: number, j: number) => Math.hypot(frame[i].x - frame[j].x, frame[i].y - frame[j].y);
+  if (Math.min(side(0, 1), side(0, 3)) < KNOBS_FROM) return [];
+  const corners = treatedCorners(node);
+  const shown = corners.length > MOST_CORNERS ? corners.slice(0, 1) : corners;
+  return shown.map((corner): PlacedGrip => {
+    const way = unit(applyVector(f.matrix, bisector(corner)));
+    const at = toScreen(s.state.camera, apply(f.matrix, cornerHandle(corner)));
+    const tip = toScreen(s.state.camera, apply(f.matrix, corner.at));
+    // Kept off the corner itself, where nodes and ticks are.
+    const near = Math.hypot(at.x - tip.x, at.y - tip.y) < KNOB_INSET;
+    return { grip: { kind: 'corner', node: corner.node }, at: near ? { x: tip.x + way.x * KNOB_INSET, y: tip.y + way.y * KNOB_INSET } : at, ux, uy, letter: corner === shown[0] ? 'r' : '', notch: way };
+  });
+}
+
 /** Moves a knob that lies on a corner towards the middle, so that both can be taken. */
 function inset(p: Point, corners: readonly Point[], middle: Point): Point {
   const near = corners.find((c) => Math.hypot(c.x - p.x, c.y - p.y) < KNOB_INSET);
@@ -120,7 +147,8 @@ export function gripAt(s: Session, p: Point): { frame: Frame; placed: PlacedGrip
   if (!frame) return null;
   const grips = placedGrips(s, frame);
   const near = (g: PlacedGrip, by: number) => Math.hypot(g.at.x - p.x, g.at.y - p.y) <= by;
-  const found = grips.find((g) => g.grip.kind === 'knob' && near(g, 9)) ?? grips.find((g) => near(g, 10));
+  const inner = (g: PlacedGrip) => g.grip.kind === 'knob' || g.grip.kind === 'corner' || (g.grip.kind === 'pivot' && s.state.pivot !== null);
+  const found = grips.find((g) => inner(g) && near(g, 9)) ?? grips.find((g) => near(g, 10));
   return found ? { frame, placed: found } : null;
 }
 

@@ -2,11 +2,13 @@ import type { Finding } from '@/core/check/types';
 import type { Design } from '@/core/model/schema';
 import { apply, multiply, type Point } from '@/core/geometry/matrix';
 import { columnEdges } from '@/core/geometry/snap';
+import { areaOf } from '@/core/edit/area';
+import { ancestry, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';
 import { drawGradient } from './gradientOverlay';
 import { caretLine } from './caret';
 import type { OverlayExtras } from './extras';
-import { twoLines, type Ink } from './ink';
+import { tracePath, twoLines, type Ink } from './ink';
 import { toScreen } from './camera';
 import { frameCorners, placedGrips, screenMatrix, selectionFrame, textFrameOf } from './frame';
 
@@ -23,6 +25,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
   if (view !== 'work') return;
   drawPins(ctx, s);
+  drawOperands(ctx, s, ink);
   if (extras.snapX !== null || extras.snapY !== null) drawSnapLines(ctx, canvas, s, extras, ink);
   if (s.state.editing) drawTextEditing(ctx, s, extras, ink);
   else if (!extras.bare) {
@@ -39,6 +42,22 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
     });
     ctx.setLineDash([]);
   }
+}
+
+/** What an entered combination is made of, as dashed lines: it is not seen itself. */
+function drawOperands(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void {
+  const line = s.state.entered ? ancestry(s.design, s.page, s.state.entered) : [];
+  if (!line.some((id) => s.design.nodes[id].kind === 'combination')) return;
+  const node = s.design.nodes[s.state.entered!];
+  if (!isHolder(node)) return;
+  ctx.setLineDash([3, 3]);
+  for (const id of node.children) {
+    if (s.design.nodes[id].hidden) continue;
+    const m = multiply(screenMatrix(s.state.camera), pageMatrix(s.design, s.page, id));
+    const { path } = areaOf(s.design, id, s.shop.fonts, true).region;
+    twoLines(ctx, ink, () => tracePath(ctx, path, m), 1);
+  }
+  ctx.setLineDash([]);
 }
 
 /** Findings as numbered pins where they are: the same numbers as in the Checks slip. */
@@ -175,10 +194,26 @@ function drawSelection(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): voi
         ctx.beginPath();
         ctx.arc(at.x - (ux.x - uy.x) * 6, at.y - (ux.y - uy.y) * 6, 9, start, start + Math.PI / 2);
       }, 1.75);
+    } else if (g.grip.kind === 'pivot') {
+      drawPivot(ctx, at, s.state.pivot !== null, ink);
     } else {
       drawKnob(ctx, at, g.notch!, g.letter ?? '', ink);
     }
   }
+}
+
+/** A ring with a point in it; thin while it waits beside the frame. */
+function drawPivot(ctx: CanvasRenderingContext2D, at: Point, set: boolean, ink: Ink): void {
+  ctx.globalAlpha = set ? 1 : 0.7;
+  twoLines(ctx, ink, () => {
+    ctx.beginPath();
+    ctx.arc(at.x, at.y, set ? 7 : 5, 0, 2 * Math.PI);
+  }, set ? 1.75 : 1.25);
+  ctx.beginPath();
+  ctx.arc(at.x, at.y, 1.6, 0, 2 * Math.PI);
+  ctx.fillStyle = ink.accent;
+  ctx.fill();
+  ctx.globalAlpha = 1;
 }
 
 /** A small round knob: its notch points the way it travels, its letter stands beside it. */

@@ -1,10 +1,12 @@
 'use client';
-import { isText, layoutOf } from '@/core/edit/box';
+import { isText, layoutOf } from '@/core/edit/layout';
 import { addPage } from '@/core/edit/pages';
 import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
 import { paintAt } from '@/core/edit/paint';
 import { angleOf, apply, invert, multiply } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
+import { OP_NAMES } from '@/core/edit/combine';
+import { copiesIn } from '@/core/model/copies';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { formatLength, mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
@@ -14,9 +16,12 @@ import { selectionFrame } from '../canvas/frame';
 import { count, freeSelection } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { paintName } from '../session/naming';
+import { CombineSection } from './CombineSection';
 import { ContrastSection } from './ContrastSection';
 import { PaintSection } from './PaintSection';
+import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
+import { CornersSection, ShapeSection } from './ShapeSection';
 import { TextSection } from './TextSection';
 
 /** What exactly is this? A sentence, then the full fields. */
@@ -34,7 +39,10 @@ export function Details() {
         <>
           <Sentence />
           <Position />
-          <Shape />
+          <CombineSection />
+          <RepeatSection />
+          <ShapeSection />
+          <CornersSection />
           <TextSection />
           {nodes.some(isText) && <PaintSection aim="letters" />}
           {nodes.some(isText) && <PaintSection aim="letterOutline" />}
@@ -78,6 +86,26 @@ function Sentence() {
     );
   const node = design.nodes[selection[0]];
   if (!node) return null;
+  if (node.kind === 'combination')
+    return (
+      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+        {node.name || 'Combination'}: <Value to="How they are combined">{OP_NAMES[node.op].toLowerCase()}</Value> of {count(node.children.length, 'object')}, <Value to="Width">{size}</Value> across
+        {node.op !== 'divide' && (
+          <>
+            {' '}
+            · filled <Value to="Fill kind">{paintName(design, paintAt(design, node.id, 'fill'))}</Value>
+          </>
+        )}
+        . Double-click to change what is combined.
+      </p>
+    );
+  if (node.kind === 'repeat')
+    return (
+      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+        {node.name || 'Repeat'}: <Value to={node.arrangement.kind === 'grid' ? 'Columns' : 'Count'}>{count(copiesIn(node.arrangement), 'copy', 'copies')}</Value> in a <Value to="Laid out as">{node.arrangement.kind}</Value>,{' '}
+        <Value to="Width">{size}</Value> across. Double-click to change the thing itself.
+      </p>
+    );
   if (node.kind === 'group')
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
@@ -162,56 +190,6 @@ function Position() {
         <NumberField label="Turn" suffix="°" disabled={ids.length === 0} value={angle} decimals={1} onPreview={show(turned)} onCommit={(v) => session.commit('Turn', turned(v))} />
       </div>
       {ids.length === 0 && <p className="mt-2 mb-0 text-faint">Locked. Unlock it in the pile to change it.</p>}
-    </Section>
-  );
-}
-
-function Shape() {
-  const session = useSession();
-  const design = usePlacedDesign();
-  const selection = useBench((s) => s.selection);
-  const { unit } = design.setup;
-  const shapes = selection.map((id) => design.nodes[id]).filter((n) => n?.kind === 'shape');
-  if (!shapes.length || shapes.length !== selection.length) return null;
-  const kind = shapes[0].kind === 'shape' ? shapes[0].shape : '';
-  if (shapes.some((n) => n.kind === 'shape' && n.shape !== kind)) return null;
-  const def = shapeById(kind);
-  if (!def?.params.length) return null;
-  const values = shapes.flatMap((n) => (n.kind === 'shape' ? [valuesOf(def, n.knobs)] : []));
-  const ids = freeSelection(session);
-  const set = (keys: readonly string[], v: number) => (d: Parameters<typeof moveNodes>[0]) => {
-    for (const id of ids) {
-      const n = d.nodes[id];
-      if (n.kind === 'shape') for (const k of keys) n.knobs[k] = v;
-    }
-  };
-  const shared = (key: string): number | null => (values.every((v) => v[key] === values[0][key]) ? values[0][key] : null);
-  const corners = def.params.filter((p) => p.letter === 'r').map((p) => p.id);
-  const allCorners = corners.length && corners.every((c) => shared(c) !== null && shared(c) === shared(corners[0])) ? shared(corners[0]) : null;
-  return (
-    <Section title="Shape">
-      <div className="grid grid-cols-2 gap-2">
-        {corners.length > 0 && (
-          <div className="col-span-2">
-            <NumberField label="Corners" name="All corners" unit={unit} min={0} value={allCorners} onPreview={(v) => session.preview(v === null ? null : set(corners, v))} onCommit={(v) => session.commit('Corners', set(corners, v))} />
-          </div>
-        )}
-        {def.params.map((p) => (
-          <NumberField
-            key={p.id}
-            label={p.letter === 'r' ? p.label.replace(/(\w)\w* (\w)\w*/, (_, a: string, b: string) => a + b.toUpperCase()) : p.label}
-            name={p.label}
-            {...(p.unit === 'length' ? { unit } : {})}
-            value={shared(p.id)}
-            min={p.min}
-            max={p.max}
-            step={p.unit === 'ratio' ? 0.01 : 1}
-            decimals={p.unit === 'count' ? 0 : 2}
-            onPreview={(v) => session.preview(v === null ? null : set([p.id], v))}
-            onCommit={(v) => session.commit(p.label, set([p.id], p.unit === 'count' ? Math.round(v) : v))}
-          />
-        ))}
-      </div>
     </Section>
   );
 }

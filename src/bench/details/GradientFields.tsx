@@ -2,7 +2,8 @@
 import { ArrowLeftRight, Link2Off, Plus, StretchHorizontal } from 'lucide-react';
 import { bandingOf } from '@/core/check/banding';
 import type { RampSource } from '@/core/colour/ramp';
-import { isText, localBox } from '@/core/edit/box';
+import { localBox } from '@/core/edit/box';
+import { isText } from '@/core/edit/layout';
 import { geometryBetween, geometryFrom, gradientAngle, gradientLine, reverseStops, spreadEvenly, withAngle } from '@/core/edit/gradient';
 import type { Recipe } from '@/core/edit/history';
 import { rampOf, setPaint, type Aim } from '@/core/edit/paint';

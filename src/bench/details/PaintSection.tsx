@@ -1,5 +1,6 @@
 'use client';
-import { localBox, isText } from '@/core/edit/box';
+import { localBox } from '@/core/edit/box';
+import { isText } from '@/core/edit/layout';
 import { firstGradient, stopsFrom } from '@/core/edit/gradient';
 import { aimedNodes, paintAt, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim } from '@/core/edit/paint';
 import { firstPools, stopsOfPools } from '@/core/edit/pools';

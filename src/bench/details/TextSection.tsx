@@ -1,5 +1,5 @@
 'use client';
-import { isText } from '@/core/edit/box';
+import { isText } from '@/core/edit/layout';
 import type { DesignDraft } from '@/core/edit/history';
 import { runAt, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
 import type { Design, Paragraph } from '@/core/model/schema';

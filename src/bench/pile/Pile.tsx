@@ -3,14 +3,14 @@ import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSe
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
 import { useEffect, useEffectEvent, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { isText } from '@/core/edit/box';
+import { isText } from '@/core/edit/layout';
 import { reparentNode, setNodeFlags } from '@/core/edit/place';
 import type { Design, DesignNode, Page } from '@/core/model/schema';
-import { ancestry, parentOf } from '@/core/model/tree';
+import { ancestry, isHolder, parentOf } from '@/core/model/tree';
 import { plainText } from '@/core/text/layout';
 import { useBench, useSession } from '../session/context';
 import { beginEditing } from '../tools/editing';
-import { choose } from '../tools/select';
+import { choose } from '../tools/pick';
 import { PileThumb } from './PileThumb';
 
 const ROW = 28;
@@ -81,7 +81,7 @@ export function Pile() {
       setRenaming(first);
     } else if (first && (e.key === 'ArrowLeft' || e.key === 'ArrowRight')) {
       e.preventDefault();
-      const isGroup = design.nodes[first]?.kind === 'group';
+      const isGroup = design.nodes[first] !== undefined && isHolder(design.nodes[first]);
       const parent = parentOf(design, page, first);
       if (e.key === 'ArrowRight') {
         if (isGroup) open(first, true);
@@ -163,14 +163,14 @@ function rowsOf(design: Design, page: Page, opened: ReadonlySet<string>, query: 
       const node = design.nodes[ids[i]];
       if (!wanted) out.push({ id: node.id, depth });
       else if (nameOf(design, node).toLowerCase().includes(wanted)) out.push({ id: node.id, depth: 0 });
-      if (node.kind === 'group' && (wanted || opened.has(node.id))) visit(node.children, depth + 1);
+      if (isHolder(node) && (wanted || opened.has(node.id))) visit(node.children, depth + 1);
     }
   };
   visit(page.children, 0);
   return out;
 }
 
-const KIND: Record<DesignNode['kind'], string> = { group: 'Group', shape: 'Shape', path: 'Path', displayText: 'Display text', textFrame: 'Text frame' };
+const KIND: Record<DesignNode['kind'], string> = { group: 'Group', combination: 'Combination', repeat: 'Repeat', shape: 'Shape', path: 'Path', displayText: 'Display text', textFrame: 'Text frame' };
 
 /** A text that was never named goes by its first words. */
 export function nameOf(design: Design, node: DesignNode): string {
@@ -210,8 +210,12 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, onFold, onRen
       aria-label={`${name}, ${KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}`}
       {...drag.listeners}
       onClick={(e) => {
+        const above = ancestry(session.design, session.page, node.id).slice(0, -1);
+        // What a combination hides is worked on from inside it.
+        const inside = above.findLast((id) => session.design.nodes[id].kind === 'combination');
         const inEntered = session.state.entered;
-        if (inEntered && !ancestry(session.design, session.page, node.id).includes(inEntered)) session.set({ entered: null });
+        if (inside) session.set({ entered: above[above.length - 1] });
+        else if (inEntered && !above.includes(inEntered)) session.set({ entered: null });
         choose(session, e.shiftKey || e.ctrlKey || e.metaKey ? (chosen ? selection.filter((x) => x !== node.id) : [...selection, node.id]) : [node.id]);
       }}
       onDoubleClick={() => {
@@ -221,7 +225,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, onFold, onRen
       style={{ position: 'absolute', top, left: 0, right: 0, height: ROW, paddingLeft: 6 + row.depth * 12 }}
       className={`group flex items-center gap-1.5 border-b border-l-3 border-b-line pr-1 select-none ${chosen ? 'border-l-accent bg-field' : 'border-l-transparent'} ${drop.isOver && !drag.isDragging ? 'outline-2 outline-accent' : ''} ${node.hidden ? 'opacity-50' : ''}`}
     >
-      {node.kind === 'group' ? (
+      {isHolder(node) ? (
         <span
           aria-hidden
           className="-mr-1 cursor-pointer"

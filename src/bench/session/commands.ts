@@ -3,39 +3,21 @@ import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
 import { aimedNodes, setColour, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
 import { VISIONS } from '@/core/colour/vision';
-import { isText } from '@/core/edit/box';
+import { isText } from '@/core/edit/layout';
+import { rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import type { Colour } from '@/core/model/schema';
-import { isLocked } from '@/core/model/tree';
+import { isHolder } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
+import { chosen, count, free, freeSelection, type CommandDef } from './commandDef';
+import { COMBINE_COMMANDS } from './combining';
+import { COPY_COMMANDS, copyThrough } from './copying';
 import { withBeadColour } from '../tools/beadColour';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import type { Session } from './session';
 import type { ToolId, ViewId } from './state';
 
-/** One action of the bench: menu, key, finder, button and tests all use its row. */
-export interface CommandDef {
-  readonly label: string;
-  /** Everyday words and trade words that find it. */
-  readonly keywords: readonly string[];
-  /** `Mod` is Ctrl, or Cmd on a Mac. */
-  readonly keys: readonly string[];
-  /** May it run now? Absent: always. */
-  readonly applies?: (s: Session) => boolean;
-  readonly run: (s: Session) => void;
-  /** Works while only looking. */
-  readonly harmless?: boolean;
-}
-
-const chosen = (s: Session) => s.state.selection.length > 0;
-export const count = (n: number, one: string, many = `${one}s`): string => (n === 1 ? `1 ${one}` : `${n} ${many}`);
-
-/** The chosen objects that may be changed. */
-export function freeSelection(s: Session): string[] {
-  const { design, page } = s;
-  return s.state.selection.filter((id) => design.nodes[id] && !isLocked(design, page, id));
-}
-const free = (s: Session) => freeSelection(s).length > 0;
+export { count, freeSelection, type CommandDef } from './commandDef';
 
 const order = (label: string, move: OrderMove, keys: string[], keywords: string[]): CommandDef => ({
   label,
@@ -55,7 +37,7 @@ const nudge = (label: string, key: string, dx: number, dy: number): CommandDef =
   applies: free,
   run: (s) => {
     const ids = freeSelection(s);
-    s.commit(label, (d) => moveNodes(d, s.page, ids, dx, dy));
+    if (s.commit(label, (d) => moveNodes(d, s.page, ids, dx, dy))) s.noteAgain({ kind: 'keep', map: translation(dx, dy), copy: false });
   },
 });
 
@@ -91,28 +73,22 @@ export function copySelection(s: Session): string | null {
 
 const STEP_ASIDE = mm(5);
 
-export function pasteFrom(s: Session, clip: Clip | null): void {
+export function pasteFrom(s: Session, clip: Clip | null, aside = STEP_ASIDE): void {
   if (!clip) {
     s.say('There is nothing to paste yet. Copy some objects first.');
     return;
   }
   let ids: string[] = [];
   s.commit('Paste', (d) => {
-    ids = pasteClip(d, s.page.id, clip, s.newId, STEP_ASIDE, STEP_ASIDE);
+    ids = pasteClip(d, s.page.id, clip, s.newId, aside, aside);
   });
   s.set({ selection: ids.filter((id) => s.design.nodes[id]) });
   s.say(`Pasted ${count(ids.length, 'object')}.`);
 }
 
 function duplicate(s: Session): void {
-  const clip = copyNodes(s.design, s.page, s.state.selection);
-  if (!clip) return;
-  let ids: string[] = [];
-  s.commit('Duplicate', (d) => {
-    ids = pasteClip(d, s.page.id, clip, s.newId, STEP_ASIDE, STEP_ASIDE);
-  });
-  s.set({ selection: ids });
-  s.say(`Duplicated ${count(ids.length, 'object')}.`);
+  const ids = copyThrough(s, translation(STEP_ASIDE, STEP_ASIDE), 'Duplicate');
+  if (ids.length) s.say(`Duplicated ${count(ids.length, 'object')}.`);
 }
 
 const view = (label: string, id: ViewId, keys: string[], keywords: string[]): CommandDef => ({ label, keywords, keys, harmless: true, run: (s) => s.set({ view: id, editing: null }) });
@@ -130,6 +106,7 @@ export const COMMANDS = {
     },
   },
   'edit.paste': { label: 'Paste', keywords: ['clipboard', 'put in'], keys: [], run: (s) => pasteFrom(s, readClip()) },
+  'edit.pasteInPlace': { label: 'Paste in place', keywords: ['clipboard', 'same spot', 'other page'], keys: ['Mod+Shift+V'], run: (s) => pasteFrom(s, readClip(), 0) },
   'edit.selectAll': {
     label: 'Select all', keywords: ['everything'], keys: ['Mod+A'], harmless: true,
     run: (s) => s.set({ selection: s.page.children.filter((id) => !s.design.nodes[id].locked && !s.design.nodes[id].hidden), entered: null }),
@@ -155,8 +132,8 @@ export const COMMANDS = {
     },
   },
   'object.ungroup': {
-    label: 'Ungroup', keywords: ['apart', 'dissolve'], keys: ['Mod+Shift+G'],
-    applies: (s) => freeSelection(s).some((id) => s.design.nodes[id].kind === 'group'),
+    label: 'Ungroup', keywords: ['apart', 'dissolve', 'take apart', 'release'], keys: ['Mod+Shift+G'],
+    applies: (s) => freeSelection(s).some((id) => isHolder(s.design.nodes[id])),
     run: (s) => {
       let freed: string[] = [];
       s.commit('Ungroup', (d) => {
@@ -166,6 +143,8 @@ export const COMMANDS = {
       s.say(`Ungrouped: ${count(freed.length, 'object')} are free; nothing moved.`);
     },
   },
+  ...COMBINE_COMMANDS,
+  ...COPY_COMMANDS,
   'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),
   'object.forward': order('One step forward', 'forward', ['Mod+ArrowUp'], ['up', 'order']),
   'object.backward': order('One step back', 'backward', ['Mod+ArrowDown'], ['down', 'order']),
@@ -281,7 +260,8 @@ function turnSelection(s: Session, degrees: number): void {
   const ids = freeSelection(s);
   const box = s.boxOf(ids);
   if (isEmpty(box)) return;
-  s.commit(`Turn ${Math.abs(degrees)}°`, (d) => turnNodes(d, s.page, ids, degrees, centre(box)));
+  const about = s.state.pivot ?? centre(box);
+  if (s.commit(`Turn ${Math.abs(degrees)}°`, (d) => turnNodes(d, s.page, ids, degrees, about))) s.noteAgain({ kind: 'keep', map: rotation(degrees, about), copy: false });
 }
 
 function stepPage(s: Session, by: number): void {

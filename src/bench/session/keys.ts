@@ -1,8 +1,10 @@
-import { isText } from '@/core/edit/box';
+import { isText } from '@/core/edit/layout';
 import { addNode } from '@/core/edit/place';
 import { centre } from '@/core/geometry/rect';
+import { isHolder, parentOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { beginEditing } from '../tools/editing';
+import { enterHolder } from '../tools/select';
 import { newShape } from '../tools/shape';
 import { textTool } from '../tools/text';
 import { COMMAND_IDS, COMMAND_TABLE, runCommand, type CommandId } from './commands';
@@ -67,7 +69,7 @@ export function keyHandler(s: Session, open: { find: () => void; keys: () => voi
 function stepOut(s: Session): void {
   const { entered, selection, stop, tool } = s.state;
   if (stop !== null) s.set({ stop: null });
-  else if (entered) s.set({ entered: null, selection: [entered] });
+  else if (entered) s.set({ entered: parentOf(s.design, s.page, entered), isolated: false, selection: [entered] });
   else if (selection.length) s.set({ selection: [] });
   else if (tool !== 'select') s.set({ tool: 'select' });
 }
@@ -88,5 +90,9 @@ function enter(s: Session): void {
     const at = { page: mid, screen: mid, shift: false, alt: false, mod: false };
     const gesture = textTool.press(at, { session: s, extras: noExtras(), refresh: () => {}, readout: () => {} });
     gesture?.release(at);
-  } else if (selection.length === 1 && s.design.nodes[selection[0]] && isText(s.design.nodes[selection[0]])) beginEditing(s, selection[0], null);
+  } else if (selection.length === 1 && s.design.nodes[selection[0]]) {
+    const node = s.design.nodes[selection[0]];
+    if (isText(node)) beginEditing(s, selection[0], null);
+    else if (isHolder(node)) enterHolder(s, selection[0], null);
+  }
 }

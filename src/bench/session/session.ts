@@ -14,7 +14,7 @@ import type { LibraryRow } from '@/store/database';
 import type { DesignStore, LoadedDesign } from '@/store/designs';
 import { storageProblem } from '@/store/open';
 import type { PressClient } from '@/workers/pressClient';
-import { shownDesign, type BenchState, type Message } from './state';
+import { shownDesign, type Again, type BenchState, type Message, type MessageAction } from './state';
 
 export interface CommitOptions {
   readonly select?: readonly string[];
@@ -60,6 +60,8 @@ export class Session {
       page: loaded.design.pages[0].id,
       selection: [],
       entered: null,
+      isolated: false,
+      pivot: null,
       aim: 'fill',
       tool: 'select',
       shape: 'rectangle',
@@ -90,7 +92,10 @@ export class Session {
     return this.store.getState();
   }
   set(change: Partial<BenchState>): void {
-    this.store.setState(change);
+    // A pivot belongs to what was chosen when it was put there.
+    const moved = change.selection && change.pivot === undefined && this.state.pivot && (change.selection.length !== this.state.selection.length || change.selection.some((id, i) => id !== this.state.selection[i]));
+    const left = change.entered === null && this.state.isolated && change.isolated === undefined;
+    this.store.setState(moved || left ? { ...change, ...(moved && { pivot: null }), ...(left && { isolated: false }) } : change);
   }
   get design(): Design {
     return shownDesign(this.state);
@@ -182,11 +187,18 @@ export class Session {
 
   newId = (): string => this.shop.env.newId();
 
-  say(text: string, tone: Message['tone'] = 'plain', action?: Message['action']): void {
-    this.set({ message: { text, tone, ...(action ? { action } : {}) } });
+  say(text: string, tone: Message['tone'] = 'plain', action?: MessageAction | readonly MessageAction[]): void {
+    const actions = action === undefined ? undefined : 'run' in action ? [action] : action;
+    this.set({ message: { text, tone, ...(actions ? { actions } : {}) } });
   }
 
   // ——— changing
+
+  /** The last change of place, for doing it again. */
+  again: Again | null = null;
+  noteAgain(again: Again): void {
+    this.again = again;
+  }
 
   /** The nodes that the shown preview changes, where it changes nothing else. */
   private focus: readonly string[] | null = null;

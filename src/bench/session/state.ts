@@ -2,6 +2,7 @@ import type { VisionId } from '@/core/colour/vision';
 import type { Finding } from '@/core/check/types';
 import type { HistoryEntry } from '@/core/edit/history';
 import type { Aim } from '@/core/edit/paint';
+import type { Matrix, Point } from '@/core/geometry/matrix';
 import type { Colour, Design } from '@/core/model/schema';
 import type { LibraryRow } from '@/store/database';
 
@@ -25,7 +26,20 @@ export interface Editing {
 export interface Message {
   readonly text: string;
   readonly tone: 'plain' | 'warn' | 'stop';
-  readonly action?: { readonly label: string; readonly run: () => void };
+  readonly actions?: readonly MessageAction[];
+}
+export interface MessageAction {
+  readonly label: string;
+  readonly run: () => void;
+}
+
+/** The last thing done to the place of objects, for doing it again. `size`: widths change, not only places. */
+export interface Again {
+  readonly kind: 'keep' | 'size';
+  /** In page space. */
+  readonly map: Matrix;
+  /** It made copies and moved those. */
+  readonly copy: boolean;
 }
 
 export type SaveState = { readonly kind: 'saved' } | { readonly kind: 'saving' } | { readonly kind: 'failed'; readonly why: string };
@@ -46,6 +60,10 @@ export interface BenchState {
   readonly selection: readonly string[];
   /** The group whose inside is being worked on. */
   readonly entered: string | null;
+  /** Nothing outside of what is entered can be chosen. */
+  readonly isolated: boolean;
+  /** What turns and flips go about, on the page; null: the middle of the selection. */
+  readonly pivot: Point | null;
   readonly aim: Aim;
   readonly tool: ToolId;
   readonly shape: string;

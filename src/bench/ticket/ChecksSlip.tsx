@@ -1,7 +1,7 @@
 'use client';
 import { Button } from '@/ui/Button';
 import { useBench, useSession } from '../session/context';
-import { choose } from '../tools/select';
+import { choose } from '../tools/pick';
 
 /** Each finding says what, where and why it matters, and goes there. */
 export function ChecksSlip() {

@@ -1,5 +1,5 @@
 import { deleteNodes } from '@/core/edit/place';
-import { isText } from '@/core/edit/box';
+import { isText } from '@/core/edit/layout';
 import { isLocked } from '@/core/model/tree';
 import { plainText } from '@/core/text/layout';
 import type { Point } from '@/core/geometry/matrix';

@@ -12,7 +12,7 @@ import { openStop } from '../session/stopSlip';
 import type { Session } from '../session/session';
 import { aimedGradient, aimedPools, focusPoint, midpointAt, nearestOnTrack, onTrack, trackOf, withGeometry, withStops, type GradientTarget } from './gradientTarget';
 import { doublePool, poolCursor, pressPool } from './pools';
-import { choose, pick } from './select';
+import { choose, pick } from './pick';
 import { shown } from './shown';
 import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
 

@@ -7,7 +7,7 @@ import { shapeById } from '@/core/shapes/catalogue';
 import { formatLength, mm } from '@/core/units/length';
 import type { Session } from '../session/session';
 import { clearSnap, snapLinesFor, snapPoint } from './snapping';
-import { aimFor } from './select';
+import { aimFor } from './pick';
 import { far, type PointerAt, type Tool } from './tool';
 
 /** A click without a drag draws at this size. */

@@ -1,5 +1,6 @@
 import { objectSnapLines, pageSnapLines, snapBox, snapValues, type SnapLines } from '@/core/geometry/snap';
 import { isEmpty, overlaps, type Rect } from '@/core/geometry/rect';
+import { isHolder } from '@/core/model/tree';
 import type { Point } from '@/core/geometry/matrix';
 import type { PointerAt, ToolContext } from './tool';
 import { SNAP_PX } from './tool';
@@ -16,7 +17,7 @@ export function snapLinesFor(c: ToolContext, moving: readonly string[]): SnapLin
   const sheet: Rect = { x0: -design.setup.bleed, y0: -design.setup.bleed, x1: design.setup.width + design.setup.bleed, y1: design.setup.height + design.setup.bleed };
   const boxes: Rect[] = [];
   const entered = s.state.entered && design.nodes[s.state.entered];
-  const ids = entered && entered.kind === 'group' ? entered.children : page.children;
+  const ids = entered && isHolder(entered) ? entered.children : page.children;
   for (const id of ids) {
     if (boxes.length >= MOST_NEIGHBOURS) break;
     if (still.has(id) || design.nodes[id].hidden) continue;

@@ -1,6 +1,6 @@
 import { addNode } from '@/core/edit/place';
 import type { Recipe } from '@/core/edit/history';
-import { isText } from '@/core/edit/box';
+import { isText } from '@/core/edit/layout';
 import { translation } from '@/core/geometry/matrix';
 import { fromPoints } from '@/core/geometry/rect';
 import { DEFAULT_FACE, NO_PAINT, colourPaint, runOf } from '@/core/model/defaults';
@@ -9,7 +9,7 @@ import { formatLength, mm } from '@/core/units/length';
 import { offsetAt } from '../canvas/caret';
 import type { Session } from '../session/session';
 import { beginEditing, endEditing } from './editing';
-import { pick } from './select';
+import { pick } from './pick';
 import { far, type PointerAt, type Tool } from './tool';
 
 const SMALLEST_FRAME = mm(5);

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef } from 'react';
-import { isText } from '@/core/edit/box';
+import { isText } from '@/core/edit/layout';
 import { aimedNodes, stopsOf, type Aim } from '@/core/edit/paint';
 import { unionAll } from '@/core/geometry/rect';
 import { withDescendants } from '@/core/model/tree';

@@ -1,37 +1,14 @@
-import { multiply, scaling, type Matrix } from '../geometry/matrix';
-import { pathBounds } from '../geometry/path';
+import { multiply, type Matrix } from '../geometry/matrix';
+import { pathBounds, transformPath } from '../geometry/path';
 import { EMPTY_RECT, rect, transformRect, unionAll, type Rect } from '../geometry/rect';
-import type { Design, DesignNode, NodeOf } from '../model/schema';
+import { copyMatrices } from '../model/copies';
+import type { Design, DesignNode } from '../model/schema';
 import type { FontBook } from '../text/fonts';
-import { layoutStory, type Layout } from '../text/layout';
+import { outlinePath } from '../shapes/outline';
+import { areaOf, dependencies } from './area';
+import { layoutOf } from './layout';
 
-export type TextNode = NodeOf<'displayText'> | NodeOf<'textFrame'>;
-export const isText = (n: DesignNode): n is TextNode => n.kind === 'displayText' || n.kind === 'textFrame';
-
-interface Known {
-  readonly epoch: number;
-  readonly width: number | null;
-  readonly height: number | null;
-  readonly layout: Layout;
-}
-const layouts = new WeakMap<object, Known>();
-
-/** The layout of a text node, remembered by its story, its measure and the faces at hand. */
-export function layoutOf(d: Design, node: TextNode, fonts: FontBook): Layout {
-  const story = d.stories[node.story];
-  const width = node.kind === 'textFrame' ? Math.max(0.1, node.width - 2 * node.inset) : null;
-  const height = node.kind === 'textFrame' ? node.height - 2 * node.inset : null;
-  const known = layouts.get(story);
-  if (known && known.epoch === fonts.epoch && known.width === width && known.height === height) return known.layout;
-  const layout = layoutStory(story, fonts, { width, height });
-  layouts.set(story, { epoch: fonts.epoch, width, height, layout });
-  return layout;
-}
-
-/** Maps layout space to the node's own space. */
-export function layoutMatrix(node: TextNode): Matrix {
-  return node.kind === 'displayText' ? scaling(node.stretch, 1) : [1, 0, 0, 1, node.inset, node.inset];
-}
+const OWN: Matrix = [1, 0, 0, 1, 0, 0];
 
 /** The box of a node's geometry in its own space, lines not counted. A group's box is that of its children. */
 export function localBox(d: Design, node: DesignNode, fonts: FontBook): Rect {
@@ -45,10 +22,23 @@ export function localBox(d: Design, node: DesignNode, fonts: FontBook): Rect {
       const l = layoutOf(d, node, fonts);
       return { x0: l.x0 * node.stretch, y0: l.top, x1: l.x1 * node.stretch, y1: l.bottom };
     }
+    case 'combination':
+      // Asked while something moves as well, and then of what is shown.
+      return pathBounds(areaOf(d, node.id, fonts, true).region.path);
     case 'group':
-      return unionAll(node.children.map((id) => boxIn(d, id, [1, 0, 0, 1, 0, 0], fonts)));
+      return unionAll(node.children.map((id) => boxIn(d, id, OWN, fonts)));
+    case 'repeat': {
+      const deps = dependencies(d, node.id, fonts);
+      const old = repeats.get(node);
+      if (old && old.deps.length === deps.length && old.deps.every((x, i) => x === deps[i])) return old.box;
+      const box = unionAll(copyMatrices(node.arrangement).flatMap((m) => node.children.map((id) => boxIn(d, id, m, fonts))));
+      repeats.set(node, { deps, box });
+      return box;
+    }
   }
 }
+
+const repeats = new WeakMap<DesignNode, { deps: readonly unknown[]; box: Rect }>();
 
 /** The upright box of a node in the space `outer` maps its parent to. Groups are measured by their children. */
 export function boxIn(d: Design, id: string, outer: Matrix, fonts: FontBook): Rect {
@@ -56,5 +46,9 @@ export function boxIn(d: Design, id: string, outer: Matrix, fonts: FontBook): Re
   if (!node) return EMPTY_RECT;
   const m = multiply(outer, node.transform);
   if (node.kind === 'group') return unionAll(node.children.map((c) => boxIn(d, c, m, fonts)));
+  // Of what is turned, the box of the thing itself, not of its turned frame.
+  const upright = (m[1] === 0 && m[2] === 0) || (m[0] === 0 && m[3] === 0);
+  if (!upright && (node.kind === 'shape' || node.kind === 'path')) return pathBounds(transformPath(outlinePath(node).path, m));
+  if (node.kind === 'repeat' && !upright) return unionAll(copyMatrices(node.arrangement).flatMap((c) => node.children.map((id) => boxIn(d, id, multiply(m, c), fonts))));
   return transformRect(m, localBox(d, node, fonts));
 }

@@ -95,7 +95,7 @@ export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () 
   eachPaint(nodes, stories, paint);
   for (const [id, node] of Object.entries(nodes)) {
     const next = { ...node, id: ids.get(id)! } as DesignDraft['nodes'][string];
-    if (next.kind === 'group') next.children = next.children.map((c) => ids.get(c)!);
+    if ('children' in next) next.children = next.children.map((c) => ids.get(c)!);
     if ('story' in next) next.story = storyIds.get(next.story)!;
     if (clip.roots.includes(id)) next.transform = [...multiply(translation(dx, dy), next.transform as Matrix)];
     d.nodes[next.id] = next;

@@ -1,10 +1,11 @@
 import { outlineOf } from '../model/defaults';
 import type { RampSource } from '../colour/ramp';
 import type { Colour, Design, GradientPaint, Outline, Paint, Stop } from '../model/schema';
-import { withDescendants, type NodeId } from '../model/tree';
+import { isDraft } from 'mutative';
+import { childrenOf, hidesOperands, withDescendants, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
 import type { DesignDraft } from './history';
-import { isText } from './box';
+import { isText } from './layout';
 
 /** Where colour goes. Letters are the runs of a text; the frame is the box round it. */
 export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame';
@@ -12,21 +13,46 @@ export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame';
 /** Half a millimetre: a line that shows and prints safely. */
 const NEW_OUTLINE = mm(0.5);
 
-/** The objects below a selection that an aim reaches; groups stand for what they hold. */
+/**
+ * The objects below a selection that an aim reaches: groups and repeats stand for what they hold, the operands of a
+ * combination for the combination, whose paint is the one that is seen.
+ */
 export function aimedNodes(d: Design, ids: readonly NodeId[], aim: Aim): NodeId[] {
-  return [...new Set(ids.filter((id) => d.nodes[id]).flatMap((id) => withDescendants(d, id)))].filter((id) => {
+  const owners = operandOwners(d.nodes);
+  const reached = ids.filter((id) => d.nodes[id]).flatMap((id) => withDescendants(d, id));
+  return [...new Set(reached.map((id) => owners.get(id) ?? id))].filter((id) => {
     const node = d.nodes[id];
-    if (node.kind === 'group') return false;
+    if (node.kind === 'group' || node.kind === 'repeat') return false;
+    if (node.kind === 'combination') return node.op !== 'divide' && (aim === 'fill' || aim === 'outline');
     if (aim === 'letters' || aim === 'letterOutline') return isText(node);
     if (aim === 'frame') return node.kind === 'textFrame';
     return node.kind === 'shape' || node.kind === 'path';
   });
 }
 
+const owners = new WeakMap<object, Map<NodeId, NodeId>>();
+/** For everything inside combinations, the outermost combination whose paint covers it. */
+function operandOwners(nodes: Design['nodes']): Map<NodeId, NodeId> {
+  // A draft is looked into afresh: it may change between two looks.
+  const known = isDraft(nodes) ? undefined : owners.get(nodes);
+  if (known) return known;
+  const made = new Map<NodeId, NodeId>();
+  const claim = (id: NodeId, owner: NodeId) => {
+    for (const child of childrenOf(nodes[id])) {
+      made.set(child, owner);
+      claim(child, owner);
+    }
+  };
+  // The prototypes of a tried-out design hold what was not touched.
+  for (const id in nodes) if (hidesOperands(nodes[id]) && !made.has(id)) claim(id, id);
+  if (!isDraft(nodes)) owners.set(nodes, made);
+  return made;
+}
+
 /** The paint an aim shows for one object. */
 export function paintAt(d: Design, id: NodeId, aim: Aim): Paint | undefined {
   const node = d.nodes[id];
-  if (!node || node.kind === 'group') return undefined;
+  if (!node || node.kind === 'group' || node.kind === 'repeat') return undefined;
   if (aim === 'letters' || aim === 'letterOutline') {
     if (!isText(node)) return undefined;
     const run = d.stories[node.story].paragraphs[0].runs[0];

@@ -1,7 +1,7 @@
 import { apply, applyVector, invert, multiply, rotation, scaling, translation, type Matrix, type Point } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { fromPoints, type Rect } from '../geometry/rect';
-import type { Design, DesignNode, Page, Paint } from '../model/schema';
+import type { Arrangement, Design, DesignNode, Page, Paint } from '../model/schema';
 import { parentMatrix, topmost, type NodeId } from '../model/tree';
 import { before, type DesignDraft } from './history';
 
@@ -40,12 +40,22 @@ export function scaleNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], m
 function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
   const node = d.nodes[id];
   const m = node.transform as Matrix;
-  if (node.kind === 'group') {
+  if ('children' in node) {
     // A group has no size of its own: its children take the map, seen from inside the group.
     const back = invert(m);
     if (!back) return;
     const inside = multiply(back, multiply(map, m));
+    if (node.kind === 'repeat') {
+      const lengths = [Math.hypot(inside[0], inside[1]), Math.hypot(inside[2], inside[3])];
+      // Copies that turn cannot be squashed one by one to squash them all: then the whole is.
+      if (Math.abs(lengths[0] - lengths[1]) > 1e-9 * lengths[0]) {
+        node.transform = [...multiply(map, m)];
+        return;
+      }
+      node.arrangement = mapArrangement(node.arrangement as Arrangement, inside) as typeof node.arrangement;
+    }
     for (const child of node.children) scaleInParent(d, child, inside);
+    if (node.kind === 'combination') mapPaints(node, (p) => placedPaint(p, inside));
     return;
   }
   const full = multiply(map, m);
@@ -60,8 +70,23 @@ function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
   node.transform = [...multiply(full, scaling(1 / sx, 1 / sy))];
 }
 
+/** A paint whose geometry goes through a map of its object's space; letters that have a gradient each keep theirs. */
+export const placedPaint = (p: Paint, map: Matrix): Paint => ((p.kind === 'gradient' && !p.eachLetter) || p.kind === 'pools' ? { ...p, geometry: multiply(map, p.geometry) } : p);
+
+function mapPaints(node: Extract<DesignDraft['nodes'][string], { fills: unknown }>, map: (p: Paint) => Paint): void {
+  node.fills = node.fills.map((p) => map(p as Paint)) as typeof node.fills;
+  node.outlines = node.outlines.map((o) => ({ ...o, paint: map(o.paint as Paint) })) as typeof node.outlines;
+}
+
+function mapArrangement(a: Arrangement, m: Matrix): Arrangement {
+  const about = apply(m, a.about);
+  if (a.kind === 'row') return { ...a, about, step: applyVector(m, a.step) };
+  if (a.kind === 'grid') return { ...a, about, across: applyVector(m, a.across), down: applyVector(m, a.down) };
+  return { ...a, about, centre: apply(m, a.centre) };
+}
+
 function resizeContent(d: DesignDraft, node: DesignDraft['nodes'][string], sx: number, sy: number): void {
-  const stretchPaint = (p: Paint): Paint => ((p.kind === 'gradient' && !p.eachLetter) || p.kind === 'pools' ? { ...p, geometry: multiply(scaling(sx, sy), p.geometry) } : p);
+  const stretchPaint = (p: Paint): Paint => placedPaint(p, scaling(sx, sy));
   if (node.kind === 'shape' || node.kind === 'textFrame') {
     node.width *= sx;
     node.height *= sy;
@@ -95,14 +120,14 @@ function siblings(d: DesignDraft, pageId: string, parent: NodeId | null): string
     return page.children;
   }
   const node = d.nodes[parent];
-  if (node.kind !== 'group') throw new Error(`${parent} holds no objects`);
+  if (!('children' in node)) throw new Error(`${parent} holds no objects`);
   return node.children;
 }
 
 function holderOf(d: DesignDraft, pageId: string, id: NodeId): string[] {
   const top = siblings(d, pageId, null);
   if (top.includes(id)) return top;
-  for (const node of Object.values(d.nodes)) if (node.kind === 'group' && node.children.includes(id)) return node.children;
+  for (const node of Object.values(d.nodes)) if ('children' in node && node.children.includes(id)) return node.children;
   throw new Error(`${id} lies nowhere on page ${pageId}`);
 }
 
@@ -124,7 +149,7 @@ export function deleteNodes(d: DesignDraft, page: Page, ids: readonly NodeId[]):
 
 function dropSubtree(d: DesignDraft, id: NodeId): void {
   const node = d.nodes[id];
-  if (node.kind === 'group') node.children.forEach((c) => dropSubtree(d, c));
+  if ('children' in node) node.children.forEach((c) => dropSubtree(d, c));
   if ('story' in node) delete d.stories[node.story];
   delete d.nodes[id];
 }
@@ -133,9 +158,10 @@ function removeEmptyGroups(d: DesignDraft, pageId: string): void {
   const sweep = (list: string[]) => {
     for (let i = list.length - 1; i >= 0; i--) {
       const node = d.nodes[list[i]];
-      if (node.kind !== 'group') continue;
+      if (!('children' in node)) continue;
       sweep(node.children);
-      if (node.children.length === 0) {
+      // An empty layer is there to be filled.
+      if (node.children.length === 0 && !(node.kind === 'group' && node.layer)) {
         delete d.nodes[node.id];
         list.splice(i, 1);
       }
@@ -144,14 +170,17 @@ function removeEmptyGroups(d: DesignDraft, pageId: string): void {
   sweep(siblings(d, pageId, null));
 }
 
-/** Gathers nodes into one group where the front one of them lay; nothing moves. Answers the group's id, or null for none. */
-export function groupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], newId: () => string, name = 'Group'): NodeId | null {
+/**
+ * Gathers nodes into one that holds them, where the front one of them lay; nothing moves. `make` gets the new id and the
+ * members, back to front. Answers the id, or null for none.
+ */
+export function wrapNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], newId: () => string, make: (id: NodeId, members: NodeId[]) => DesignNode): NodeId | null {
   const members = topmost(d as Design, page, ids);
   if (members.length === 0) return null;
   const front = members[members.length - 1];
   const outer = parentMatrix(d as Design, page, front);
   const list = holderOf(d, page.id, front);
-  const groupId = newId();
+  const holderId = newId();
   const matrices = members.map((m) => multiply(parentMatrix(d as Design, page, m), d.nodes[m].transform as Matrix));
   const back = invert(outer) ?? ([1, 0, 0, 1, 0, 0] as Matrix);
   let at = list.indexOf(front) + 1;
@@ -164,18 +193,32 @@ export function groupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], n
   members.forEach((m, i) => {
     d.nodes[m].transform = [...multiply(back, matrices[i])];
   });
-  d.nodes[groupId] = { id: groupId, name, kind: 'group', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children: members };
-  list.splice(at, 0, groupId);
+  d.nodes[holderId] = make(holderId, members) as DesignDraft['nodes'][string];
+  list.splice(at, 0, holderId);
   removeEmptyGroups(d, page.id);
-  return groupId;
+  return holderId;
 }
 
-/** Dissolves groups; their members stay where they are and keep their order. Answers the freed ids. */
+/** Gathers nodes into one group. Answers the group's id, or null for none. */
+export function groupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], newId: () => string, name = 'Group'): NodeId | null {
+  return wrapNodes(d, page, ids, newId, (id, children) => ({ id, name, kind: 'group', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children }));
+}
+
+/** Puts other nodes in the place of one; it goes with all it holds, but for those that are put there. */
+export function replaceNode(d: DesignDraft, page: Page, id: NodeId, by: readonly DesignNode[]): void {
+  const list = holderOf(d, page.id, id);
+  const at = list.indexOf(id);
+  dropSubtree(d, id);
+  for (const node of by) d.nodes[node.id] = node as DesignDraft['nodes'][string];
+  list.splice(at, 1, ...by.map((n) => n.id));
+}
+
+/** Dissolves groups, combinations and repeats; what they hold stays where it is and keeps its order. Answers the freed ids. */
 export function ungroupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[]): NodeId[] {
   const freed: NodeId[] = [];
   for (const id of topmost(d as Design, page, ids)) {
     const group = d.nodes[id];
-    if (group.kind !== 'group') continue;
+    if (!('children' in group)) continue;
     const list = holderOf(d, page.id, id);
     const m = group.transform as Matrix;
     for (const child of group.children) d.nodes[child].transform = [...multiply(m, d.nodes[child].transform as Matrix)];
@@ -219,7 +262,7 @@ export function reparentNode(d: DesignDraft, page: Page, id: NodeId, parent: Nod
   for (let at: NodeId | null = parent; at; ) {
     if (at === id) return; // a group cannot lie in itself
     const holder: NodeId | null = at;
-    at = Object.values(d.nodes).find((n) => n.kind === 'group' && n.children.includes(holder!))?.id ?? null;
+    at = Object.values(d.nodes).find((n) => 'children' in n && n.children.includes(holder!))?.id ?? null;
   }
   const matrix = multiply(parentMatrix(d as Design, page, id), d.nodes[id].transform as Matrix);
   const from = holderOf(d, page.id, id);

@@ -34,6 +34,9 @@ export function corners(r: Rect): [Point, Point, Point, Point] {
   return [{ x: r.x0, y: r.y0 }, { x: r.x1, y: r.y0 }, { x: r.x1, y: r.y1 }, { x: r.x0, y: r.y1 }];
 }
 
+/** Maps the unit square to a box. */
+export const rectMatrix = (r: Rect): Matrix => [r.x1 - r.x0, 0, 0, r.y1 - r.y0, r.x0, r.y0];
+
 /** The upright box round a mapped box. */
 export function transformRect(m: Matrix, r: Rect): Rect {
   if (isEmpty(r)) return EMPTY_RECT;

@@ -120,19 +120,51 @@ export const outlineSchema = z
   })
   .readonly();
 
+/** What is made of a corner: an arc inwards or outwards, or a cut, that begins `radius` from it (an arc of that radius at a right angle). */
+export const cornerSchema = z.strictObject({ radius: measure, kind: z.enum(['round', 'cut', 'scoop']) }).readonly();
+/** Corners of a path, by the number of their node; `all` for those that are not told otherwise. */
+const corners = z
+  .strictObject({ all: cornerSchema.optional(), each: z.record(z.string().regex(/^\d{1,6}$/), cornerSchema).readonly().optional() })
+  .readonly()
+  .optional();
+
+/** No more copies of one thing than a page can be drawn with. */
+export const MOST_COPIES = 2000;
+const copies = z.number().int().min(1).max(MOST_COPIES);
+const turn = z.number().min(-36_000).max(36_000);
+const point = z.strictObject({ x: coordinate, y: coordinate }).readonly();
+/** How copies lie, in the repeat's own space. Each copy after the first turns and grows by `turn` and `scale` about `about`. */
+const alike = { turn: turn.optional(), scale: z.number().min(0.1).max(10).optional(), about: point };
+export const arrangementSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('row'), count: copies, step: point, ...alike }).readonly(),
+  z.strictObject({ kind: z.literal('grid'), columns: copies, rows: copies, across: point, down: point, ...alike }).readonly(),
+  /** `step` degrees round `centre`; `upright`: copies do not turn with the ring. */
+  z.strictObject({ kind: z.literal('ring'), count: copies, step: turn, centre: point, upright: z.boolean().optional(), ...alike }).readonly(),
+]);
+
 const nodeBase = { id, name, transform: matrix, hidden: z.boolean(), locked: z.boolean() };
 const fills = z.array(paintSchema).max(16).readonly();
 const outlines = z.array(outlineSchema).max(16).readonly();
 const children = z.array(id).max(100_000).readonly();
 
 export const nodeSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ ...nodeBase, kind: z.literal('group'), children }).readonly(),
+  /** `layer`: a part of the pile that is worked on as one, at the top of a page. */
+  z.strictObject({ ...nodeBase, kind: z.literal('group'), children, layer: z.boolean().optional() }).readonly(),
   z
-    .strictObject({ ...nodeBase, kind: z.literal('shape'), shape: id, width: measure, height: measure, knobs: z.record(z.string().max(40), z.number()).readonly(), fills, outlines })
+    .strictObject({ ...nodeBase, kind: z.literal('shape'), shape: id, width: measure, height: measure, knobs: z.record(z.string().max(40), z.number()).readonly(), corners, fills, outlines })
     .readonly(),
   z
-    .strictObject({ ...nodeBase, kind: z.literal('path'), path: z.array(z.number()).max(2_000_000).readonly(), fillRule: z.enum(['nonZero', 'evenOdd']), fills, outlines })
+    .strictObject({ ...nodeBase, kind: z.literal('path'), path: z.array(z.number()).max(2_000_000).readonly(), fillRule: z.enum(['nonZero', 'evenOdd']), corners, fills, outlines })
     .readonly(),
+  /**
+   * Shapes, texts and groups combined, back to front, that can still be changed. Subtract: the rest from the first, or
+   * with `turned` from the last. Divide: every piece has the paints of the frontmost operand over it; else the
+   * combination has its own.
+   */
+  z
+    .strictObject({ ...nodeBase, kind: z.literal('combination'), op: z.enum(['union', 'subtract', 'intersect', 'exclude', 'divide']), turned: z.boolean().optional(), children, fills, outlines })
+    .readonly(),
+  z.strictObject({ ...nodeBase, kind: z.literal('repeat'), arrangement: arrangementSchema, children }).readonly(),
   z.strictObject({ ...nodeBase, kind: z.literal('displayText'), story: id, stretch: z.number().min(0.01).max(100) }).readonly(),
   z.strictObject({ ...nodeBase, kind: z.literal('textFrame'), story: id, width: measure, height: measure, inset: measure, fills, outlines }).readonly(),
 ]);
@@ -173,7 +205,8 @@ export const setupSchema = z
   })
   .readonly();
 
-export const pageSchema = z.strictObject({ id, name, children }).readonly();
+const guide = z.strictObject({ axis: z.enum(['x', 'y']), at: coordinate, locked: z.boolean().optional() }).readonly();
+export const pageSchema = z.strictObject({ id, name, children, guides: z.array(guide).max(1000).readonly().optional() }).readonly();
 
 export const designSchema = z
   .strictObject({
@@ -214,6 +247,10 @@ export type PoolsPaint = Extract<Paint, { kind: 'pools' }>;
 export type Pool = PoolsPaint['pools'][number];
 export type Ramp = GradientPaint['ramp'];
 export type Mixing = NonNullable<Extract<Ramp, { stops: unknown }>['mixing']>;
+export type Corner = z.infer<typeof cornerSchema>;
+export type Corners = NonNullable<NodeOf<'path'>['corners']>;
+export type Arrangement = z.infer<typeof arrangementSchema>;
+export type Guide = z.infer<typeof guide>;
 export type Outline = z.infer<typeof outlineSchema>;
 export type Story = z.infer<typeof storySchema>;
 export type Paragraph = z.infer<typeof paragraphSchema>;

@@ -1,10 +1,16 @@
 import { multiply, type Matrix } from '../geometry/matrix';
-import type { Design, DesignNode, Page } from './schema';
+import type { Design, DesignNode, NodeOf, Page } from './schema';
 
 export type NodeId = string;
 
+/** Nodes that hold others: groups, combinations and repeats. */
+export type Holder = Extract<DesignNode, { children: readonly NodeId[] }>;
+export const isHolder = (node: DesignNode): node is Holder => 'children' in node;
+/** A combination whose operands are not seen themselves: it has their paint. A division's are. */
+export const hidesOperands = (node: DesignNode): node is NodeOf<'combination'> => node.kind === 'combination' && node.op !== 'divide';
+
 export function childrenOf(node: DesignNode): readonly NodeId[] {
-  return node.kind === 'group' ? node.children : [];
+  return 'children' in node ? node.children : [];
 }
 
 export function pageById(d: Design, id: string): Page | undefined {

@@ -1,5 +1,7 @@
 import { COORDS } from '../geometry/path';
-import { designSchema, type Colour, type Design, type Paint } from './schema';
+import { copiesIn } from './copies';
+import { isHolder } from './tree';
+import { designSchema, MOST_COPIES, type Colour, type Design, type Paint } from './schema';
 
 export type Verified = { readonly ok: true; readonly design: Design } | { readonly ok: false; readonly where: string; readonly what: string };
 
@@ -60,7 +62,7 @@ function findFault(d: Design): Fault | null {
   for (const [key, node] of Object.entries(d.nodes)) {
     const where = `nodes.${key}`;
     if (node.id !== key) return { where, what: `its id is ${node.id}` };
-    if (node.kind === 'group') {
+    if (isHolder(node)) {
       const fault = adopt(node.children, where);
       if (fault) return fault;
     }
@@ -74,7 +76,12 @@ function findFault(d: Design): Fault | null {
   for (const key of Object.keys(d.nodes)) {
     // Every object must hang from a page; a ring of groups would hang from none.
     let at: string | undefined = key;
+    let copies = 1;
     for (let depth = 0; at !== undefined && d.nodes[at]; depth++) {
+      const node = d.nodes[at];
+      if (node.kind === 'repeat') copies *= copiesIn(node.arrangement);
+      // Repeats of repeats multiply: a small file must not ask for a million shapes.
+      if (copies > MOST_COPIES) return { where: `nodes.${key}`, what: `it would be drawn ${copies} times; ${MOST_COPIES} are the most` };
       if (depth > 200) return { where: `nodes.${key}`, what: 'groups lie too deep or in a ring' };
       at = parents.get(at)?.replace(/^(nodes|pages)\./, '');
     }

@@ -1,17 +1,20 @@
-import { layoutMatrix, layoutOf, type TextNode } from '../edit/box';
+import { areaOf, type Area } from '../edit/area';
+import { isText, layoutMatrix, layoutOf, type TextNode } from '../edit/layout';
 import { meanScale, multiply, type Matrix } from '../geometry/matrix';
 import { pathBounds, rectPath, transformPath, type FillRule, type PathData } from '../geometry/path';
 import { grow, rect } from '../geometry/rect';
 import type { StrokeStyle } from '../geometry/stroke';
-import type { Design, DesignNode, Outline, Page, Paint, Story } from '../model/schema';
-import { pageMatrix } from '../model/tree';
-import { shapePath } from '../shapes/catalogue';
+import { copyMatrices } from '../model/copies';
+import type { Design, DesignNode, NodeOf, Outline, Page, Paint, Story } from '../model/schema';
+import { ancestry, pageMatrix } from '../model/tree';
+import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
 import type { PlacedRun } from '../text/layout';
 import type { GlyphsItem, Item, Scene } from './scene';
 
 interface Entry {
   readonly parent: Matrix;
+  readonly area: Area | undefined;
   readonly story: Story | undefined;
   readonly epoch: number;
   readonly items: readonly Item[];
@@ -19,51 +22,61 @@ interface Entry {
   readonly overset: number;
 }
 
+/** What is drawn as itself: a group or a repeat is drawn by what it holds. */
+type DrawnNode = Exclude<DesignNode, { kind: 'group' | 'repeat' }>;
+
 /**
- * Makes scenes. Geometry is remembered by node, story and the faces at hand: nodes never change in place, so an edit
- * costs what it touched. Paints are not looked into here.
+ * Makes scenes. Geometry is remembered by node, place, story and the faces at hand: nodes never change in place, so an
+ * edit costs what it touched. Paints are not looked into here.
  */
 export class SceneBuilder {
-  private readonly entries = new WeakMap<DesignNode, Entry>();
-  private readonly groups = new WeakMap<DesignNode, { parent: Matrix; matrix: Matrix }>();
+  private readonly entries = new WeakMap<DesignNode, WeakMap<Matrix, Entry>>();
+  private readonly matrices = new WeakMap<DesignNode, WeakMap<Matrix, readonly Matrix[]>>();
 
   constructor(private readonly fonts: FontBook) {}
 
   build(design: Design, page: Page): Scene {
     const items: Item[] = [];
     const missing = new Set<string>();
-    const overset: { node: string; characters: number }[] = [];
+    const overset = new Map<string, number>();
+    const unsure = new Set<string>();
     const visit = (id: string, parent: Matrix) => {
       const node = design.nodes[id];
       if (node.hidden) return;
-      if (node.kind === 'group') {
-        const matrix = this.groupMatrix(node, parent);
-        for (const child of node.children) visit(child, matrix);
+      if (node.kind === 'group' || node.kind === 'repeat') {
+        for (const matrix of this.holderMatrices(node, parent)) for (const child of node.children) visit(child, matrix);
         return;
       }
       const entry = this.entry(design, node, parent);
       for (const item of entry.items) items.push(item);
       for (const face of entry.missing) missing.add(face);
-      if (entry.overset) overset.push({ node: id, characters: entry.overset });
+      if (entry.overset) overset.set(id, entry.overset);
+      if (entry.area?.unsure) unsure.add(id);
     };
     for (const id of page.children) visit(id, PAGE);
     const { width, height, bleed, round } = design.setup;
-    return { width, height, bleed, round, items, missingFaces: [...missing], overset };
+    return { width, height, bleed, round, items, missingFaces: [...missing], overset: [...overset].map(([node, characters]) => ({ node, characters })), unsure: [...unsure] };
   }
 
   /**
    * The scene of a design in which only `changed` nodes differ from the one that `base` was built from, by putting their
-   * items in place. Null where that is not enough (an object came or went, a text flows anew): then build it whole.
+   * items in place: for showing what moves. Null where that is not enough (an object came or went, a text flows anew, it
+   * is repeated): then build it whole.
    */
   patch(base: Scene, design: Design, page: Page, changed: readonly string[]): Scene | null {
     const ranges = this.rangesOf(base);
     const items = base.items.slice();
+    const drawn = new Set<string>();
     for (const id of changed) {
-      const node = design.nodes[id];
-      if (node.kind === 'group') continue;
-      const range = ranges.get(id);
+      const line = ancestry(design, page, id).map((x) => design.nodes[x]);
+      if (line.some((n) => n.kind === 'repeat')) return null;
+      const node = line.find((n) => n.kind === 'combination') ?? design.nodes[id];
+      if (node.kind === 'group' || node.kind === 'repeat' || drawn.has(node.id)) continue;
+      drawn.add(node.id);
+      const range = ranges.get(node.id);
       if (!range || 'story' in node || node.hidden) return null;
-      const fresh = this.make(design, node, pageMatrix(design, page, id)).items;
+      const area = node.kind === 'combination' ? areaOf(design, node.id, this.fonts, true) : undefined;
+      const fresh = this.make(design, node, pageMatrix(design, page, node.id), area).items;
       if (fresh.length !== range.count) return null;
       for (let i = 0; i < fresh.length; i++) items[range.start + i] = fresh[i];
     }
@@ -71,7 +84,7 @@ export class SceneBuilder {
   }
 
   private readonly ranges = new WeakMap<Scene, Map<string, { start: number; count: number }>>();
-  /** Where each node's items stand in a scene; they always stand together. */
+  /** Where each node's items stand in a scene; those of what is not repeated always stand together. */
   private rangesOf(scene: Scene): Map<string, { start: number; count: number }> {
     let ranges = this.ranges.get(scene);
     if (ranges) return ranges;
@@ -85,32 +98,33 @@ export class SceneBuilder {
     return ranges;
   }
 
-  private groupMatrix(node: DesignNode, parent: Matrix): Matrix {
-    const known = this.groups.get(node);
-    if (known && known.parent === parent) return known.matrix;
-    const matrix = multiply(parent, node.transform);
-    this.groups.set(node, { parent, matrix });
-    return matrix;
+  /** Where the children of a group, or the copies of a repeat, lie on the page. */
+  private holderMatrices(node: NodeOf<'group'> | NodeOf<'repeat'>, parent: Matrix): readonly Matrix[] {
+    return remembered(this.matrices, node, parent, () => true, () => {
+      const own = multiply(parent, node.transform);
+      return node.kind === 'group' ? [own] : copyMatrices(node.arrangement).map((m) => multiply(own, m));
+    });
   }
 
-  private entry(design: Design, node: Exclude<DesignNode, { kind: 'group' }>, parent: Matrix): Entry {
+  private entry(design: Design, node: DrawnNode, parent: Matrix): Entry {
     const story = 'story' in node ? design.stories[node.story] : undefined;
+    const area = node.kind === 'combination' ? areaOf(design, node.id, this.fonts) : undefined;
     const epoch = story ? this.fonts.epoch : 0;
-    const known = this.entries.get(node);
-    if (known && known.parent === parent && known.story === story && known.epoch === epoch) return known;
-    const entry = { parent, story, epoch, ...this.make(design, node, multiply(parent, node.transform)) };
-    this.entries.set(node, entry);
-    return entry;
+    return remembered(this.entries, node, parent, (e) => e.area === area && e.story === story && e.epoch === epoch, () => ({ parent, area, story, epoch, ...this.make(design, node, multiply(parent, node.transform), area) }));
   }
 
-  private make(design: Design, node: Exclude<DesignNode, { kind: 'group' }>, matrix: Matrix): Pick<Entry, 'items' | 'missing' | 'overset'> {
+  private make(design: Design, node: DrawnNode, matrix: Matrix, area: Area | undefined): Pick<Entry, 'items' | 'missing' | 'overset'> {
     const items: Item[] = [];
     switch (node.kind) {
       case 'shape':
-        paintPath(items, node, transformPath(shapePath(node.shape, node.knobs, node.width, node.height), matrix), 'nonZero', matrix);
+      case 'path': {
+        const { path, rule } = outlinePath(node);
+        paintPath(items, node, transformPath(path, matrix), rule, matrix);
         break;
-      case 'path':
-        paintPath(items, node, transformPath(node.path, matrix), node.fillRule, matrix);
+      }
+      case 'combination':
+        if (node.op !== 'divide') paintPath(items, node, transformPath(area!.region.path, matrix), area!.region.rule, matrix);
+        else for (const piece of area!.pieces ?? []) paintPiece(items, design, node, piece.owner, transformPath(piece.region.path, matrix), piece.region.rule, matrix);
         break;
       case 'textFrame':
         paintPath(items, node, transformPath(rectPath(rect(0, 0, node.width, node.height)), matrix), 'nonZero', matrix);
@@ -142,6 +156,36 @@ export class SceneBuilder {
 }
 
 const PAGE: Matrix = [1, 0, 0, 1, 0, 0];
+
+/** Remembered by a node and the very matrix of its parent; what is remembered for parents that are gone goes with them. */
+function remembered<T>(memory: WeakMap<DesignNode, WeakMap<Matrix, T>>, node: DesignNode, parent: Matrix, holds: (known: T) => boolean, make: () => T): T {
+  let places = memory.get(node);
+  if (!places) memory.set(node, (places = new WeakMap()));
+  const known = places.get(parent);
+  if (known !== undefined && holds(known)) return known;
+  const made = make();
+  places.set(parent, made);
+  return made;
+}
+
+/** A piece of a division, in the paints of the operand it belongs to: a shape's, a combination's, a text's letters. */
+function paintPiece(items: Item[], design: Design, node: NodeOf<'combination'>, owner: string, path: PathData, rule: FillRule, matrix: Matrix): void {
+  const { fills, outlines, space } = paintsOf(design, owner);
+  paintPath(items, { id: node.id, fills, outlines }, path, rule, multiply(matrix, space));
+}
+
+/** What a node is painted with, and from which space its paints' geometry is given, seen from outside the node. */
+function paintsOf(design: Design, id: string): { fills: readonly Paint[]; outlines: readonly Outline[]; space: Matrix } {
+  const node = design.nodes[id];
+  if (isText(node)) {
+    const run = design.stories[node.story].paragraphs[0].runs[0];
+    return { fills: [run.fill], outlines: run.outline ? [run.outline] : [], space: node.transform };
+  }
+  if ('fills' in node) return { fills: node.fills, outlines: node.outlines, space: node.transform };
+  // Of a group or a repeat, what lies at its front.
+  const inner = paintsOf(design, node.children[node.children.length - 1]);
+  return { ...inner, space: multiply(node.transform, inner.space) };
+}
 
 function paintPath(items: Item[], node: { id: string; fills: readonly Paint[]; outlines: readonly Outline[] }, path: PathData, rule: FillRule, matrix: Matrix): void {
   if (!path.length) return;

@@ -50,6 +50,8 @@ export interface Scene {
   readonly items: readonly Item[];
   readonly missingFaces: readonly string[];
   readonly overset: readonly { readonly node: NodeId; readonly characters: number }[];
+  /** Combinations that could not be computed rightly. */
+  readonly unsure: readonly NodeId[];
 }
 
 export const bleedRect = (s: Pick<Scene, 'width' | 'height' | 'bleed'>): Rect => ({ x0: -s.bleed, y0: -s.bleed, x1: s.width + s.bleed, y1: s.height + s.bleed });

@@ -1,0 +1,76 @@
+'use client';
+import { openGaps, type CombineOp } from '@/core/edit/combine';
+import { topmost } from '@/core/model/tree';
+import { Button } from '@/ui/Button';
+import { Check, WordChoice } from '@/ui/Choice';
+import { Section } from '@/ui/Slip';
+import { combineSelection, changeCombination, gapRepairs, gapWords, plainSelection } from '../session/combining';
+import { freeSelection, runCommand } from '../session/commands';
+import { useBench, useSession } from '../session/context';
+import { enterHolder } from '../tools/select';
+
+const OPS: readonly { readonly value: CombineOp; readonly label: string; readonly title: string }[] = [
+  { value: 'union', label: 'Union', title: 'All of them as one' },
+  { value: 'subtract', label: 'Subtract', title: 'The front ones cut out of the back one' },
+  { value: 'intersect', label: 'Intersect', title: 'Only what all share' },
+  { value: 'exclude', label: 'Exclude', title: 'What they share cut out' },
+  { value: 'divide', label: 'Divide', title: 'Cut along each other, every piece kept' },
+];
+
+/** Several objects: the ways to combine them. A combination: how it is made, and what can be done with it. */
+export function CombineSection() {
+  const session = useSession();
+  // What is kept, not what a gesture shows: a gap is looked for once things rest.
+  const design = useBench((s) => s.design);
+  const selection = useBench((s) => s.selection);
+  const page = useBench((s) => s.page);
+  const free = freeSelection(session).filter((id) => design.nodes[id]);
+  const sheet = design.pages.find((p) => p.id === page);
+  const one = selection.length === 1 ? design.nodes[selection[0]] : undefined;
+  if (one?.kind === 'combination') {
+    const gaps = openGaps(design, one.id, session.shop.fonts);
+    return (
+      <Section title="Combination">
+        <div className="grid gap-2">
+          <WordChoice label="How they are combined" tight value={one.op} options={OPS} onChange={(op) => changeCombination(session, [one.id], { op })} disabled={!free.length} />
+          {one.op === 'subtract' && <Check label="Take the back from the front" checked={one.turned === true} onChange={(turned) => changeCombination(session, [one.id], { turned })} disabled={!free.length} />}
+          {gaps.length > 0 && (
+            <div role="note" className="rounded-sm border border-warn p-2">
+              <p className="m-0 mb-1.5">
+                <b>Not one piece:</b> {gapWords(session, gaps)}.
+              </p>
+              <div className="flex gap-1.5">
+                {gapRepairs(session, one.id, gaps).map((r) => (
+                  <Button key={r.label} onClick={r.run}>
+                    {r.label}
+                  </Button>
+                ))}
+              </div>
+            </div>
+          )}
+          <div className="flex flex-wrap gap-1.5">
+            <Button onClick={() => enterHolder(session, one.id, null)}>Work inside</Button>
+            <Button onClick={() => runCommand(session, 'object.ungroup')} disabled={!free.length}>
+              Take apart
+            </Button>
+            <Button onClick={() => plainSelection(session)} disabled={!free.length}>
+              Make plain
+            </Button>
+          </div>
+        </div>
+      </Section>
+    );
+  }
+  if (!sheet || topmost(design, sheet, free).length < 2) return null;
+  return (
+    <Section title="Combine">
+      <div className="grid grid-cols-3 gap-1.5">
+        {OPS.map((o) => (
+          <Button key={o.value} title={o.title} className="px-1" onClick={() => combineSelection(session, o.value)}>
+            {o.label}
+          </Button>
+        ))}
+      </div>
+    </Section>
+  );
+}

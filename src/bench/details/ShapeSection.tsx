@@ -1,0 +1,98 @@
+'use client';
+import { hasCorners, roundsItself, setCorners, treatedCorners, type CornerNode } from '@/core/edit/corners';
+import type { DesignDraft } from '@/core/edit/history';
+import type { Corner } from '@/core/model/schema';
+import { shapeById, valuesOf } from '@/core/shapes/catalogue';
+import { WordChoice } from '@/ui/Choice';
+import { NumberField } from '@/ui/NumberField';
+import { Section } from '@/ui/Slip';
+import { freeSelection } from '../session/commands';
+import { useBench, usePlacedDesign, useSession } from '../session/context';
+
+/** The inner measures of dialled shapes of one kind. */
+export function ShapeSection() {
+  const session = useSession();
+  const design = usePlacedDesign();
+  const selection = useBench((s) => s.selection);
+  const { unit } = design.setup;
+  const shapes = selection.map((id) => design.nodes[id]).filter((n) => n?.kind === 'shape');
+  if (!shapes.length || shapes.length !== selection.length) return null;
+  const kind = shapes[0].kind === 'shape' ? shapes[0].shape : '';
+  if (shapes.some((n) => n.kind === 'shape' && n.shape !== kind)) return null;
+  const def = shapeById(kind);
+  if (!def?.params.length) return null;
+  const values = shapes.flatMap((n) => (n.kind === 'shape' ? [valuesOf(def, n.knobs)] : []));
+  const ids = freeSelection(session);
+  const set = (keys: readonly string[], v: number) => (d: DesignDraft) => {
+    for (const id of ids) {
+      const n = d.nodes[id];
+      if (n.kind === 'shape') for (const k of keys) n.knobs[k] = v;
+    }
+  };
+  const shared = (key: string): number | null => (values.every((v) => v[key] === values[0][key]) ? values[0][key] : null);
+  const corners = def.params.filter((p) => p.letter === 'r').map((p) => p.id);
+  const allCorners = corners.length && corners.every((c) => shared(c) !== null && shared(c) === shared(corners[0])) ? shared(corners[0]) : null;
+  return (
+    <Section title="Shape">
+      <div className="grid grid-cols-2 gap-2">
+        {corners.length > 0 && (
+          <div className="col-span-2">
+            <NumberField label="Corners" name="All corners" unit={unit} min={0} value={allCorners} onPreview={(v) => session.preview(v === null ? null : set(corners, v))} onCommit={(v) => session.commit('Corners', set(corners, v))} />
+          </div>
+        )}
+        {def.params.map((p) => (
+          <NumberField
+            key={p.id}
+            label={p.letter === 'r' ? p.label.replace(/(\w)\w* (\w)\w*/, (_, a: string, b: string) => a + b.toUpperCase()) : p.label}
+            name={p.label}
+            {...(p.unit === 'length' ? { unit } : {})}
+            value={shared(p.id)}
+            min={p.min}
+            max={p.max}
+            step={p.unit === 'ratio' ? 0.01 : 1}
+            decimals={p.unit === 'count' ? 0 : 2}
+            onPreview={(v) => session.preview(v === null ? null : set([p.id], v))}
+            onCommit={(v) => session.commit(p.label, set([p.id], p.unit === 'count' ? Math.round(v) : v))}
+          />
+        ))}
+      </div>
+    </Section>
+  );
+}
+
+/** More corners than this are set together only. */
+const EACH = 8;
+
+/** What is made of the corners of polygons, stars and paths; of a shape that rounds its own, what is made of them. */
+export function CornersSection() {
+  const session = useSession();
+  const design = usePlacedDesign();
+  const selection = useBench((s) => s.selection);
+  const { unit } = design.setup;
+  const nodes = selection.map((id) => design.nodes[id]).filter((n): n is CornerNode => n !== undefined && hasCorners(n));
+  if (!nodes.length || nodes.length !== selection.length) return null;
+  const ids = freeSelection(session);
+  const own = nodes.every(roundsItself);
+  const corners = nodes.map(treatedCorners);
+  const kinds = new Set(corners.flat().map((c) => c.style.kind));
+  const radii = new Set(corners.flat().map((c) => c.style.radius));
+  const single = nodes.length === 1 && corners[0].length <= EACH && !own ? corners[0] : null;
+  const set = (which: number | 'all', change: Partial<Corner>) => (d: DesignDraft) => setCorners(d, ids, which, change);
+  const field = (label: string, name: string, which: number | 'all', value: number | null) => (
+    <NumberField key={name} label={label} name={name} unit={unit} min={0} value={value} onPreview={(v) => session.preview(v === null ? null : set(which, { radius: v }), ids)} onCommit={(v) => session.commit('Corners', set(which, { radius: v }))} />
+  );
+  return (
+    <Section title="Corners">
+      <div className="grid gap-2">
+        <WordChoice
+          label="What is made of corners"
+          value={kinds.size === 1 ? [...kinds][0] : null}
+          options={[{ value: 'round', label: 'Round' }, { value: 'cut', label: 'Cut' }, { value: 'scoop', label: 'Scooped' }]}
+          onChange={(kind) => session.commit('Corners', set('all', { kind }))}
+        />
+        {!own && field('All', 'Radius of all corners', 'all', radii.size === 1 ? [...radii][0] : null)}
+        {single && <div className="grid grid-cols-2 gap-2">{single.map((c, i) => field(`${i + 1}`, `Radius of corner ${i + 1}`, c.node, c.style.radius))}</div>}
+      </div>
+    </Section>
+  );
+}

@@ -1,0 +1,26 @@
+import { isLocked } from '@/core/model/tree';
+import type { Session } from './session';
+
+/** One action of the bench: menu, key, finder, button and tests all use its row. */
+export interface CommandDef {
+  readonly label: string;
+  /** Everyday words and trade words that find it. */
+  readonly keywords: readonly string[];
+  /** `Mod` is Ctrl, or Cmd on a Mac. */
+  readonly keys: readonly string[];
+  /** May it run now? Absent: always. */
+  readonly applies?: (s: Session) => boolean;
+  readonly run: (s: Session) => void;
+  /** Works while only looking. */
+  readonly harmless?: boolean;
+}
+
+export const count = (n: number, one: string, many = `${one}s`): string => (n === 1 ? `1 ${one}` : `${n} ${many}`);
+
+/** The chosen objects that may be changed. */
+export function freeSelection(s: Session): string[] {
+  const { design, page } = s;
+  return s.state.selection.filter((id) => design.nodes[id] && !isLocked(design, page, id));
+}
+export const chosen = (s: Session): boolean => s.state.selection.length > 0;
+export const free = (s: Session): boolean => freeSelection(s).length > 0;

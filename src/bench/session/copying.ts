@@ -1,0 +1,79 @@
+import { copyNodes, pasteClip } from '@/core/edit/clip';
+import type { DesignDraft } from '@/core/edit/history';
+import { scaleNodes, scalingAbout, transformNodes } from '@/core/edit/place';
+import { repeatNodes, tooManyCopies, type ArrangementKind } from '@/core/edit/repeat';
+import { apply, invert, multiply, type Matrix } from '@/core/geometry/matrix';
+import { centre, isEmpty } from '@/core/geometry/rect';
+import { parentMatrix, topmost } from '@/core/model/tree';
+import { copiesIn } from '@/core/model/copies';
+import { count, free, freeSelection, type CommandDef } from './commandDef';
+import type { Session } from './session';
+import type { Again } from './state';
+
+/** Takes the objects through a map of the page. */
+export const through = (d: DesignDraft, s: Session, ids: readonly string[], again: Pick<Again, 'kind' | 'map'>): void => (again.kind === 'size' ? scaleNodes(d, s.page, ids, again.map) : transformNodes(d, s.page, ids, again.map));
+
+/** Copies the selection, takes the copies through a map of the page, and chooses them. Answers their ids. */
+export function copyThrough(s: Session, map: Matrix, label: string, kind: Again['kind'] = 'keep'): string[] {
+  const clip = copyNodes(s.design, s.page, s.state.selection);
+  if (!clip) return [];
+  let ids: string[] = [];
+  const recipe = (d: DesignDraft) => {
+    ids = pasteClip(d, s.page.id, clip, s.newId, 0, 0);
+    const page = d.pages.find((p) => p.id === s.page.id)!;
+    if (kind === 'size') scaleNodes(d, page, ids, map);
+    // Copies lie on the page itself.
+    else for (const id of ids) d.nodes[id].transform = [...multiply(map, d.nodes[id].transform as Matrix)];
+  };
+  if (!s.commit(label, recipe)) return [];
+  s.set({ selection: ids, entered: null, stop: null });
+  s.noteAgain({ kind, map, copy: true });
+  return ids;
+}
+
+function doAgain(s: Session): void {
+  const { again } = s;
+  const ids = freeSelection(s);
+  if (!again || !ids.length) return;
+  if (again.copy) {
+    const made = copyThrough(s, again.map, 'Copy again', again.kind);
+    if (made.length) s.say(`Copied ${count(made.length, 'object')} again, by the same step.`);
+  } else if (s.commit('Again', (d) => through(d, s, ids, again))) s.say('Did the last move, turn or sizing again.');
+}
+
+function flip(s: Session, sx: 1 | -1, sy: 1 | -1, label: string): void {
+  const ids = freeSelection(s);
+  const box = s.boxOf(ids);
+  if (isEmpty(box)) return;
+  const map = scalingAbout(sx, sy, s.state.pivot ?? centre(box));
+  if (s.commit(label, (d) => transformNodes(d, s.page, ids, map))) s.noteAgain({ kind: 'keep', map, copy: false });
+}
+
+export function repeatSelection(s: Session, kind: ArrangementKind): void {
+  const ids = topmost(s.design, s.page, freeSelection(s));
+  if (tooManyCopies(s.design, s.page, ids, 8)) {
+    s.say('That would be more than 2,000 copies. Make one of the repeats plain first, or lower its count.', 'warn');
+    return;
+  }
+  let made: string | null = null;
+  const { pivot } = s.state;
+  s.commit('Step and repeat', (d) => {
+    const back = ids.length ? invert(parentMatrix(s.state.design, s.page, ids[ids.length - 1])) : null;
+    made = repeatNodes(d, s.page, ids, kind, pivot && back ? apply(back, pivot) : null, s.newId, s.shop.fonts);
+  });
+  if (!made) return;
+  const node = s.design.nodes[made];
+  s.set({ selection: [made] });
+  if (node?.kind === 'repeat') s.say(`${count(copiesIn(node.arrangement), 'copy', 'copies')} in a ${kind}. Count, step and turn are in Details; double-click to change the thing itself.`);
+}
+
+const repeat = (label: string, kind: ArrangementKind, keywords: readonly string[]): CommandDef => ({ label, keywords: ['copies', 'pattern', 'duplicate', 'array', ...keywords], keys: [], applies: free, run: (s) => repeatSelection(s, kind) });
+
+export const COPY_COMMANDS = {
+  'edit.again': { label: 'Again', keywords: ['repeat last', 'same move', 'same turn', 'copy again', 'once more'], keys: ['A'], applies: (s) => s.again !== null && free(s), run: doAgain },
+  'object.flipAcross': { label: 'Flip left to right', keywords: ['mirror', 'reflect', 'horizontal'], keys: [], applies: free, run: (s) => flip(s, -1, 1, 'Flip left to right') },
+  'object.flipDown': { label: 'Flip top to bottom', keywords: ['mirror', 'reflect', 'vertical', 'upside down'], keys: [], applies: free, run: (s) => flip(s, 1, -1, 'Flip top to bottom') },
+  'repeat.row': repeat('Repeat in a row', 'row', ['step and repeat', 'line']),
+  'repeat.grid': repeat('Repeat in a grid', 'grid', ['step and repeat', 'tile', 'rows and columns']),
+  'repeat.ring': repeat('Repeat in a ring', 'ring', ['step and repeat', 'circle', 'sunburst', 'rays', 'petals', 'round']),
+} as const satisfies Record<string, CommandDef>;

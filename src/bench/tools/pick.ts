@@ -1,0 +1,100 @@
+import { areaOf } from '@/core/edit/area';
+import { isText } from '@/core/edit/layout';
+import { distanceToPath, pathContains } from '@/core/geometry/contains';
+import { apply, invert, meanScale } from '@/core/geometry/matrix';
+import { contains, isEmpty, overlaps, type Rect } from '@/core/geometry/rect';
+import { ancestry, isHolder, isLocked, pageMatrix } from '@/core/model/tree';
+import { hitAll, nodesIn, type Hit } from '@/core/scene/hit';
+import type { Session } from '../session/session';
+import { NEAR_PX, type PointerAt } from './tool';
+
+/** From the page down to what is being worked in, itself included; empty where that is the page. */
+export function enteredLine(s: Session): readonly string[] {
+  return s.state.entered ? ancestry(s.design, s.page, s.state.entered) : [];
+}
+
+/** The combination whose operands are picked by their own areas, since they are not seen: the entered one, or one around it. */
+function openCombination(s: Session): string | null {
+  return enteredLine(s).findLast((id) => s.design.nodes[id].kind === 'combination') ?? null;
+}
+
+/**
+ * What a click on a hit means: the object itself inside an entered group, else the whole group on the page. Null for what
+ * is locked, and for what lies outside of a group that is isolated.
+ */
+export function selectable(s: Session, hit: Hit): string | null {
+  const { design, page } = s;
+  if (isLocked(design, page, hit.node)) return null;
+  const line = ancestry(design, page, hit.node);
+  const entered = enteredLine(s);
+  let depth = -1;
+  while (depth + 1 < line.length && line[depth + 1] === entered[depth + 1]) depth++;
+  if (s.state.isolated && depth < entered.length - 1) return null;
+  return line[depth + 1] ?? null;
+}
+
+/** Everything under the pointer that can be chosen, front first. */
+export function pickAll(s: Session, at: Pick<PointerAt, 'page'>): { id: string; hit: Hit }[] {
+  const slack = NEAR_PX / s.state.camera.scale;
+  const found: { id: string; hit: Hit }[] = [];
+  const put = (id: string | null, hit: Hit) => {
+    if (id && !found.some((f) => f.id === id)) found.push({ id, hit });
+  };
+  const open = openCombination(s);
+  if (open) for (const id of operandsAt(s, at, slack)) put(id, { node: id, part: 'fill' });
+  for (const hit of hitAll(s.scene(), at.page, slack)) {
+    // An open combination is picked by its operands only.
+    if (open && hit.node === open) continue;
+    put(selectable(s, hit), hit);
+  }
+  return found;
+}
+
+export function pick(s: Session, at: PointerAt): { id: string; hit: Hit } | null {
+  return pickAll(s, at)[0] ?? null;
+}
+
+/** The children of what is entered whose area, or edge, lies under the pointer. */
+function operandsAt(s: Session, at: Pick<PointerAt, 'page'>, slack: number): string[] {
+  const { design, page } = s;
+  const node = s.state.entered ? design.nodes[s.state.entered] : null;
+  if (!node || !isHolder(node)) return [];
+  return [...node.children].reverse().filter((id) => {
+    if (design.nodes[id].hidden || isLocked(design, page, id)) return false;
+    const m = pageMatrix(design, page, id);
+    const back = invert(m);
+    if (!back) return false;
+    const p = apply(back, at.page);
+    const { path, rule } = areaOf(design, id, s.shop.fonts, true).region;
+    return pathContains(path, rule, p) || distanceToPath(path, p) <= slack / meanScale(m);
+  });
+}
+
+/** What a marquee chooses: all that touches it, or with `enclosed` all that lies inside. */
+export function pickIn(s: Session, box: Rect, enclosed: boolean): string[] {
+  const open = openCombination(s);
+  const entered = s.state.entered ? s.design.nodes[s.state.entered] : null;
+  if (open && entered && isHolder(entered))
+    return entered.children.filter((id) => {
+      const b = s.boxOf([id]);
+      return !s.design.nodes[id].hidden && !isLocked(s.design, s.page, id) && !isEmpty(b) && (enclosed ? contains(box, b) : overlaps(box, b));
+    });
+  const touched = nodesIn(s.scene(), box, false);
+  const ids = [...new Set(touched.flatMap((node) => selectable(s, { node, part: 'fill' }) ?? []))];
+  // A group lies inside only if all of it does.
+  return enclosed ? ids.filter((id) => contains(box, s.boxOf([id]))) : ids;
+}
+
+/** Aims at what the selection can take: letters for a text, else what was aimed at, if it fits. */
+export function aimFor(s: Session, ids: readonly string[]): void {
+  const nodes = ids.map((id) => s.design.nodes[id]).filter(Boolean);
+  const allText = nodes.length > 0 && nodes.every(isText);
+  const textAim = s.state.aim !== 'fill' && s.state.aim !== 'outline';
+  if (allText && !textAim) s.set({ aim: s.state.aim === 'outline' ? 'letterOutline' : 'letters' });
+  if (!allText && textAim) s.set({ aim: s.state.aim === 'letterOutline' ? 'outline' : 'fill' });
+}
+
+export function choose(s: Session, selection: readonly string[]): void {
+  s.set({ selection, stop: null });
+  aimFor(s, selection);
+}

@@ -1,0 +1,314 @@
+import { copyNodes, pasteClip } from '@/core/edit/clip';
+import { cornerHandle, radiusAt, setCorners, treatedCorners } from '@/core/edit/corners';
+import type { Recipe } from '@/core/edit/history';
+import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
+import { apply, invert, multiply, rotation, translation, type Matrix, type Point } from '@/core/geometry/matrix';
+import { centre } from '@/core/geometry/rect';
+import { shapeById, valuesOf } from '@/core/shapes/catalogue';
+import { formatLength, formatNumber } from '@/core/units/length';
+import type { Frame, Grip, PlacedGrip } from '../canvas/frame';
+import { count, freeSelection } from '../session/commands';
+import { choose } from './pick';
+import { clearSnap, snapLinesFor, snapMoving, snapPoint } from './snapping';
+import { far, type Gesture, type PointerAt, type ToolContext } from './tool';
+
+/** Gestures on a selection: moving, sizing, turning, knobs and the pivot. */
+
+/** Ids that come out the same each time a recipe is tried. */
+function steadyIds(newId: () => string): () => () => string {
+  const made: string[] = [];
+  return () => {
+    let i = 0;
+    return () => (made[i] ??= newId()) && made[i++];
+  };
+}
+
+export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Gesture {
+  const { session: s } = c;
+  const ids = freeSelection(s);
+  const box = s.boxOf(ids);
+  const lines = snapLinesFor(c, ids);
+  const clip = copyNodes(s.state.design, s.page, ids);
+  const again = steadyIds(s.newId);
+  let moved = false;
+  let now: { recipe: Recipe; copy: boolean; ids: () => string[] } | null = null;
+  let shift: Point = { x: 0, y: 0 };
+  const at = (p: PointerAt) => {
+    let dx = p.page.x - start.page.x;
+    let dy = p.page.y - start.page.y;
+    if (p.shift) {
+      if (Math.abs(dx) > Math.abs(dy)) dy = 0;
+      else dx = 0;
+    }
+    const snap = snapMoving(c, { x0: box.x0 + dx, y0: box.y0 + dy, x1: box.x1 + dx, y1: box.y1 + dy }, lines, p);
+    if (!(p.shift && dx === 0)) dx += snap.dx;
+    if (!(p.shift && dy === 0)) dy += snap.dy;
+    shift = { x: dx, y: dy };
+    const copy = p.alt && clip !== null;
+    let made: string[] = [];
+    const recipe: Recipe = copy
+      ? (d) => {
+          made = pasteClip(d, s.page.id, clip, again(), dx, dy);
+        }
+      : (d) => moveNodes(d, s.page, ids, dx, dy);
+    now = { recipe, copy, ids: () => (copy ? made : ids) };
+    const { unit } = s.design.setup;
+    c.readout(`${copy ? 'copy ' : ''}${formatLength(dx, unit)}, ${formatLength(dy, unit)}${snap.said}`);
+  };
+  return {
+    move(p) {
+      if (!moved && !far(p, start)) return;
+      if (!ids.length) return;
+      moved = true;
+      at(p);
+      s.preview(now!.recipe, now!.copy ? undefined : ids);
+    },
+    release(p) {
+      clearSnap(c);
+      c.readout(null);
+      if (!moved) {
+        onClick?.();
+        return;
+      }
+      at(p);
+      clearSnap(c);
+      c.readout(null);
+      const { recipe, copy, ids: result } = now!;
+      if (s.commit(copy ? 'Duplicate' : 'Move', recipe)) s.noteAgain({ kind: 'keep', map: translation(shift.x, shift.y), copy });
+      if (copy) choose(s, result());
+      s.say(copy ? `Duplicated ${count(ids.length, 'object')}.` : `Moved ${count(ids.length, 'object')}.`);
+    },
+    cancel: () => drop(c),
+  };
+}
+
+export function drop(c: ToolContext): void {
+  c.session.preview(null);
+  clearSnap(c);
+  c.extras.marquee = null;
+  c.readout(null);
+}
+
+/** Scales whole or by halves so that the grip follows the pointer; the other side (with Alt the middle) stays. */
+export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: PlacedGrip): Gesture | null {
+  const { session: s } = c;
+  const { grip } = placed;
+  const back = invert(frame.matrix);
+  if (!back || grip.kind !== 'size') return null;
+  const ids = freeSelection(s);
+  const { box } = frame;
+  const mid = centre(box);
+  const handle: Point = { x: grip.hx < 0 ? box.x0 : grip.hx > 0 ? box.x1 : mid.x, y: grip.hy < 0 ? box.y0 : grip.hy > 0 ? box.y1 : mid.y };
+  const other: Point = { x: 2 * mid.x - handle.x, y: 2 * mid.y - handle.y };
+  const handlePage = apply(frame.matrix, handle);
+  const offset = { x: handlePage.x - start.page.x, y: handlePage.y - start.page.y };
+  const upright = Math.abs(frame.matrix[1]) < 1e-9 && Math.abs(frame.matrix[2]) < 1e-9;
+  const lines = snapLinesFor(c, ids);
+  const node = frame.single ? s.design.nodes[frame.single] : null;
+  const proportional = node?.kind === 'displayText';
+  let moved = false;
+  let recipe: Recipe = () => {};
+  let last: Matrix = [1, 0, 0, 1, 0, 0];
+  const at = (p: PointerAt) => {
+    let target: Point = { x: p.page.x + offset.x, y: p.page.y + offset.y };
+    let said = '';
+    if (upright) {
+      const snapped = snapPoint(c, target, lines, p);
+      target = { x: grip.hx ? snapped.point.x : target.x, y: grip.hy ? snapped.point.y : target.y };
+      said = snapped.said;
+      if (!grip.hx) c.extras.snapX = null;
+      if (!grip.hy) c.extras.snapY = null;
+    }
+    const q = apply(back, target);
+    const anchor = p.alt ? mid : other;
+    const ratio = (v: number, h: number, a: number) => (Math.abs(h - a) < 1e-9 ? 1 : (v - a) / (h - a));
+    let sx = grip.hx ? ratio(q.x, handle.x, anchor.x) : 1;
+    let sy = grip.hy ? ratio(q.y, handle.y, anchor.y) : 1;
+    if (p.shift || (proportional && grip.hx !== 0 && grip.hy !== 0)) {
+      const k = grip.hx && grip.hy ? (Math.abs(sx) > Math.abs(sy) ? Math.abs(sx) : Math.abs(sy)) : Math.abs(grip.hx ? sx : sy);
+      sx = k * (Math.sign(sx) || 1);
+      sy = k * (Math.sign(sy) || 1);
+    }
+    const least = 1e-3;
+    if (Math.abs(sx) < least) sx = least;
+    if (Math.abs(sy) < least) sy = least;
+    const map = multiply(frame.matrix, multiply(scalingAbout(sx, sy, anchor), back));
+    last = map;
+    recipe = (d) => scaleNodes(d, s.page, ids, map);
+    const { unit } = s.design.setup;
+    const scale = Math.hypot(frame.matrix[0], frame.matrix[1]);
+    c.readout(`${formatLength(Math.abs(sx) * (box.x1 - box.x0) * scale, unit)} × ${formatLength(Math.abs(sy) * (box.y1 - box.y0) * scale, unit)}${said}`);
+  };
+  return {
+    move(p) {
+      if (!moved && !far(p, start)) return;
+      moved = true;
+      at(p);
+      s.preview(recipe, ids);
+    },
+    release(p) {
+      if (moved) {
+        at(p);
+        if (s.commit('Resize', recipe)) s.noteAgain({ kind: 'size', map: last, copy: false });
+        s.say(`Resized ${count(ids.length, 'object')}.`);
+      }
+      drop(c);
+    },
+    cancel: () => drop(c),
+  };
+}
+
+/** Turns about the pivot, or the middle; with Alt a copy. */
+export function turn(c: ToolContext, start: PointerAt, frame: Frame): Gesture {
+  const { session: s } = c;
+  const ids = freeSelection(s);
+  const pivot = s.state.pivot ?? apply(frame.matrix, centre(frame.box));
+  const clip = copyNodes(s.state.design, s.page, ids);
+  const again = steadyIds(s.newId);
+  const angle = (p: Point) => (Math.atan2(p.y - pivot.y, p.x - pivot.x) * 180) / Math.PI;
+  const from = angle(start.page);
+  let recipe: Recipe = () => {};
+  let by = 0;
+  let copy = false;
+  let made: string[] = [];
+  const at = (p: PointerAt) => {
+    by = angle(p.page) - from;
+    if (p.shift) by = Math.round(by / 15) * 15;
+    else if (!p.mod) {
+      const near = Math.round(by / 45) * 45;
+      if (Math.abs(by - near) < 1.5) by = near;
+    }
+    by = ((((by + 180) % 360) + 360) % 360) - 180;
+    copy = p.alt && clip !== null;
+    recipe = copy
+      ? (d) => {
+          made = pasteClip(d, s.page.id, clip!, again(), 0, 0);
+          for (const id of made) d.nodes[id].transform = [...multiply(rotation(by, pivot), d.nodes[id].transform as Matrix)];
+        }
+      : (d) => turnNodes(d, s.page, ids, by, pivot);
+    c.readout(`${copy ? 'copy ' : ''}${formatNumber(by, 1)}°${s.state.pivot ? ' about the pivot' : ''}`);
+  };
+  return {
+    move(p) {
+      at(p);
+      s.preview(recipe, copy ? undefined : ids);
+    },
+    release(p) {
+      at(p);
+      const { pivot: kept } = s.state;
+      if (s.commit(copy ? 'Turn a copy' : 'Turn', recipe)) s.noteAgain({ kind: 'keep', map: rotation(by, pivot), copy });
+      if (copy) {
+        choose(s, made);
+        s.set({ pivot: kept });
+      }
+      s.say(`Turned ${copy ? 'a copy of ' : ''}${count(ids.length, 'object')} by ${formatNumber(by, 1)}°. A does it again.`);
+      drop(c);
+    },
+    cancel: () => drop(c),
+  };
+}
+
+/** Puts the pivot, what turns and flips go about, anywhere; it snaps like everything else. */
+export function dragPivot(c: ToolContext, start: PointerAt, at: Point): Gesture {
+  const { session: s } = c;
+  const lines = snapLinesFor(c, []);
+  const offset = { x: at.x - start.screen.x, y: at.y - start.screen.y };
+  const before = s.state.pivot;
+  const place = (p: PointerAt): Point => {
+    const { camera } = s.state;
+    const to = { x: p.page.x + offset.x / camera.scale, y: p.page.y + offset.y / camera.scale };
+    const snapped = snapPoint(c, to, lines, p);
+    const { unit } = s.design.setup;
+    c.readout(`pivot ${formatLength(snapped.point.x, unit)}, ${formatLength(snapped.point.y, unit)}${snapped.said}`);
+    return snapped.point;
+  };
+  return {
+    move(p) {
+      if (!far(p, start)) return;
+      s.set({ pivot: place(p) });
+      c.refresh();
+    },
+    release(p) {
+      if (far(p, start)) {
+        s.set({ pivot: place(p) });
+        s.say('Turns, flips and rings now go about the pivot. Double-click it to put it back.');
+      }
+      drop(c);
+    },
+    cancel() {
+      s.set({ pivot: before });
+      drop(c);
+    },
+  };
+}
+
+/** A knob follows the pointer along its measure; with Alt only its own corner, where several go together. */
+export function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, grip: Extract<Grip, { kind: 'knob' | 'corner' }>): Gesture | null {
+  const { session: s } = c;
+  if (grip.kind === 'corner') return roundCorner(c, start, frame, grip.node);
+  const id = frame.single;
+  const node = id ? s.design.nodes[id] : null;
+  const def = node?.kind === 'shape' ? shapeById(node.shape) : undefined;
+  const back = invert(frame.matrix);
+  if (!id || node?.kind !== 'shape' || !def || !back) return null;
+  const knob = def.knobs[grip.index];
+  const param = def.params.find((p) => p.id === knob.param)!;
+  let recipe: Recipe = () => {};
+  const first = valuesOf(def, node.knobs);
+  // The knob may be shown beside its place, and is never taken quite in its middle: it moves by what the pointer moves.
+  const stands = apply(frame.matrix, knob.at(first, node.width, node.height));
+  const offset = { x: stands.x - start.page.x, y: stands.y - start.page.y };
+  const at = (p: PointerAt) => {
+    const value = knob.value(apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }), first, node.width, node.height);
+    const affected = knob.together && !p.alt ? knob.together : [knob.param];
+    recipe = (d) => {
+      const n = d.nodes[id];
+      if (n.kind === 'shape') for (const key of affected) n.knobs[key] = value;
+    };
+    const text = param.unit === 'length' ? formatLength(value, s.design.setup.unit) : param.unit === 'ratio' ? formatNumber(value, 2) : formatNumber(value, 0);
+    c.readout(`${param.label.toLowerCase()} ${text}${knob.together ? (p.alt ? ' · this corner' : ' · all corners') : ''}`);
+  };
+  return {
+    move(p) {
+      at(p);
+      s.preview(recipe, [id]);
+    },
+    release(p) {
+      at(p);
+      s.commit(param.label, recipe);
+      drop(c);
+    },
+    cancel: () => drop(c),
+  };
+}
+
+/** A corner's handle gives all corners its radius; with Alt its own alone. */
+function roundCorner(c: ToolContext, start: PointerAt, frame: Frame, which: number): Gesture | null {
+  const { session: s } = c;
+  const id = frame.single;
+  const node = id ? s.design.nodes[id] : null;
+  const back = invert(frame.matrix);
+  if (!id || !node || (node.kind !== 'shape' && node.kind !== 'path') || !back) return null;
+  const corner = treatedCorners(node).find((k) => k.node === which);
+  if (!corner) return null;
+  const stands = apply(frame.matrix, cornerHandle(corner));
+  const offset = { x: stands.x - start.page.x, y: stands.y - start.page.y };
+  let recipe: Recipe = () => {};
+  const at = (p: PointerAt) => {
+    const radius = radiusAt(corner, apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }));
+    recipe = (d) => setCorners(d, [id], p.alt ? which : 'all', { radius });
+    c.readout(`corner ${formatLength(radius, s.design.setup.unit)}${p.alt ? ' · this corner' : ' · all corners'}`);
+  };
+  return {
+    move(p) {
+      at(p);
+      s.preview(recipe, [id]);
+    },
+    release(p) {
+      at(p);
+      s.commit('Corners', recipe);
+      drop(c);
+    },
+    cancel: () => drop(c),
+  };
+}

@@ -1,0 +1,148 @@
+import { combineAll, combineTwo, combineUnchecked } from '../geometry/boolean/combine';
+import { divide, type DividedPiece } from '../geometry/boolean/divide';
+import { NOTHING, type BooleanOp, type Region } from '../geometry/boolean/region';
+import { multiply, type Matrix } from '../geometry/matrix';
+import { transformPath } from '../geometry/path';
+import { copyMatrices } from '../model/copies';
+import type { Design, DesignNode, NodeOf } from '../model/schema';
+import { childrenOf, type NodeId } from '../model/tree';
+import { outlinePath } from '../shapes/outline';
+import type { FontBook } from '../text/fonts';
+import { layoutMatrix, layoutOf, type TextNode } from './layout';
+
+/** The plain area of a node in its own space: what a combination works on. */
+export interface Area {
+  readonly region: Region;
+  /** Of a division: its pieces, each with the child that it takes its paint from. */
+  readonly pieces?: readonly { readonly region: Region; readonly owner: NodeId }[];
+  /** A step of it could not be computed rightly: it is the best there is, for showing. */
+  readonly unsure: boolean;
+}
+
+interface Known {
+  readonly deps: readonly unknown[];
+  readonly area: Area;
+  /** Children in the node's own space, as they went into the result. */
+  readonly parts: readonly Region[];
+  /** Combined children that rest while others move, by the numbers of those that move. */
+  readonly resting: Map<string, Region | null>;
+  /** What was last shown while something moved: the sheet and the frame round it ask for the same. */
+  moving?: { readonly deps: readonly unknown[]; readonly area: Area };
+}
+const same = (a: readonly unknown[], b: readonly unknown[]) => a.length === b.length && a.every((x, i) => x === b[i]);
+
+const known = new WeakMap<DesignNode, Known>();
+
+/** Everything a node's area is made from: nodes never change in place, so the same list means the same area. */
+export function dependencies(d: Design, id: NodeId, fonts: FontBook, out: unknown[] = []): unknown[] {
+  const node = d.nodes[id];
+  out.push(node);
+  if ('story' in node) out.push(d.stories[node.story], fonts.epoch);
+  for (const child of childrenOf(node)) dependencies(d, child, fonts, out);
+  return out;
+}
+
+/**
+ * The area of a node. `moving`: something is being dragged; then what rests is combined once and what moves is laid on it
+ * without a check.
+ */
+export function areaOf(d: Design, id: NodeId, fonts: FontBook, moving = false): Area {
+  const node = d.nodes[id];
+  const deps = dependencies(d, id, fonts);
+  const old = known.get(node);
+  if (old && same(old.deps, deps)) return old.area;
+  if (moving && old?.moving && same(old.moving.deps, deps)) return old.moving.area;
+  if (!('children' in node)) {
+    const area = { region: leafRegion(d, node, fonts), unsure: false };
+    known.set(node, { deps, area, parts: [], resting: new Map() });
+    return area;
+  }
+  const children = node.children.filter((c) => !d.nodes[c].hidden);
+  let unsure = false;
+  const parts = children.map((c) => {
+    const area = areaOf(d, c, fonts, moving);
+    unsure ||= area.unsure;
+    return placed(area.region, d.nodes[c]);
+  });
+  if (moving && old && node.kind === 'combination' && node.op !== 'divide' && old.parts.length === parts.length) {
+    const area = { region: movingResult(node, old, parts), unsure };
+    old.moving = { deps, area };
+    return area;
+  }
+  const area = holderArea(node, children, parts, unsure);
+  known.set(node, { deps, area, parts, resting: new Map() });
+  return area;
+}
+
+const placements = new WeakMap<DesignNode, { region: Region; placed: Region }>();
+/** A child's area in its parent's space. */
+function placed(region: Region, child: DesignNode): Region {
+  const old = placements.get(child);
+  if (old?.region === region) return old.placed;
+  const made = { path: transformPath(region.path, child.transform), rule: region.rule };
+  placements.set(child, { region, placed: made });
+  return made;
+}
+
+function leafRegion(d: Design, node: Exclude<DesignNode, { children: unknown }>, fonts: FontBook): Region {
+  if (node.kind === 'shape' || node.kind === 'path') return outlinePath(node);
+  return { path: lettersPath(d, node, fonts), rule: 'nonZero' };
+}
+
+/** The outlines of a text's letters in the node's own space. */
+export function lettersPath(d: Design, node: TextNode, fonts: FontBook): number[] {
+  const out: number[] = [];
+  const toOwn = layoutMatrix(node);
+  for (const line of layoutOf(d, node, fonts).lines)
+    for (const run of line.runs) {
+      const scale = run.run.size / run.face.upem;
+      for (const g of run.glyphs) for (const v of transformPath(run.face.outline(g.gid), multiply(toOwn, [scale, 0, 0, scale, g.x, g.y]))) out.push(v);
+    }
+  return out;
+}
+
+function holderArea(node: Exclude<DesignNode, { kind: 'shape' | 'path' | 'displayText' | 'textFrame' }>, children: readonly NodeId[], parts: readonly Region[], unsure: boolean): Area {
+  if (node.kind === 'repeat') {
+    const one = combineAll(parts, 'union');
+    const copies = copyMatrices(node.arrangement).map((m): Region => ({ path: transformPath(one.region.path, m), rule: one.region.rule }));
+    const all = combineAll(copies, 'union');
+    return { region: all.region, unsure: unsure || !one.ok || !all.ok };
+  }
+  if (node.kind === 'group') {
+    const all = combineAll(parts, 'union');
+    return { region: all.region, unsure: unsure || !all.ok };
+  }
+  if (node.op === 'divide') {
+    const pieces: DividedPiece[] | null = divide(parts);
+    const all = combineAll(parts, 'union');
+    return { region: all.region, pieces: (pieces ?? parts.map((region, owner) => ({ region, owner }))).map((p) => ({ region: p.region, owner: children[p.owner] })), unsure: unsure || !pieces || !all.ok };
+  }
+  const all = combineAll(inOrder(node, parts), node.op);
+  return { region: all.region, unsure: unsure || !all.ok };
+}
+
+/** Operands in the order of the operation: subtract takes the rest from the first. */
+const inOrder = <T>(node: NodeOf<'combination'>, parts: readonly T[]): readonly T[] => (node.op === 'subtract' && node.turned ? [...parts].reverse() : parts);
+
+function movingResult(node: NodeOf<'combination'>, old: Known, now: readonly Region[]): Region {
+  const op = node.op as BooleanOp;
+  const parts = inOrder(node, now);
+  const before = inOrder(node, old.parts);
+  const moving = parts.flatMap((p, i) => (p === before[i] ? [] : [i]));
+  if (!moving.length) return old.area.region;
+  const key = moving.join();
+  // Of a subtraction whose first operand moves, the rest that is taken from it is combined beforehand.
+  const firstMoves = op === 'subtract' && moving[0] === 0;
+  if (!old.resting.has(key)) {
+    const rest = parts.filter((_, i) => !moving.includes(i));
+    old.resting.set(key, rest.length ? combineAll(rest, firstMoves ? 'union' : op).region : null);
+  }
+  const rest = old.resting.get(key) ?? null;
+  const step = (a: Region, b: Region, how: BooleanOp) => combineUnchecked(a, b, how) ?? combineTwo(a, b, how).region;
+  const movers = moving.map((i) => parts[i]);
+  if (firstMoves) return [...(rest ? [rest] : []), ...movers.slice(1)].reduce((left, r) => step(left, r, 'subtract'), movers[0]);
+  return rest ? movers.reduce((left, r) => step(left, r, op), rest) : movers.slice(1).reduce((left, r) => step(left, r, op), movers[0] ?? NOTHING);
+}
+
+/** A region in the space `m` maps its own to. */
+export const mappedRegion = (r: Region, m: Matrix): Region => ({ path: transformPath(r.path, m), rule: r.rule });
