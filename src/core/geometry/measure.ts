@@ -110,38 +110,54 @@ export function nearestOnSegment(s: Segment, p: Point): Nearest {
     const point = { x: s.x0 + t * dx, y: s.y0 + t * dy };
     return { point, t, distance: Math.hypot(point.x - p.x, point.y - p.y) };
   }
-  const STEPS = 24;
   const far = (t: number) => (cubicAt(s.x0, s.x1, s.x2, s.x3, t) - p.x) ** 2 + (cubicAt(s.y0, s.y1, s.y2, s.y3, t) - p.y) ** 2;
   const seen: number[] = [];
-  for (let i = 0; i <= STEPS; i++) seen.push(far(i / STEPS));
+  for (let i = 0; i <= LOOKS; i++) seen.push(far(i / LOOKS));
+  const least = Math.min(...seen);
   let [bestT, best] = [0, Infinity];
-  for (let i = 0; i <= STEPS; i++) {
+  for (let i = 0; i <= LOOKS; i++) {
     // Every valley of the coarse look is followed down: the deepest seen coarsely need not be the deepest.
-    if ((i > 0 && seen[i - 1] < seen[i]) || (i < STEPS && seen[i + 1] < seen[i])) continue;
-    const t = refine(s, p, i / STEPS, Math.max(0, (i - 1) / STEPS), Math.min(1, (i + 1) / STEPS));
-    const d = far(t);
-    if (d < best) [bestT, best] = [t, d];
+    if ((i > 0 && seen[i - 1] < seen[i]) || (i < LOOKS && seen[i + 1] < seen[i]) || seen[i] > least * 16 + 1e-9) continue;
+    const t = lowest(far, Math.max(0, (i - 1) / LOOKS), Math.min(1, (i + 1) / LOOKS));
+    const polished = polish(s, p, t);
+    for (const u of [i / LOOKS, t, polished]) {
+      const d = far(u);
+      if (d < best) [bestT, best] = [u, d];
+    }
   }
   return { point: pointOn(s, bestT), t: bestT, distance: Math.sqrt(best) };
 }
 
-function refine(s: Segment, p: Point, start: number, lo: number, hi: number): number {
-  const g = (t: number) => {
-    const [q, d] = [pointOn(s, t), derivativeOn(s, t)];
-    return (q.x - p.x) * d.x + (q.y - p.y) * d.y;
-  };
-  if (g(lo) >= 0) return lo;
-  if (g(hi) <= 0) return hi;
+const LOOKS = 32;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
+/** The lowest place of a valley by the golden section. */
+function lowest(f: (t: number) => number, lo: number, hi: number): number {
+  let [a, b] = [hi - GOLDEN * (hi - lo), lo + GOLDEN * (hi - lo)];
+  let [fa, fb] = [f(a), f(b)];
+  for (let i = 0; i < 30; i++) {
+    if (fa <= fb) {
+      [hi, b, fb] = [b, a, fa];
+      a = hi - GOLDEN * (hi - lo);
+      fa = f(a);
+    } else {
+      [lo, a, fa] = [a, b, fb];
+      b = lo + GOLDEN * (hi - lo);
+      fb = f(b);
+    }
+  }
+  return (lo + hi) / 2;
+}
+
+/** A few steps of Newton towards the right angle between the curve and the way to the point. */
+function polish(s: Segment, p: Point, start: number): number {
   let t = start;
-  for (let i = 0; i < 60 && hi - lo > 1e-14; i++) {
-    const v = g(t);
-    if (v === 0) return t;
-    if (v > 0) hi = t;
-    else lo = t;
+  for (let i = 0; i < 4; i++) {
     const [q, d] = [pointOn(s, t), derivativeOn(s, t)];
-    const dd = d.x * d.x + d.y * d.y + (q.x - p.x) * bend(s.x0, s.x1, s.x2, s.x3, t) + (q.y - p.y) * bend(s.y0, s.y1, s.y2, s.y3, t);
-    const next = t - v / dd;
-    t = next > lo && next < hi ? next : (lo + hi) / 2;
+    const [dx, dy] = [q.x - p.x, q.y - p.y];
+    const slopeOfSlope = d.x * d.x + d.y * d.y + dx * bend(s.x0, s.x1, s.x2, s.x3, t) + dy * bend(s.y0, s.y1, s.y2, s.y3, t);
+    if (!(slopeOfSlope > 0)) break;
+    t = Math.min(1, Math.max(0, t - (dx * d.x + dy * d.y) / slopeOfSlope));
   }
   return t;
 }
