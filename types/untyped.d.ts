@@ -27,5 +27,10 @@ declare module 'bezier-js' {
     get(t: number): { x: number; y: number };
     bbox(): { x: { min: number; max: number }; y: { min: number; max: number } };
     length(): number;
+    derivative(t: number): { x: number; y: number };
+    project(p: { x: number; y: number }): { x: number; y: number; t?: number; d?: number };
+    split(from: number, to: number): Bezier;
+    split(at: number): { left: Bezier; right: Bezier };
+    readonly points: readonly { x: number; y: number }[];
   }
 }

@@ -53,7 +53,7 @@ const TURN_AWAY = 20;
 /** Where the pivot waits until it is put somewhere. */
 const PIVOT_AWAY = 40;
 /** A shape with more corners than this shows the handle of its first only. */
-const MOST_CORNERS = 12;
+const MOST_CORNERS = 4;
 
 const unit = (p: Point): Point => {
   const n = Math.hypot(p.x, p.y) || 1;

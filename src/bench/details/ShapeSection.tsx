@@ -45,12 +45,12 @@ export function ShapeSection() {
             key={p.id}
             label={p.letter === 'r' ? p.label.replace(/(\w)\w* (\w)\w*/, (_, a: string, b: string) => a + b.toUpperCase()) : p.label}
             name={p.label}
-            {...(p.unit === 'length' ? { unit } : {})}
+            {...(p.unit === 'length' ? { unit } : p.unit === 'angle' ? { suffix: '°' } : {})}
             value={shared(p.id)}
             min={p.min}
             max={p.max}
             step={p.unit === 'ratio' ? 0.01 : 1}
-            decimals={p.unit === 'count' ? 0 : 2}
+            decimals={p.unit === 'count' ? 0 : p.unit === 'angle' ? 1 : 2}
             onPreview={(v) => session.preview(v === null ? null : set([p.id], v))}
             onCommit={(v) => session.commit(p.label, set([p.id], p.unit === 'count' ? Math.round(v) : v))}
           />

@@ -5,7 +5,8 @@ import { isHolder, parentOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { beginEditing } from '../tools/editing';
 import { enterHolder } from '../tools/select';
-import { newShape } from '../tools/shape';
+import { clickSize, newShape } from '../tools/shape';
+import { shapeById } from '@/core/shapes/catalogue';
 import { textTool } from '../tools/text';
 import { COMMAND_IDS, COMMAND_TABLE, runCommand, type CommandId } from './commands';
 import type { Session } from './session';
@@ -80,10 +81,11 @@ function enter(s: Session): void {
   const { width, height } = s.design.setup;
   const mid = centre({ x0: 0, y0: 0, x1: width, y1: height });
   if (tool === 'shape') {
-    const size = Math.min(mm(40), width / 3, height / 3);
-    const node = newShape(s, shape, mid.x - size / 2, mid.y - size / 2, size, size);
+    const [w, h] = clickSize(shape, Math.min(mm(40), width / 3, height / 3));
+    const node = newShape(s, shape, mid.x - w / 2, mid.y - h / 2, w, h);
     if (s.commit(`Draw ${node.name.toLowerCase()}`, (d) => addNode(d, s.page.id, node), { select: [node.id] })) {
-      s.set({ tool: 'select', aim: 'fill' });
+      s.set({ tool: 'select', aim: shapeById(shape)?.open ? 'outline' : 'fill' });
+      s.noteShape(shape);
       s.say(`Put a ${node.name.toLowerCase()} in the middle of the page.`);
     }
   } else if (tool === 'text') {

@@ -65,6 +65,7 @@ export class Session {
       aim: 'fill',
       tool: 'select',
       shape: 'rectangle',
+      recentShapes: [],
       view: 'work',
       shownInks: null,
       camera: { scale: 1, x: 0, y: 0 },
@@ -156,9 +157,20 @@ export class Session {
     });
   }
 
+  /** Notes a dialled shape as drawn last. */
+  noteShape(id: string): void {
+    const recentShapes = [id, ...this.state.recentShapes.filter((x) => x !== id)].slice(0, RECENT);
+    this.set({ recentShapes });
+    void this.designs.setSetting('shapes:recent', recentShapes).catch(() => {
+      // Storage that fails is said where designs are saved.
+    });
+  }
+
   private async loadRecent(): Promise<void> {
     const kept = z.array(colourSchema).max(RECENT).safeParse(await this.designs.setting(`recent:${this.state.design.id}`).catch(() => undefined));
     if (kept.success && !this.state.recent.length) this.set({ recent: kept.data });
+    const shapes = z.array(z.string()).max(RECENT).safeParse(await this.designs.setting('shapes:recent').catch(() => undefined));
+    if (shapes.success && !this.state.recentShapes.length) this.set({ recentShapes: shapes.data });
   }
 
   private async loadLibraries(): Promise<void> {

@@ -67,6 +67,8 @@ export interface BenchState {
   readonly aim: Aim;
   readonly tool: ToolId;
   readonly shape: string;
+  /** Shapes drawn last, newest first, in any design. */
+  readonly recentShapes: readonly string[];
   readonly view: ViewId;
   /** Inks on the press in Plates; null for all. */
   readonly shownInks: ReadonlySet<string> | null;

@@ -1,8 +1,8 @@
 import { addNode } from '@/core/edit/place';
 import type { Recipe } from '@/core/edit/history';
 import { translation, type Point } from '@/core/geometry/matrix';
-import { NO_PAINT, colourPaint } from '@/core/model/defaults';
-import type { DesignNode, Paint } from '@/core/model/schema';
+import { BLACK, NO_PAINT, colourPaint, outlineOf } from '@/core/model/defaults';
+import type { DesignNode, NodeOf, Paint } from '@/core/model/schema';
 import { shapeById } from '@/core/shapes/catalogue';
 import { formatLength, mm } from '@/core/units/length';
 import type { Session } from '../session/session';
@@ -23,12 +23,27 @@ export function drawingPaint(s: Session): Paint {
   return visible ? colourPaint({ swatch: visible.id, tint: 1 }) : colourPaint(s.palette.screen ? { rgb: [0, 0, 0] } : { cmyk: [0, 0, 0, 1] });
 }
 
+/** Width and height of a shape that nobody gave a size: the larger side is `side`. */
+export function clickSize(shape: string, side: number): [number, number] {
+  const proportion = shapeById(shape)?.proportion ?? 1;
+  return proportion > 1 ? [side / proportion, side] : [side, side * proportion];
+}
+
 export function newShape(s: Session, shape: string, x: number, y: number, width: number, height: number, id = s.newId()): DesignNode {
   const def = shapeById(shape);
   if (!def) throw new Error(`unknown shape: ${shape}`);
   const knobs = Object.fromEntries(def.params.map((p) => [p.id, p.initial]));
-  return { id, name: def.name, kind: 'shape', shape, transform: translation(x, y), hidden: false, locked: false, width, height, knobs, fills: [drawingPaint(s)], outlines: [] };
+  const paint = drawingPaint(s);
+  return { id, name: def.name, kind: 'shape', shape, transform: translation(x, y), hidden: false, locked: false, width, height, knobs, ...paintedAs(paint, def.open ?? false) };
 }
+
+/** What is a line is drawn with an outline, an area with a fill. */
+export function paintedAs(paint: Paint, line: boolean): Pick<NodeOf<'path'>, 'fills' | 'outlines'> {
+  return line ? { fills: [NO_PAINT], outlines: [outlineOf(paint.kind === 'none' ? colourPaint(BLACK) : paint, LINE_WIDTH)] } : { fills: [paint], outlines: [] };
+}
+
+/** A new line shows and prints safely at this width. */
+const LINE_WIDTH = mm(0.7);
 
 export const shapeTool: Tool = {
   press(start, c) {
@@ -39,9 +54,10 @@ export const shapeTool: Tool = {
     clearSnap(c);
     const id = s.newId();
     const fill = drawingPaint(s);
+    const def = shapeById(s.state.shape)!;
     let recipe: Recipe = () => {};
     const place = (a: Point, w: number, h: number) => {
-      const node = { ...newShape(s, s.state.shape, a.x, a.y, w, h, id), fills: [fill.kind === 'none' ? NO_PAINT : fill] } as DesignNode;
+      const node = { ...newShape(s, s.state.shape, a.x, a.y, w, h, id), ...paintedAs(fill, def.open ?? false) } as DesignNode;
       recipe = (d) => addNode(d, s.page.id, node);
     };
     const drag = (p: PointerAt) => {
@@ -71,10 +87,15 @@ export const shapeTool: Tool = {
       },
       release(p) {
         if (far(p, start)) drag(p);
-        else place({ x: from.x - CLICK_SIZE / 2, y: from.y - CLICK_SIZE / 2 }, CLICK_SIZE, CLICK_SIZE);
-        const name = shapeById(s.state.shape)?.name ?? 'Shape';
+        else {
+          const [w, h] = clickSize(s.state.shape, CLICK_SIZE);
+          place({ x: from.x - w / 2, y: from.y - h / 2 }, w, h);
+        }
+        const { name } = def;
         if (s.commit(`Draw ${name.toLowerCase()}`, recipe, { select: [id] })) {
-          s.set({ tool: 'select', stop: null });
+          s.set({ tool: 'select', stop: null, ...(def.open && { aim: 'outline' }) });
+          s.noteShape(def.id);
+          if (!def.open) s.set({ aim: 'fill' });
           aimFor(s, [id]);
           s.say(`Drew a ${name.toLowerCase()}. Its knobs change its inner measures.`);
         }

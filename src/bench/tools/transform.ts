@@ -265,7 +265,7 @@ export function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, grip: E
       const n = d.nodes[id];
       if (n.kind === 'shape') for (const key of affected) n.knobs[key] = value;
     };
-    const text = param.unit === 'length' ? formatLength(value, s.design.setup.unit) : param.unit === 'ratio' ? formatNumber(value, 2) : formatNumber(value, 0);
+    const text = param.unit === 'length' ? formatLength(value, s.design.setup.unit) : param.unit === 'angle' ? `${formatNumber(value, 0)}°` : formatNumber(value, param.unit === 'ratio' ? 2 : 0);
     c.readout(`${param.label.toLowerCase()} ${text}${knob.together ? (p.alt ? ' · this corner' : ' · all corners') : ''}`);
   };
   return {

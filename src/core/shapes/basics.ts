@@ -1,7 +1,6 @@
-import { KAPPA, addEllipse, type PathSink } from '../geometry/path';
+import { KAPPA, addEllipse, rectPath, draw, type PathSink } from '../geometry/path';
+import { angle, arcTo, onEllipse, percent, polyline, ratio, round, slide } from './draw';
 import { clamp, shape } from './types';
-
-const percent = (x: number) => `${Math.round(x * 100)} %`;
 
 const CORNERS = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const;
 const cornerParam = <I extends (typeof CORNERS)[number]>(id: I, label: string) => ({ id, label, letter: 'r', unit: 'length', min: 0, max: 100_000, initial: 0 }) as const;
@@ -17,6 +16,7 @@ export const rectangle = shape({
   name: 'Rectangle',
   family: 'Basics',
   keywords: ['square', 'box', 'rounded'],
+  proportion: 0.72,
   params: [cornerParam('topLeft', 'Top left'), cornerParam('topRight', 'Top right'), cornerParam('bottomRight', 'Bottom right'), cornerParam('bottomLeft', 'Bottom left')],
   knobs: CORNERS.map((param, i) => ({
     param,
@@ -61,7 +61,7 @@ export const ellipse = shape({
 });
 
 /** Corners of a regular polygon in the box, the first at the top. */
-function spokes(n: number, w: number, h: number, radius: (i: number) => number, s: PathSink): void {
+export function spokes(n: number, w: number, h: number, radius: (i: number) => number, s: PathSink): void {
   for (let i = 0; i < n; i++) {
     const a = (2 * Math.PI * i) / n - Math.PI / 2;
     const x = (w / 2) * (1 + radius(i) * Math.cos(a));
@@ -91,75 +91,171 @@ export const polygon = shape({
   describe: (v) => `${Math.round(v.sides)} sides`,
 });
 
-export const star = shape({
-  id: 'star',
-  name: 'Star',
-  family: 'Badges',
-  keywords: ['sun', 'rays', 'points', 'burst'],
-  params: [
-    { id: 'points', label: 'Points', letter: 'n', unit: 'count', min: 3, max: 100, initial: 5 },
-    { id: 'depth', label: 'Depth', letter: 'depth', unit: 'ratio', min: 0.01, max: 0.98, initial: 0.55 },
-  ],
-  knobs: [
-    {
-      param: 'depth',
-      travels: 90,
-      // On the notch to the right of the top point.
-      at: (v, w, h) => {
-        const a = Math.PI / v.points - Math.PI / 2;
-        return { x: (w / 2) * (1 + (1 - v.depth) * Math.cos(a)), y: (h / 2) * (1 + (1 - v.depth) * Math.sin(a)) };
-      },
-      value: (p, _v, w, h) => clamp(1 - Math.hypot((2 * p.x) / w - 1, (2 * p.y) / h - 1), 0.01, 0.98),
-    },
-    {
-      param: 'points',
-      travels: 0,
-      at: (v, w, h) => ({ x: w * (0.5 + 0.5 * ((v.points - 3) / 29)), y: h }),
-      value: (p, _v, w) => Math.round(clamp(3 + ((p.x / w - 0.5) / 0.5) * 29, 3, 100)),
-    },
-  ],
-  draw: (v, w, h, s) => spokes(2 * Math.round(v.points), w, h, (i) => (i % 2 ? 1 - v.depth : 1), s),
-  describe: (v) => `${Math.round(v.points)} points, ${percent(v.depth)} deep`,
+const apex = ratio('apex', 'Tip', 'tip', 0.5, 0, 1);
+export const triangle = shape({
+  id: 'triangle', name: 'Triangle', family: 'Basics', keywords: ['right-angled', 'pyramid', 'tent'],
+  params: [apex],
+  knobs: [slide(apex, [0, 0], [1, 0])],
+  draw: (v, w, h, s) => polyline(s, w, h, [[v.apex, 0], [1, 1], [0, 1]]),
+  describe: (v) => `tip at ${percent(v.apex)}`,
 });
 
-export const ring = shape({
-  id: 'ring',
-  name: 'Ring',
-  family: 'Badges',
-  keywords: ['circle', 'hoop', 'washer', 'donut'],
-  params: [{ id: 'thickness', label: 'Thickness', letter: 't', unit: 'ratio', min: 0.01, max: 0.99, initial: 0.3 }],
-  knobs: [
-    {
-      param: 'thickness',
-      travels: 180,
-      at: (v, w, h) => ({ x: w - (v.thickness * w) / 2, y: h / 2 }),
-      value: (p, _v, w) => clamp((2 * (w - p.x)) / w, 0.01, 0.99),
-    },
-  ],
-  draw(v, w, h, s) {
-    addEllipse(s, w / 2, h / 2, w / 2, h / 2);
-    addEllipse(s, w / 2, h / 2, (w / 2) * (1 - v.thickness), (h / 2) * (1 - v.thickness), true);
-  },
-  describe: (v) => `${percent(v.thickness)} thick`,
+const inset = ratio('inset', 'Inset', 'in', 0.2, 0, 0.5);
+export const trapezium = shape({
+  id: 'trapezium', name: 'Trapezium', family: 'Basics', keywords: ['trapezoid', 'lampshade', 'plinth'],
+  proportion: 0.72,
+  params: [inset],
+  knobs: [slide(inset, [0, 0], [0.5, 0])],
+  draw: (v, w, h, s) => polyline(s, w, h, [[v.inset, 0], [1 - v.inset, 0], [1, 1], [0, 1]]),
+  describe: (v) => `${percent(v.inset)} in at the top`,
 });
 
-export const heart = shape({
-  id: 'heart',
-  name: 'Heart',
-  family: 'Nature',
-  keywords: ['love', 'valentine'],
-  params: [{ id: 'dip', label: 'Dip', letter: 'dip', unit: 'ratio', min: 0.02, max: 0.6, initial: 0.22 }],
-  knobs: [{ param: 'dip', travels: 90, at: (v, w, h) => ({ x: w / 2, y: v.dip * h }), value: (p, _v, _w, h) => clamp(p.y / h, 0.02, 0.6) }],
+const slant = ratio('slant', 'Slant', 'slant', 0.25, 0, 0.9);
+export const parallelogram = shape({
+  id: 'parallelogram', name: 'Parallelogram', family: 'Basics', keywords: ['slanted', 'leaning', 'rhomboid'],
+  proportion: 0.62,
+  params: [slant],
+  knobs: [slide(slant, [0, 0], [0.9, 0])],
+  draw: (v, w, h, s) => polyline(s, w, h, [[v.slant, 0], [1, 0], [1 - v.slant, 1], [0, 1]]),
+  describe: (v) => `slanted by ${percent(v.slant)}`,
+});
+
+const waist = ratio('waist', 'Waist', 'waist', 0.5, 0.05, 0.95);
+export const kite = shape({
+  id: 'kite', name: 'Kite', family: 'Basics', keywords: ['diamond', 'rhombus', 'lozenge'],
+  params: [waist],
+  knobs: [slide(waist, [1, 0.05], [1, 0.95])],
+  draw: (v, w, h, s) => polyline(s, w, h, [[0.5, 0], [1, v.waist], [0.5, 1], [0, v.waist]]),
+  describe: (v) => `widest at ${percent(v.waist)}`,
+});
+
+const bulge = ratio('bulge', 'Bulge', 'bulge', 0.6, 0, 1);
+/** Between a box and an ellipse, and on to a pillow: quarter curves with longer handles. */
+export const cushion = shape({
+  id: 'cushion', name: 'Cushion', family: 'Basics', keywords: ['pillow', 'soft box', 'rounded square'],
+  params: [bulge],
+  knobs: [slide(bulge, [0.28, 0.28], [0.02, 0.02])],
   draw(v, w, h, s) {
-    const dip = v.dip * h;
-    s.moveTo(w / 2, dip);
-    s.curveTo(w * 0.58, dip * 0.25, w * 0.68, 0, w * 0.77, 0);
-    s.curveTo(w * 0.9, 0, w, h * 0.13, w, h * 0.31);
-    s.curveTo(w, h * 0.6, w * 0.68, h * 0.8, w / 2, h);
-    s.curveTo(w * 0.32, h * 0.8, 0, h * 0.6, 0, h * 0.31);
-    s.curveTo(0, h * 0.13, w * 0.1, 0, w * 0.23, 0);
-    s.curveTo(w * 0.32, 0, w * 0.42, dip * 0.25, w / 2, dip);
+    const k = KAPPA + (1 - KAPPA) * v.bulge;
+    const [x, y] = [(w / 2) * k, (h / 2) * k];
+    s.moveTo(w, h / 2);
+    s.curveTo(w, h / 2 + y, w / 2 + x, h, w / 2, h);
+    s.curveTo(w / 2 - x, h, 0, h / 2 + y, 0, h / 2);
+    s.curveTo(0, h / 2 - y, w / 2 - x, 0, w / 2, 0);
+    s.curveTo(w / 2 + x, 0, w, h / 2 - y, w, h / 2);
     s.close();
   },
-  describe: (v) => `dip ${percent(v.dip)}`,
+  describe: (v) => `${percent(v.bulge)} square`,
+});
+
+const ends = ratio('ends', 'Ends', 'ends', 0.5, 0.02, 0.5);
+export const capsule = shape({
+  id: 'capsule', name: 'Capsule', family: 'Basics', keywords: ['pill', 'lozenge', 'stadium', 'button'],
+  proportion: 0.45,
+  params: [ends],
+  knobs: [slide(ends, [0.02, 0.5], [0.5, 0.5])],
+  draw(v, w, h, s) {
+    // At ½ the ends are half circles; less makes them flatter.
+    const r = Math.min(v.ends * 2 * (h / 2), w / 2);
+    s.moveTo(r, 0);
+    s.lineTo(w - r, 0);
+    arcTo(s, w - r, h / 2, r, h / 2, -90, 90);
+    s.lineTo(r, h);
+    arcTo(s, r, h / 2, r, h / 2, 90, 270);
+    s.close();
+  },
+  describe: (v) => (v.ends > 0.495 ? 'round ends' : 'flat ends'),
+});
+
+const from = angle('from', 'From', 'from', 0, -180, 180);
+const sweep = angle('sweep', 'Width', 'to', 270, 1, 360);
+export const wedge = shape({
+  id: 'wedge', name: 'Wedge', family: 'Basics', keywords: ['pie', 'slice', 'sector', 'cake', 'fan'],
+  params: [from, sweep],
+  knobs: [round(from), round(sweep, 1, (v) => v.from)],
+  draw(v, w, h, s) {
+    const [x, y] = onEllipse(w / 2, h / 2, w / 2, h / 2, v.from);
+    if (v.sweep >= 359.99) s.moveTo(x, y);
+    else {
+      s.moveTo(w / 2, h / 2);
+      s.lineTo(x, y);
+    }
+    arcTo(s, w / 2, h / 2, w / 2, h / 2, v.from, v.from + v.sweep);
+    s.close();
+  },
+  describe: (v) => `${Math.round(v.sweep)}° wide`,
+});
+
+const arcFrom = angle('from', 'From', 'from', 180, -180, 180);
+const arcSweep = angle('sweep', 'Length', 'to', 180, 1, 359);
+const band = ratio('band', 'Band', 't', 0.3, 0.01, 0.99);
+export const arcBand = shape({
+  id: 'arcBand', name: 'Arc', family: 'Basics', keywords: ['rainbow', 'bow', 'part of a ring', 'gauge'],
+  params: [arcFrom, arcSweep, band],
+  knobs: [round(arcFrom), round(arcSweep, 1, (v) => v.from), slide(band, [0.5, 0.005], [0.5, 0.495])],
+  draw(v, w, h, s) {
+    const k = 1 - v.band;
+    s.moveTo(...onEllipse(w / 2, h / 2, w / 2, h / 2, v.from));
+    arcTo(s, w / 2, h / 2, w / 2, h / 2, v.from, v.from + v.sweep);
+    s.lineTo(...onEllipse(w / 2, h / 2, (w / 2) * k, (h / 2) * k, v.from + v.sweep));
+    arcTo(s, w / 2, h / 2, (w / 2) * k, (h / 2) * k, v.from + v.sweep, v.from);
+    s.close();
+  },
+  describe: (v) => `${Math.round(v.sweep)}°, ${percent(v.band)} thick`,
+});
+
+const cut = ratio('cut', 'Cut', 'cut', 0.5, 0.05, 0.95);
+/** A disc cut straight across. */
+export const segmentOfDisc = shape({
+  id: 'discSegment', name: 'Cut disc', family: 'Basics', keywords: ['half circle', 'semicircle', 'dome', 'bowl', 'segment'],
+  params: [cut],
+  knobs: [slide(cut, [0.5, 0.05], [0.5, 0.95])],
+  draw(v, w, h, s) {
+    const a = (Math.asin(2 * v.cut - 1) * 180) / Math.PI;
+    s.moveTo(...onEllipse(w / 2, h / 2, w / 2, h / 2, 180 - a));
+    arcTo(s, w / 2, h / 2, w / 2, h / 2, 180 - a, 360 + a);
+    s.close();
+  },
+  describe: (v) => `cut at ${percent(v.cut)}`,
+});
+
+const arm = ratio('arm', 'Arm', 'arm', 0.34, 0.02, 0.98);
+export const cross = shape({
+  id: 'cross', name: 'Cross', family: 'Basics', keywords: ['plus', 'add', 'medical'],
+  params: [arm],
+  knobs: [slide(arm, [0.49, 0], [0.01, 0])],
+  draw(v, w, h, s) {
+    const [a, b] = [(1 - v.arm) / 2, (1 + v.arm) / 2];
+    polyline(s, w, h, [[a, 0], [b, 0], [b, a], [1, a], [1, b], [b, b], [b, 1], [a, 1], [a, b], [0, b], [0, a], [a, a]]);
+  },
+  describe: (v) => `arms ${percent(v.arm)} wide`,
+});
+
+const across = ratio('across', 'Upright', 'x', 0.35, 0.02, 0.98);
+const down = ratio('down', 'Foot', 'y', 0.35, 0.02, 0.98);
+export const elbow = shape({
+  id: 'elbow', name: 'Elbow', family: 'Basics', keywords: ['corner', 'L', 'angle', 'bracket'],
+  params: [across, down],
+  knobs: [slide(across, [0.02, 0], [0.98, 0]), slide(down, [1, 0.98], [1, 0.02])],
+  draw: (v, w, h, s) => polyline(s, w, h, [[0, 0], [v.across, 0], [v.across, 1 - v.down], [1, 1 - v.down], [1, 1], [0, 1]]),
+  describe: (v) => `upright ${percent(v.across)}, foot ${percent(v.down)}`,
+});
+
+const rim = ratio('rim', 'Rim', 't', 0.12, 0.01, 0.49);
+export const frame = shape({
+  id: 'frame', name: 'Frame', family: 'Basics', keywords: ['border', 'box with a hole', 'mount', 'passe-partout'],
+  proportion: 0.72,
+  params: [rim],
+  knobs: [slide(rim, [0.01, 0.5], [0.49, 0.5])],
+  draw(v, w, h, s) {
+    // The same width on all sides.
+    const t = v.rim * Math.min(w, h);
+    draw(rectPath({ x0: 0, y0: 0, x1: w, y1: h }), s);
+    s.moveTo(t, t);
+    s.lineTo(t, h - t);
+    s.lineTo(w - t, h - t);
+    s.lineTo(w - t, t);
+    s.close();
+  },
+  describe: (v) => `rim ${percent(v.rim)}`,
 });

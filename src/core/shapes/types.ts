@@ -7,7 +7,7 @@ export interface ShapeParam {
   readonly label: string;
   /** What stands beside its knob. */
   readonly letter: string;
-  readonly unit: 'length' | 'ratio' | 'count';
+  readonly unit: 'length' | 'ratio' | 'count' | 'angle';
   readonly min: number;
   readonly max: number;
   readonly initial: number;
@@ -33,6 +33,10 @@ export interface ShapeDef<P extends readonly ShapeParam[] = readonly ShapeParam[
   readonly keywords: readonly string[];
   readonly params: P;
   readonly knobs: readonly Knob<V>[];
+  /** A line rather than an area: it is drawn with an outline and no fill. */
+  readonly open?: boolean;
+  /** Height as a share of width that suits it, for pictures and for a click without a drag. Absent: 1. */
+  readonly proportion?: number;
   /** Draws into the box 0…width × 0…height. */
   draw(v: V, width: number, height: number, sink: PathSink): void;
   /** The measures in a readable half sentence: “6 sides”. */
