@@ -9,6 +9,7 @@ import { choosing } from '../tools/text';
 import { endEditing } from '../tools/editing';
 import { toolById } from '../tools/tools';
 import type { Gesture, PointerAt, ToolContext } from '../tools/tool';
+import { finishPen } from '../tools/pen';
 import { pick } from '../tools/pick';
 import { ArtPainter } from './artPainter';
 import { fitRect, toPage, zoomAt } from './camera';
@@ -90,7 +91,7 @@ export function BenchTop() {
     const at = (e: PointerEvent | WheelEvent | MouseEvent): PointerAt => {
       const r = el.getBoundingClientRect();
       const screen = { x: e.clientX - r.left, y: e.clientY - r.top };
-      return { screen, page: toPage(session.state.camera, screen), shift: e.shiftKey, alt: e.altKey, mod: e.ctrlKey || e.metaKey };
+      return { screen, page: toPage(session.state.camera, screen), shift: e.shiftKey, alt: e.altKey, mod: e.ctrlKey || e.metaKey, ...('pointerType' in e && e.pointerType === 'pen' && e.pressure > 0 && { pressure: e.pressure }) };
     };
     const activeTool = () => toolById(spaceHeld ? 'hand' : session.state.tool);
 
@@ -128,8 +129,10 @@ export function BenchTop() {
       last = p;
       pointer = p.screen;
       if (gesture) gesture.move(p);
-      else if (session.state.view === 'work') el.style.cursor = session.state.editing ? 'text' : activeTool().cursor(p, context);
-      else el.style.cursor = 'grab';
+      else if (session.state.view === 'work') {
+        if (!session.state.editing) activeTool().hover?.(p, context);
+        el.style.cursor = session.state.editing ? 'text' : activeTool().cursor(p, context);
+      } else el.style.cursor = 'grab';
       if (session.state.view === 'plates' && !gesture) inksUnder(p);
       refresh();
     };
@@ -149,6 +152,8 @@ export function BenchTop() {
     };
     const onLeave = () => {
       pointer = null;
+      extras.rubber = null;
+      extras.brush = null;
       if (!gesture) say(null);
       refresh();
     };
@@ -216,6 +221,11 @@ export function BenchTop() {
     window.addEventListener('keydown', onKey, { signal, capture: true });
     window.addEventListener('keyup', onKey, { signal, capture: true });
     const stop = session.store.subscribe((s, before) => {
+      if (s.tool !== before.tool || s.pen !== before.pen) {
+        extras.rubber = null;
+        extras.brush = null;
+        if (before.tool === 'pen' && s.tool !== 'pen' && s.pen) finishPen(session);
+      }
       if (!onlyLooks(s, before)) refresh();
     });
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;

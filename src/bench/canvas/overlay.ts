@@ -7,7 +7,9 @@ import { ancestry, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';
 import { drawGradient } from './gradientOverlay';
 import { caretLine } from './caret';
+import { openPaths } from '../tools/nodeSpots';
 import type { OverlayExtras } from './extras';
+import { drawNodes } from './nodeOverlay';
 import { tracePath, twoLines, type Ink } from './ink';
 import { toScreen } from './camera';
 import { frameCorners, placedGrips, screenMatrix, selectionFrame, textFrameOf } from './frame';
@@ -26,10 +28,14 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   if (view !== 'work') return;
   drawPins(ctx, s);
   drawOperands(ctx, s, ink);
-  if (extras.snapX !== null || extras.snapY !== null) drawSnapLines(ctx, canvas, s, extras, ink);
+  drawSnapLines(ctx, canvas, s, extras, ink);
   if (s.state.editing) drawTextEditing(ctx, s, extras, ink);
   else if (!extras.bare) {
-    drawSelection(ctx, s, ink);
+    if (s.state.tool === 'nodes' || s.state.tool === 'pen' || s.state.tool === 'freehand') drawNodes(ctx, s, ink);
+    // Where nodes are shown, a frame would lie over them.
+    const onNodes = ['nodes', 'pen', 'freehand'].includes(s.state.tool) && openPaths(s).length > 0;
+    if (!onNodes) drawSelection(ctx, s, ink);
+    drawRubber(ctx, s, extras, ink);
     if (s.state.tool === 'gradient') drawGradient(ctx, s, ink);
   }
   if (extras.marquee) {
@@ -157,6 +163,46 @@ function drawSnapLines(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElement,
     ctx.lineTo(canvas.clientWidth, y);
   }
   ctx.stroke();
+  // Equal gaps: a line with a bar at both ends in each.
+  for (const g of extras.gaps) {
+    const [a, b] = [toScreen(c, { x: g.x0, y: g.y0 }), toScreen(c, { x: g.x1, y: g.y1 })];
+    const upright = g.x0 === g.x1;
+    twoLines(ctx, ink, () => {
+      ctx.beginPath();
+      ctx.moveTo(a.x, a.y);
+      ctx.lineTo(b.x, b.y);
+      for (const p of [a, b]) {
+        ctx.moveTo(p.x - (upright ? 5 : 0), p.y - (upright ? 0 : 5));
+        ctx.lineTo(p.x + (upright ? 5 : 0), p.y + (upright ? 0 : 5));
+      }
+    });
+  }
+  if (extras.snapPoint) {
+    const p = toScreen(c, extras.snapPoint);
+    twoLines(ctx, ink, () => {
+      ctx.beginPath();
+      ctx.moveTo(p.x - 6, p.y);
+      ctx.lineTo(p.x + 6, p.y);
+      ctx.moveTo(p.x, p.y - 6);
+      ctx.lineTo(p.x, p.y + 6);
+    }, 1.5);
+  }
+}
+
+/** What the next click would add, and the ring of a brush. */
+function drawRubber(ctx: CanvasRenderingContext2D, s: Session, extras: OverlayExtras, ink: Ink): void {
+  if (extras.rubber) {
+    ctx.setLineDash([5, 3]);
+    twoLines(ctx, ink, () => tracePath(ctx, extras.rubber!, screenMatrix(s.state.camera)), 1);
+    ctx.setLineDash([]);
+  }
+  if (extras.brush) {
+    const p = toScreen(s.state.camera, extras.brush.at);
+    twoLines(ctx, ink, () => {
+      ctx.beginPath();
+      ctx.arc(p.x, p.y, extras.brush!.radius, 0, 2 * Math.PI);
+    }, 1);
+  }
 }
 
 function drawSelection(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void {

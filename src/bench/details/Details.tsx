@@ -19,6 +19,8 @@ import { paintName } from '../session/naming';
 import { CombineSection } from './CombineSection';
 import { ContrastSection } from './ContrastSection';
 import { PaintSection } from './PaintSection';
+import { DrawingSection } from './DrawingSection';
+import { NodesSection } from './NodesSection';
 import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
 import { CornersSection, ShapeSection } from './ShapeSection';
@@ -33,12 +35,14 @@ export function Details() {
   return (
     <aside aria-label="Details" className="min-h-0 overflow-auto border-l border-line bg-panel">
       <SampleSection />
+      <DrawingSection />
       {nodes.length === 0 ? (
         <PageDetails />
       ) : (
         <>
           <Sentence />
           <Position />
+          <NodesSection />
           <CombineSection />
           <RepeatSection />
           <ShapeSection />

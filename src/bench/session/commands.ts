@@ -12,6 +12,8 @@ import { mm } from '@/core/units/length';
 import { chosen, count, free, freeSelection, type CommandDef } from './commandDef';
 import { COMBINE_COMMANDS } from './combining';
 import { COPY_COMMANDS, copyThrough } from './copying';
+import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodeCommands';
+import { choose } from '../tools/pick';
 import { withBeadColour } from '../tools/beadColour';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import type { Session } from './session';
@@ -36,6 +38,10 @@ const nudge = (label: string, key: string, dx: number, dy: number): CommandDef =
   keys: [key],
   applies: free,
   run: (s) => {
+    if (onNodes(s)) {
+      nudgeNodes(s, label, dx, dy);
+      return;
+    }
     const ids = freeSelection(s);
     if (s.commit(label, (d) => moveNodes(d, s.page, ids, dx, dy))) s.noteAgain({ kind: 'keep', map: translation(dx, dy), copy: false });
   },
@@ -109,12 +115,21 @@ export const COMMANDS = {
   'edit.pasteInPlace': { label: 'Paste in place', keywords: ['clipboard', 'same spot', 'other page'], keys: ['Mod+Shift+V'], run: (s) => pasteFrom(s, readClip(), 0) },
   'edit.selectAll': {
     label: 'Select all', keywords: ['everything'], keys: ['Mod+A'], harmless: true,
-    run: (s) => s.set({ selection: s.page.children.filter((id) => !s.design.nodes[id].locked && !s.design.nodes[id].hidden), entered: null }),
+    run: (s) => {
+      const entered = s.state.entered ? s.design.nodes[s.state.entered] : null;
+      // All there is where one works: nodes of a path, objects of a group, of the page.
+      if (s.state.tool === 'nodes' && s.state.selection.length) s.set({ nodes: allNodes(s) });
+      else choose(s, (entered && isHolder(entered) ? entered.children : s.page.children).filter((id) => !s.design.nodes[id].locked && !s.design.nodes[id].hidden));
+    },
   },
   'edit.selectNone': { label: 'Select nothing', keywords: ['deselect', 'none'], keys: [], harmless: true, applies: chosen, run: (s) => s.set({ selection: [], entered: null, stop: null }) },
   'object.delete': {
     label: 'Delete', keywords: ['remove', 'throw away', 'erase'], keys: ['Delete', 'Backspace'], applies: free,
     run: (s) => {
+      if (onNodes(s)) {
+        deleteChosenNodes(s);
+        return;
+      }
       const ids = freeSelection(s);
       if (s.commit('Delete', (d) => deleteNodes(d, s.page, ids), { select: [] })) s.say(`Deleted ${count(ids.length, 'object')}.`);
     },
@@ -145,6 +160,7 @@ export const COMMANDS = {
   },
   ...COMBINE_COMMANDS,
   ...COPY_COMMANDS,
+  ...NODE_COMMANDS,
   'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),
   'object.forward': order('One step forward', 'forward', ['Mod+ArrowUp'], ['up', 'order']),
   'object.backward': order('One step back', 'backward', ['Mod+ArrowDown'], ['down', 'order']),
@@ -232,6 +248,9 @@ export const COMMANDS = {
   'page.next': { label: 'Next page', keywords: ['go to'], keys: ['PageDown'], harmless: true, run: (s) => stepPage(s, 1) },
   'page.previous': { label: 'Page before', keywords: ['go to', 'previous'], keys: ['PageUp'], harmless: true, run: (s) => stepPage(s, -1) },
   'tool.select': tool('Select', 'select', 'S', ['arrow', 'move', 'pick']),
+  'tool.nodes': tool('Nodes', 'nodes', 'N', ['points', 'edit path', 'anchor']),
+  'tool.pen': tool('Pen', 'pen', 'P', ['draw', 'path', 'curve', 'line', 'polygon']),
+  'tool.freehand': tool('Freehand', 'freehand', 'F', ['pencil', 'draw', 'sign', 'signature', 'brush', 'smooth']),
   'tool.shape': tool('Shape', 'shape', 'H', ['rectangle', 'circle', 'star', 'draw']),
   'tool.text': tool('Text', 'text', 'T', ['type', 'words', 'letters']),
   'tool.gradient': tool('Gradient', 'gradient', 'G', ['blend', 'fade', 'ramp']),

@@ -4,6 +4,7 @@ import { centre } from '@/core/geometry/rect';
 import { isHolder, parentOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { beginEditing } from '../tools/editing';
+import { finishPen } from '../tools/pen';
 import { enterHolder } from '../tools/select';
 import { clickSize, newShape } from '../tools/shape';
 import { shapeById } from '@/core/shapes/catalogue';
@@ -69,7 +70,9 @@ export function keyHandler(s: Session, open: { find: () => void; keys: () => voi
 /** Esc: one step out of whatever one is in. */
 function stepOut(s: Session): void {
   const { entered, selection, stop, tool } = s.state;
-  if (stop !== null) s.set({ stop: null });
+  if (s.state.pen) finishPen(s);
+  else if (stop !== null) s.set({ stop: null });
+  else if (tool === 'nodes' && s.state.nodes.length) s.set({ nodes: [] });
   else if (entered) s.set({ entered: parentOf(s.design, s.page, entered), isolated: false, selection: [entered] });
   else if (selection.length) s.set({ selection: [] });
   else if (tool !== 'select') s.set({ tool: 'select' });
@@ -78,6 +81,10 @@ function stepOut(s: Session): void {
 /** Enter: write in a chosen text; with a drawing tool, put its thing in the middle of the page. */
 function enter(s: Session): void {
   const { tool, shape, selection } = s.state;
+  if (s.state.pen) {
+    finishPen(s);
+    return;
+  }
   const { width, height } = s.design.setup;
   const mid = centre({ x0: 0, y0: 0, x1: width, y1: height });
   if (tool === 'shape') {

@@ -8,6 +8,7 @@ import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
 import { colourSchema, type Colour, type Design, type Page } from '@/core/model/schema';
 import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
 import type { Scene } from '@/core/scene/scene';
+import { mm } from '@/core/units/length';
 import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
 import type { ExchangeSwatch } from '@/core/colour/exchange';
 import type { LibraryRow } from '@/store/database';
@@ -62,6 +63,11 @@ export class Session {
       entered: null,
       isolated: false,
       pivot: null,
+      snapping: { nodes: true, edges: true, spacing: true, guides: true, grid: false, step: mm(5) },
+      nodes: [],
+      pen: null,
+      penMode: 'handles',
+      freehand: { mode: 'draw', tolerance: 2, radius: 30 },
       aim: 'fill',
       tool: 'select',
       shape: 'rectangle',
@@ -95,8 +101,9 @@ export class Session {
   set(change: Partial<BenchState>): void {
     // A pivot belongs to what was chosen when it was put there.
     const moved = change.selection && change.pivot === undefined && this.state.pivot && (change.selection.length !== this.state.selection.length || change.selection.some((id, i) => id !== this.state.selection[i]));
+    const other = change.selection && !change.nodes && this.state.nodes.length > 0 && change.selection.some((id, i) => id !== this.state.selection[i]);
     const left = change.entered === null && this.state.isolated && change.isolated === undefined;
-    this.store.setState(moved || left ? { ...change, ...(moved && { pivot: null }), ...(left && { isolated: false }) } : change);
+    this.store.setState(moved || left || other ? { ...change, ...(moved && { pivot: null }), ...(left && { isolated: false }), ...(other && { nodes: [] }) } : change);
   }
   get design(): Design {
     return shownDesign(this.state);
@@ -311,6 +318,9 @@ export class Session {
   private stillThere(design: Design, select?: readonly string[]): Partial<BenchState> {
     const { page, selection, editing, entered } = this.state;
     const change: { -readonly [K in keyof BenchState]?: BenchState[K] } = {};
+    const { nodes, pen } = this.state;
+    if (nodes.some((n) => !design.nodes[n.object])) change.nodes = nodes.filter((n) => design.nodes[n.object]);
+    if (pen && !design.nodes[pen.object]) change.pen = null;
     if (!design.pages.some((p) => p.id === page)) change.page = design.pages[0].id;
     const wanted = select ?? selection;
     const alive = wanted.filter((id) => design.nodes[id]);

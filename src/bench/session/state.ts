@@ -6,7 +6,7 @@ import type { Matrix, Point } from '@/core/geometry/matrix';
 import type { Colour, Design } from '@/core/model/schema';
 import type { LibraryRow } from '@/store/database';
 
-export type ToolId = 'select' | 'shape' | 'text' | 'gradient' | 'sample' | 'hand';
+export type ToolId = 'select' | 'nodes' | 'pen' | 'freehand' | 'shape' | 'text' | 'gradient' | 'sample' | 'hand';
 export type ViewId = 'work' | 'clean' | 'plates';
 
 /** Maps page points to pixels of the bench top: px = pt·scale + offset. */
@@ -44,6 +44,22 @@ export interface Again {
 
 export type SaveState = { readonly kind: 'saved' } | { readonly kind: 'saving' } | { readonly kind: 'failed'; readonly why: string };
 
+/** What things snap to besides the page's own lines; the grid's step in points. */
+export interface Snapping {
+  readonly nodes: boolean;
+  readonly edges: boolean;
+  readonly spacing: boolean;
+  readonly guides: boolean;
+  readonly grid: boolean;
+  readonly step: number;
+}
+
+/** A node of a path that is chosen. */
+export interface ChosenNode {
+  readonly object: string;
+  readonly flat: number;
+}
+
 export interface BenchState {
   readonly design: Design;
   /** What a gesture shows before it is let go; null when nothing moves. */
@@ -64,6 +80,13 @@ export interface BenchState {
   readonly isolated: boolean;
   /** What turns and flips go about, on the page; null: the middle of the selection. */
   readonly pivot: Point | null;
+  readonly snapping: Snapping;
+  readonly nodes: readonly ChosenNode[];
+  /** The open line that the pen goes on with, and at which of its ends. */
+  readonly pen: { readonly object: string; readonly contour: number; readonly end: 'first' | 'last'; /** Begun by the pen just now: closed, it becomes an area. */ readonly fresh: boolean } | null;
+  readonly penMode: 'handles' | 'through' | 'polygon';
+  /** Drawing or smoothing by hand; tolerance and radius in pixels of the screen. */
+  readonly freehand: { readonly mode: 'draw' | 'smooth'; readonly tolerance: number; readonly radius: number };
   readonly aim: Aim;
   readonly tool: ToolId;
   readonly shape: string;

@@ -6,7 +6,7 @@ import type { DesignNode, NodeOf, Paint } from '@/core/model/schema';
 import { shapeById } from '@/core/shapes/catalogue';
 import { formatLength, mm } from '@/core/units/length';
 import type { Session } from '../session/session';
-import { clearSnap, snapLinesFor, snapPoint } from './snapping';
+import { clearSnap, targetsFor, snapPoint } from './snapping';
 import { aimFor } from './pick';
 import { far, type PointerAt, type Tool } from './tool';
 
@@ -49,7 +49,7 @@ export const shapeTool: Tool = {
   press(start, c) {
     const { session: s } = c;
     if (s.state.readOnly) return null;
-    const lines = snapLinesFor(c, []);
+    const lines = targetsFor(c, []);
     const from = snapPoint(c, start.page, lines, start).point;
     clearSnap(c);
     const id = s.newId();

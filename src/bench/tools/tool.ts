@@ -12,6 +12,8 @@ export interface PointerAt {
   readonly alt: boolean;
   /** Ctrl or Cmd: suspends snapping. */
   readonly mod: boolean;
+  /** How hard a pen presses, 0…1; absent for what has no pressure. */
+  readonly pressure?: number;
 }
 
 /** One press until it is let go. Moves show, release makes it so, cancel drops it. */
@@ -33,6 +35,8 @@ export interface ToolContext {
 export interface Tool {
   press(at: PointerAt, c: ToolContext): Gesture | null;
   double?(at: PointerAt, c: ToolContext): void;
+  /** The pointer moves with nothing pressed: what a press would do may be shown. */
+  hover?(at: PointerAt, c: ToolContext): void;
   /** The pointer's shape over a place, as a CSS cursor. */
   cursor(at: PointerAt, c: ToolContext): string;
 }

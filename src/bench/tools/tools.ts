@@ -1,6 +1,9 @@
-import { Blend, Hand, MousePointer2, Pipette, Shapes, Type, type LucideIcon } from 'lucide-react';
+import { Blend, Hand, MousePointer2, Pencil, PenTool, Pipette, Shapes, Spline, Type, type LucideIcon } from 'lucide-react';
 import type { ToolId } from '../session/state';
+import { freehandTool } from './freehand';
 import { gradientTool } from './gradient';
+import { nodesTool } from './nodes';
+import { penTool } from './pen';
 import { sampleTool } from './sample';
 import { selectTool } from './select';
 import { shapeTool } from './shape';
@@ -33,7 +36,10 @@ export interface RackRow {
 /** The rack, in the order of the work. */
 export const RACK: readonly RackRow[] = [
   { id: 'select', word: 'Select', letter: 'S', icon: MousePointer2, tool: selectTool },
+  { id: 'nodes', word: 'Nodes', letter: 'N', icon: Spline, tool: nodesTool },
   { id: 'shape', word: 'Shape', letter: 'h', icon: Shapes, tool: shapeTool },
+  { id: 'pen', word: 'Pen', letter: 'P', icon: PenTool, tool: penTool },
+  { id: 'freehand', word: 'Freehand', letter: 'F', icon: Pencil, tool: freehandTool },
   { id: 'text', word: 'Text', letter: 'T', icon: Type, tool: textTool },
   { id: 'gradient', word: 'Gradient', letter: 'G', icon: Blend, tool: gradientTool },
   { id: 'sample', word: 'Sample', letter: 'm', icon: Pipette, tool: sampleTool },

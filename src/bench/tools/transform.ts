@@ -8,8 +8,9 @@ import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { formatLength, formatNumber } from '@/core/units/length';
 import type { Frame, Grip, PlacedGrip } from '../canvas/frame';
 import { count, freeSelection } from '../session/commands';
+import type { SnapLines } from '@/core/geometry/snap';
 import { choose } from './pick';
-import { clearSnap, snapLinesFor, snapMoving, snapPoint } from './snapping';
+import { clearSnap, ownNodes, snapMoving, snapPoint, targetsFor, type SnapTargets } from './snapping';
 import { far, type Gesture, type PointerAt, type ToolContext } from './tool';
 
 /** Gestures on a selection: moving, sizing, turning, knobs and the pivot. */
@@ -27,7 +28,8 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
   const { session: s } = c;
   const ids = freeSelection(s);
   const box = s.boxOf(ids);
-  const lines = snapLinesFor(c, ids);
+  const lines = targetsFor(c, ids);
+  const nodes = ownNodes(s, ids);
   const clip = copyNodes(s.state.design, s.page, ids);
   const again = steadyIds(s.newId);
   let moved = false;
@@ -40,7 +42,7 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
       if (Math.abs(dx) > Math.abs(dy)) dy = 0;
       else dx = 0;
     }
-    const snap = snapMoving(c, { x0: box.x0 + dx, y0: box.y0 + dy, x1: box.x1 + dx, y1: box.y1 + dy }, lines, p);
+    const snap = snapMoving(c, { x0: box.x0 + dx, y0: box.y0 + dy, x1: box.x1 + dx, y1: box.y1 + dy }, lines, p, nodes.map((n) => ({ x: n.x + dx, y: n.y + dy })));
     if (!(p.shift && dx === 0)) dx += snap.dx;
     if (!(p.shift && dy === 0)) dy += snap.dy;
     shift = { x: dx, y: dy };
@@ -103,7 +105,7 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
   const handlePage = apply(frame.matrix, handle);
   const offset = { x: handlePage.x - start.page.x, y: handlePage.y - start.page.y };
   const upright = Math.abs(frame.matrix[1]) < 1e-9 && Math.abs(frame.matrix[2]) < 1e-9;
-  const lines = snapLinesFor(c, ids);
+  const lines = targetsFor(c, ids);
   const node = frame.single ? s.design.nodes[frame.single] : null;
   const proportional = node?.kind === 'displayText';
   let moved = false;
@@ -113,7 +115,8 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
     let target: Point = { x: p.page.x + offset.x, y: p.page.y + offset.y };
     let said = '';
     if (upright) {
-      const snapped = snapPoint(c, target, lines, p);
+      const anchorAt = apply(frame.matrix, p.alt ? mid : other);
+      const snapped = snapPoint(c, target, lines, p, s.state.snapping.spacing ? sameSizes(lines, anchorAt, p.alt ? 0.5 : 1, grip) : {});
       target = { x: grip.hx ? snapped.point.x : target.x, y: grip.hy ? snapped.point.y : target.y };
       said = snapped.said;
       if (!grip.hx) c.extras.snapX = null;
@@ -156,6 +159,12 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
     },
     cancel: () => drop(c),
   };
+}
+
+/** Lines at which a side would be as long as a neighbour's. */
+function sameSizes(targets: SnapTargets, anchor: Point, share: number, grip: { readonly hx: number; readonly hy: number }): SnapLines {
+  const lines = (from: number, way: number, sizes: readonly number[], label: string) => (way ? [...new Set(sizes.map((v) => Math.round(v * 1e6) / 1e6))].filter((v) => v > 0).map((v) => ({ at: from + way * v * share, label })) : []);
+  return { x: lines(anchor.x, grip.hx, targets.boxes.map((b) => b.x1 - b.x0), 'same width'), y: lines(anchor.y, grip.hy, targets.boxes.map((b) => b.y1 - b.y0), 'same height') };
 }
 
 /** Turns about the pivot, or the middle; with Alt a copy. */
@@ -211,7 +220,7 @@ export function turn(c: ToolContext, start: PointerAt, frame: Frame): Gesture {
 /** Puts the pivot, what turns and flips go about, anywhere; it snaps like everything else. */
 export function dragPivot(c: ToolContext, start: PointerAt, at: Point): Gesture {
   const { session: s } = c;
-  const lines = snapLinesFor(c, []);
+  const lines = targetsFor(c, []);
   const offset = { x: at.x - start.screen.x, y: at.y - start.screen.y };
   const before = s.state.pivot;
   const place = (p: PointerAt): Point => {

@@ -153,8 +153,12 @@ export const nodeSchema = z.discriminatedUnion('kind', [
   z
     .strictObject({ ...nodeBase, kind: z.literal('shape'), shape: id, width: measure, height: measure, knobs: z.record(z.string().max(40), z.number()).readonly(), corners, fills, outlines })
     .readonly(),
+  /**
+   * `kinds`: a letter a node (c corner, s smooth, y symmetric), for editing. `widths`: the outline's width at every node as a
+   * share of its full width, from a pen's pressure.
+   */
   z
-    .strictObject({ ...nodeBase, kind: z.literal('path'), path: z.array(z.number()).max(2_000_000).readonly(), fillRule: z.enum(['nonZero', 'evenOdd']), corners, fills, outlines })
+    .strictObject({ ...nodeBase, kind: z.literal('path'), path: z.array(z.number()).max(2_000_000).readonly(), fillRule: z.enum(['nonZero', 'evenOdd']), corners, kinds: z.string().max(1_000_000).regex(/^[csy]*$/).optional(), widths: z.array(unit01).max(1_000_000).readonly().optional(), fills, outlines })
     .readonly(),
   /**
    * Shapes, texts and groups combined, back to front, that can still be changed. Subtract: the rest from the first, or

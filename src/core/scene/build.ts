@@ -1,5 +1,7 @@
 import { areaOf, type Area } from '../edit/area';
 import { isText, layoutMatrix, layoutOf, type TextNode } from '../edit/layout';
+import { contoursOf } from '../edit/nodes';
+import { taperedLine } from '../geometry/taper';
 import { meanScale, multiply, type Matrix } from '../geometry/matrix';
 import { pathBounds, rectPath, transformPath, type FillRule, type PathData } from '../geometry/path';
 import { grow, rect } from '../geometry/rect';
@@ -119,7 +121,9 @@ export class SceneBuilder {
       case 'shape':
       case 'path': {
         const { path, rule } = outlinePath(node);
-        paintPath(items, node, transformPath(path, matrix), rule, matrix);
+        const tapered = node.kind === 'path' && node.widths ? node : null;
+        paintPath(items, tapered ? { ...node, outlines: [] } : node, transformPath(path, matrix), rule, matrix);
+        if (tapered) paintTapered(items, tapered, matrix);
         break;
       }
       case 'combination':
@@ -166,6 +170,16 @@ function remembered<T>(memory: WeakMap<DesignNode, WeakMap<Matrix, T>>, node: De
   const made = make();
   places.set(parent, made);
   return made;
+}
+
+/** Outlines whose width follows a pen's pressure are areas of their own. */
+function paintTapered(items: Item[], node: NodeOf<'path'>, matrix: Matrix): void {
+  const contours = contoursOf(node);
+  for (const outline of node.outlines) {
+    if (outline.paint.kind === 'none' || !(outline.width > 0)) continue;
+    const path = transformPath(taperedLine(contours, outline.width), matrix);
+    if (path.length) items.push({ type: 'fill', node: node.id, bounds: pathBounds(path), paint: outline.paint, matrix, path, rule: 'nonZero', line: true });
+  }
 }
 
 /** A piece of a division, in the paints of the operand it belongs to: a shape's, a combination's, a text's letters. */

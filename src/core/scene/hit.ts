@@ -32,7 +32,7 @@ export function hitAll(scene: Scene, p: Point, slack: number, edges = false): Hi
 function partAt(item: Item, p: Point, slack: number, edges: boolean): Part | null {
   switch (item.type) {
     case 'fill':
-      return pathContains(item.path, item.rule, p) || (edges && distanceToPath(item.path, p) <= slack) ? 'fill' : null;
+      return pathContains(item.path, item.rule, p) || (edges && distanceToPath(item.path, p) <= slack) ? (item.line ? 'outline' : 'fill') : null;
     case 'stroke':
       return distanceToPath(item.path, p) <= Math.max(item.stroke.width / 2, slack) ? 'outline' : null;
     case 'glyphs':

@@ -20,6 +20,8 @@ interface ItemBase {
 export interface FillItem extends ItemBase {
   readonly type: 'fill';
   readonly rule: FillRule;
+  /** It is an outline whose width changes along it. */
+  readonly line?: true;
 }
 
 export interface StrokeItem extends ItemBase {
