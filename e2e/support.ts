@@ -93,7 +93,7 @@ export class BenchPage {
 
   async shape(name: string, x0: number, y0: number, x1: number, y1: number): Promise<void> {
     await this.page.getByRole('button', { name: 'Shape', exact: true }).click();
-    await this.page.getByRole('dialog', { name: 'Shapes' }).getByRole('button', { name, exact: true }).click();
+    await this.page.getByRole('dialog', { name: 'Shapes' }).getByRole('button', { name, exact: true }).first().click();
     await this.drag(await this.at(x0, y0), await this.at(x1, y1));
     await expect(this.message()).toContainText(`Drew a ${name.toLowerCase()}`);
   }

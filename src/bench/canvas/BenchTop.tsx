@@ -8,18 +8,25 @@ import { shownDesign, type BenchState } from '../session/state';
 import { choosing } from '../tools/text';
 import { endEditing } from '../tools/editing';
 import { toolById } from '../tools/tools';
-import type { Gesture, PointerAt, ToolContext } from '../tools/tool';
+import { hitAll } from '@/core/scene/hit';
+import { NEAR_PX, far, type Gesture, type PointerAt, type ToolContext } from '../tools/tool';
+import { dragGuide } from '../tools/guides';
 import { finishPen } from '../tools/pen';
 import { pick } from '../tools/pick';
 import { ArtPainter } from './artPainter';
 import { fitRect, toPage, zoomAt } from './camera';
 import { noExtras } from './extras';
 import { drawOverlay } from './overlay';
+import { Crumbs } from './Crumbs';
+import { PileHere } from './PileHere';
 import { PressBar } from './PressBar';
 import { RULER, drawRuler } from './rulers';
 import { StopSlip } from './StopSlip';
 import { TextInput } from './TextInput';
 import { VisionFilters, visionFilter } from './VisionFilters';
+
+/** A press held still this long lists what lies under it. */
+const HOLD_MS = 500;
 
 export const BENCH_TOP = 'bench-top';
 
@@ -48,6 +55,7 @@ export function BenchTop() {
     let last: PointerAt | null = null;
     let spaceHeld = false;
     let fitted = false;
+    let holding: ReturnType<typeof setTimeout> | null = null;
 
     const refresh = () => {
       frame ||= requestAnimationFrame(() => {
@@ -122,12 +130,21 @@ export function BenchTop() {
         endEditing(session);
       }
       gesture = activeTool().press(p, context);
+      if (holding) clearTimeout(holding);
+      // Held still on a heap of things, the button lists them.
+      if (session.state.tool === 'select' && !spaceHeld && hitAll(session.scene(), p.page, NEAR_PX / session.state.camera.scale).length > 1)
+        holding = setTimeout(() => {
+          if (!gesture || !last || far(last, p)) return;
+          drop();
+          session.openPileHere();
+        }, HOLD_MS);
       refresh();
     };
     const onMove = (e: PointerEvent) => {
       const p = at(e);
       last = p;
       pointer = p.screen;
+      session.pointer = p;
       if (gesture) gesture.move(p);
       else if (session.state.view === 'work') {
         if (!session.state.editing) activeTool().hover?.(p, context);
@@ -137,6 +154,7 @@ export function BenchTop() {
       refresh();
     };
     const onUp = (e: PointerEvent) => {
+      if (holding) clearTimeout(holding);
       if (!gesture) return;
       const g = gesture;
       gesture = null;
@@ -152,6 +170,7 @@ export function BenchTop() {
     };
     const onLeave = () => {
       pointer = null;
+      session.pointer = null;
       extras.rubber = null;
       extras.brush = null;
       if (!gesture) say(null);
@@ -204,12 +223,24 @@ export function BenchTop() {
       );
     };
 
+    const rulerGuide = (axis: 'x' | 'y') => (e: PointerEvent) => {
+      if (e.button !== 0 || gesture || session.state.view !== 'work' || session.state.readOnly) return;
+      e.preventDefault();
+      el.focus({ preventScroll: true });
+      el.setPointerCapture(e.pointerId);
+      pointer = at(e).screen;
+      gesture = dragGuide(context, axis, null);
+      refresh();
+    };
+
     // The focus is ours to give: a press must not take it from the hidden text field.
     const keepFocus = (e: MouseEvent) => {
       if (e.target instanceof HTMLCanvasElement) e.preventDefault();
     };
     const ending = new AbortController();
     const { signal } = ending;
+    across.current!.addEventListener('pointerdown', rulerGuide('y'), { signal });
+    down.current!.addEventListener('pointerdown', rulerGuide('x'), { signal });
     el.addEventListener('mousedown', keepFocus, { signal });
     el.addEventListener('pointerdown', onDown, { signal });
     el.addEventListener('pointermove', onMove, { signal });
@@ -249,8 +280,8 @@ export function BenchTop() {
 
   return (
     <div className="relative min-h-0 min-w-0 overflow-hidden bg-bench">
-      <canvas ref={across} aria-hidden className="absolute top-0 right-0 block" style={{ left: RULER, width: `calc(100% - ${RULER}px)`, height: RULER }} />
-      <canvas ref={down} aria-hidden className="absolute bottom-0 left-0 block" style={{ top: RULER, width: RULER, height: `calc(100% - ${RULER}px)` }} />
+      <canvas ref={across} aria-hidden title="Drag a guide out of the ruler" className="cursor-row-resize absolute top-0 right-0 block" style={{ left: RULER, width: `calc(100% - ${RULER}px)`, height: RULER }} />
+      <canvas ref={down} aria-hidden title="Drag a guide out of the ruler" className="cursor-col-resize absolute bottom-0 left-0 block" style={{ top: RULER, width: RULER, height: `calc(100% - ${RULER}px)` }} />
       <div aria-hidden className="absolute top-0 left-0 bg-panel" style={{ width: RULER, height: RULER }} />
       <div
         ref={host}
@@ -269,6 +300,8 @@ export function BenchTop() {
         <div ref={readout} hidden role="status" className="pointer-events-none absolute top-0 left-0 rounded-sm bg-[#1a1a1a] px-2 py-0.5 whitespace-pre text-white" />
         <TextInput />
         <StopSlip />
+        <Crumbs />
+        <PileHere />
       </div>
     </div>
   );

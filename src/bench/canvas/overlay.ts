@@ -27,6 +27,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
   if (view !== 'work') return;
   drawPins(ctx, s);
+  drawGuides(ctx, canvas, s, ink);
   drawOperands(ctx, s, ink);
   drawSnapLines(ctx, canvas, s, extras, ink);
   if (s.state.editing) drawTextEditing(ctx, s, extras, ink);
@@ -38,6 +39,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
     drawRubber(ctx, s, extras, ink);
     if (s.state.tool === 'gradient') drawGradient(ctx, s, ink);
   }
+  drawPointedAt(ctx, s, ink);
   if (extras.marquee) {
     const a = toScreen(s.state.camera, { x: extras.marquee.x0, y: extras.marquee.y0 });
     const b = toScreen(s.state.camera, { x: extras.marquee.x1, y: extras.marquee.y1 });
@@ -48,6 +50,40 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
     });
     ctx.setLineDash([]);
   }
+}
+
+/** Guides from edge to edge of the bench top, and the grid where it is on and not too dense. */
+function drawGuides(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElement, s: Session, ink: Ink): void {
+  const { camera: c, snapping } = s.state;
+  const { width, height } = s.design.setup;
+  if (snapping.grid && snapping.step * c.scale >= 6) {
+    ctx.fillStyle = ink.accent;
+    ctx.globalAlpha = 0.45;
+    const x0 = Math.max(0, Math.ceil(-c.x / c.scale / snapping.step));
+    const y0 = Math.max(0, Math.ceil(-c.y / c.scale / snapping.step));
+    const x1 = Math.min(Math.floor(width / snapping.step), Math.floor((canvas.clientWidth - c.x) / c.scale / snapping.step));
+    const y1 = Math.min(Math.floor(height / snapping.step), Math.floor((canvas.clientHeight - c.y) / c.scale / snapping.step));
+    for (let i = x0; i <= x1; i++) for (let j = y0; j <= y1; j++) ctx.fillRect(i * snapping.step * c.scale + c.x - 0.5, j * snapping.step * c.scale + c.y - 0.5, 1, 1);
+    ctx.globalAlpha = 1;
+  }
+  for (const g of s.page.guides ?? []) {
+    const at = Math.round(g.at * c.scale + (g.axis === 'x' ? c.x : c.y)) + 0.5;
+    ctx.setLineDash(g.locked ? [2, 4] : [7, 3]);
+    twoLines(ctx, ink, () => {
+      ctx.beginPath();
+      ctx.moveTo(g.axis === 'x' ? at : 0, g.axis === 'x' ? 0 : at);
+      ctx.lineTo(g.axis === 'x' ? at : canvas.clientWidth, g.axis === 'x' ? canvas.clientHeight : at);
+    }, 0.75);
+  }
+  ctx.setLineDash([]);
+}
+
+/** Round the object that a row of the pile here points at. */
+function drawPointedAt(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void {
+  const id = s.state.pointedAt;
+  if (!id || !s.design.nodes[id]) return;
+  const m = multiply(screenMatrix(s.state.camera), pageMatrix(s.design, s.page, id));
+  twoLines(ctx, ink, () => tracePath(ctx, areaOf(s.design, id, s.shop.fonts, true).region.path, m), 2);
 }
 
 /** What an entered combination is made of, as dashed lines: it is not seen itself. */

@@ -16,10 +16,13 @@ import { selectionFrame } from '../canvas/frame';
 import { count, freeSelection } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { paintName } from '../session/naming';
+import { AlikeSection } from './AlikeSection';
+import { ArrangeSection } from './ArrangeSection';
 import { CombineSection } from './CombineSection';
 import { ContrastSection } from './ContrastSection';
 import { PaintSection } from './PaintSection';
 import { DrawingSection } from './DrawingSection';
+import { GuidesSection } from './GuidesSection';
 import { NodesSection } from './NodesSection';
 import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
@@ -37,13 +40,17 @@ export function Details() {
       <SampleSection />
       <DrawingSection />
       {nodes.length === 0 ? (
-        <PageDetails />
+        <>
+          <PageDetails />
+          <GuidesSection />
+        </>
       ) : (
         <>
           <Sentence />
           <Position />
           <NodesSection />
           <CombineSection />
+          <ArrangeSection />
           <RepeatSection />
           <ShapeSection />
           <CornersSection />
@@ -53,6 +60,7 @@ export function Details() {
           <PaintSection aim="fill" />
           <PaintSection aim="outline" />
           <PaintSection aim="frame" />
+          <AlikeSection />
           <ContrastSection />
         </>
       )}

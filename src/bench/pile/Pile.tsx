@@ -1,16 +1,17 @@
 'use client';
 import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ChevronDown, ChevronRight, Eye, EyeOff, Lock, LockOpen, Search } from 'lucide-react';
+import { ChevronDown, ChevronRight, Eye, EyeOff, Layers, Lock, LockOpen, Plus, Search } from 'lucide-react';
 import { useEffect, useEffectEvent, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { isText } from '@/core/edit/layout';
 import { reparentNode, setNodeFlags } from '@/core/edit/place';
 import type { Design, DesignNode, Page } from '@/core/model/schema';
 import { ancestry, isHolder, parentOf } from '@/core/model/tree';
-import { plainText } from '@/core/text/layout';
+import { runCommand } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { beginEditing } from '../tools/editing';
 import { choose } from '../tools/pick';
+import { KIND, nameOf } from './nameOf';
 import { PileThumb } from './PileThumb';
 
 const ROW = 28;
@@ -109,6 +110,10 @@ export function Pile() {
           <Search size={13} aria-hidden className="shrink-0 text-faint" />
           <input aria-label="Search the pile" placeholder="Search" className="h-6 w-full min-w-0 bg-transparent outline-none" value={query} onChange={(e) => setQuery(e.target.value)} onKeyDown={(e) => e.stopPropagation()} />
         </div>
+        <button type="button" aria-label="Add a layer" title="Add a layer" className="flex shrink-0 items-center rounded-sm border-0 bg-transparent p-1 hover:bg-line" onClick={() => runCommand(session, 'layer.add')}>
+          <Layers size={14} aria-hidden />
+          <Plus size={10} aria-hidden />
+        </button>
       </div>
       {rows.length === 0 ? (
         <p className="m-0 p-3 text-faint">{query ? 'Nothing here has that name.' : 'Nothing lies on this page yet.'}</p>
@@ -170,17 +175,6 @@ function rowsOf(design: Design, page: Page, opened: ReadonlySet<string>, query: 
   return out;
 }
 
-const KIND: Record<DesignNode['kind'], string> = { group: 'Group', combination: 'Combination', repeat: 'Repeat', shape: 'Shape', path: 'Path', displayText: 'Display text', textFrame: 'Text frame' };
-
-/** A text that was never named goes by its first words. */
-export function nameOf(design: Design, node: DesignNode): string {
-  if (isText(node) && (node.name === 'Display text' || node.name === 'Text frame' || !node.name)) {
-    const words = plainText(design.stories[node.story]).replace(/\s+/g, ' ').trim();
-    if (words) return words.length > 40 ? `${words.slice(0, 38)} …` : words;
-  }
-  return node.name || KIND[node.kind];
-}
-
 interface RowProps {
   readonly row: Row;
   readonly top: number;
@@ -207,7 +201,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, onFold, onRen
       id={`pile-${node.id}`}
       role="option"
       aria-selected={chosen}
-      aria-label={`${name}, ${KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}`}
+      aria-label={`${name}, ${node.kind === 'group' && node.layer ? 'layer' : KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}`}
       {...drag.listeners}
       onClick={(e) => {
         const above = ancestry(session.design, session.page, node.id).slice(0, -1);
@@ -238,7 +232,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, onFold, onRen
           {folded ? <ChevronRight size={13} /> : <ChevronDown size={13} />}
         </span>
       ) : null}
-      <PileThumb id={node.id} />
+      {node.kind === 'group' && node.layer ? <Layers size={16} aria-hidden className="shrink-0 text-faint" /> : <PileThumb id={node.id} />}
       {renaming ? (
         <RenameField
           name={node.name}
@@ -248,7 +242,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, onFold, onRen
           }}
         />
       ) : (
-        <span className="min-w-0 flex-1 truncate">{name}</span>
+        <span className={`min-w-0 flex-1 truncate ${node.kind === 'group' && node.layer ? 'font-semibold' : ''}`}>{name}</span>
       )}
       <RowSwitch on={node.locked} label={node.locked ? `Unlock ${name}` : `Lock ${name}`} onClick={() => session.commit(node.locked ? 'Unlock' : 'Lock', (d) => setNodeFlags(d, [node.id], { locked: !node.locked }))}>
         {node.locked ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}

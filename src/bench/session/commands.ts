@@ -10,6 +10,8 @@ import type { Colour } from '@/core/model/schema';
 import { isHolder } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { chosen, count, free, freeSelection, type CommandDef } from './commandDef';
+import { ARRANGE_COMMANDS } from './arranging';
+import { SELECT_COMMANDS } from './selecting';
 import { COMBINE_COMMANDS } from './combining';
 import { COPY_COMMANDS, copyThrough } from './copying';
 import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodeCommands';
@@ -161,6 +163,8 @@ export const COMMANDS = {
   ...COMBINE_COMMANDS,
   ...COPY_COMMANDS,
   ...NODE_COMMANDS,
+  ...ARRANGE_COMMANDS,
+  ...SELECT_COMMANDS,
   'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),
   'object.forward': order('One step forward', 'forward', ['Mod+ArrowUp'], ['up', 'order']),
   'object.backward': order('One step back', 'backward', ['Mod+ArrowDown'], ['down', 'order']),

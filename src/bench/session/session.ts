@@ -1,12 +1,15 @@
 import * as z from 'zod';
 import { createStore, type StoreApi } from 'zustand/vanilla';
+import { ALIKE_TOLERANCE } from '@/core/edit/alike';
 import { boxIn } from '@/core/edit/box';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { outOfReach } from '@/core/edit/reach';
 import type { Palette } from '@/core/colour/palette';
 import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
 import { colourSchema, type Colour, type Design, type Page } from '@/core/model/schema';
-import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
+import { isLocked, pageById, parentMatrix, withDescendants } from '@/core/model/tree';
+import { hitAll } from '@/core/scene/hit';
+import type { Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
 import { mm } from '@/core/units/length';
 import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
@@ -15,7 +18,7 @@ import type { LibraryRow } from '@/store/database';
 import type { DesignStore, LoadedDesign } from '@/store/designs';
 import { storageProblem } from '@/store/open';
 import type { PressClient } from '@/workers/pressClient';
-import { shownDesign, type Again, type BenchState, type Message, type MessageAction } from './state';
+import { shownDesign, type Again, type BenchState, type Message, type MessageAction, type Snapping } from './state';
 
 export interface CommitOptions {
   readonly select?: readonly string[];
@@ -25,6 +28,8 @@ export interface CommitOptions {
    */
   readonly merge?: string;
 }
+
+const snappingSchema = z.object({ nodes: z.boolean(), edges: z.boolean(), spacing: z.boolean(), guides: z.boolean(), grid: z.boolean(), step: z.number().min(0.1).max(10_000) });
 
 const MERGE_WITHIN_MS = 1000;
 /** Panels wait at least this long while something moves, and take no more than a thirtieth of the time; but they do come. */
@@ -64,6 +69,11 @@ export class Session {
       isolated: false,
       pivot: null,
       snapping: { nodes: true, edges: true, spacing: true, guides: true, grid: false, step: mm(5) },
+      alignTo: 'selection',
+      keyObject: null,
+      alikeTolerance: ALIKE_TOLERANCE,
+      pileHere: null,
+      pointedAt: null,
       nodes: [],
       pen: null,
       penMode: 'handles',
@@ -164,6 +174,32 @@ export class Session {
     });
   }
 
+  /** What things snap to; kept for every design of this browser. */
+  setSnapping(change: Partial<Snapping>): void {
+    const snapping = { ...this.state.snapping, ...change };
+    this.set({ snapping });
+    void this.designs.setSetting('snapping', snapping).catch(() => {
+      // Storage that fails is said where designs are saved.
+    });
+  }
+
+  /** Where the pointer is over the bench top; null while it is elsewhere. */
+  pointer: { readonly page: Point; readonly screen: Point } | null = null;
+
+  /** Lists what lies under the pointer, or under the middle of the selection where the pointer is elsewhere. */
+  openPileHere(): void {
+    const { camera, selection } = this.state;
+    const box = this.boxOf(selection);
+    const page = this.pointer?.page ?? (isEmpty(box) ? null : { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 });
+    if (!page) {
+      this.say('Put the pointer where objects lie on each other, then press Q.');
+      return;
+    }
+    const ids = hitAll(this.scene(), page, 5 / camera.scale).map((h) => h.node).filter((id) => !isLocked(this.design, this.page, id));
+    if (!ids.length) this.say('Nothing lies here that could be chosen.');
+    else this.set({ pileHere: { x: page.x * camera.scale + camera.x, y: page.y * camera.scale + camera.y, ids } });
+  }
+
   /** Notes a dialled shape as drawn last. */
   noteShape(id: string): void {
     const recentShapes = [id, ...this.state.recentShapes.filter((x) => x !== id)].slice(0, RECENT);
@@ -176,6 +212,8 @@ export class Session {
   private async loadRecent(): Promise<void> {
     const kept = z.array(colourSchema).max(RECENT).safeParse(await this.designs.setting(`recent:${this.state.design.id}`).catch(() => undefined));
     if (kept.success && !this.state.recent.length) this.set({ recent: kept.data });
+    const snapping = snappingSchema.safeParse(await this.designs.setting('snapping').catch(() => undefined));
+    if (snapping.success) this.set({ snapping: snapping.data });
     const shapes = z.array(z.string()).max(RECENT).safeParse(await this.designs.setting('shapes:recent').catch(() => undefined));
     if (shapes.success && !this.state.recentShapes.length) this.set({ recentShapes: shapes.data });
   }

@@ -1,6 +1,7 @@
 import type { VisionId } from '@/core/colour/vision';
 import type { Finding } from '@/core/check/types';
 import type { HistoryEntry } from '@/core/edit/history';
+import type { AlignTo } from '@/core/edit/align';
 import type { Aim } from '@/core/edit/paint';
 import type { Matrix, Point } from '@/core/geometry/matrix';
 import type { Colour, Design } from '@/core/model/schema';
@@ -81,6 +82,14 @@ export interface BenchState {
   /** What turns and flips go about, on the page; null: the middle of the selection. */
   readonly pivot: Point | null;
   readonly snapping: Snapping;
+  /** What things line up with, and the one that stays where that is one of them. */
+  readonly alignTo: AlignTo;
+  readonly keyObject: string | null;
+  /** Colours within this ΔE00 count as alike. */
+  readonly alikeTolerance: number;
+  /** What lies under a place of the bench top (pixels), shown as a list; and the one pointed at in it. */
+  readonly pileHere: { readonly x: number; readonly y: number; readonly ids: readonly string[] } | null;
+  readonly pointedAt: string | null;
   readonly nodes: readonly ChosenNode[];
   /** The open line that the pen goes on with, and at which of its ends. */
   readonly pen: { readonly object: string; readonly contour: number; readonly end: 'first' | 'last'; /** Begun by the pen just now: closed, it becomes an area. */ readonly fresh: boolean } | null;

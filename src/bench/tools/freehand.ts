@@ -1,6 +1,5 @@
 import type { Recipe } from '@/core/edit/history';
 import { writeContours } from '@/core/edit/nodes';
-import { addNode } from '@/core/edit/place';
 import { brushed } from '@/core/edit/smoothing';
 import { apply, invert, meanScale, type Point } from '@/core/geometry/matrix';
 import { fitClosed, fitPoints } from '@/core/geometry/fit';
@@ -8,9 +7,10 @@ import { nodesOfPieces, pathOfNodes, type NodeContour } from '@/core/geometry/no
 import { LINE, MOVE } from '@/core/geometry/path';
 import { mm } from '@/core/units/length';
 import type { DesignNode } from '@/core/model/schema';
-import { count } from '../session/commands';
+import { count } from '../session/commandDef';
 import { openPaths } from './nodeSpots';
 import { drawingPaint, paintedAs } from './shape';
+import { putNode } from './placing';
 import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
 
 /** A line that comes back to where it began, this near (pixels), is closed. */
@@ -63,7 +63,7 @@ function drawLine(c: ToolContext, start: PointerAt): Gesture {
         fills: paint.fills, outlines: paint.outlines.map((o) => ({ ...o, cap: 'round' as const, join: 'round' as const, ...(pressed && { width: PRESSED_WIDTH }) })),
         ...(pressed && { widths: made.nodes.map((n) => n.width ?? 1) }),
       };
-      if (s.commit('Draw a line', (d) => addNode(d, s.page.id, node), { select: [id] })) {
+      if (s.commit('Draw a line', (d) => putNode(d, s, node), { select: [id] })) {
         s.set({ aim: 'outline' });
         s.say(`Drew a line of ${count(made.nodes.length, 'node')} from ${points.length} places of the hand${pressed ? '; its width follows the pressure' : ''}.`);
       }

@@ -1,6 +1,6 @@
 import type { DesignDraft, Recipe } from '@/core/edit/history';
 import { addNodeAt, breakAt, writeContours } from '@/core/edit/nodes';
-import { addNode, deleteNodes } from '@/core/edit/place';
+import { deleteNodes } from '@/core/edit/place';
 import { apply, invert, type Point } from '@/core/geometry/matrix';
 import { throughPoints } from '@/core/geometry/fit';
 import { flatOf, isEnd, nodesOfPieces, pieceAfter, reversedContour, type NodeContour, type PathNode } from '@/core/geometry/nodes';
@@ -13,6 +13,7 @@ import { contoursFor, openPaths, pieceAt, spotsOf, type OpenPath } from './nodeS
 import { turnedTo } from './nodes';
 import { drawingPaint, paintedAs } from './shape';
 import { clearSnap, snapPoint, targetsFor } from './snapping';
+import { putNode } from './placing';
 import { NEAR_PX, far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
 
 const SPOT_PX = 8;
@@ -176,7 +177,7 @@ function beginning(c: ToolContext, start: PointerAt): Gesture {
   const paint = drawingPaint(s);
   const node = (): DesignNode => ({ id, name: 'Path', kind: 'path', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, path: [MOVE, point.x, point.y], fillRule: 'nonZero', ...paintedAs(paint, true) });
   const recipe = (handle: Point | null): Recipe => (d) => {
-    addNode(d, s.page.id, node());
+    putNode(d, s, node());
     if (handle) writeFirst(d, s, id, drawnNode(point, handle));
   };
   return pressing(c, start, 'Begin a line', point, (p) => p, recipe, () => {

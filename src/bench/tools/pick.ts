@@ -30,6 +30,9 @@ export function selectable(s: Session, hit: Hit): string | null {
   let depth = -1;
   while (depth + 1 < line.length && line[depth + 1] === entered[depth + 1]) depth++;
   if (s.state.isolated && depth < entered.length - 1) return null;
+  // A layer is a place to work in, not a thing to take hold of.
+  const next = line[depth + 1] ? design.nodes[line[depth + 1]] : null;
+  if (next?.kind === 'group' && next.layer && line.length > depth + 2) return line[depth + 2];
   return line[depth + 1] ?? null;
 }
 

@@ -2,9 +2,10 @@ import { isText } from '@/core/edit/layout';
 import { fromPoints, type Rect } from '@/core/geometry/rect';
 import { ancestry, isHolder } from '@/core/model/tree';
 import { gripAt } from '../canvas/frame';
-import { count, freeSelection } from '../session/commands';
+import { count, freeSelection } from '../session/commandDef';
 import type { Session } from '../session/session';
 import { beginEditing } from './editing';
+import { dragGuide, guideAt } from './guides';
 import { choose, enteredLine, pick, pickIn } from './pick';
 import { dragPivot, drop, move, resize, turn, turnKnob } from './transform';
 import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
@@ -19,6 +20,8 @@ export const selectTool: Tool = {
       if (grip.placed.grip.kind === 'pivot') return dragPivot(c, at, grip.placed.at);
       return turnKnob(c, at, grip.frame, grip.placed.grip);
     }
+    const guide = guideAt(s, at);
+    if (guide && !at.shift && !s.state.readOnly) return dragGuide(c, guide.axis, guide.index);
     const found = pick(s, at);
     if (!found) return marquee(c, at);
     const line = enteredLine(s);
@@ -60,6 +63,8 @@ export const selectTool: Tool = {
       const a = ((Math.atan2(grip.placed.ux.y * g.hx + grip.placed.uy.y * g.hy, grip.placed.ux.x * g.hx + grip.placed.uy.x * g.hy) * 180) / Math.PI + 360) % 180;
       return a < 22.5 || a >= 157.5 ? 'ew-resize' : a < 67.5 ? 'nwse-resize' : a < 112.5 ? 'ns-resize' : 'nesw-resize';
     }
+    const guide = guideAt(c.session, at);
+    if (guide) return guide.axis === 'x' ? 'col-resize' : 'row-resize';
     return pick(c.session, at) ? 'move' : 'default';
   },
 };

@@ -1,4 +1,3 @@
-import { addNode } from '@/core/edit/place';
 import type { Recipe } from '@/core/edit/history';
 import { translation, type Point } from '@/core/geometry/matrix';
 import { BLACK, NO_PAINT, colourPaint, outlineOf } from '@/core/model/defaults';
@@ -8,6 +7,7 @@ import { formatLength, mm } from '@/core/units/length';
 import type { Session } from '../session/session';
 import { clearSnap, targetsFor, snapPoint } from './snapping';
 import { aimFor } from './pick';
+import { putNode } from './placing';
 import { far, type PointerAt, type Tool } from './tool';
 
 /** A click without a drag draws at this size. */
@@ -58,7 +58,7 @@ export const shapeTool: Tool = {
     let recipe: Recipe = () => {};
     const place = (a: Point, w: number, h: number) => {
       const node = { ...newShape(s, s.state.shape, a.x, a.y, w, h, id), ...paintedAs(fill, def.open ?? false) } as DesignNode;
-      recipe = (d) => addNode(d, s.page.id, node);
+      recipe = (d) => putNode(d, s, node);
     };
     const drag = (p: PointerAt) => {
       const snapped = snapPoint(c, p.page, lines, p);

@@ -1,4 +1,3 @@
-import { addNode } from '@/core/edit/place';
 import type { Recipe } from '@/core/edit/history';
 import { isText } from '@/core/edit/layout';
 import { translation } from '@/core/geometry/matrix';
@@ -10,6 +9,7 @@ import { offsetAt } from '../canvas/caret';
 import type { Session } from '../session/session';
 import { beginEditing, endEditing } from './editing';
 import { pick } from './pick';
+import { putNode } from './placing';
 import { far, type PointerAt, type Tool } from './tool';
 
 const SMALLEST_FRAME = mm(5);
@@ -49,8 +49,8 @@ export const textTool: Tool = {
         d.stories[story] = { id: story, paragraphs: [{ align: 'left', leading: 1.2, runs: [run] }] } as (typeof d.stories)[string];
         const base = { id, transform: translation(frame ? box.x0 : start.page.x, frame ? box.y0 : start.page.y), hidden: false, locked: false, story } as const;
         if (frame)
-          addNode(d, s.page.id, { ...base, name: 'Text frame', kind: 'textFrame', width: Math.max(SMALLEST_FRAME, box.x1 - box.x0), height: Math.max(SMALLEST_FRAME, box.y1 - box.y0), inset: 0, fills: [NO_PAINT], outlines: [] });
-        else addNode(d, s.page.id, { ...base, name: 'Display text', kind: 'displayText', stretch: 1 });
+          putNode(d, s, { ...base, name: 'Text frame', kind: 'textFrame', width: Math.max(SMALLEST_FRAME, box.x1 - box.x0), height: Math.max(SMALLEST_FRAME, box.y1 - box.y0), inset: 0, fills: [NO_PAINT], outlines: [] });
+        else putNode(d, s, { ...base, name: 'Display text', kind: 'displayText', stretch: 1 });
       };
     };
     return {

@@ -7,7 +7,7 @@ import { centre } from '@/core/geometry/rect';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { formatLength, formatNumber } from '@/core/units/length';
 import type { Frame, Grip, PlacedGrip } from '../canvas/frame';
-import { count, freeSelection } from '../session/commands';
+import { count, freeSelection } from '../session/commandDef';
 import type { SnapLines } from '@/core/geometry/snap';
 import { choose } from './pick';
 import { clearSnap, ownNodes, snapMoving, snapPoint, targetsFor, type SnapTargets } from './snapping';
