@@ -4,6 +4,7 @@ import { apply, applyVector, multiply, type Matrix, type Point } from '@/core/ge
 import { isEmpty, type Rect } from '@/core/geometry/rect';
 import { pageMatrix } from '@/core/model/tree';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
+import { dialOf } from '@/core/edit/window';
 import { cornerHandle, roundsItself, treatedCorners } from '@/core/edit/corners';
 import { bisector } from '@/core/geometry/corners';
 import { toScreen } from './camera';
@@ -98,9 +99,9 @@ export function placedGrips(s: Session, f: Frame): PlacedGrip[] {
 /** The knobs of a single dialled shape, where they stand on the screen. */
 function knobGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
   if (!f.single) return [];
-  const node = s.design.nodes[f.single];
-  const def = node.kind === 'shape' ? shapeById(node.shape) : undefined;
-  if (node.kind !== 'shape' || !def) return [];
+  const node = dialOf(s.design.nodes[f.single]);
+  const def = node ? shapeById(node.shape) : undefined;
+  if (!node || !def) return [];
   const v = valuesOf(def, node.knobs);
   const corners = frameCorners(f, s.state.camera);
   const side = (i: number, j: number) => Math.hypot(corners[i].x - corners[j].x, corners[i].y - corners[j].y);

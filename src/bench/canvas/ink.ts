@@ -12,7 +12,7 @@ export interface Ink {
 export function twoLines(ctx: CanvasRenderingContext2D, ink: Ink, path: () => void, width = 1.25): void {
   path();
   ctx.strokeStyle = ink.halo;
-  ctx.lineWidth = width + 2.5;
+  ctx.lineWidth = width + 1.75;
   ctx.stroke();
   ctx.strokeStyle = ink.accent;
   ctx.lineWidth = width;

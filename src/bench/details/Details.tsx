@@ -26,7 +26,7 @@ import { GuidesSection } from './GuidesSection';
 import { NodesSection } from './NodesSection';
 import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
-import { CornersSection, ShapeSection } from './ShapeSection';
+import { CornersSection, ShapeSection, WriteSection } from './ShapeSection';
 import { TextSection } from './TextSection';
 
 /** What exactly is this? A sentence, then the full fields. */
@@ -54,6 +54,7 @@ export function Details() {
           <RepeatSection />
           <ShapeSection />
           <CornersSection />
+          <WriteSection />
           <TextSection />
           {nodes.some(isText) && <PaintSection aim="letters" />}
           {nodes.some(isText) && <PaintSection aim="letterOutline" />}

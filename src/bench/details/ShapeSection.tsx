@@ -1,12 +1,15 @@
 'use client';
 import { hasCorners, roundsItself, setCorners, treatedCorners, type CornerNode } from '@/core/edit/corners';
 import type { DesignDraft } from '@/core/edit/history';
+import { canHoldText, dialOf, setKnobs } from '@/core/edit/window';
 import type { Corner } from '@/core/model/schema';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { WordChoice } from '@/ui/Choice';
+import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Slip';
 import { freeSelection } from '../session/commands';
+import { writeInShape } from '../tools/editing';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 
 /** The inner measures of dialled shapes of one kind. */
@@ -15,19 +18,15 @@ export function ShapeSection() {
   const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
   const { unit } = design.setup;
-  const shapes = selection.map((id) => design.nodes[id]).filter((n) => n?.kind === 'shape');
+  const shapes = selection.flatMap((id) => dialOf(design.nodes[id]) ?? []);
   if (!shapes.length || shapes.length !== selection.length) return null;
-  const kind = shapes[0].kind === 'shape' ? shapes[0].shape : '';
-  if (shapes.some((n) => n.kind === 'shape' && n.shape !== kind)) return null;
-  const def = shapeById(kind);
+  if (shapes.some((n) => n.shape !== shapes[0].shape)) return null;
+  const def = shapeById(shapes[0].shape);
   if (!def?.params.length) return null;
-  const values = shapes.flatMap((n) => (n.kind === 'shape' ? [valuesOf(def, n.knobs)] : []));
+  const values = shapes.map((n) => valuesOf(def, n.knobs));
   const ids = freeSelection(session);
   const set = (keys: readonly string[], v: number) => (d: DesignDraft) => {
-    for (const id of ids) {
-      const n = d.nodes[id];
-      if (n.kind === 'shape') for (const k of keys) n.knobs[k] = v;
-    }
+    for (const id of ids) setKnobs(d.nodes[id], keys, v);
   };
   const shared = (key: string): number | null => (values.every((v) => v[key] === values[0][key]) ? values[0][key] : null);
   const corners = def.params.filter((p) => p.letter === 'r').map((p) => p.id);
@@ -93,6 +92,22 @@ export function CornersSection() {
         {!own && field('All', 'Radius of all corners', 'all', radii.size === 1 ? [...radii][0] : null)}
         {single && <div className="grid grid-cols-2 gap-2">{single.map((c, i) => field(`${i + 1}`, `Radius of corner ${i + 1}`, c.node, c.style.radius))}</div>}
       </div>
+    </Section>
+  );
+}
+
+/** Words in a closed shape. */
+export function WriteSection() {
+  const session = useSession();
+  const design = useBench((s) => s.design);
+  const selection = useBench((s) => s.selection);
+  const node = selection.length === 1 ? design.nodes[selection[0]] : undefined;
+  if (!node || !canHoldText(node)) return null;
+  return (
+    <Section title="Text">
+      <Button className="w-full" disabled={!freeSelection(session).length} onClick={() => writeInShape(session, node.id)}>
+        Write in this shape
+      </Button>
     </Section>
   );
 }

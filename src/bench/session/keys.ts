@@ -3,7 +3,8 @@ import { addNode } from '@/core/edit/place';
 import { centre } from '@/core/geometry/rect';
 import { isHolder, parentOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
-import { beginEditing } from '../tools/editing';
+import { canHoldText } from '@/core/edit/window';
+import { beginEditing, writeInShape } from '../tools/editing';
 import { finishPen } from '../tools/pen';
 import { enterHolder } from '../tools/select';
 import { clickSize, newShape } from '../tools/shape';
@@ -103,5 +104,6 @@ function enter(s: Session): void {
     const node = s.design.nodes[selection[0]];
     if (isText(node)) beginEditing(s, selection[0], null);
     else if (isHolder(node)) enterHolder(s, selection[0], null);
+    else if (canHoldText(node) && tool === 'select') writeInShape(s, selection[0]);
   }
 }

@@ -1,23 +1,18 @@
 import type { Recipe } from '@/core/edit/history';
 import { isText } from '@/core/edit/layout';
+import { canHoldText } from '@/core/edit/window';
 import { translation } from '@/core/geometry/matrix';
 import { fromPoints } from '@/core/geometry/rect';
-import { DEFAULT_FACE, NO_PAINT, colourPaint, runOf } from '@/core/model/defaults';
-import type { Paint } from '@/core/model/schema';
+import { DEFAULT_FACE, NO_PAINT, runOf } from '@/core/model/defaults';
 import { formatLength, mm } from '@/core/units/length';
 import { offsetAt } from '../canvas/caret';
 import type { Session } from '../session/session';
-import { beginEditing, endEditing } from './editing';
+import { beginEditing, endEditing, textPaint, writeInShape } from './editing';
 import { pick } from './pick';
 import { putNode } from './placing';
 import { far, type PointerAt, type Tool } from './tool';
 
 const SMALLEST_FRAME = mm(5);
-
-/** Text starts black: the ink that is always there and prints sharpest. */
-function textPaint(s: Session): Paint {
-  return colourPaint(s.palette.screen ? { rgb: [0, 0, 0] } : { cmyk: [0, 0, 0, 1] });
-}
 
 /** A size that suits the page: display text fills about a third of the width. */
 function firstSize(s: Session, display: boolean): number {
@@ -39,6 +34,11 @@ export const textTool: Tool = {
     }
     endEditing(s);
     if (s.state.readOnly) return null;
+    // A press on the chosen shape writes in it; anywhere else a text of its own begins.
+    if (found && node && s.state.selection.includes(found.hit.node) && canHoldText(node)) {
+      writeInShape(s, node.id);
+      return null;
+    }
     const id = s.newId();
     const story = s.newId();
     const make = (p: PointerAt): Recipe => {

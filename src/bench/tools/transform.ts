@@ -1,6 +1,7 @@
 import { copyNodes, pasteClip } from '@/core/edit/clip';
 import { cornerHandle, radiusAt, setCorners, treatedCorners } from '@/core/edit/corners';
 import type { Recipe } from '@/core/edit/history';
+import { dialOf, setKnobs } from '@/core/edit/window';
 import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
 import { apply, invert, multiply, rotation, translation, type Matrix, type Point } from '@/core/geometry/matrix';
 import { centre } from '@/core/geometry/rect';
@@ -256,10 +257,10 @@ export function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, grip: E
   const { session: s } = c;
   if (grip.kind === 'corner') return roundCorner(c, start, frame, grip.node);
   const id = frame.single;
-  const node = id ? s.design.nodes[id] : null;
-  const def = node?.kind === 'shape' ? shapeById(node.shape) : undefined;
+  const node = id ? dialOf(s.design.nodes[id]) : null;
+  const def = node ? shapeById(node.shape) : undefined;
   const back = invert(frame.matrix);
-  if (!id || node?.kind !== 'shape' || !def || !back) return null;
+  if (!id || !node || !def || !back) return null;
   const knob = def.knobs[grip.index];
   const param = def.params.find((p) => p.id === knob.param)!;
   let recipe: Recipe = () => {};
@@ -270,10 +271,7 @@ export function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, grip: E
   const at = (p: PointerAt) => {
     const value = knob.value(apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }), first, node.width, node.height);
     const affected = knob.together && !p.alt ? knob.together : [knob.param];
-    recipe = (d) => {
-      const n = d.nodes[id];
-      if (n.kind === 'shape') for (const key of affected) n.knobs[key] = value;
-    };
+    recipe = (d) => setKnobs(d.nodes[id], affected, value);
     const text = param.unit === 'length' ? formatLength(value, s.design.setup.unit) : param.unit === 'angle' ? `${formatNumber(value, 0)}°` : formatNumber(value, param.unit === 'ratio' ? 2 : 0);
     c.readout(`${param.label.toLowerCase()} ${text}${knob.together ? (p.alt ? ' · this corner' : ' · all corners') : ''}`);
   };

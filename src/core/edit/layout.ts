@@ -1,5 +1,6 @@
 import { scaling, type Matrix } from '../geometry/matrix';
-import type { Design, DesignNode, NodeOf } from '../model/schema';
+import type { Design, DesignNode, NodeOf, Window } from '../model/schema';
+import { spansIn } from './window';
 import type { FontBook } from '../text/fonts';
 import { layoutStory, type Layout } from '../text/layout';
 
@@ -10,6 +11,7 @@ interface Known {
   readonly epoch: number;
   readonly width: number | null;
   readonly height: number | null;
+  readonly window: Window | undefined;
   readonly layout: Layout;
 }
 const layouts = new WeakMap<object, Known>();
@@ -19,10 +21,12 @@ export function layoutOf(d: Design, node: TextNode, fonts: FontBook): Layout {
   const story = d.stories[node.story];
   const width = node.kind === 'textFrame' ? Math.max(0.1, node.width - 2 * node.inset) : null;
   const height = node.kind === 'textFrame' ? node.height - 2 * node.inset : null;
+  const window = node.kind === 'textFrame' ? node.window : undefined;
   const known = layouts.get(story);
-  if (known && known.epoch === fonts.epoch && known.width === width && known.height === height) return known.layout;
-  const layout = layoutStory(story, fonts, { width, height });
-  layouts.set(story, { epoch: fonts.epoch, width, height, layout });
+  if (known && known.epoch === fonts.epoch && known.width === width && known.height === height && known.window === window) return known.layout;
+  const span = node.kind === 'textFrame' ? spansIn(node) : undefined;
+  const layout = layoutStory(story, fonts, { width, height, ...(span && { span }) });
+  layouts.set(story, { epoch: fonts.epoch, width, height, window, layout });
   return layout;
 }
 

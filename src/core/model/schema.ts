@@ -147,6 +147,12 @@ const fills = z.array(paintSchema).max(16).readonly();
 const outlines = z.array(outlineSchema).max(16).readonly();
 const children = z.array(id).max(100_000).readonly();
 
+const windowSchema = z.union([
+  z.strictObject({ shape: id, knobs: z.record(z.string().max(40), z.number()).readonly(), corners }).readonly(),
+  /** The path lies in a box of 1 by 1. */
+  z.strictObject({ path: z.array(z.number()).max(2_000_000).readonly(), fillRule: z.enum(['nonZero', 'evenOdd']) }).readonly(),
+]);
+
 export const nodeSchema = z.discriminatedUnion('kind', [
   /** `layer`: a part of the pile that is worked on as one, at the top of a page. */
   z.strictObject({ ...nodeBase, kind: z.literal('group'), children, layer: z.boolean().optional() }).readonly(),
@@ -170,7 +176,10 @@ export const nodeSchema = z.discriminatedUnion('kind', [
     .readonly(),
   z.strictObject({ ...nodeBase, kind: z.literal('repeat'), arrangement: arrangementSchema, children }).readonly(),
   z.strictObject({ ...nodeBase, kind: z.literal('displayText'), story: id, stretch: z.number().min(0.01).max(100) }).readonly(),
-  z.strictObject({ ...nodeBase, kind: z.literal('textFrame'), story: id, width: measure, height: measure, inset: measure, fills, outlines }).readonly(),
+  /** `window`: the frame is a dialled shape or a path (in the frame's own width and height) instead of a box. */
+  z
+    .strictObject({ ...nodeBase, kind: z.literal('textFrame'), story: id, width: measure, height: measure, inset: measure, window: windowSchema.optional(), fills, outlines })
+    .readonly(),
 ]);
 
 export const runSchema = z
@@ -251,6 +260,7 @@ export type PoolsPaint = Extract<Paint, { kind: 'pools' }>;
 export type Pool = PoolsPaint['pools'][number];
 export type Ramp = GradientPaint['ramp'];
 export type Mixing = NonNullable<Extract<Ramp, { stops: unknown }>['mixing']>;
+export type Window = z.infer<typeof windowSchema>;
 export type Corner = z.infer<typeof cornerSchema>;
 export type Corners = NonNullable<NodeOf<'path'>['corners']>;
 export type Arrangement = z.infer<typeof arrangementSchema>;

@@ -67,6 +67,7 @@ function findFault(d: Design): Fault | null {
       if (fault) return fault;
     }
     if ('story' in node && !d.stories[node.story]) return { where, what: `the story ${node.story} is missing` };
+    if (node.kind === 'textFrame' && node.window && 'path' in node.window && !isWholePath(node.window.path)) return { where, what: 'its window is broken' };
     if (node.kind === 'path' && !isWholePath(node.path)) return { where, what: 'its path is broken' };
     if ('fills' in node) {
       const fault = firstFault(node.fills, (p) => paintFault(p, where)) ?? firstFault(node.outlines, (o) => paintFault(o.paint, where));

@@ -1,10 +1,11 @@
 import { areaOf, type Area } from '../edit/area';
+import { framePath } from '../edit/window';
 import { isText, layoutMatrix, layoutOf, type TextNode } from '../edit/layout';
 import { contoursOf } from '../edit/nodes';
 import { taperedLine } from '../geometry/taper';
 import { meanScale, multiply, type Matrix } from '../geometry/matrix';
-import { pathBounds, rectPath, transformPath, type FillRule, type PathData } from '../geometry/path';
-import { grow, rect } from '../geometry/rect';
+import { pathBounds, transformPath, type FillRule, type PathData } from '../geometry/path';
+import { grow } from '../geometry/rect';
 import type { StrokeStyle } from '../geometry/stroke';
 import { copyMatrices } from '../model/copies';
 import type { Design, DesignNode, NodeOf, Outline, Page, Paint, Story } from '../model/schema';
@@ -131,7 +132,7 @@ export class SceneBuilder {
         else for (const piece of area!.pieces ?? []) paintPiece(items, design, node, piece.owner, transformPath(piece.region.path, matrix), piece.region.rule, matrix);
         break;
       case 'textFrame':
-        paintPath(items, node, transformPath(rectPath(rect(0, 0, node.width, node.height)), matrix), 'nonZero', matrix);
+        paintPath(items, node, transformPath(framePath(node).path, matrix), framePath(node).rule, matrix);
         return { items, ...this.makeText(items, design, node, matrix) };
       case 'displayText':
         return { items, ...this.makeText(items, design, node, matrix) };

@@ -56,6 +56,8 @@ export interface Measure {
   readonly width: number | null;
   /** The height that can be shown; null for no limit. */
   readonly height: number | null;
+  /** Of a frame that is no box: where a line between two heights can lie; null for nowhere. */
+  readonly span?: (top: number, bottom: number) => { readonly x0: number; readonly x1: number } | null;
 }
 
 export function plainText(story: Story): string {
@@ -74,26 +76,54 @@ export function layoutStory(story: Story, fonts: FontBook, measure: Measure): La
   const missing = new Set<string>();
   let y = 0;
   let offset = 0;
-  let overset = 0;
+  const ended = (at: number) => finish(lines, plainText(story).length - at, missing);
   for (const paragraph of story.paragraphs) {
     const text = paragraphText(paragraph);
     const pieces = piecesOf(paragraph, fonts, missing);
-    for (const range of breakLines(text, pieces, measure.width)) {
-      const size = range.sizes.length ? Math.max(...range.sizes) : paragraph.runs[0].size;
-      const ascent = Math.max(...pieces.filter((p) => p.face).map((p) => (p.face!.ascender / p.face!.upem) * p.run.size), 0);
-      const descent = Math.max(...pieces.filter((p) => p.face).map((p) => (-p.face!.descender / p.face!.upem) * p.run.size), 0);
-      const step = paragraph.leading * size;
-      if (lines.length === 0) y = measure.width === null ? 0 : ascent;
-      else y += step;
-      if (measure.height !== null && lines.length > 0 && y + descent > measure.height + 0.01) {
-        overset = plainText(story).length - (offset + range.start);
-        return finish(lines, overset, missing);
+    const ascent = Math.max(...pieces.filter((p) => p.face).map((p) => (p.face!.ascender / p.face!.upem) * p.run.size), 0);
+    const descent = Math.max(...pieces.filter((p) => p.face).map((p) => (-p.face!.descender / p.face!.upem) * p.run.size), 0);
+    const breaker = measure.width === null || text === '' ? null : new Breaker(text, pieces);
+    for (let start = 0, first = true; first || start < text.length; first = false) {
+      // A step is measured by the largest letters of the line; before a line is broken, by those of all that is left.
+      const sizeOf = (end: number) => sizesIn(pieces, start, end).reduce((a, b) => Math.max(a, b), 0) || paragraph.runs[0].size;
+      const at = (size: number) => (lines.length === 0 ? (measure.width === null ? 0 : ascent) : y + paragraph.leading * size);
+      let baseline = at(sizeOf(text.length));
+      let place = { left: 0, width: measure.width };
+      if (measure.span && measure.height !== null) {
+        const found = roomFor(measure, baseline, ascent, descent, sizeOf(text.length));
+        if (!found) {
+          if (lines.length) return ended(offset + start);
+          // Not even one line has room: it is laid across the middle, so that it is seen and can be mended.
+          place = { left: 0, width: measure.width };
+        } else {
+          baseline = found.baseline;
+          place = { left: found.x0, width: found.x1 - found.x0 };
+        }
       }
-      lines.push(placeLine(range, pieces, paragraph, text.length, offset, y, ascent, descent, measure.width));
+      const end = breaker ? breaker.lineEnd(start, place.width!) : text.length;
+      if (!measure.span) baseline = at(sizeOf(end));
+      if (measure.height !== null && lines.length > 0 && baseline + descent > measure.height + 0.01) return ended(offset + start);
+      y = baseline;
+      lines.push(placeLine({ start, end }, pieces, paragraph, text.length, offset, y, ascent, descent, place.left, place.width));
+      start = end;
     }
     offset += text.length + 1;
   }
-  return finish(lines, overset, missing);
+  return finish(lines, 0, missing);
+}
+
+/** Lines are looked for this share of a size further down where there is no room for one. */
+const LOWER_BY = 0.2;
+/** A line narrower than this many sizes would hold no word. */
+const NARROWEST = 1.2;
+
+/** The first place at or below a baseline where a line has room between the edges of a frame that is no box. */
+function roomFor(measure: Measure, from: number, ascent: number, descent: number, size: number): { baseline: number; x0: number; x1: number } | null {
+  for (let baseline = from; baseline + descent <= measure.height! + 0.01; baseline += size * LOWER_BY) {
+    const span = measure.span!(baseline - ascent, baseline + descent);
+    if (span && span.x1 - span.x0 >= size * NARROWEST) return { baseline, ...span };
+  }
+  return null;
 }
 
 function finish(lines: Line[], overset: number, missing: Set<string>): Layout {
@@ -130,8 +160,10 @@ function piecesOf(paragraph: Paragraph, fonts: FontBook, missing: Set<string>): 
 interface LineRange {
   readonly start: number;
   readonly end: number;
-  readonly sizes: readonly number[];
 }
+
+/** Sizes of the letters between two offsets. */
+const sizesIn = (pieces: readonly Piece[], start: number, end: number): number[] => pieces.filter((p) => p.start < end && p.end > start && p.end > p.start).map((p) => p.run.size);
 
 /** Widths of each UTF-16 unit in points: a cluster's width stands at its first unit. */
 function unitWidths(pieces: readonly Piece[], length: number): Float64Array {
@@ -145,43 +177,42 @@ function unitWidths(pieces: readonly Piece[], length: number): Float64Array {
   return widths;
 }
 
-function breakLines(text: string, pieces: readonly Piece[], width: number | null): LineRange[] {
-  const rangeOf = (start: number, end: number): LineRange => ({
-    start,
-    end,
-    sizes: pieces.filter((p) => p.start < end && p.end > start && p.end > p.start).map((p) => p.run.size),
-  });
-  if (width === null || text === '') return [rangeOf(0, text.length)];
-  const widths = unitWidths(pieces, text.length);
-  const total = (from: number, to: number) => {
-    let sum = 0;
-    for (let i = from; i < to; i++) sum += widths[i];
-    return sum;
-  };
-  const trimmedEnd = (from: number, to: number) => {
-    let end = to;
-    while (end > from && text[end - 1] === ' ') end--;
-    return end;
-  };
-  const out: LineRange[] = [];
-  const breaker = new LineBreaker(text);
-  let start = 0;
-  let fit = 0;
-  for (let b = breaker.nextBreak(); b; b = breaker.nextBreak()) {
-    if (fit > start && total(start, trimmedEnd(start, b.position)) > width) {
-      out.push(rangeOf(start, fit));
-      start = fit;
-    }
-    while (total(start, trimmedEnd(start, b.position)) > width) {
-      const cut = cutWord(text, start, b.position, widths, width);
-      if (cut >= b.position) break;
-      out.push(rangeOf(start, cut));
-      start = cut;
-    }
-    fit = b.position;
+/** Breaks one paragraph line by line, each to the width that it has. */
+class Breaker {
+  private readonly breaks: number[] = [];
+  private readonly widths: Float64Array;
+
+  constructor(
+    private readonly text: string,
+    pieces: readonly Piece[],
+  ) {
+    this.widths = unitWidths(pieces, text.length);
+    const breaker = new LineBreaker(text);
+    for (let b = breaker.nextBreak(); b; b = breaker.nextBreak()) this.breaks.push(b.position);
   }
-  out.push(rangeOf(start, text.length));
-  return out;
+
+  /** Where the line that begins at `start` ends. Spaces at its end hang over; a word that is too long is cut. */
+  lineEnd(start: number, width: number): number {
+    let fit = start;
+    for (const at of this.breaks) {
+      if (at <= start) continue;
+      if (this.natural(start, at) > width) {
+        if (fit > start) return fit;
+        const cut = cutWord(this.text, start, at, this.widths, width);
+        return cut;
+      }
+      fit = at;
+    }
+    return this.text.length;
+  }
+
+  private natural(from: number, to: number): number {
+    let end = to;
+    while (end > from && this.text[end - 1] === ' ') end--;
+    let sum = 0;
+    for (let i = from; i < end; i++) sum += this.widths[i];
+    return sum;
+  }
 }
 
 /** Where a word that is wider than the line is cut: between graphemes, at least one on the line. */
@@ -199,7 +230,7 @@ export function graphemes(text: string): Intl.SegmentData[] {
   return [...segmenter.segment(text)];
 }
 
-function placeLine(range: LineRange, pieces: readonly Piece[], paragraph: Paragraph, length: number, offset: number, baseline: number, ascent: number, descent: number, width: number | null): Line {
+function placeLine(range: LineRange, pieces: readonly Piece[], paragraph: Paragraph, length: number, offset: number, baseline: number, ascent: number, descent: number, left: number, width: number | null): Line {
   const text = paragraphText(paragraph);
   const shaped: { piece: Piece; from: number; slice: string; glyphs: readonly ShapedGlyph[] }[] = [];
   for (const piece of pieces) {
@@ -232,7 +263,7 @@ function placeLine(range: LineRange, pieces: readonly Piece[], paragraph: Paragr
   const stretch = full ? (width - natural) / spaces : 0;
   const lineWidth = full ? width : natural;
   const share = { left: 0, full: 0, middle: 0.5, right: 1 }[paragraph.align];
-  const x0 = share === 0 ? 0 : width === null ? -share * lineWidth : share * (width - lineWidth);
+  const x0 = left + (share === 0 ? 0 : width === null ? -share * lineWidth : share * (width - lineWidth));
 
   let x = x0;
   const carets: CaretStop[] = [];
