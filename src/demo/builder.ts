@@ -1,6 +1,6 @@
 import { multiply, rotation, translation, type Matrix } from '@/core/geometry/matrix';
 import { NO_PAINT, colourPaint, type Making } from '@/core/model/defaults';
-import type { Colour, Design, DesignNode, Outline, Page, Paint, Paragraph, Stop, Swatch } from '@/core/model/schema';
+import type { Arrangement, Colour, Corner, Design, DesignNode, NodeOf, Outline, Page, Paint, Paragraph, Stop, Swatch } from '@/core/model/schema';
 
 export type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
@@ -96,14 +96,34 @@ export class DesignBuilder {
     return id;
   }
 
+  combination(name: string, op: NodeOf<'combination'>['op'], children: string[], paint: { fill?: Paint; outline?: Outline }): string {
+    const id = this.id();
+    this.nodes[id] = { id, name, kind: 'combination', op, transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children, fills: [paint.fill ?? NO_PAINT], outlines: paint.outline ? [paint.outline] : [] };
+    return id;
+  }
+
+  repeat(name: string, arrangement: Arrangement, children: string[]): string {
+    const id = this.id();
+    this.nodes[id] = { id, name, kind: 'repeat', arrangement, transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children };
+    return id;
+  }
+
+  /** What is made of all corners of a shape. */
+  corners(id: string, all: Corner): string {
+    const node = this.nodes[id];
+    if (node.kind === 'shape' || node.kind === 'path') this.nodes[id] = { ...node, corners: { all } };
+    return id;
+  }
+
   lock(id: string): string {
     this.nodes[id] = { ...this.nodes[id], locked: true };
     return id;
   }
 
   /** Puts nodes on a page, back to front; further pages are made as needed. */
-  place(pageIndex: number, children: string[]): void {
+  place(pageIndex: number, children: string[], name?: string): void {
     while (this.pages.length <= pageIndex) this.pages.push({ id: this.id(), name: '', children: [] });
+    if (name !== undefined) this.pages[pageIndex] = { ...this.pages[pageIndex], name };
     const page = this.pages[pageIndex];
     this.pages[pageIndex] = { ...page, children: [...page.children, ...children] };
   }

@@ -1,6 +1,8 @@
 import type { Design } from '@/core/model/schema';
+import { guildMark } from './guildMark';
 import { guildLetterhead } from './letterhead';
 import { lanternWalkPoster } from './poster';
+import { lanternStickers } from './stickers';
 import { supperTicket } from './ticket';
 
 /** The designs that ship. Ids and dates are fixed, so that the demo is the same bytes everywhere. */
@@ -16,5 +18,7 @@ export function demoDesigns(): { readonly file: string; readonly design: Design 
     { file: 'lantern-walk-poster', design: lanternWalkPoster(counter('lw')) },
     { file: 'guild-letterhead', design: guildLetterhead(counter('gl')) },
     { file: 'supper-ticket', design: supperTicket(counter('st')) },
+    { file: 'guild-mark', design: guildMark(counter('gm')) },
+    { file: 'lantern-stickers', design: lanternStickers(counter('ls')) },
   ];
 }

@@ -1,5 +1,5 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
-import type { Matrix } from '@/core/geometry/matrix';
+import { multiply, translation, type Matrix } from '@/core/geometry/matrix';
 import { CLOSE, CUBIC, LINE, MOVE } from '@/core/geometry/path';
 import { newDesign, outlineOf, runOf, setupOf, type Making } from '@/core/model/defaults';
 import type { Colour, Design, GradientPaint, Paint, Stop } from '@/core/model/schema';
@@ -19,6 +19,8 @@ const radial = (ramp: GradientPaint['ramp'], cx: number, cy: number, rx: number,
 const stop = (offset: number, colour: Colour, opacity = 1): Stop => ({ offset, colour, ...(opacity < 1 && { opacity }) });
 /** Edge to edge of a line. */
 const across = (ramp: GradientPaint['ramp']): Paint => ({ kind: 'gradient', gradient: 'linear', ramp, geometry: [1, 0, 0, 1, 0, 0], overprint: false, line: 'across' });
+/** Given for a shape of its own, seen from the space round it. */
+const movedPaint = (p: Paint, x: number, y: number): Paint => (p.kind === 'gradient' ? { ...p, geometry: multiply(translation(x, y), p.geometry) } : p);
 const withGrain = (p: Paint, grain: number): Paint => (p.kind === 'gradient' ? { ...p, grain } : p);
 
 /** The Lantern Walk poster in its first state: A2 upright, one spot ink that glows. */
@@ -74,14 +76,11 @@ export function lanternWalkPoster(make: Making): Design {
   const halo = b.shape('Light of the moon', 'ellipse', { x: mm(254), y: mm(-6), w: mm(170), h: mm(170) }, { fill: radial({ stops: [stop(0, paperGlow, 0.55), { ...stop(0.45, paperGlow, 0.4), midpoint: 0.35 }, stop(1, lowTide, 0)] }, mm(85), mm(85), mm(85), mm(85)) });
   const moon = b.shape('Moon', 'ellipse', { x: mm(300), y: mm(40), w: mm(78), h: mm(78) }, { fill: withGrain(radial({ swatch: moonGlow }, mm(39), mm(39), mm(39), mm(39), false, [-0.3, -0.35]), 0.04) });
 
-  // Twenty rays, each a long triangle turned 18° further about the lantern's middle.
+  // Twenty rays: a long and a short one, 18° apart, ten times round the lantern's middle.
   const middle = { x: mm(210), y: mm(374) };
-  const rays = b.group(
-    'Rays',
-    Array.from({ length: 20 }, (_, i) =>
-      b.shape(`Ray ${i + 1}`, 'polygon', { x: middle.x - mm(4.5), y: middle.y - mm(i % 2 ? 104 : 118), w: mm(9), h: mm(i % 2 ? 30 : 46), turn: i * 18, about: middle }, { fill: flat(tint(ember, 0.8)), knobs: { sides: 3 } }),
-    ),
-  );
+  const ray = (name: string, tip: number, length: number, turn: number) =>
+    b.shape(name, 'polygon', { x: middle.x - mm(4.5), y: middle.y - mm(tip), w: mm(9), h: mm(length), turn, about: middle }, { fill: flat(tint(ember, 0.8)), knobs: { sides: 3 } });
+  const rays = b.repeat('Rays', { kind: 'ring', count: 10, step: 36, centre: middle, about: { x: middle.x, y: middle.y - mm(95) } }, [ray('Long ray', 118, 46, 0), ray('Short ray', 104, 30, 18)]);
 
   const line = [MOVE, -BLEED, mm(250), CUBIC, mm(120), mm(306), mm(300), mm(306), A2.w + BLEED, mm(250)];
   const ropeLine = b.path('Rope', line, { outline: outlineOf(flat(rope), mm(1.2)) });
@@ -96,11 +95,18 @@ export function lanternWalkPoster(make: Making): Design {
       b.shape('Cord', 'rectangle', { x: cx - mm(0.6), y: top - cord, w: mm(1.2), h: cord + h * 0.05 }, { fill: flat(rope) }),
       // A rim that is lit from within: its colours run from the outer edge of the line to where the paper covers it.
       b.shape('Rim', 'ellipse', body, { outline: outlineOf(across({ stops: [stop(0, slateWet), stop(0.2, rope), stop(0.5, paperGlow), stop(1, paperGlow)] }), mm(3.2)) }),
-      ...papers.map((p) => b.shape(p.name, 'ellipse', body, { fill: p.fill })),
+      // Papers end flat under cap and foot: an ellipse, and the box that it is kept to.
+      ...papers.map((p) =>
+        b.combination(
+          p.name,
+          'intersect',
+          [b.shape('Paper’s round', 'ellipse', body, { fill: p.fill }), b.shape('Paper’s height', 'rectangle', { x: body.x, y: body.y + body.h * 0.02, w: body.w, h: body.h * 0.96 }, { fill: p.fill })],
+          { fill: movedPaint(p.fill, body.x, body.y) },
+        ),
+      ),
       rib(0.38),
       rib(0.72),
-      capShape('Cap', top + h * 0.03, 0.46),
-      capShape('Foot', top + h * 0.88, 0.4),
+      b.combination('Fittings', 'union', [capShape('Cap', top + h * 0.03, 0.46), capShape('Foot', top + h * 0.88, 0.4)], { fill: flat(rope) }),
     ]);
   };
   const glow = (ramp: string, w: number, h: number, overprint = false) => radial({ swatch: ramp }, w / 2, h * 0.46, w * 0.62, h * 0.52, overprint);

@@ -5,6 +5,7 @@ import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/plac
 import { paintAt } from '@/core/edit/paint';
 import { angleOf, apply, invert, multiply } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
+import { dialOf } from '@/core/edit/window';
 import { OP_NAMES } from '@/core/edit/combine';
 import { copiesIn } from '@/core/model/copies';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
@@ -131,7 +132,7 @@ function Sentence() {
     const { overset } = layoutOf(design, node, session.shop.fonts);
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {node.kind === 'displayText' ? 'Display text' : 'Text frame'} in <Value to="Face">{run.face}</Value>, <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>, <Value to="Width">{size}</Value> across · letters{' '}
+        {node.kind === 'displayText' ? 'Display text' : dialOf(node) ? `${shapeById(dialOf(node)!.shape)?.name ?? 'Shape'} with text` : node.window ? 'Path with text' : 'Text frame'} in <Value to="Face">{run.face}</Value>, <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>, <Value to="Width">{size}</Value> across · letters{' '}
         <Value to="Letters kind">{paintName(design, run.fill)}</Value>.{overset > 0 && <span className="block text-stop">{count(overset, 'character')} do not fit: make the frame taller or the text smaller.</span>}
       </p>
     );

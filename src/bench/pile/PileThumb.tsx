@@ -1,8 +1,11 @@
 'use client';
 import { useEffect, useRef } from 'react';
-import { withDescendants } from '@/core/model/tree';
+import { areaOf } from '@/core/edit/area';
+import { pathBounds, transformPath } from '@/core/geometry/path';
+import { pageMatrix, pageOf, withDescendants } from '@/core/model/tree';
 import { unionAll } from '@/core/geometry/rect';
 import { QuickPainter } from '@/core/render/quick';
+import { tracePath } from '../canvas/ink';
 import { useBench, useSession } from '../session/context';
 
 const SIZE = 18;
@@ -25,11 +28,29 @@ export function PileThumb({ id }: { id: string }) {
     const items = session.restingScene(design).items.filter((i) => ids.has(i.node));
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.clearRect(0, 0, c.width, c.height);
-    if (!items.length) return;
+    if (!items.length) {
+      drawArea(ctx, c, session, id);
+      return;
+    }
     const box = unionAll(items.map((i) => i.bounds));
     const scale = (c.width - 2) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
     painter.current ??= new QuickPainter();
     painter.current.paint(ctx, items, session.palette, { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale }, box);
   }, [session, id, node, swatches, epoch]);
   return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} style={{ width: SIZE, height: SIZE }} className="shrink-0 rounded-sm bg-bench" />;
+}
+
+/** What is seen only as part of a combination: its area, in the colour of lines. */
+function drawArea(ctx: CanvasRenderingContext2D, c: HTMLCanvasElement, session: ReturnType<typeof useSession>, id: string): void {
+  const { design } = session.state;
+  const page = pageOf(design, id);
+  if (!page) return;
+  const path = transformPath(areaOf(design, id, session.shop.fonts).region.path, pageMatrix(design, page, id));
+  const box = pathBounds(path);
+  if (!(box.x1 >= box.x0)) return;
+  const scale = (c.width - 8) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
+  tracePath(ctx, path, [scale, 0, 0, scale, c.width / 2 - ((box.x0 + box.x1) / 2) * scale, c.height / 2 - ((box.y0 + box.y1) / 2) * scale]);
+  ctx.strokeStyle = getComputedStyle(c).getPropertyValue('--text');
+  ctx.lineWidth = 2;
+  ctx.stroke();
 }

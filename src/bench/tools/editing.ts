@@ -58,7 +58,7 @@ export function writeInShape(s: Session, id: string): void {
   const story = s.newId();
   const box = s.boxOf([id]);
   const short = Math.min(box.x1 - box.x0, box.y1 - box.y0);
-  const size = Math.max(4, Math.min(24, Math.round(short / 8)));
+  const size = Math.max(4, Math.min(24, Math.round(short / 12)));
   const run = runOf('', size, textPaint(s, node.fills[node.fills.length - 1]));
   const frame = asWindow(node, story, Math.min(mm(2), short / 20));
   if (s.commit('Write in a shape', (d) => {

@@ -1,6 +1,5 @@
 'use client';
 import { useEffect, useRef } from 'react';
-import { isText } from '@/core/edit/layout';
 import { aimedNodes, stopsOf, type Aim } from '@/core/edit/paint';
 import { unionAll } from '@/core/geometry/rect';
 import { withDescendants } from '@/core/model/tree';
@@ -17,13 +16,10 @@ const painter = { current: null as QuickPainter | null };
 export function aimsOf(session: ReturnType<typeof useSession>): Aim[] {
   const { design } = session;
   const ids = session.state.selection;
-  const leaves = ids.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])).map((id) => design.nodes[id]);
-  const text = leaves.some(isText);
-  const shape = leaves.some((n) => n.kind === 'shape' || n.kind === 'path');
-  const frame = leaves.some((n) => n.kind === 'textFrame');
-  if (!leaves.length) return ['fill', 'outline'];
-  return [...(shape ? (['fill', 'outline'] as const) : []), ...(text ? (['letters', 'letterOutline'] as const) : []), ...(frame ? (['frame'] as const) : [])];
+  if (!ids.some((id) => design.nodes[id])) return ['fill', 'outline'];
+  return ALL_AIMS.filter((aim) => aimedNodes(design, ids, aim).length > 0);
 }
+const ALL_AIMS: readonly Aim[] = ['fill', 'outline', 'letters', 'letterOutline', 'frame'];
 
 /** Where colour goes next: a miniature of the real selection, and the aims as words under it. */
 export function AimTile() {
@@ -44,7 +40,10 @@ export function AimTile() {
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.clearRect(0, 0, c.width, c.height);
     const ids = new Set(selection.filter((id) => design.nodes[id]).flatMap((id) => withDescendants(design, id)));
-    const items = session.restingScene(design).items.filter((i) => ids.has(i.node));
+    const all = session.restingScene(design).items;
+    // What a combination hides stands for the combination.
+    for (const id of aimedNodes(design, [...ids], 'fill')) ids.add(id);
+    const items = all.filter((i) => ids.has(i.node));
     if (!items.length) return;
     const box = unionAll(items.map((i) => i.bounds));
     const scale = (c.width - 10) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);

@@ -62,7 +62,7 @@ export const barrel = shape({
   id: 'barrel', name: 'Barrel', family: 'Technical', keywords: ['lantern', 'cask', 'drum', 'keg'],
   proportion: 1.25,
   params: [belly],
-  knobs: [slide(belly, [0, 0], [0.45, 0])],
+  knobs: [slide(belly, [0.03, 0.5], [0.45, 0.5])],
   draw(v, w, h, s) {
     const x = (w / 2) * v.belly;
     // Handles a third beyond the edge: the curve just reaches the box.

@@ -90,7 +90,7 @@ export function layoutStory(story: Story, fonts: FontBook, measure: Measure): La
       let baseline = at(sizeOf(text.length));
       let place = { left: 0, width: measure.width };
       if (measure.span && measure.height !== null) {
-        const found = roomFor(measure, baseline, ascent, descent, sizeOf(text.length));
+        const found = roomFor(measure, baseline, ascent, descent, sizeOf(text.length), breaker?.wordWidth(start) ?? 0);
         if (!found) {
           if (lines.length) return ended(offset + start);
           // Not even one line has room: it is laid across the middle, so that it is seen and can be mended.
@@ -118,12 +118,16 @@ const LOWER_BY = 0.2;
 const NARROWEST = 1.2;
 
 /** The first place at or below a baseline where a line has room between the edges of a frame that is no box. */
-function roomFor(measure: Measure, from: number, ascent: number, descent: number, size: number): { baseline: number; x0: number; x1: number } | null {
+function roomFor(measure: Measure, from: number, ascent: number, descent: number, size: number, word: number): { baseline: number; x0: number; x1: number } | null {
+  let narrow: { baseline: number; x0: number; x1: number } | null = null;
   for (let baseline = from; baseline + descent <= measure.height! + 0.01; baseline += size * LOWER_BY) {
     const span = measure.span!(baseline - ascent, baseline + descent);
-    if (span && span.x1 - span.x0 >= size * NARROWEST) return { baseline, ...span };
+    if (!span || span.x1 - span.x0 < size * NARROWEST) continue;
+    // A word is not cut where there is room for it further down.
+    if (span.x1 - span.x0 >= word) return { baseline, ...span };
+    narrow ??= { baseline, ...span };
   }
-  return null;
+  return narrow;
 }
 
 function finish(lines: Line[], overset: number, missing: Set<string>): Layout {
@@ -204,6 +208,11 @@ class Breaker {
       fit = at;
     }
     return this.text.length;
+  }
+
+  /** The width of the first word at an offset. */
+  wordWidth(start: number): number {
+    return this.natural(start, this.breaks.find((at) => at > start) ?? this.text.length);
   }
 
   private natural(from: number, to: number): number {
