@@ -24,7 +24,7 @@ export function lanternStickers(make: Making): Design {
     b.lock(b.shape('Ground', 'ellipse', { x: -BLEED, y: -BLEED, w: SIDE + 2 * BLEED, h: SIDE + 2 * BLEED }, { fill: flat(quayNight) })),
     b.repeat('Rays', { kind: 'ring', count: 24, step: 15, centre: c, about: { x: c.x, y: c.y - mm(12) } }, [ray]),
     b.shape('Disc', 'ellipse', { x: c.x - mm(15), y: c.y - mm(15), w: mm(30), h: mm(30) }, { fill: flat(paperGlow) }),
-    b.shape('Scalloped rim', 'seal', { x: c.x - mm(15.5), y: c.y - mm(15.5), w: mm(31), h: mm(31) }, { outline: { paint: flat(tint(ember, 0.9)), width: mm(0.8), cap: 'butt', join: 'round', miterLimit: 10 }, knobs: { scallops: 24, swell: 0.6 } }),
+    b.shape('Scalloped rim', 'seal', { x: c.x - mm(15.5), y: c.y - mm(15.5), w: mm(31), h: mm(31) }, { outline: { paint: flat(tint(ember, 0.9)), width: mm(1), cap: 'butt', join: 'round', miterLimit: 10 }, knobs: { scallops: 24, swell: 0.6 } }),
     guildLantern(b, c.x, c.y - mm(12.5), mm(21), quayNight, ember),
     b.displayText('Year', c.x, c.y + mm(12.6), [{ align: 'middle', leading: 1, runs: [{ ...runOf('2026', 7, flat(quayNight), 'archivo-800'), tracking: 120 }] }]),
   ]);

@@ -198,7 +198,7 @@ describe('colour goes where the aim points', () => {
   test('fill of several, and says of how many', () => {
     select('Moon', 'Lantern, left');
     applyColour(b.session, wick(), 'Wick');
-    expect(b.session.state.message?.text).toBe('Fill of 8 objects: Wick.');
+    expect(b.session.state.message?.text).toBe('Fill of 7 objects: Wick.');
     expect(b.session.design.nodes[id('Moon')]).toMatchObject({ fills: [{ kind: 'colour', colour: wick(), overprint: false }] });
   });
   test('an aim the chosen thing does not have is said', () => {

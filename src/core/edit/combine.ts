@@ -1,8 +1,8 @@
 import { combineAll } from '../geometry/boolean/combine';
 import { gapsBetween, piecesOf, type Gap } from '../geometry/boolean/pieces';
-import { invert, multiply, translation, type Matrix } from '../geometry/matrix';
+import { invert, multiply, translation, type Matrix, type Point } from '../geometry/matrix';
 import { CLOSE, LINE, MOVE, pathBounds, transformPath, type PathData } from '../geometry/path';
-import { rectMatrix } from '../geometry/rect';
+import { centre, rectMatrix } from '../geometry/rect';
 import { colourPaint, BLACK } from '../model/defaults';
 import type { Design, DesignNode, NodeOf, Outline, Page, Paint } from '../model/schema';
 import { pageMatrix, parentMatrix, topmost, type NodeId } from '../model/tree';
@@ -75,6 +75,8 @@ export interface OpenGap extends Gap {
   /** Their way, overlap included. */
   readonly dx: number;
   readonly dy: number;
+  /** The way across, as a unit vector. */
+  readonly way: Point;
   /** How wide a bridge would be. */
   readonly bridge: number;
 }
@@ -108,10 +110,17 @@ export function openGaps(d: Design, id: NodeId, fonts: FontBook): OpenGap[] {
       const free = own.length > 0 && own.every(([, at]) => at.size === 1);
       const [from, to] = small === g.a ? [g.from, g.to] : [g.to, g.from];
       const length = Math.hypot(to.x - from.x, to.y - from.y);
-      const k = length > 0 ? (length + OVERLAP) / length : 0;
-      return { ...g, moves: free ? own.map(([o]) => o) : [], dx: (to.x - from.x) * k, dy: (to.y - from.y) * k, bridge: Math.max(OVERLAP * 5, Math.min(g.distance * 2, Math.min(...sizes) / 4)) };
+      // Where they touch there is no way across: from middle to middle then.
+      const mids = [pieces[small], pieces[small === g.a ? g.b : g.a]].map((p) => centre(pathBounds(p.path)));
+      const way = unit(length > 1e-6 ? { x: to.x - from.x, y: to.y - from.y } : { x: mids[1].x - mids[0].x, y: mids[1].y - mids[0].y });
+      return { ...g, moves: free ? own.map(([o]) => o) : [], dx: way.x * (length + OVERLAP), dy: way.y * (length + OVERLAP), way, bridge: Math.max(OVERLAP * 5, Math.min(g.distance * 2, Math.min(...sizes) / 4)) };
     });
 }
+
+const unit = (p: Point): Point => {
+  const n = Math.hypot(p.x, p.y);
+  return n > 0 ? { x: p.x / n, y: p.y / n } : { x: 1, y: 0 };
+};
 
 const extent = (path: PathData): number => {
   const b = pathBounds(path);
@@ -147,8 +156,7 @@ export function closeByBridge(d: DesignDraft, id: NodeId, gap: OpenGap, newId: (
   const bar = newId();
   const [dx, dy] = [gap.to.x - gap.from.x, gap.to.y - gap.from.y];
   const length = Math.hypot(dx, dy);
-  // Along the gap, or upright where there is none to measure.
-  const [ux, uy] = length > 0 ? [dx / length, dy / length] : [1, 0];
+  const { x: ux, y: uy } = length > 1e-6 ? { x: dx / length, y: dy / length } : gap.way;
   const over = gap.bridge / 2 + OVERLAP;
   const h = gap.bridge / 2;
   const at = (along: number, aside: number): [number, number] => [gap.from.x + ux * along - uy * aside, gap.from.y + uy * along + ux * aside];

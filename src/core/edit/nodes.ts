@@ -1,4 +1,4 @@
-import { fitPoints } from '../geometry/fit';
+import { fitOne } from '../geometry/fit';
 import { invert, multiply, apply, type Matrix, type Point } from '../geometry/matrix';
 import { pointOn, tangentOn } from '../geometry/measure';
 import { flatOf, isEnd, kindOf, locate, mappedNode, movedNode, nodesOf, pathOfNodes, pieceAfter, reversedContour, type NodeContour, type NodeKind, type PathNode } from '../geometry/nodes';
@@ -205,9 +205,7 @@ export function mergedPiece(pieces: readonly Segment[]): Segment {
   if (pieces.every((p) => p.straight)) return { ...whole, straight: true };
   const [t1, t2] = [tangentOn(first, 0), tangentOn(last, 1)];
   const points = pieces.flatMap((p, i) => Array.from({ length: 16 }, (_, k) => pointOn(p, k / 16)).concat(i === pieces.length - 1 ? [pointOn(p, 1)] : []));
-  // A tolerance that every curve meets makes the fit stop at one piece.
-  const [made] = fitPoints(points, 1e9, t1, { x: -t2.x, y: -t2.y });
-  return made;
+  return fitOne(points, t1, { x: -t2.x, y: -t2.y });
 }
 
 /** Bends a piece so that its point at `t` goes where the pointer goes; both handles share the way (least change of both). */

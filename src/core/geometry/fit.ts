@@ -32,6 +32,20 @@ export function fitClosed(points: readonly Point[], tolerance: number): Segment[
   return out;
 }
 
+/** One cubic with given directions at its ends (both away from them), as near to the points as one can be. */
+export function fitOne(points: readonly Point[], startTangent: Point, endTangent: Point, rounds = 40): Segment {
+  const pts = distinct(points);
+  const last = pts.length - 1;
+  const chord = Math.hypot(pts[last].x - pts[0].x, pts[last].y - pts[0].y);
+  let u = byChord(pts, 0, last);
+  let made = leastSquares(pts, 0, last, u, startTangent, endTangent, chord);
+  for (let i = 0; i < rounds; i++) {
+    u = reparametrised(pts, 0, last, u, made);
+    made = leastSquares(pts, 0, last, u, startTangent, endTangent, chord);
+  }
+  return made;
+}
+
 function distinct(points: readonly Point[]): Point[] {
   return points.filter((p, i) => i === 0 || p.x !== points[i - 1].x || p.y !== points[i - 1].y);
 }

@@ -13,7 +13,7 @@ const DUST = 1e-9;
  * contour with the holes in it.
  */
 export function piecesOf(region: Region): Region[] {
-  const all = contoursOf(region.path).map((c) => {
+  const all = contoursOf(region.path).flatMap(unpinched).map((c) => {
     const path = pathOfContours([{ ...c, closed: true }]);
     return { path, contour: c, area: Math.abs(contourArea(c.segments)), box: pathBounds(path) };
   });
@@ -39,6 +39,24 @@ export function piecesOf(region: Region): Region[] {
     if (depth[i] % 2) holes.set(parents[i], [...(holes.get(parents[i]) ?? []), c.contour]);
   });
   return sorted.flatMap((c, i) => (depth[i] % 2 ? [] : [{ path: pathOfContours([c.contour, ...(holes.get(i) ?? [])].map((x) => ({ ...x, closed: true }))), rule: 'evenOdd' as const }]));
+}
+
+/** A contour that comes back to one of its own points is two that touch there: they share no area. */
+function unpinched(c: Contour): Contour[] {
+  const seen = new Map<string, number>();
+  const key = (x: number, y: number) => `${Math.round(x * 1e5)},${Math.round(y * 1e5)}`;
+  for (const [i, s] of c.segments.entries()) {
+    const at = key(s.x0, s.y0);
+    const first = seen.get(at);
+    if (first === undefined) {
+      seen.set(at, i);
+      continue;
+    }
+    const loop = c.segments.slice(first, i);
+    const rest = [...c.segments.slice(0, first), ...c.segments.slice(i)];
+    return [{ segments: loop, closed: true }, ...(rest.length ? unpinched({ segments: rest, closed: true }) : [])];
+  }
+  return [c];
 }
 
 /** Does a contour lie inside another that it does not cross? Asked of several of its points: some may touch. */
