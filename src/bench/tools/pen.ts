@@ -88,7 +88,11 @@ function activeLine(s: Session): Active | null {
   const path = openPaths(s).find((p) => p.id === pen.object);
   const raw = contoursFor(node)[pen.contour];
   if (!path || !raw || raw.closed || !raw.nodes.length) return null;
-  const contour = pen.end === 'first' ? reversedContour(raw) : raw;
+  const run = pen.end === 'first' ? reversedContour(raw) : raw;
+  const end = run.nodes[run.nodes.length - 1];
+  const { handle } = pen;
+  const pulled = handle && handle.of.x === end.x && handle.of.y === end.y;
+  const contour = pulled ? { ...run, nodes: [...run.nodes.slice(0, -1), { ...end, after: handle.at }] } : run;
   return { path: { ...path, contours: contoursFor(node) }, index: pen.contour, contour, ends: [contour.nodes[0], contour.nodes[contour.nodes.length - 1]] };
 }
 
@@ -136,7 +140,7 @@ function lastPieces(c: NodeContour, mode: Session['state']['penMode'], path: Ope
 const withContour = (active: Active, contour: NodeContour): NodeContour[] => active.path.contours.map((c, i) => (i === active.index ? contour : c));
 
 /** A press that, let go, does what it showed; dragged, it draws handles out of its node where the mode has handles. */
-function pressing(c: ToolContext, start: PointerAt, label: string, at: Point, own: (v: Point) => Point, recipeFor: (handle: Point | null) => Recipe, after: () => void, only?: readonly string[]): Gesture {
+function pressing(c: ToolContext, start: PointerAt, label: string, at: Point, own: (v: Point) => Point, recipeFor: (handle: Point | null) => Recipe, after: (handle: Point | null) => void, only?: readonly string[]): Gesture {
   const { session: s } = c;
   c.extras.rubber = null;
   let handle: Point | null = null;
@@ -156,7 +160,7 @@ function pressing(c: ToolContext, start: PointerAt, label: string, at: Point, ow
       follow(p);
       clearSnap(c);
       c.readout(null);
-      if (s.commit(label, recipeFor(handle))) after();
+      if (s.commit(label, recipeFor(handle))) after(handle);
       else s.preview(null);
     },
     cancel() {
@@ -174,24 +178,14 @@ function beginning(c: ToolContext, start: PointerAt): Gesture {
   const { session: s } = c;
   const { point } = held(c, start, null);
   const id = s.newId();
-  const paint = drawingPaint(s);
-  const node = (): DesignNode => ({ id, name: 'Path', kind: 'path', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, path: [MOVE, point.x, point.y], fillRule: 'nonZero', ...paintedAs(paint, true) });
-  const recipe = (handle: Point | null): Recipe => (d) => {
-    putNode(d, s, node());
-    if (handle) writeFirst(d, s, id, drawnNode(point, handle));
-  };
-  return pressing(c, start, 'Begin a line', point, (p) => p, recipe, () => {
-    s.set({ selection: [id], nodes: [], pen: { object: id, contour: 0, end: 'last', fresh: true }, aim: 'outline' });
+  const node: DesignNode = { id, name: 'Path', kind: 'path', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, path: [MOVE, point.x, point.y], fillRule: 'nonZero', ...paintedAs(drawingPaint(s), true) };
+  return pressing(c, start, 'Begin a line', point, (p) => p, () => (d) => putNode(d, s, node), (handle) => {
+    const placed = s.design.nodes[id];
+    // In a group it lies in the group's own space, and so does its handle.
+    const first = placed.kind === 'path' ? { x: placed.path[1], y: placed.path[2] } : point;
+    s.set({ selection: [id], nodes: [], pen: { object: id, contour: 0, end: 'last', fresh: true, handle: handle && { of: first, at: handle } }, aim: 'outline' });
     s.say(PEN_SAYS[s.state.penMode]);
   });
-}
-
-/** A first node keeps the handle that was drawn out of it, though there is no piece yet to have it: as a line of no length. */
-function writeFirst(d: DesignDraft, s: Session, id: string, n: PathNode): void {
-  writeContours(d, s.page, id, [{ closed: false, nodes: [n] }]);
-  const node = d.nodes[id];
-  // The handle is kept in a piece that goes nowhere and is replaced by the next node.
-  if (node.kind === 'path' && n.after) node.path = [MOVE, n.x, n.y, CUBIC, n.after.x, n.after.y, n.x, n.y, n.x, n.y];
 }
 
 const PEN_SAYS = {
@@ -200,24 +194,20 @@ const PEN_SAYS = {
   polygon: 'Click the corners. Enter or a double-click closes it.',
 } as const;
 
-/** A line of no length that only holds the handle of a first node. */
-const waiting = (c: NodeContour): boolean => c.nodes.length === 2 && c.nodes[0].x === c.nodes[1].x && c.nodes[0].y === c.nodes[1].y;
-
 function adding(c: ToolContext, start: PointerAt, active: Active): Gesture | null {
   const { session: s } = c;
   const back = invert(active.path.matrix);
   if (!back) return null;
   const { point } = held(c, start, active);
   const own = apply(back, point);
-  const base = waiting(active.contour) ? { ...active, contour: { closed: false, nodes: [active.contour.nodes[0]] } } : active;
-  const recipe = (handle: Point | null): Recipe => (d) => writeContours(d, s.page, active.path.id, withContour(active, appended(base, drawnNode(own, handle), s.state.penMode)));
-  return pressing(c, start, 'Add to the line', point, (p) => apply(back, p), recipe, () => s.set({ pen: { ...s.state.pen!, end: 'last' } }), [active.path.id]);
+  const recipe = (handle: Point | null): Recipe => (d) => writeContours(d, s.page, active.path.id, withContour(active, appended(active, drawnNode(own, handle), s.state.penMode)));
+  return pressing(c, start, 'Add to the line', point, (p) => apply(back, p), recipe, (handle) => s.set({ pen: { ...s.state.pen!, end: 'last', handle: handle && { of: own, at: handle } } }), [active.path.id]);
 }
 
 function closing(c: ToolContext, start: PointerAt, active: Active): Gesture | null {
   const { session: s } = c;
   const back = invert(active.path.matrix);
-  if (!back || waiting(active.contour)) return null;
+  if (!back) return null;
   const [first] = active.ends;
   const { nodes } = active.contour;
   const fresh = s.state.pen?.fresh ?? false;
@@ -248,11 +238,29 @@ function lastNode(c: ToolContext, start: PointerAt, active: Active): Gesture | n
   const back = invert(active.path.matrix);
   const last = active.ends[1];
   if (!back) return null;
-  const recipe = (handle: Point | null): Recipe => (d) => {
-    const nodes = active.contour.nodes.map((n, i) => (i === active.contour.nodes.length - 1 ? { ...n, after: handle, kind: 'corner' as const } : n));
-    writeContours(d, s.page, active.path.id, withContour(active, { closed: false, nodes }));
+  const at = apply(active.path.matrix, last);
+  let handle: Point | null = null;
+  const end = () => {
+    clearSnap(c);
+    c.readout(null);
+    c.extras.rubber = null;
   };
-  return pressing(c, start, 'Turn the line', apply(active.path.matrix, last), (p) => apply(back, p), recipe, () => {}, [active.path.id]);
+  return {
+    move(p) {
+      if (s.state.penMode !== 'handles' || !far(p, start)) return;
+      const to = turnedTo(at, p.page, p.shift ? p : { ...p, mod: true });
+      handle = apply(back, to.point);
+      c.extras.rubber = [MOVE, at.x, at.y, LINE, to.point.x, to.point.y];
+      c.readout(`handle ${formatLength(to.length, s.design.setup.unit)} at ${Math.round(to.angle)}°`);
+      c.refresh();
+    },
+    release() {
+      end();
+      s.set({ pen: { ...s.state.pen!, handle: handle && { of: { x: last.x, y: last.y }, at: handle } } });
+      if (!handle) s.say('The next piece leaves this node straight.');
+    },
+    cancel: end,
+  };
 }
 
 /** Takes an open line up at one of its ends. */
@@ -272,7 +280,7 @@ export function finishPen(s: Session): void {
   s.set({ pen: null });
   if (!pen || !active) return;
   const { contour, path } = active;
-  if (contour.nodes.length < 2 || waiting(contour)) {
+  if (contour.nodes.length < 2) {
     s.commit('Drop the begun line', (d) => (path.contours.length > 1 ? writeContours(d, s.page, path.id, path.contours.filter((_, i) => i !== active.index)) : deleteNodes(d, s.page, [path.id])), { select: [] });
     return;
   }
