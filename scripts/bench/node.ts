@@ -15,6 +15,7 @@ import { openWorkshop, prepare } from '../../src/core/workshop';
 import { demoDesigns } from '../../src/demo/demos';
 import { nodeEnv } from '../../src/env/node';
 import { crowd } from './crowd';
+import { combineBench, hitBench } from './drawing';
 import { poolsBench } from './pools';
 
 const shop = await openWorkshop(nodeEnv(path.join(process.cwd(), 'public')));
@@ -86,4 +87,4 @@ rmSync(dir, { recursive: true, force: true });
 
 const field = await poolsBench(shop, times);
 
-console.log(JSON.stringify({ pools: { ours: median(field.pools), reference: median(field.linear) }, lift: { ours: median(lifting), reference: median(wuquant) }, pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));
+console.log(JSON.stringify({ hit: hitBench(shop), combine: await combineBench(shop), pools: { ours: median(field.pools), reference: median(field.linear) }, lift: { ours: median(lifting), reference: median(wuquant) }, pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));

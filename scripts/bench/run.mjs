@@ -25,6 +25,9 @@ add('plates of the poster at 100 dpi, raster only / tiffsep less its start-up', 
 add('lifting 8 colours out of 1 Mpx / wuquant of image-q', node.lift.ours, node.lift.reference, 0.2, 'median of 5 and 2');
 add('plates of 8 pools over 1 Mpx / of one linear gradient', node.pools.ours, node.pools.reference, 4, 'median of 9');
 
+add('finding the front object at a place among 10,000 / among 100 that cover as much', node.hit.ours * 1000, node.hit.reference * 1000, 3, 'in µs; median of 9 × 2,000 places');
+add('move of one of 20 combined gears, all but the drawing / the bare engine on what rests and what moves', node.combine.ours, node.combine.reference, 2, `${node.combine.segments} pieces rest; median of 70`);
+
 console.log('Chromium …');
 const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
 await build({ entryPoints: ['scripts/bench/redraw.ts'], bundle: true, platform: 'browser', format: 'iife', target: 'es2022', outfile: path.join(out, 'redraw.js'), external: ['harfbuzzjs'], tsconfig: 'tsconfig.json', logLevel: 'error' });
@@ -56,6 +59,9 @@ try {
 
   const bead = await beads(path.join(out, 'beads.holvet'));
   add('drag of a gradient’s bead / drag of a plain shape of its size, script a move at pointer rate', median(bead.bead), median(bead.plain), 2, `worst second ${ms(p95(bead.bead))} / ${ms(p95(bead.plain))}`);
+
+  const node2 = await nodeDrag(path.join(out, 'paths.holvet'));
+  add('drag of a node of a path of 2,000 pieces / of 20, script a move at pointer rate', median(node2.long), median(node2.short), 3, `worst second ${ms(p95(node2.long))} / ${ms(p95(node2.short))}`);
 
   const small = await gestures(path.join(out, 'crowd-100.holvet'));
   const large = await gestures(path.join(out, 'crowd-10000.holvet'));
@@ -144,6 +150,41 @@ async function beads(file) {
   if (!/mm/.test(plain.said ?? '') || !/%$/.test(bead.said ?? '')) throw new Error(`nothing was dragged: “${plain.said}”, “${bead.said}”`);
   await page.close();
   return { plain: plain.list, bead: bead.list };
+}
+
+/** Drags the last node of a path of 20 pieces, and of one of 2,000. */
+async function nodeDrag(file) {
+  const { page, script } = await opened(file);
+  const box = await page.locator('#bench-top').boundingBox();
+  const scale = Math.min((box.width - 56) / (297 + 6), (box.height - 56) / (420 + 6));
+  const at = (x, y) => ({ x: box.x + box.width / 2 + (x - 297 / 2) * scale, y: box.y + box.height / 2 + (y - 210) * scale });
+  const run = async (name, y) => {
+    await page.getByRole('option', { name }).click();
+    await page.getByRole('button', { name: 'Nodes', exact: true }).click();
+    await page.waitForTimeout(1500);
+    const from = at(220, y);
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 5, from.y);
+    const list = [];
+    for (let round = 0; round < 5; round++) {
+      const before = await script();
+      for (let i = 0; i < MOVES; i++) {
+        await page.mouse.move(from.x + 6 + ((i * 7) % 60), from.y + (i % 11));
+        await page.waitForTimeout(14);
+      }
+      list.push(((await script()) - before) / MOVES);
+    }
+    const said = await page.locator('#bench-top > [role=status]').textContent();
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+    if (!/mm/.test(said ?? '')) throw new Error(`no node was dragged: “${said}”`);
+    return list.slice(1);
+  };
+  const short = await run(/^Short path/, 120);
+  const long = await run(/^Long path/, 250);
+  await page.close();
+  return { short, long };
 }
 
 /** Opens a design of many shapes and works on it with a real pointer. Script time is the browser's own count. */

@@ -36,6 +36,8 @@ export function Details() {
   const selection = useBench((s) => s.selection);
   useBench((s) => s.fontsEpoch);
   const nodes = selection.map((id) => design.nodes[id]).filter(Boolean);
+  // While nodes are worked on, what is done to whole objects would only be in the way.
+  const onNodes = useBench((s) => s.tool) === 'nodes';
   return (
     <aside aria-label="Details" className="min-h-0 overflow-auto border-l border-line bg-panel">
       <SampleSection />
@@ -50,9 +52,13 @@ export function Details() {
           <Sentence />
           <Position />
           <NodesSection />
-          <CombineSection />
-          <ArrangeSection />
-          <RepeatSection />
+          {!onNodes && (
+            <>
+              <CombineSection />
+              <ArrangeSection />
+              <RepeatSection />
+            </>
+          )}
           <ShapeSection />
           <CornersSection />
           <WriteSection />
@@ -62,7 +68,7 @@ export function Details() {
           <PaintSection aim="fill" />
           <PaintSection aim="outline" />
           <PaintSection aim="frame" />
-          <AlikeSection />
+          {!onNodes && <AlikeSection />}
           <ContrastSection />
         </>
       )}

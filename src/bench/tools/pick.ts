@@ -4,7 +4,7 @@ import { distanceToPath, pathContains } from '@/core/geometry/contains';
 import { apply, invert, meanScale } from '@/core/geometry/matrix';
 import { contains, isEmpty, overlaps, type Rect } from '@/core/geometry/rect';
 import { ancestry, isHolder, isLocked, pageMatrix } from '@/core/model/tree';
-import { hitAll, nodesIn, type Hit } from '@/core/scene/hit';
+import { hitsAt, nodesIn, type Hit } from '@/core/scene/hit';
 import type { Session } from '../session/session';
 import { NEAR_PX, type PointerAt } from './tool';
 
@@ -36,25 +36,35 @@ export function selectable(s: Session, hit: Hit): string | null {
   return line[depth + 1] ?? null;
 }
 
-/** Everything under the pointer that can be chosen, front first. */
-export function pickAll(s: Session, at: Pick<PointerAt, 'page'>): { id: string; hit: Hit }[] {
-  const slack = NEAR_PX / s.state.camera.scale;
-  const found: { id: string; hit: Hit }[] = [];
-  const put = (id: string | null, hit: Hit) => {
-    if (id && !found.some((f) => f.id === id)) found.push({ id, hit });
-  };
-  const open = openCombination(s);
-  if (open) for (const id of operandsAt(s, at, slack)) put(id, { node: id, part: 'fill' });
-  for (const hit of hitAll(s.scene(), at.page, slack)) {
-    // An open combination is picked by its operands only.
-    if (open && hit.node === open) continue;
-    put(selectable(s, hit), hit);
-  }
-  return found;
+interface Picked {
+  readonly id: string;
+  readonly hit: Hit;
 }
 
-export function pick(s: Session, at: PointerAt): { id: string; hit: Hit } | null {
-  return pickAll(s, at)[0] ?? null;
+/** What under the pointer can be chosen, front first, found as it is asked for. */
+function* picks(s: Session, at: Pick<PointerAt, 'page'>): Generator<Picked> {
+  const slack = NEAR_PX / s.state.camera.scale;
+  const seen = new Set<string>();
+  const open = openCombination(s);
+  if (open)
+    for (const id of operandsAt(s, at, slack)) {
+      seen.add(id);
+      yield { id, hit: { node: id, part: 'fill' } };
+    }
+  for (const hit of hitsAt(s.scene(), at.page, slack)) {
+    // An open combination is picked by its operands only.
+    if (open && hit.node === open) continue;
+    const id = selectable(s, hit);
+    if (!id || seen.has(id)) continue;
+    seen.add(id);
+    yield { id, hit };
+  }
+}
+
+export const pickAll = (s: Session, at: Pick<PointerAt, 'page'>): Picked[] => [...picks(s, at)];
+
+export function pick(s: Session, at: PointerAt): Picked | null {
+  return picks(s, at).next().value ?? null;
 }
 
 /** The children of what is entered whose area, or edge, lies under the pointer. */

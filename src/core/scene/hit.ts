@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import { distanceToPath, pathContains } from '../geometry/contains';
 import type { Point } from '../geometry/matrix';
 import { contains, grow, holds, overlaps, union, type Rect } from '../geometry/rect';
@@ -11,23 +12,41 @@ export interface Hit {
   readonly part: Part;
 }
 
+const indexes = new WeakMap<Scene, Flatbush | null>();
+/** The boxes of a scene's items, to be searched; made when a scene is first asked. Null for an empty one. */
+function indexOf(scene: Scene): Flatbush | null {
+  let index = indexes.get(scene);
+  if (index === undefined) {
+    index = scene.items.length ? new Flatbush(scene.items.length) : null;
+    for (const { bounds: b } of scene.items) index!.add(b.x0, b.y0, b.x1, b.y1);
+    index?.finish();
+    indexes.set(scene, index);
+  }
+  return index;
+}
+
+/** Numbers of the items whose boxes a box touches, front first. */
+function itemsIn(scene: Scene, b: Rect): number[] {
+  return indexOf(scene)?.search(b.x0, b.y0, b.x1, b.y1).sort((x, y) => y - x) ?? [];
+}
+
 /**
- * What lies under a point, front first, one row a node; `slack` widens lines (page points). With `edges` a filled shape
- * can be caught from just outside too, where its outline would be.
+ * What lies under a point, front first, one row a node, found as it is asked for; `slack` widens lines (page points).
+ * With `edges` a filled shape can be caught from just outside too, where its outline would be.
  */
-export function hitAll(scene: Scene, p: Point, slack: number, edges = false): Hit[] {
-  const out: Hit[] = [];
+export function* hitsAt(scene: Scene, p: Point, slack: number, edges = false): Generator<Hit> {
   const seen = new Set<NodeId>();
-  for (let i = scene.items.length - 1; i >= 0; i--) {
+  for (const i of itemsIn(scene, { x0: p.x - slack, y0: p.y - slack, x1: p.x + slack, y1: p.y + slack })) {
     const item = scene.items[i];
-    if (seen.has(item.node) || !holds(grow(item.bounds, slack), p)) continue;
+    if (seen.has(item.node)) continue;
     const part = partAt(item, p, slack, edges);
     if (!part) continue;
     seen.add(item.node);
-    out.push({ node: item.node, part });
+    yield { node: item.node, part };
   }
-  return out;
 }
+
+export const hitAll = (scene: Scene, p: Point, slack: number, edges = false): Hit[] => [...hitsAt(scene, p, slack, edges)];
 
 function partAt(item: Item, p: Point, slack: number, edges: boolean): Part | null {
   switch (item.type) {
@@ -49,7 +68,9 @@ export function nearEdge(scene: Scene, node: NodeId, p: Point, slack: number): b
 /** Nodes whose box touches (or lies inside) a marquee. */
 export function nodesIn(scene: Scene, box: Rect, enclosed: boolean): NodeId[] {
   const boxes = new Map<NodeId, Rect>();
+  const near = new Set(itemsIn(scene, box).map((i) => scene.items[i].node));
   for (const item of scene.items) {
+    if (!near.has(item.node)) continue;
     const known = boxes.get(item.node);
     boxes.set(item.node, known ? union(known, item.bounds) : item.bounds);
   }
