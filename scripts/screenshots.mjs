@@ -87,11 +87,77 @@ const top = await d.page.locator('#bench-top').boundingBox();
 await d.page.mouse.move(top.x + top.width * 0.61, top.y + top.height * 0.5);
 await d.page.mouse.move(top.x + top.width * 0.612, top.y + top.height * 0.5);
 await d.page.waitForTimeout(1500);
-await d.shot('sample');
 await d.page.getByRole('button', { name: /^Inks/ }).click();
 await d.page.waitForTimeout(500);
 await d.shot('inks');
 await d.close();
+
+const h = await session();
+await h.page.getByRole('link', { name: /Guild mark/ }).click();
+await h.page.getByTestId('save-state').waitFor();
+await h.page.waitForTimeout(2500);
+await h.page.getByRole('button', { name: 'Shape', exact: true }).click();
+await h.page.getByRole('dialog', { name: 'Shapes' }).getByRole('button', { name: 'Barrel', exact: true }).hover();
+await h.page.waitForTimeout(500);
+await h.shot('shape-chooser');
+await h.page.keyboard.press('Escape');
+const host = await h.page.locator('#bench-top').boundingBox();
+// The page is fitted whole: 90 mm with 3 mm of bleed.
+const mark = (x, y) => {
+  const k = Math.min((host.width - 56) / 96, (host.height - 56) / 96);
+  return [host.x + host.width / 2 + (x - 45) * k, host.y + host.height / 2 + (y - 45) * k];
+};
+await h.page.getByRole('option', { name: /^Lantern and flame/ }).click();
+await h.page.keyboard.press('ArrowRight');
+await h.page.getByRole('option', { name: /^Lantern, / }).click();
+await h.page.getByRole('button', { name: 'Make plain' }).click();
+await h.page.getByRole('button', { name: 'Nodes', exact: true }).click();
+await h.page.mouse.move(...mark(28, 20));
+await h.page.mouse.down();
+await h.page.mouse.move(...mark(62, 34), { steps: 4 });
+await h.page.mouse.up();
+await h.page.waitForTimeout(900);
+await h.shot('nodes');
+await h.page.goto(base);
+await h.page.getByRole('button', { name: 'New design' }).click();
+await h.page.getByRole('dialog').getByLabel('Name').fill('Route marker');
+await h.page.getByRole('dialog').getByLabel('Format').selectOption('A6');
+await h.page.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
+await h.page.getByTestId('save-state').waitFor();
+await h.page.getByLabel('Recipe line').fill('Low Tide 82 46 22 6');
+await h.page.getByLabel('Recipe line').press('Enter');
+const a6 = (x, y) => {
+  const k = Math.min((host.width - 56) / 111, (host.height - 56) / 154);
+  return [host.x + host.width / 2 + (x - 52.5) * k, host.y + host.height / 2 + (y - 74) * k];
+};
+for (const [name, x0, y0, x1, y1] of [['Drop', 30, 20, 70, 70], ['Barrel', 30, 70.9, 70, 115], ['Capsule', 25, 115.6, 75, 125]]) {
+  await h.page.getByRole('button', { name: 'Shape', exact: true }).click();
+  await h.page.getByRole('dialog', { name: 'Shapes' }).getByRole('button', { name, exact: true }).first().click();
+  await h.page.keyboard.down('Control');
+  await h.page.mouse.move(...a6(x0, y0));
+  await h.page.mouse.down();
+  await h.page.mouse.move(...a6(x1, y1), { steps: 4 });
+  await h.page.mouse.up();
+  await h.page.keyboard.up('Control');
+}
+await h.page.locator('#bench-top').focus();
+await h.page.keyboard.press('Control+a');
+await h.page.getByRole('button', { name: /^Low Tide,/ }).click();
+await h.page.getByRole('complementary', { name: 'Details' }).getByRole('button', { name: 'Union', exact: true }).click();
+await h.page.waitForTimeout(1200);
+await h.shot('combining');
+await h.page.goto(base);
+await h.page.getByRole('link', { name: /Lantern stickers/ }).click();
+await h.page.getByTestId('save-state').waitFor();
+await h.page.waitForTimeout(2500);
+const middle = [host.x + host.width / 2, host.y + host.height / 2 + 30];
+await h.page.mouse.move(...middle);
+await h.page.locator('#bench-top').focus();
+await h.page.keyboard.press('q');
+await h.page.keyboard.press('ArrowDown');
+await h.page.waitForTimeout(700);
+await h.shot('pile-here');
+await h.close();
 
 const g = await session();
 await g.poster();
@@ -149,6 +215,6 @@ await b.close();
 
 const c = await session({ height: 650 });
 await c.poster();
-await c.shot('bench-low');
+
 await c.close();
 await browser.close();

@@ -45,9 +45,8 @@ export async function combineBench(shop: Workshop): Promise<{ ours: number; refe
     return id;
   });
   const loose: Design = { ...base, nodes, pages: [{ ...base.pages[0], children }] };
-  let id = '';
   const design = tryOut(loose, (d) => {
-    id = combineNodes(d, loose.pages[0], children, 'union', false, make.newId, shop.fonts)!;
+    combineNodes(d, loose.pages[0], children, 'union', false, make.newId, shop.fonts);
   });
   const page = design.pages[0];
   const scene = shop.builder.build(design, page);

@@ -30,7 +30,7 @@ add('move of one of 20 combined gears, all but the drawing / the bare engine on 
 
 console.log('Chromium …');
 const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
-await build({ entryPoints: ['scripts/bench/redraw.ts'], bundle: true, platform: 'browser', format: 'iife', target: 'es2022', outfile: path.join(out, 'redraw.js'), external: ['harfbuzzjs'], tsconfig: 'tsconfig.json', logLevel: 'error' });
+await build({ entryPoints: ['scripts/bench/redraw.ts'], bundle: true, platform: 'browser', format: 'iife', target: 'es2022', outfile: path.join(out, 'redraw.js'), external: ['harfbuzzjs'], alias: { fs: './src/stubs/empty.ts', path: './src/stubs/empty.ts' }, tsconfig: 'tsconfig.json', logLevel: 'error' });
 await build({ entryPoints: ['scripts/bench/files.ts'], bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile: 'dist/scripts/bench-files.mjs', logLevel: 'error' });
 execFileSync('node', ['dist/scripts/bench-files.mjs', out]);
 const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { stdio: 'ignore' });

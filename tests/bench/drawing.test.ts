@@ -16,7 +16,9 @@ import { enterHolder, selectTool } from '@/bench/tools/select';
 import { shapeTool } from '@/bench/tools/shape';
 import { textTool } from '@/bench/tools/text';
 import { endEditing } from '@/bench/tools/editing';
+import { snapAngle } from '@/bench/tools/snapping';
 import { areaOf } from '@/core/edit/area';
+import { setCorners } from '@/core/edit/corners';
 import { piecesOf } from '@/core/geometry/boolean/pieces';
 import { nodesOf } from '@/core/geometry/nodes';
 import { colourPaint } from '@/core/model/defaults';
@@ -331,6 +333,35 @@ describe('by hand', () => {
     expect(swing()).toBeLessThan(before * 0.8);
     expect(b.session.state.entries.length).toBe(steps + 3);
     expect(said()).toContain('Smoothed');
+  });
+});
+
+describe('corners', () => {
+  test('the handle of a corner gives all of them its radius, with Alt its own; typed kinds keep radii', async () => {
+    await open((d) => [d.shape('Hexagon', 'polygon', { x: 60, y: 40, w: 200, h: 200 }, { fill: colourPaint(INK), knobs: { sides: 4 } })]);
+    take('Hexagon');
+    const handle = () => placedGrips(b.session, selectionFrame(b.session)!).filter((g) => g.grip.kind === 'corner');
+    expect(handle()).toHaveLength(4);
+    const pull = (k: number, keys: { alt?: boolean } = {}) => {
+      const at = toPage(b.session.state.camera, handle()[k].at);
+      const way = handle()[k].notch!;
+      b.drag(selectTool, [at.x, at.y], [at.x + way.x * 12, at.y + way.y * 12], { mod: true, ...keys });
+    };
+    pull(0);
+    const node = () => named(design(), 'Hexagon') as NodeOf<'shape'>;
+    // Of a right angle the arc comes (√2 − 1) of its radius from the corner.
+    expect(node().corners!.all!.radius).toBeCloseTo(12 / (Math.SQRT2 - 1), 1);
+    pull(2, { alt: true });
+    expect(Object.keys(node().corners!.each!)).toEqual(['2']);
+    expect(node().corners!.each![2].radius).toBeGreaterThan(node().corners!.all!.radius);
+    b.session.commit('Corners', (d) => setCorners(d, [id('Hexagon')], 'all', { kind: 'scoop' }));
+    expect(node().corners).toMatchObject({ all: { kind: 'scoop' }, each: { 2: { kind: 'scoop' } } });
+    b.session.commit('Corners', (d) => setCorners(d, [id('Hexagon')], 'all', { radius: 0, kind: 'round' }));
+    expect(node().corners).toBeUndefined();
+  });
+  test('directions snap to eighths of a turn when near, to 15° with Shift, and not with Ctrl', () => {
+    const at = (keys: object) => ({ page: { x: 0, y: 0 }, screen: { x: 0, y: 0 }, shift: false, alt: false, mod: false, ...keys });
+    expect([snapAngle(44, 45, at({})), snapAngle(40, 45, at({})), snapAngle(40, 15, at({ shift: true })), snapAngle(44, 45, at({ mod: true }))]).toEqual([45, 40, 45, 44]);
   });
 });
 

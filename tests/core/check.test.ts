@@ -1,4 +1,5 @@
 import { checkDesign } from '@/core/check/check';
+import { unsureRule } from '@/core/check/rules/combination';
 import type { Finding } from '@/core/check/types';
 import { newDesign, runOf, setupOf } from '@/core/model/defaults';
 import type { Design, Setup } from '@/core/model/schema';
@@ -103,4 +104,15 @@ describe('steps that show', () => {
       expect(f.why).toContain('Break them up with grain');
     }
   });
+});
+
+test('a combination that no engine could do rightly is a stop', () => {
+  const b = new DesignBuilder(newDesign('Close', setupOf(100, 100, { bleed: 0 }), making), making);
+  const [one] = block(10, 10, 20, 20)(b);
+  b.place(0, [b.combination('Seam', 'union', [one], {})]);
+  const design = b.done();
+  const scene = { ...shop.builder.build(design, design.pages[0]), unsure: [design.pages[0].children[0]] };
+  expect([...unsureRule.find({ design, scene, palette: null as never })]).toEqual([{ node: design.pages[0].children[0], facts: {} }]);
+  expect(unsureRule.say({}, 'Seam').message).toBe('Seam could not be combined rightly; what is shown is only near to it.');
+  expect(shop.builder.build(design, design.pages[0]).unsure).toEqual([]);
 });

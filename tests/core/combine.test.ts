@@ -189,6 +189,16 @@ describe('gaps of a union', () => {
     expect(gap.distance).toBeLessThan(0.02);
     expect(piecesOf(regionOf(tryOut(touching.design, (d) => closeByMoving(d, gap)), touching.id))).toHaveLength(1);
   });
+  test('letters of a word are no gaps, but a word near a shape is', async () => {
+    const d = sheet((b) => [box(b, 'Plate', 0, 70, 200, 20), b.displayText('Word', 20, 68.5, [{ align: 'left', leading: 1, runs: [runOf('HIT', 50)] }])]);
+    await prepare(shop, d);
+    const { design, id } = combined(d, 'union', false, ['Plate', 'Word']);
+    const gaps = openGaps(design, id, shop.fonts);
+    expect(gaps.length).toBeGreaterThan(0);
+    for (const g of gaps) expect(g.distance).toBeLessThan(3);
+    const alone = combined(d, 'union', false, ['Word']);
+    expect(openGaps(alone.design, alone.id, shop.fonts)).toEqual([]);
+  });
   test('other combinations have none', () => {
     const { design, id } = combined(apart(2), 'exclude');
     expect(openGaps(design, id, shop.fonts)).toEqual([]);

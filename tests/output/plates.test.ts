@@ -12,7 +12,7 @@ import type { Grey } from '../support/agree';
 import { faults } from '../support/faults';
 import { unpacked } from '../support/qpdf';
 import { separate } from '../support/ghostscript';
-import { cmyk, coloursDesign, making, sampleDesign } from '../support/sample';
+import { cmyk, coloursDesign, making, drawnDesign, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 
 const DPI = 100;
@@ -51,6 +51,11 @@ describe('plates agree with those that Ghostscript makes of our PDF', () => {
     // The ink that prints from its stand-in has no plate, here or there.
     expect([...ours.keys()]).toEqual(['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Chalk Dust 92-90']);
     expect([...separate(pdf, DPI)[0].keys()]).not.toContain('Kelp 38-167');
+  });
+
+  test('a page of drawn and combined shapes', async () => {
+    const { ours, pdf } = await both(drawnDesign());
+    expect(faults(ours, separate(pdf, DPI)[0], 'drawn page')).toEqual([]);
   });
 
   // Letters of 9 pt are thinner than a pixel at 100 dpi, where two programs’ smoothing says nothing: these at 200 (the A4 page in the full run).

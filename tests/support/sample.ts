@@ -1,5 +1,6 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import type { Matrix } from '@/core/geometry/matrix';
+import { asWindow } from '@/core/edit/window';
 import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';
 import type { Colour, Design, Paint, Stop } from '@/core/model/schema';
 import { DesignBuilder, flat, tint } from '@/demo/builder';
@@ -89,5 +90,44 @@ export function coloursDesign(): Design {
     ];
   });
   b.place(0, art);
+  return b.done();
+}
+
+/** What drawing makes: combinations of every kind, copies, treated corners, a line of changing width, words in shapes, a path with a hole. */
+export function drawnDesign(): Design {
+  const b = new DesignBuilder(newDesign('Drawn page', setupOf(1200, 840, { bleed: 9 }), making), making);
+  const ember = b.spot(SPOT_LIBRARY[0]);
+  const ink = flat(cmyk(80, 30, 0, 0));
+  const warm = flat(cmyk(0, 50, 90, 0));
+  const cell = (i: number, j: number) => ({ x: 15 + i * 78, y: 12 + j * 66 });
+  const pair = (i: number, j: number) => {
+    const { x, y } = cell(i, j);
+    return [b.shape('Plate', 'rectangle', { x, y, w: 44, h: 40 }, { fill: ink }), b.shape('Disc', 'ellipse', { x: x + 22, y: y + 8, w: 36, h: 36 }, { fill: warm })];
+  };
+  const combined = (['union', 'subtract', 'intersect', 'exclude', 'divide'] as const).map((op, i) => b.combination(op, op, pair(i, 0), { fill: i === 1 ? linear([{ offset: 0, colour: cmyk(0, 90, 0, 0) }, { offset: 1, colour: ember }], [60, 0, 0, 60, cell(1, 0).x, 12]) : ink, outline: outlineOf(flat(ember), i === 2 ? 2 : 0) }));
+  const star = (i: number, kind: 'round' | 'cut' | 'scoop') => b.corners(b.shape(`Star ${kind}`, 'star', { ...cell(i, 1), w: 56, h: 52 }, { fill: i % 2 ? flat(ember) : ink, outline: outlineOf(flat(cmyk(0, 0, 0, 100)), 4) }), { radius: 4, kind });
+  const stars = (['round', 'cut', 'scoop'] as const).map((k, i) => star(i, k));
+  const at = cell(3, 1);
+  const words = b.combination('Cut words', 'subtract', [b.shape('Board', 'rectangle', { x: at.x, y: at.y, w: 130, h: 44 }, { fill: ink }), b.displayText('Word', at.x + 8, at.y + 34, [{ align: 'left', leading: 1, runs: [runOf('QUAY', 34, warm, 'alfa-slab-400')] }])], { fill: flat(ember, true) });
+  const c = cell(0, 2);
+  const ring = b.repeat('Ring', { kind: 'ring', count: 12, step: 30, centre: { x: c.x + 30, y: c.y + 30 }, about: { x: c.x + 30, y: c.y + 8 } }, [b.shape('Petal', 'drop', { x: c.x + 26, y: c.y, w: 8, h: 20 }, { fill: warm })]);
+  const g = cell(1, 2);
+  const grid = b.repeat('Grid', { kind: 'grid', columns: 4, rows: 3, across: { x: 15, y: 0 }, down: { x: 4, y: 17 }, turn: 8, about: { x: g.x + 6, y: g.y + 6 } }, [b.shape('Cog', 'gear', { x: g.x, y: g.y, w: 13, h: 13 }, { fill: flat(ember) })]);
+  const h = cell(2, 2);
+  const hole = b.path('Hole', [0, h.x, h.y, 1, h.x + 60, h.y, 1, h.x + 60, h.y + 50, 1, h.x, h.y + 50, 3, 0, h.x + 12, h.y + 12, 1, h.x + 44, h.y + 12, 1, h.x + 28, h.y + 40, 3], { fill: ink });
+  const node = b.nodes[hole];
+  if (node.kind === 'path') b.nodes[hole] = { ...node, fillRule: 'evenOdd' };
+  const l = cell(3, 2);
+  const stroke = b.path('Pen stroke', [0, l.x, l.y + 30, 2, l.x + 30, l.y - 20, l.x + 60, l.y + 80, l.x + 120, l.y + 20], { outline: { ...outlineOf(flat(cmyk(20, 90, 10, 0)), 12), cap: 'round' } });
+  const line = b.nodes[stroke];
+  if (line.kind === 'path') b.nodes[stroke] = { ...line, widths: [0.2, 1] };
+  const e = cell(0, 3);
+  const heart = b.shape('Heart', 'heart', { x: e.x, y: e.y, w: 100, h: 62 }, { fill: flat(cmyk(0, 20, 60, 0)) });
+  const shape = b.nodes[heart];
+  if (shape.kind === 'shape') {
+    b.stories.words = { id: 'words', paragraphs: [{ align: 'middle', leading: 1.1, runs: [runOf('Lanterns along the quays of Marrowick each November', 9, flat(cmyk(0, 0, 0, 100)))] }] };
+    b.nodes[heart] = asWindow(shape, 'words', 3);
+  }
+  b.place(0, [b.group('All', [...combined, ...stars, words, ring, grid, hole, stroke, heart], [3, 0, 0, 3, 0, 0])]);
   return b.done();
 }

@@ -1,4 +1,5 @@
 'use client';
+import { useMemo } from 'react';
 import { openGaps, type CombineOp } from '@/core/edit/combine';
 import { topmost } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
@@ -27,8 +28,9 @@ export function CombineSection() {
   const free = freeSelection(session).filter((id) => design.nodes[id]);
   const sheet = design.pages.find((p) => p.id === page);
   const one = selection.length === 1 ? design.nodes[selection[0]] : undefined;
+  const union = one?.kind === 'combination' ? one.id : null;
+  const gaps = useMemo(() => (union ? openGaps(design, union, session.shop.fonts) : []), [session, design, union]);
   if (one?.kind === 'combination') {
-    const gaps = openGaps(design, one.id, session.shop.fonts);
     return (
       <Section title="Combination">
         <div className="grid gap-2">

@@ -2,7 +2,7 @@ import { contoursOf, type Side } from '@/core/edit/nodes';
 import { apply, invert, type Matrix, type Point } from '@/core/geometry/matrix';
 import { nearestOnSegment } from '@/core/geometry/measure';
 import { flatOf, isEnd, pieceAfter, type NodeContour, type NodeKind } from '@/core/geometry/nodes';
-import type { NodeOf } from '@/core/model/schema';
+import type { DesignNode, NodeOf } from '@/core/model/schema';
 import { isLocked, pageMatrix } from '@/core/model/tree';
 import { toScreen } from '../canvas/camera';
 import type { Session } from '../session/session';
@@ -20,6 +20,11 @@ export function contoursFor(node: NodeOf<'path'>): readonly NodeContour[] {
   let made = known.get(node);
   if (!made) known.set(node, (made = contoursOf(node)));
   return made;
+}
+
+/** Tells what a path's nodes are, where a gesture has just made them. */
+export function noteContours(node: DesignNode | undefined, contours: readonly NodeContour[]): void {
+  if (node?.kind === 'path') known.set(node, contours);
 }
 
 /** The chosen paths that may be changed; what a gesture shows of them. */

@@ -8,7 +8,8 @@ import { toPage } from '../canvas/camera';
 import { plainSelection } from '../session/combining';
 import type { Session } from '../session/session';
 import type { ChosenNode } from '../session/state';
-import { chosenOf, flatOf, isChosen, openPaths, pieceAt, spotsOf, type HandleSpot, type NodeSpot, type PieceSpot } from './nodeSpots';
+import type { NodeContour } from '@/core/geometry/nodes';
+import { chosenOf, flatOf, isChosen, noteContours, openPaths, pieceAt, spotsOf, type HandleSpot, type NodeSpot, type PieceSpot } from './nodeSpots';
 import { choose, pick } from './pick';
 import { clearSnap, snapAngle, snapPoint, targetsFor } from './snapping';
 import { NEAR_PX, far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
@@ -94,17 +95,17 @@ function dragNodes(c: ToolContext, start: PointerAt, spot: NodeSpot): Gesture {
   const offset = { x: from.x - start.page.x, y: from.y - start.page.y };
   let moved = false;
   let recipe: Recipe = () => {};
+  let now: readonly (readonly NodeContour[])[] = [];
   const at = (p: PointerAt) => {
     let to = { x: p.page.x + offset.x, y: p.page.y + offset.y };
     if (p.shift) to = Math.abs(to.x - from.x) > Math.abs(to.y - from.y) ? { x: to.x, y: from.y } : { x: from.x, y: to.y };
     const snapped = snapPoint(c, to, places, p);
     const [dx, dy] = [snapped.point.x - from.x, snapped.point.y - from.y];
-    recipe = (d) => {
-      for (const p of paths) {
-        const v = applyVector(backs.get(p.id)!, { x: dx, y: dy });
-        writeContours(d, s.page, p.id, shiftNodes(p.contours, chosen.get(p.id)!, v.x, v.y));
-      }
-    };
+    now = paths.map((p) => {
+      const v = applyVector(backs.get(p.id)!, { x: dx, y: dy });
+      return shiftNodes(p.contours, chosen.get(p.id)!, v.x, v.y);
+    });
+    recipe = (d) => paths.forEach((p, i) => writeContours(d, s.page, p.id, now[i]));
     const { unit } = s.design.setup;
     c.readout(`${formatLength(dx, unit)}, ${formatLength(dy, unit)}${snapped.said}`);
   };
@@ -115,6 +116,7 @@ function dragNodes(c: ToolContext, start: PointerAt, spot: NodeSpot): Gesture {
       moved = true;
       at(p);
       s.preview(recipe, ids);
+      paths.forEach((path, i) => noteContours(s.design.nodes[path.id], now[i]));
     },
     release(p) {
       if (moved) {

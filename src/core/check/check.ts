@@ -2,13 +2,14 @@ import type { Palette } from '../colour/palette';
 import type { Design } from '../model/schema';
 import type { SceneBuilder } from '../scene/build';
 import { bleedRule } from './rules/bleed';
+import { unsureRule } from './rules/combination';
 import { bandingRule } from './rules/gradient';
 import { missingProfileRule, totalInkRule } from './rules/ink';
 import { missingFaceRule, oversetRule } from './rules/text';
 import type { Finding, FindingCode, Rule, Subject } from './types';
 
 /** A new check is a file and a line here. */
-const RULES = [run(bleedRule), run(totalInkRule), run(missingProfileRule), run(missingFaceRule), run(oversetRule), run(bandingRule)];
+const RULES = [run(bleedRule), run(totalInkRule), run(missingProfileRule), run(missingFaceRule), run(oversetRule), run(bandingRule), run(unsureRule)];
 
 export function checkDesign(design: Design, builder: SceneBuilder, palette: Palette): Finding[] {
   const findings: Finding[] = [];

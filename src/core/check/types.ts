@@ -11,6 +11,7 @@ export interface FindingFacts {
   'ink.profileMissing': { readonly profile: string };
   'text.missingFace': { readonly face: string };
   'text.overset': { readonly characters: number };
+  'combination.unsure': Record<string, never>;
   /** Tones, and how wide each is (points). */
   'gradient.banding': { readonly steps: number; readonly step: number };
 }

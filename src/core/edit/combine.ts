@@ -98,11 +98,12 @@ export function openGaps(d: Design, id: NodeId, fonts: FontBook): OpenGap[] {
   if (pieces.length < 2 || pieces.length > MANY) return [];
   const box = pathBounds(region.path);
   const near = Math.max(NEAR, NEAR_SHARE * Math.max(box.x1 - box.x0, box.y1 - box.y0));
+  const gaps = gapsBetween(pieces, near);
+  if (!gaps.length) return [];
   const homes = operandHomes(d, node, pieces, fonts);
-  return gapsBetween(pieces)
-    .filter((g) => g.distance <= near)
-    .sort((a, b) => a.distance - b.distance)
-    .map((g) => {
+  // Letters of a word, or the parts of a group, are meant to be apart: a gap lies between different operands.
+  const between = gaps.filter((g) => ![...homes.values()].some((at) => at.has(g.a) && at.has(g.b)));
+  return between.map((g) => {
       const sizes = [g.a, g.b].map((i) => extent(pieces[i].path));
       const small = sizes[0] < sizes[1] ? g.a : g.b;
       const own = [...homes].filter(([, at]) => at.has(small));

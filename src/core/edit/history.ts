@@ -42,7 +42,8 @@ export function tryOutOn(design: Design, ids: readonly NodeId[], recipe: Recipe)
   const stories = Object.create(design.stories) as Record<string, Story>;
   for (const id of ids) {
     const node = design.nodes[id];
-    nodes[id] = structuredClone(node);
+    // A path's numbers are only ever replaced as a whole: a long one need not be copied to be looked at.
+    nodes[id] = node.kind === 'path' ? { ...structuredClone({ ...node, path: [] }), path: node.path } : structuredClone(node);
     if ('story' in node) stories[node.story] = structuredClone(design.stories[node.story]);
   }
   const shown = { ...design, nodes, stories };

@@ -3,6 +3,7 @@ import type { Point } from '../matrix';
 import { nearestOnContours } from '../measure';
 import { pathBounds, flatten, type PathData } from '../path';
 import { contourArea, contoursOf, pathOfContours, type Contour } from '../segments';
+import type { Rect } from '../rect';
 import type { Region } from './region';
 
 /** Contours smaller than this share of the whole are dust of the arithmetic, not pieces. */
@@ -127,27 +128,31 @@ function pointsOn(path: PathData): number[] {
   return out;
 }
 
+/** No points of two boxes are nearer than this. */
+function boxDistance(a: Rect, b: Rect): number {
+  return Math.hypot(Math.max(a.x0 - b.x1, b.x0 - a.x1, 0), Math.max(a.y0 - b.y1, b.y0 - a.y1, 0));
+}
+
 /**
- * The gaps that, closed, would make one of all pieces: from the first piece on always the nearest that is still apart.
- * Sorted as they are found; none for a single piece.
+ * The gaps that, closed, would join pieces: the nearest ones that make of all as few as can be, none wider than `within`.
+ * Nearest first; none for a single piece.
  */
-export function gapsBetween(pieces: readonly Region[]): Gap[] {
-  const gaps: Gap[] = [];
-  const reached = new Set([0]);
-  const known = new Map<string, Pick<Gap, 'from' | 'to' | 'distance'> | null>();
-  while (reached.size < pieces.length) {
-    let best: Gap | null = null;
-    for (const a of reached)
-      for (let b = 0; b < pieces.length; b++) {
-        if (reached.has(b)) continue;
-        const key = `${a},${b}`;
-        if (!known.has(key)) known.set(key, narrowest(pieces[a], pieces[b]));
-        const found = known.get(key);
-        if (found && (!best || found.distance < best.distance)) best = { a, b, ...found };
-      }
-    if (!best) break;
-    gaps.push(best);
-    reached.add(best.b);
-  }
-  return gaps;
+export function gapsBetween(pieces: readonly Region[], within = Infinity): Gap[] {
+  const boxes = pieces.map((p) => pathBounds(p.path));
+  const pairs: Gap[] = [];
+  for (let a = 0; a < pieces.length; a++)
+    for (let b = a + 1; b < pieces.length; b++) {
+      if (boxDistance(boxes[a], boxes[b]) > within) continue;
+      const found = narrowest(pieces[a], pieces[b]);
+      if (found && found.distance <= within) pairs.push({ a, b, ...found });
+    }
+  pairs.sort((p, q) => p.distance - q.distance);
+  const group = pieces.map((_, i) => i);
+  const root = (i: number): number => (group[i] === i ? i : (group[i] = root(group[i])));
+  return pairs.filter(({ a, b }) => {
+    const [x, y] = [root(a), root(b)];
+    if (x === y) return false;
+    group[x] = y;
+    return true;
+  });
 }
