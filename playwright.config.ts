@@ -5,7 +5,8 @@ const PORT = Number(process.env.PORT ?? 3177);
 export default defineConfig({
   testDir: './e2e',
   fullyParallel: false,
-  workers: 1,
+  // Files run side by side, the tests of one after each other.
+  workers: 2,
   timeout: 120_000,
   // A machine under load takes its time; what must come, comes.
   expect: { timeout: 15_000 },
