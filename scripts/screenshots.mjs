@@ -20,6 +20,7 @@ async function session(options = {}) {
 }
 
 const a = await session();
+for (const name of ['Guild letterhead', 'Supper ticket', 'Guild mark', 'Lantern stickers']) await a.page.getByRole('img', { name: new RegExp(`^${name}`) }).waitFor({ timeout: 30_000 });
 await a.shot('shelf');
 await a.page.getByRole('button', { name: 'New design' }).click();
 await a.page.waitForTimeout(300);
