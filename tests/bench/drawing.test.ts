@@ -3,6 +3,7 @@ import { runCommand, type CommandId } from '@/bench/session/commands';
 import { repeatSelection } from '@/bench/session/copying';
 import { alignNodes, joinNodes, kindOfNodes, simplifyPaths } from '@/bench/session/nodeCommands';
 import { selectAlike } from '@/bench/session/selecting';
+import { setSnapping } from '@/bench/session/settings';
 import { alignSelection, distributeSelection } from '@/bench/session/arranging';
 import { toPage, zoomAt } from '@/bench/canvas/camera';
 import { placedGrips, selectionFrame } from '@/bench/canvas/frame';
@@ -382,7 +383,7 @@ describe('snapping and guides', () => {
     b.drag(selectTool, [grip.x, grip.y], [grip.x, grip.y + 9]);
     expect(boxOf('C').y1 - boxOf('C').y0).toBeCloseTo(40, 6);
     expect(b.said.join('\n')).toContain('same height');
-    b.session.setSnapping({ grid: true, step: 25, edges: false, nodes: false, spacing: false });
+    setSnapping(b.session, { grid: true, step: 25, edges: false, nodes: false, spacing: false });
     take('A');
     b.drag(selectTool, [40, 120], [48, 131]);
     expect(boxOf('A')).toMatchObject({ x0: expect.closeTo(25, 6) });

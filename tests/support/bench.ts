@@ -7,6 +7,7 @@ import { DesignStore } from '@/store/designs';
 import type { PressClient } from '@/workers/pressClient';
 import { noExtras } from '@/bench/canvas/extras';
 import { Session } from '@/bench/session/session';
+import { loadSettings } from '@/bench/session/settings';
 import { fitRect, toScreen } from '@/bench/canvas/camera';
 import { bleedRect } from '@/core/scene/scene';
 import type { Gesture, PointerAt, Tool, ToolContext } from '@/bench/tools/tool';
@@ -54,6 +55,7 @@ export async function openBench(design: Design): Promise<TestBench> {
   await store.add(design);
   const press = new ListeningPress();
   const session = new Session({ design, entries: [], cursor: 0, warning: null }, shop, store, press as unknown as PressClient, false);
+  await loadSettings(session);
   session.set({ camera: fitRect(bleedRect(design.setup), 800, 600) });
   const said: string[] = [];
   const context: ToolContext = { session, extras: noExtras(), refresh: () => {}, readout: (t) => void (t !== null && said.push(t)) };

@@ -13,6 +13,7 @@ import { NEAR_PX, far, type Gesture, type PointerAt, type ToolContext } from '..
 import { dragGuide } from '../tools/guides';
 import { finishPen } from '../tools/pen';
 import { pick } from '../tools/pick';
+import { openPileHere } from '../tools/pileHere';
 import { ArtPainter } from './artPainter';
 import { fitRect, toPage, zoomAt } from './camera';
 import { noExtras } from './extras';
@@ -136,7 +137,7 @@ export function BenchTop() {
         holding = setTimeout(() => {
           if (!gesture || !last || far(last, p)) return;
           drop();
-          session.openPileHere();
+          openPileHere(session);
         }, HOLD_MS);
       refresh();
     };

@@ -7,6 +7,7 @@ import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Slip';
 import { runCommand } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
+import { setSnapping } from '../session/settings';
 
 /** The guides of the page, and what things snap to. */
 export function GuidesSection() {
@@ -42,14 +43,14 @@ export function GuidesSection() {
       </Section>
       <Section title="Snap to">
         <div className="grid gap-1.5">
-          <Check label="Edges and middles" checked={snapping.edges} onChange={(edges) => session.setSnapping({ edges })} />
-          <Check label="Nodes, outlines and crossings" checked={snapping.nodes} onChange={(nodes) => session.setSnapping({ nodes })} />
-          <Check label="Equal gaps and sizes" checked={snapping.spacing} onChange={(spacing) => session.setSnapping({ spacing })} />
-          <Check label="Guides" checked={snapping.guides} onChange={(on) => session.setSnapping({ guides: on })} />
+          <Check label="Edges and middles" checked={snapping.edges} onChange={(edges) => setSnapping(session, { edges })} />
+          <Check label="Nodes, outlines and crossings" checked={snapping.nodes} onChange={(nodes) => setSnapping(session, { nodes })} />
+          <Check label="Equal gaps and sizes" checked={snapping.spacing} onChange={(spacing) => setSnapping(session, { spacing })} />
+          <Check label="Guides" checked={snapping.guides} onChange={(on) => setSnapping(session, { guides: on })} />
           <div className="flex items-center gap-2">
-            <Check label="Grid of" checked={snapping.grid} onChange={(grid) => session.setSnapping({ grid })} />
+            <Check label="Grid of" checked={snapping.grid} onChange={(grid) => setSnapping(session, { grid })} />
             <div className="w-28">
-              <NumberField label="" name="Step of the grid" unit={unit} min={0.1} value={snapping.step} onPreview={() => {}} onCommit={(step) => session.setSnapping({ step })} />
+              <NumberField label="" name="Step of the grid" unit={unit} min={0.1} value={snapping.step} onPreview={() => {}} onCommit={(step) => setSnapping(session, { step })} />
             </div>
           </div>
           <p className="m-0 text-[12px] text-faint">Ctrl or Cmd held while dragging suspends all of it.</p>

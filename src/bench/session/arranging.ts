@@ -3,6 +3,7 @@ import { addGuides, lockGuides, removeGuides } from '@/core/edit/guides';
 import { topmost } from '@/core/model/tree';
 import { count, free, freeSelection, type CommandDef } from './commandDef';
 import type { Session } from './session';
+import { setSnapping } from './settings';
 
 const EDGE_WORDS: Readonly<Record<AlignEdge, string>> = { left: 'left edges', middle: 'middles', right: 'right edges', top: 'top edges', centre: 'centres', foot: 'lower edges' };
 const TO_WORDS: Readonly<Record<AlignTo, string>> = { selection: 'each other', key: 'the one that stays', page: 'the page', margins: 'the margins' };
@@ -73,6 +74,6 @@ export const ARRANGE_COMMANDS = {
 
 function toggleSnap(s: Session, what: 'grid' | 'nodes' | 'spacing', words: string): void {
   const on = !s.state.snapping[what];
-  s.setSnapping({ [what]: on });
+  setSnapping(s, { [what]: on });
   s.say(`${on ? 'Snaps' : 'No longer snaps'} to ${words}.`);
 }

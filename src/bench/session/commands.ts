@@ -17,6 +17,7 @@ import { COPY_COMMANDS, copyThrough } from './copying';
 import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodeCommands';
 import { choose } from '../tools/pick';
 import { withBeadColour } from '../tools/beadColour';
+import { noteColour } from './settings';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import type { Session } from './session';
 import type { ToolId, ViewId } from './state';
@@ -317,13 +318,13 @@ export function applyColour(s: Session, colour: Colour, name: string): void {
   const { aim, stop } = s.state;
   const bead = stop === null ? null : withBeadColour(s, stop, colour);
   if (bead) {
-    s.noteColour(colour);
+    noteColour(s, colour);
     s.commit(`${bead.what}: ${name}`, bead.recipe);
     s.say(`${bead.what} ${stop! + 1} of ${bead.count}: ${name}.`);
     return;
   }
   const reached = aimedNodes(s.design, ids, aim);
-  s.noteColour(colour);
+  noteColour(s, colour);
   if (!reached.length) {
     s.say(ids.length ? `What is chosen has no ${AIM_WORDS[aim].toLowerCase()}. Click another word under the aim tile.` : 'Choose an object first, then click a colour. This one waits under Recent.');
     return;

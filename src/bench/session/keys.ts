@@ -5,6 +5,7 @@ import { isHolder, parentOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { canHoldText } from '@/core/edit/window';
 import { beginEditing, writeInShape } from '../tools/editing';
+import { noteShape } from './settings';
 import { finishPen } from '../tools/pen';
 import { enterHolder } from '../tools/select';
 import { clickSize, newShape } from '../tools/shape';
@@ -93,7 +94,7 @@ function enter(s: Session): void {
     const node = newShape(s, shape, mid.x - w / 2, mid.y - h / 2, w, h);
     if (s.commit(`Draw ${node.name.toLowerCase()}`, (d) => addNode(d, s.page.id, node), { select: [node.id] })) {
       s.set({ tool: 'select', aim: shapeById(shape)?.open ? 'outline' : 'fill' });
-      s.noteShape(shape);
+      noteShape(s, shape);
       s.say(`Put a ${node.name.toLowerCase()} in the middle of the page.`);
     }
   } else if (tool === 'text') {

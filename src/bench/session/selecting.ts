@@ -3,6 +3,7 @@ import { joinPaths, splitPath } from '@/core/edit/compound';
 import { addNode, groupNodes, setNodeFlags } from '@/core/edit/place';
 import { isHolder, parentOf } from '@/core/model/tree';
 import { choose } from '../tools/pick';
+import { openPileHere } from '../tools/pileHere';
 import { enterHolder } from '../tools/select';
 import { chosen, count, free, freeSelection, type CommandDef } from './commandDef';
 import type { Session } from './session';
@@ -52,7 +53,7 @@ export const SELECT_COMMANDS = {
       s.say(`Selected the other ${count(ids.length, 'object')}.`);
     },
   },
-  'select.pileHere': { label: 'Pile here', keywords: ['under', 'stack', 'heap', 'choose below'], keys: ['Q'], harmless: true, run: (s) => s.openPileHere() },
+  'select.pileHere': { label: 'Pile here', keywords: ['under', 'stack', 'heap', 'choose below'], keys: ['Q'], harmless: true, run: openPileHere },
   'select.isolate': {
     label: 'Isolate or free', keywords: ['only this', 'alone', 'group', 'focus', 'protect the rest'], keys: ['I'], harmless: true,
     applies: (s) => s.state.isolated || s.state.entered !== null || (s.state.selection.length === 1 && s.design.nodes[s.state.selection[0]] !== undefined && isHolder(s.design.nodes[s.state.selection[0]])),

@@ -1,4 +1,3 @@
-import * as z from 'zod';
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { ALIKE_TOLERANCE } from '@/core/edit/alike';
 import { boxIn } from '@/core/edit/box';
@@ -6,9 +5,8 @@ import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type
 import { outOfReach } from '@/core/edit/reach';
 import type { Palette } from '@/core/colour/palette';
 import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
-import { colourSchema, type Colour, type Design, type Page } from '@/core/model/schema';
-import { isLocked, pageById, parentMatrix, withDescendants } from '@/core/model/tree';
-import { hitAll } from '@/core/scene/hit';
+import type { Design, Page } from '@/core/model/schema';
+import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
 import type { Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
 import { mm } from '@/core/units/length';
@@ -18,7 +16,7 @@ import type { LibraryRow } from '@/store/database';
 import type { DesignStore, LoadedDesign } from '@/store/designs';
 import { storageProblem } from '@/store/open';
 import type { PressClient } from '@/workers/pressClient';
-import { shownDesign, type Again, type BenchState, type Message, type MessageAction, type Snapping } from './state';
+import { shownDesign, type Again, type BenchState, type Message, type MessageAction } from './state';
 
 export interface CommitOptions {
   readonly select?: readonly string[];
@@ -29,14 +27,9 @@ export interface CommitOptions {
   readonly merge?: string;
 }
 
-const snappingSchema = z.object({ nodes: z.boolean(), edges: z.boolean(), spacing: z.boolean(), guides: z.boolean(), grid: z.boolean(), step: z.number().min(0.1).max(10_000) });
-
 const MERGE_WITHIN_MS = 1000;
 /** Panels wait at least this long while something moves, and take no more than a thirtieth of the time; but they do come. */
 const CALM = { least: 80, most: 400, share: 1 / 30 };
-/** Colours that are kept at hand. */
-const RECENT = 10;
-
 /** The open design: the only writer. Runs recipes, keeps history, saves, and tells the press worker. */
 export class Session {
   readonly store: StoreApi<BenchState>;
@@ -97,7 +90,6 @@ export class Session {
       sample: { take: 'look', give: 'aim' },
       vision: 'all',
     }));
-    void this.loadRecent();
     void this.loadLibraries();
     void press.open(loaded.design).then(
       () => this.scheduleChores(),
@@ -164,59 +156,8 @@ export class Session {
     return box;
   }
 
-  /** Notes a colour as given last. */
-  noteColour(colour: Colour): void {
-    const key = JSON.stringify(colour);
-    const recent = [colour, ...this.state.recent.filter((c) => JSON.stringify(c) !== key)].slice(0, RECENT);
-    this.set({ recent });
-    void this.designs.setSetting(`recent:${this.state.design.id}`, recent).catch(() => {
-      // Storage that fails is said where designs are saved.
-    });
-  }
-
-  /** What things snap to; kept for every design of this browser. */
-  setSnapping(change: Partial<Snapping>): void {
-    const snapping = { ...this.state.snapping, ...change };
-    this.set({ snapping });
-    void this.designs.setSetting('snapping', snapping).catch(() => {
-      // Storage that fails is said where designs are saved.
-    });
-  }
-
   /** Where the pointer is over the bench top; null while it is elsewhere. */
   pointer: { readonly page: Point; readonly screen: Point } | null = null;
-
-  /** Lists what lies under the pointer, or under the middle of the selection where the pointer is elsewhere. */
-  openPileHere(): void {
-    const { camera, selection } = this.state;
-    const box = this.boxOf(selection);
-    const page = this.pointer?.page ?? (isEmpty(box) ? null : { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 });
-    if (!page) {
-      this.say('Put the pointer where objects lie on each other, then press Q.');
-      return;
-    }
-    const ids = hitAll(this.scene(), page, 5 / camera.scale).map((h) => h.node).filter((id) => !isLocked(this.design, this.page, id));
-    if (!ids.length) this.say('Nothing lies here that could be chosen.');
-    else this.set({ pileHere: { x: page.x * camera.scale + camera.x, y: page.y * camera.scale + camera.y, ids } });
-  }
-
-  /** Notes a dialled shape as drawn last. */
-  noteShape(id: string): void {
-    const recentShapes = [id, ...this.state.recentShapes.filter((x) => x !== id)].slice(0, RECENT);
-    this.set({ recentShapes });
-    void this.designs.setSetting('shapes:recent', recentShapes).catch(() => {
-      // Storage that fails is said where designs are saved.
-    });
-  }
-
-  private async loadRecent(): Promise<void> {
-    const kept = z.array(colourSchema).max(RECENT).safeParse(await this.designs.setting(`recent:${this.state.design.id}`).catch(() => undefined));
-    if (kept.success && !this.state.recent.length) this.set({ recent: kept.data });
-    const snapping = snappingSchema.safeParse(await this.designs.setting('snapping').catch(() => undefined));
-    if (snapping.success) this.set({ snapping: snapping.data });
-    const shapes = z.array(z.string()).max(RECENT).safeParse(await this.designs.setting('shapes:recent').catch(() => undefined));
-    if (shapes.success && !this.state.recentShapes.length) this.set({ recentShapes: shapes.data });
-  }
 
   private async loadLibraries(): Promise<void> {
     this.set({ libraries: await this.designs.libraries().catch(() => []) });

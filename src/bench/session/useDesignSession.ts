@@ -5,6 +5,7 @@ import { shopEnv } from '@/store/shopEnv';
 import { designStore, storageProblem } from '@/store/open';
 import { PressClient } from '@/workers/pressClient';
 import { Session } from './session';
+import { loadSettings } from './settings';
 
 export type SessionState =
   | { readonly kind: 'loading'; readonly doing: string }
@@ -74,6 +75,7 @@ export function useDesignSession(id: string): { state: SessionState; again: (ste
         await equip(shop, loaded.value.design);
         if (!alive) return;
         session = new Session(loaded.value, shop, designs, new PressClient(), !holds);
+        void loadSettings(session);
         put({ kind: 'open', session });
       } catch (e) {
         put({ kind: 'engine', why: e instanceof Error ? e.message : String(e) });

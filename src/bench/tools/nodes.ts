@@ -1,5 +1,5 @@
 import type { Recipe } from '@/core/edit/history';
-import { addNodeAt, dragPiece, moveHandle, shiftNodes, writeContours, type Side } from '@/core/edit/nodes';
+import { addNodeAt, dragPiece, moveHandle, shiftNodes, writeContours } from '@/core/edit/nodes';
 import { canBePlain } from '@/core/edit/plain';
 import { apply, applyVector, invert, type Matrix, type Point } from '@/core/geometry/matrix';
 import { fromPoints, holds } from '@/core/geometry/rect';
@@ -11,6 +11,7 @@ import type { ChosenNode } from '../session/state';
 import type { NodeContour } from '@/core/geometry/nodes';
 import { chosenOf, flatOf, isChosen, noteContours, openPaths, pieceAt, spotsOf, type HandleSpot, type NodeSpot, type PieceSpot } from './nodeSpots';
 import { choose, pick } from './pick';
+import { shown } from './shown';
 import { clearSnap, snapAngle, snapPoint, targetsFor } from './snapping';
 import { NEAR_PX, far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
 
@@ -139,31 +140,17 @@ function dragHandle(c: ToolContext, start: PointerAt, spot: HandleSpot): Gesture
   const back = invert(path.matrix)!;
   const from = toPage(s.state.camera, spot.from);
   const offset = { x: toPage(s.state.camera, spot.at).x - start.page.x, y: toPage(s.state.camera, spot.at).y - start.page.y };
-  let moved = false;
-  let recipe: Recipe = () => {};
-  const at = (p: PointerAt) => {
-    const to = turnedTo(from, { x: p.page.x + offset.x, y: p.page.y + offset.y }, p);
-    const side: Side = spot.side;
-    const next = moveHandle(path.contours, spot.flat, side, apply(back, to.point), p.alt);
-    recipe = (d) => writeContours(d, s.page, path.id, next);
-    c.readout(`handle ${formatLength(to.length, s.design.setup.unit)} at ${formatNumber(to.angle, 1)}°${p.alt ? ' · by itself' : ''}`);
-  };
-  return {
-    move(p) {
-      if (!moved && !far(p, start)) return;
-      moved = true;
-      at(p);
-      s.preview(recipe, [path.id]);
+  return shown(
+    c,
+    () => 'Move a handle',
+    (p) => {
+      const to = turnedTo(from, { x: p.page.x + offset.x, y: p.page.y + offset.y }, p);
+      const next = moveHandle(path.contours, spot.flat, spot.side, apply(back, to.point), p.alt);
+      return { recipe: (d) => writeContours(d, s.page, path.id, next), says: `handle ${formatLength(to.length, s.design.setup.unit)} at ${formatNumber(to.angle, 1)}°${p.alt ? ' · by itself' : ''}` };
     },
-    release(p) {
-      if (moved) {
-        at(p);
-        s.commit('Move a handle', recipe);
-      }
-      end(c);
-    },
-    cancel: () => drop(c),
-  };
+    undefined,
+    [path.id],
+  );
 }
 
 /** A place seen from another, its direction held to steps of 15° where it is near one. */

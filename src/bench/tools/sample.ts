@@ -7,6 +7,7 @@ import { pageMatrix } from '@/core/model/tree';
 import { sampleLook } from '@/core/render/sample';
 import { hitAll, nearEdge } from '@/core/scene/hit';
 import { AIM_WORDS, applyColour } from '../session/commands';
+import { noteColour } from '../session/settings';
 import { colourName } from '../session/naming';
 import type { Session } from '../session/session';
 import { NEAR_PX, type PointerAt, type Tool, type ToolContext } from './tool';
@@ -53,17 +54,17 @@ export const sampleTool: Tool = {
         return;
       }
       if ('swatch' in colour && colour.tint === 1) {
-        s.noteColour(colour);
+        noteColour(s, colour);
         s.say(`${name} is in the tray already.`);
         return;
       }
       const own = s.palette.own(colour);
       if (own.tint !== 1 && 'swatch' in colour) {
-        s.noteColour(colour);
+        noteColour(s, colour);
         s.say(`${name} is a tint of a swatch in the tray. It waits under Recent.`);
         return;
       }
-      s.noteColour(colour);
+      noteColour(s, colour);
       s.commit(`Sample ${name}`, (d) => addSwatch(d, { id: s.newId(), name: proposedName(own.colour) ?? name, kind: 'colour', colour: own.colour }));
       s.say(`Sampled ${name} (${sampled.from}) into the tray.`);
     };

@@ -5,6 +5,7 @@ import type { DesignNode, NodeOf, Paint } from '@/core/model/schema';
 import { shapeById } from '@/core/shapes/catalogue';
 import { formatLength, mm } from '@/core/units/length';
 import type { Session } from '../session/session';
+import { noteShape } from '../session/settings';
 import { clearSnap, targetsFor, snapPoint } from './snapping';
 import { aimFor } from './pick';
 import { putNode } from './placing';
@@ -94,7 +95,7 @@ export const shapeTool: Tool = {
         const { name } = def;
         if (s.commit(`Draw ${name.toLowerCase()}`, recipe, { select: [id] })) {
           s.set({ tool: 'select', stop: null, ...(def.open && { aim: 'outline' }) });
-          s.noteShape(def.id);
+          noteShape(s, def.id);
           if (!def.open) s.set({ aim: 'fill' });
           aimFor(s, [id]);
           s.say(`Drew a ${name.toLowerCase()}. Its knobs change its inner measures.`);

@@ -11,6 +11,7 @@ import type { Frame, Grip, PlacedGrip } from '../canvas/frame';
 import { count, freeSelection } from '../session/commandDef';
 import type { SnapLines } from '@/core/geometry/snap';
 import { choose } from './pick';
+import { shown } from './shown';
 import { clearSnap, ownNodes, snapMoving, snapPoint, targetsFor, type SnapTargets } from './snapping';
 import { far, type Gesture, type PointerAt, type ToolContext } from './tool';
 
@@ -263,30 +264,22 @@ export function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, grip: E
   if (!id || !node || !def || !back) return null;
   const knob = def.knobs[grip.index];
   const param = def.params.find((p) => p.id === knob.param)!;
-  let recipe: Recipe = () => {};
   const first = valuesOf(def, node.knobs);
   // The knob may be shown beside its place, and is never taken quite in its middle: it moves by what the pointer moves.
   const stands = apply(frame.matrix, knob.at(first, node.width, node.height));
   const offset = { x: stands.x - start.page.x, y: stands.y - start.page.y };
-  const at = (p: PointerAt) => {
-    const value = knob.value(apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }), first, node.width, node.height);
-    const affected = knob.together && !p.alt ? knob.together : [knob.param];
-    recipe = (d) => setKnobs(d.nodes[id], affected, value);
-    const text = param.unit === 'length' ? formatLength(value, s.design.setup.unit) : param.unit === 'angle' ? `${formatNumber(value, 0)}°` : formatNumber(value, param.unit === 'ratio' ? 2 : 0);
-    c.readout(`${param.label.toLowerCase()} ${text}${knob.together ? (p.alt ? ' · this corner' : ' · all corners') : ''}`);
-  };
-  return {
-    move(p) {
-      at(p);
-      s.preview(recipe, [id]);
+  return shown(
+    c,
+    () => param.label,
+    (p) => {
+      const value = knob.value(apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }), first, node.width, node.height);
+      const affected = knob.together && !p.alt ? knob.together : [knob.param];
+      const text = param.unit === 'length' ? formatLength(value, s.design.setup.unit) : param.unit === 'angle' ? `${formatNumber(value, 0)}°` : formatNumber(value, param.unit === 'ratio' ? 2 : 0);
+      return { recipe: (d) => setKnobs(d.nodes[id], affected, value), says: `${param.label.toLowerCase()} ${text}${knob.together ? (p.alt ? ' · this corner' : ' · all corners') : ''}` };
     },
-    release(p) {
-      at(p);
-      s.commit(param.label, recipe);
-      drop(c);
-    },
-    cancel: () => drop(c),
-  };
+    undefined,
+    [id],
+  );
 }
 
 /** A corner's handle gives all corners its radius; with Alt its own alone. */
@@ -300,22 +293,14 @@ function roundCorner(c: ToolContext, start: PointerAt, frame: Frame, which: numb
   if (!corner) return null;
   const stands = apply(frame.matrix, cornerHandle(corner));
   const offset = { x: stands.x - start.page.x, y: stands.y - start.page.y };
-  let recipe: Recipe = () => {};
-  const at = (p: PointerAt) => {
-    const radius = radiusAt(corner, apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }));
-    recipe = (d) => setCorners(d, [id], p.alt ? which : 'all', { radius });
-    c.readout(`corner ${formatLength(radius, s.design.setup.unit)}${p.alt ? ' · this corner' : ' · all corners'}`);
-  };
-  return {
-    move(p) {
-      at(p);
-      s.preview(recipe, [id]);
+  return shown(
+    c,
+    () => 'Corners',
+    (p) => {
+      const radius = radiusAt(corner, apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }));
+      return { recipe: (d) => setCorners(d, [id], p.alt ? which : 'all', { radius }), says: `corner ${formatLength(radius, s.design.setup.unit)}${p.alt ? ' · this corner' : ' · all corners'}` };
     },
-    release(p) {
-      at(p);
-      s.commit('Corners', recipe);
-      drop(c);
-    },
-    cancel: () => drop(c),
-  };
+    undefined,
+    [id],
+  );
 }

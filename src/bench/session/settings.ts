@@ -1,0 +1,53 @@
+import * as z from 'zod';
+import { colourSchema, type Colour } from '@/core/model/schema';
+import type { Session } from './session';
+import type { Snapping } from './state';
+
+/** What the browser keeps at hand beside the design: colours given last, shapes drawn last, what things snap to. */
+
+/** So many are kept of each. */
+const RECENT = 10;
+const snappingSchema = z.object({ nodes: z.boolean(), edges: z.boolean(), spacing: z.boolean(), guides: z.boolean(), grid: z.boolean(), step: z.number().min(0.1).max(10_000) });
+
+function keep(s: Session, key: string, value: unknown): void {
+  void s.designs.setSetting(key, value).catch(() => {
+    // Storage that fails is said where designs are saved.
+  });
+}
+const coloursKey = (s: Session) => `recent:${s.state.design.id}`;
+
+/** Notes a colour as given last, in this design. */
+export function noteColour(s: Session, colour: Colour): void {
+  const key = JSON.stringify(colour);
+  const recent = [colour, ...s.state.recent.filter((c) => JSON.stringify(c) !== key)].slice(0, RECENT);
+  s.set({ recent });
+  keep(s, coloursKey(s), recent);
+}
+
+/** Notes a dialled shape as drawn last, in any design. */
+export function noteShape(s: Session, id: string): void {
+  const recentShapes = [id, ...s.state.recentShapes.filter((x) => x !== id)].slice(0, RECENT);
+  s.set({ recentShapes });
+  keep(s, 'shapes:recent', recentShapes);
+}
+
+/** What things snap to, in any design. */
+export function setSnapping(s: Session, change: Partial<Snapping>): void {
+  const snapping = { ...s.state.snapping, ...change };
+  s.set({ snapping });
+  keep(s, 'snapping', snapping);
+}
+
+/** Brings back what was kept; what cannot be read is as if it had not been. */
+export async function loadSettings(s: Session): Promise<void> {
+  const kept = async <T>(key: string, schema: z.ZodType<T>): Promise<T | null> => {
+    const read = schema.safeParse(await s.designs.setting(key).catch(() => undefined));
+    return read.success ? read.data : null;
+  };
+  const recent = await kept(coloursKey(s), z.array(colourSchema).max(RECENT));
+  if (recent && !s.state.recent.length) s.set({ recent });
+  const snapping = await kept('snapping', snappingSchema);
+  if (snapping) s.set({ snapping });
+  const recentShapes = await kept('shapes:recent', z.array(z.string()).max(RECENT));
+  if (recentShapes && !s.state.recentShapes.length) s.set({ recentShapes });
+}
