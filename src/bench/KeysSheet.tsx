@@ -7,10 +7,11 @@ import { Button } from '@/ui/Button';
 
 const HELD: readonly [string, string][] = [
   ['Shift', 'keeps proportion, holds to steps of angle'],
-  ['Alt', 'from the centre; copies while moving'],
+  ['Alt', 'from the centre; copies while moving or turning; one corner, one handle alone; only what lies wholly in the box'],
   ['Ctrl or Cmd', 'suspends snapping'],
   ['Space', 'moves the sheet'],
-  ['Enter', 'writes in a text; draws in the middle of the page'],
+  ['Button held still', 'lists what lies under the pointer'],
+  ['Enter', 'writes in a text or a closed shape, goes into a group; ends the pen’s line; draws in the middle of the page'],
   ['Esc', 'one step out'],
 ];
 

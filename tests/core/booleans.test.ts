@@ -65,7 +65,8 @@ describe('random pairs against the scanline oracle on the inputs', () => {
     measured(`booleans, ${set}: ${pairs.length} pairs × 4`, `${wrong} wrong, ${refused} refused, worst ${worst.toExponential(1)}; ${(segments / theirs).toFixed(2)} × the segments, ${(median(mine) / median(other)).toFixed(2)} × the median time of the second engine`, '0 wrong (1e-4 of the union); ≤ 2.5; ≤ 1', 'scanline oracle on the inputs; paper as second witness');
     expect([wrong, refused]).toEqual([0, 0]);
     expect(segments / theirs).toBeLessThanOrEqual(2.5);
-  });
+    // The whole sets take minutes.
+  }, 900_000);
 
   test('points strewn at random lie in the result just when the inputs say so', async () => {
     // A second oracle, by flattening and ray casting: it shares no code with the scanlines.

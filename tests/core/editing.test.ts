@@ -139,4 +139,4 @@ test('random sessions of thirty commands: always a whole design; all undone and 
     { numRuns: SEQUENCES, seed: 5 },
   );
   measured('random editing sessions', `${SEQUENCES} × 30 commands (${commands} changed something): undone and done again, the same bytes`, 'the same bytes', 'fast-check');
-});
+}, 300_000);

@@ -15,7 +15,7 @@ import { demoDesigns } from '@/demo/demos';
 import type { Design, Paint } from '@/core/model/schema';
 import { GRADIENT_KINDS, gradientPage } from '../support/gradients';
 import { measured } from '../support/measured';
-import { sampleDesign } from '../support/sample';
+import { drawnDesign, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 
 let shop: Workshop;
@@ -74,6 +74,14 @@ test('our SVG drawn by resvg looks like our PNG', async () => {
   expect([theirs.width, theirs.height]).toEqual([png.width, png.height]);
   const mean = meanDifference(theirs.pixels, png.data, 4, 3);
   measured('our SVG by resvg against our PNG, sample page without overprint', `mean ${mean.toFixed(3)}/255`, '≤ 0.3/255', '@resvg/resvg-js');
+  expect(mean).toBeLessThanOrEqual(0.3);
+});
+
+test('drawn and combined shapes: our SVG drawn by resvg looks like our PNG', async () => {
+  const { scene, palette } = await sceneOf(drawnDesign());
+  const theirs = new Resvg(writeSvg(scene, palette, 'Drawn').svg, { fitTo: { mode: 'width', value: Math.round(scene.width) } }).render();
+  const mean = meanDifference(theirs.pixels, decode(writePng(scene, palette, 72)).data, 4, 3);
+  measured('our SVG by resvg against our PNG, drawn and combined shapes', `mean ${mean.toFixed(3)}/255`, '≤ 0.3/255', '@resvg/resvg-js');
   expect(mean).toBeLessThanOrEqual(0.3);
 });
 

@@ -3,7 +3,7 @@ import { isText, layoutOf } from '@/core/edit/layout';
 import { addPage } from '@/core/edit/pages';
 import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
 import { paintAt } from '@/core/edit/paint';
-import { angleOf, apply, invert, multiply } from '@/core/geometry/matrix';
+import { angleOf, apply, invert, multiply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import { dialOf } from '@/core/edit/window';
 import { OP_NAMES } from '@/core/edit/combine';
@@ -17,6 +17,7 @@ import { selectionFrame } from '../canvas/frame';
 import { count, freeSelection } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { paintName } from '../session/naming';
+import type { Again } from '../session/state';
 import { AlikeSection } from './AlikeSection';
 import { ArrangeSection } from './ArrangeSection';
 import { CombineSection } from './CombineSection';
@@ -188,14 +189,18 @@ function Position() {
   const proportional = frame.single !== null && design.nodes[frame.single]?.kind === 'displayText';
 
   /** Resizes to a typed measure about the frame's top left. */
+  const sizing = (sx: number, sy: number) => multiply(frame.matrix, multiply(scalingAbout(sx, sy, { x: frame.box.x0, y: frame.box.y0 }), invert(frame.matrix)!));
   const sized = (sx: number, sy: number) => {
-    const back = invert(frame.matrix)!;
-    const about = { x: frame.box.x0, y: frame.box.y0 };
-    const map = multiply(frame.matrix, multiply(scalingAbout(sx, sy, about), back));
+    const map = sizing(sx, sy);
     return (d: Parameters<typeof scaleNodes>[0]) => scaleNodes(d, page, ids, map);
   };
   const shift = (dx: number, dy: number) => (d: Parameters<typeof moveNodes>[0]) => moveNodes(d, page, ids, dx, dy);
-  const turned = (to: number) => (d: Parameters<typeof turnNodes>[0]) => turnNodes(d, page, ids, to - angle, apply(frame.matrix, centre(frame.box)));
+  const about = session.state.pivot ?? apply(frame.matrix, centre(frame.box));
+  const turned = (to: number) => (d: Parameters<typeof turnNodes>[0]) => turnNodes(d, page, ids, to - angle, about);
+  /** A typed change of place can be done again, as a dragged one can. */
+  const put = (label: string, recipe: Parameters<typeof session.commit>[1], again: Omit<Again, 'copy'>) => {
+    if (session.commit(label, recipe)) session.noteAgain({ ...again, copy: false });
+  };
   const show = (recipe: ((v: number) => Parameters<typeof session.commit>[1]) | null) => (v: number | null) => session.preview(v === null || !recipe ? null : recipe(v));
   const field = { unit, disabled: ids.length === 0 };
   const toWidth = (v: number) => sized(v / w, proportional ? v / w : 1);
@@ -203,11 +208,11 @@ function Position() {
   return (
     <Section title="Position">
       <div className="grid grid-cols-2 gap-2">
-        <NumberField label="X" name="X" {...field} value={box.x0} onPreview={show((v) => shift(v - box.x0, 0))} onCommit={(v) => session.commit('Move', shift(v - box.x0, 0))} />
-        <NumberField label="Y" name="Y" {...field} value={box.y0} onPreview={show((v) => shift(0, v - box.y0))} onCommit={(v) => session.commit('Move', shift(0, v - box.y0))} />
-        <NumberField label="W" name="Width" {...field} min={SMALLEST} value={w} onPreview={show(toWidth)} onCommit={(v) => w > 0 && session.commit('Resize', toWidth(v))} />
-        <NumberField label="H" name="Height" {...field} min={SMALLEST} value={h} onPreview={show(toHeight)} onCommit={(v) => h > 0 && session.commit('Resize', toHeight(v))} />
-        <NumberField label="Turn" suffix="°" disabled={ids.length === 0} value={angle} decimals={1} onPreview={show(turned)} onCommit={(v) => session.commit('Turn', turned(v))} />
+        <NumberField label="X" name="X" {...field} value={box.x0} onPreview={show((v) => shift(v - box.x0, 0))} onCommit={(v) => put('Move', shift(v - box.x0, 0), { kind: 'keep', map: translation(v - box.x0, 0) })} />
+        <NumberField label="Y" name="Y" {...field} value={box.y0} onPreview={show((v) => shift(0, v - box.y0))} onCommit={(v) => put('Move', shift(0, v - box.y0), { kind: 'keep', map: translation(0, v - box.y0) })} />
+        <NumberField label="W" name="Width" {...field} min={SMALLEST} value={w} onPreview={show(toWidth)} onCommit={(v) => w > 0 && put('Resize', toWidth(v), { kind: 'size', map: sizing(v / w, proportional ? v / w : 1) })} />
+        <NumberField label="H" name="Height" {...field} min={SMALLEST} value={h} onPreview={show(toHeight)} onCommit={(v) => h > 0 && put('Resize', toHeight(v), { kind: 'size', map: sizing(proportional ? v / h : 1, v / h) })} />
+        <NumberField label="Turn" suffix="°" disabled={ids.length === 0} value={angle} decimals={1} onPreview={show(turned)} onCommit={(v) => put('Turn', turned(v), { kind: 'keep', map: rotation(v - angle, about) })} />
       </div>
       {ids.length === 0 && <p className="mt-2 mb-0 text-faint">Locked. Unlock it in the pile to change it.</p>}
     </Section>
