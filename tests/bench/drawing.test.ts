@@ -72,6 +72,15 @@ describe('combining', () => {
     combineSelection(b.session, 'union');
     expect(said()).toBe('United 2 objects. Each can still be changed: double-click it.');
   });
+  test('what could not be combined rightly is said, and nothing changes', async () => {
+    // A path that no engine can count with, as a broken hand might leave it.
+    await open((d) => [box(d, 'Left', 20, 20, 100, 60), d.path('Right', [0, 80, 20, 1, NaN, 50, 1, 180, 80, 3], {})]);
+    take('Left', 'Right');
+    const before = b.session.state.design;
+    combineSelection(b.session, 'union');
+    expect([b.session.state.design === before, b.session.state.message?.tone]).toEqual([true, 'warn']);
+    expect(said()).toContain('could not be combined rightly, so nothing was changed');
+  });
   test('inside a combination its operands are picked by their own areas; Esc and a click beside come out', async () => {
     await open((d) => [box(d, 'Plate', 20, 20, 200, 100), disc(d, 'Hole', 120, 70, 30), box(d, 'Beside', 300, 20, 50, 50)]);
     take('Plate', 'Hole');
@@ -88,6 +97,26 @@ describe('combining', () => {
     b.session.set({ selection: [made] });
     plainSelection(b.session);
     expect(design().nodes[made].kind).toBe('path');
+  });
+  test('a copy of what is combined is combined as well; a copy in a group stays in it', async () => {
+    await open((d) => [box(d, 'Plate', 20, 20, 200, 100), disc(d, 'Hole', 70, 70, 20), d.group('Group', [box(d, 'One', 300, 20, 20, 20)], [2, 0, 0, 2, -300, 0])]);
+    take('Plate', 'Hole');
+    run('combine.subtract');
+    const made = only().id;
+    enterHolder(b.session, made, null);
+    expect(only().name).toBe('Hole');
+    b.drag(selectTool, [70, 70], [130, 70], { alt: true, mod: true });
+    expect((design().nodes[made] as NodeOf<'combination'>).children).toHaveLength(3);
+    expect(piecesOf(areaOf(design(), made, b.shop.fonts).region)[0].path.filter((v, i, all) => v === 0 && (i === 0 || all[i - 1] === 3))).toHaveLength(3);
+    run('edit.again');
+    expect((design().nodes[made] as NodeOf<'combination'>).children).toHaveLength(4);
+    b.session.set({ entered: id('Group') });
+    take('One');
+    run('edit.duplicate');
+    const group = named(design(), 'Group') as NodeOf<'group'>;
+    expect(group.children).toHaveLength(2);
+    const [p, q] = group.children.map((c) => b.session.boxOf([c]));
+    expect([q.x0 - p.x0, q.y0 - p.y0]).toEqual([expect.closeTo((5 * 72) / 25.4, 6), expect.closeTo((5 * 72) / 25.4, 6)]);
   });
   test('turned round, and changed to another kind, by its row in Details', async () => {
     await open((d) => [box(d, 'Plate', 20, 20, 200, 100), disc(d, 'Hole', 220, 70, 30)]);

@@ -128,6 +128,14 @@ describe('known areas', () => {
   });
 });
 
+test('what no engine can do is said, with by how much it is wrong, and divides into nothing', () => {
+  const torn: Region = { path: [0, 0, 0, 1, NaN, 5, 1, 10, 10, 3], rule: 'nonZero' };
+  const made = combineTwo(torn, box(0, 0, 5, 5), 'union');
+  expect(made).toMatchObject({ ok: false, share: 1 });
+  expect(combineAll([box(0, 0, 1, 1), torn, box(3, 3, 1, 1)], 'union').ok).toBe(false);
+  expect(divide([box(0, 0, 5, 5), torn])).toBeNull();
+});
+
 describe('pieces, gaps, division', () => {
   test('pieces keep their holes, and an island in a hole is a piece', () => {
     const ring = combineAll([box(0, 0, 100, 100), box(20, 20, 60, 60)], 'subtract').region;

@@ -11,7 +11,7 @@ import { arrangedAs, evenStep, firstArrangement, repeatNodes, setArrangement, to
 import { piecesOf } from '@/core/geometry/boolean/pieces';
 import type { Region } from '@/core/geometry/boolean/region';
 import { wrongShare } from '@/core/geometry/boolean/scanline';
-import { apply, scaling } from '@/core/geometry/matrix';
+import { apply, scaling, translation } from '@/core/geometry/matrix';
 import { contourArea, contoursOf } from '@/core/geometry/segments';
 import { copyMatrices } from '@/core/model/copies';
 import type { Arrangement, Design } from '@/core/model/schema';
@@ -158,7 +158,7 @@ describe('combinations', () => {
     const { design, id } = combined(two(), 'exclude');
     const clip = parseClip(JSON.stringify(copyNodes(design, design.pages[0], [id])))!;
     const target = sheet(() => []);
-    const pasted = tryOut(target, (d) => void pasteClip(d, target.pages[0].id, clip, newId, 10, 10));
+    const pasted = tryOut(target, (d) => void pasteClip(d, target.pages[0].id, clip, newId, translation(10, 10)));
     expect(verifyDesign(pasted)).toMatchObject({ ok: true });
     expect(area(regionOf(pasted, pasted.pages[0].children[0]))).toBeCloseTo(1e4, -1);
   });

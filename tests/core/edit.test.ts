@@ -1,3 +1,4 @@
+import { translation } from '@/core/geometry/matrix';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { boxIn } from '@/core/edit/box';
 import { copyNodes, parseClip, pasteClip } from '@/core/edit/clip';
@@ -66,7 +67,7 @@ function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
     case 16: return (d) => (b % 2 ? movePage(d, page.id, b % design.pages.length) : void deletePage(d, page.id));
     default: return (d) => {
       const clip = copyNodes(design, page, ids);
-      if (clip) pasteClip(d, page.id, clip, shop.env.newId, 5, 5);
+      if (clip) pasteClip(d, page.id, clip, shop.env.newId, translation(5, 5));
     };
   }
 }
@@ -264,7 +265,7 @@ describe('colour', () => {
     const lantern = Object.values(from.nodes).find((n) => n.name === 'Lantern, middle')!;
     const clip = parseClip(JSON.stringify(copyNodes(from, from.pages[0], [lantern.id])))!;
     let to = newDesign('Other', setupOf(300, 300), making);
-    for (let i = 0; i < 2; i++) to = tryOut(to, (d) => void pasteClip(d, d.pages[0].id, clip, shop.env.newId, 0, 0));
+    for (let i = 0; i < 2; i++) to = tryOut(to, (d) => void pasteClip(d, d.pages[0].id, clip, shop.env.newId, translation(0, 0)));
     expect(verifyDesign(to)).toMatchObject({ ok: true });
     expect(to.inks.map((i) => i.name)).toEqual(['Ember 66-43']);
     expect(to.swatches.filter((s) => s.name === 'Ember glow')).toHaveLength(1);

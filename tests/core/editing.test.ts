@@ -14,6 +14,7 @@ import { makePlain } from '@/core/edit/plain';
 import { firstArrangement, repeatNodes, setArrangement, tooManyCopies } from '@/core/edit/repeat';
 import { simplified } from '@/core/edit/smoothing';
 import { asWindow, canHoldText, emptyStory } from '@/core/edit/window';
+import { translation } from '@/core/geometry/matrix';
 import { colourPaint, runOf } from '@/core/model/defaults';
 import type { Design } from '@/core/model/schema';
 import { serializeDesign } from '@/core/model/serialize';
@@ -100,7 +101,7 @@ function run(d: DesignDraft, now: Design, s: Step): void {
     },
     () => {
       const clip = copyNodes(now, page, tops);
-      if (clip && all.length < 60) pasteClip(d, page.id, clip, newId, s.x, s.y);
+      if (clip && all.length < 60) pasteClip(d, page.id, clip, newId, translation(s.x, s.y));
     },
     () => all.length > 6 && deleteNodes(d, page, [one]),
   ];

@@ -89,7 +89,7 @@ export function pasteFrom(s: Session, clip: Clip | null, aside = STEP_ASIDE): vo
   }
   let ids: string[] = [];
   s.commit('Paste', (d) => {
-    ids = pasteClip(d, s.page.id, clip, s.newId, aside, aside);
+    ids = pasteClip(d, s.page.id, clip, s.newId, translation(aside, aside));
   });
   s.set({ selection: ids.filter((id) => s.design.nodes[id]) });
   s.say(`Pasted ${count(ids.length, 'object')}.`);

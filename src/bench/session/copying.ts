@@ -1,11 +1,12 @@
 import { copyNodes, pasteClip } from '@/core/edit/clip';
 import type { DesignDraft } from '@/core/edit/history';
-import { scaleNodes, scalingAbout, transformNodes } from '@/core/edit/place';
+import { scaleIn, scaleNodes, scalingAbout, transformNodes } from '@/core/edit/place';
 import { repeatNodes, tooManyCopies, type ArrangementKind } from '@/core/edit/repeat';
-import { apply, invert, multiply, type Matrix } from '@/core/geometry/matrix';
+import { apply, IDENTITY, invert, multiply, type Matrix } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import { parentMatrix, topmost } from '@/core/model/tree';
 import { copiesIn } from '@/core/model/copies';
+import { besideSelection } from '../tools/placing';
 import { count, free, freeSelection, type CommandDef } from './commandDef';
 import type { Session } from './session';
 import type { Again } from './state';
@@ -17,16 +18,14 @@ export const through = (d: DesignDraft, s: Session, ids: readonly string[], agai
 export function copyThrough(s: Session, map: Matrix, label: string, kind: Again['kind'] = 'keep'): string[] {
   const clip = copyNodes(s.design, s.page, s.state.selection);
   if (!clip) return [];
+  const into = besideSelection(s);
   let ids: string[] = [];
   const recipe = (d: DesignDraft) => {
-    ids = pasteClip(d, s.page.id, clip, s.newId, 0, 0);
-    const page = d.pages.find((p) => p.id === s.page.id)!;
-    if (kind === 'size') scaleNodes(d, page, ids, map);
-    // Copies lie on the page itself.
-    else for (const id of ids) d.nodes[id].transform = [...multiply(map, d.nodes[id].transform as Matrix)];
+    ids = pasteClip(d, s.page.id, clip, s.newId, kind === 'size' ? IDENTITY : map, into);
+    if (kind === 'size') scaleIn(d, ids, into ? multiply(into.back, multiply(map, invert(into.back)!)) : map);
   };
   if (!s.commit(label, recipe)) return [];
-  s.set({ selection: ids, entered: null, stop: null });
+  s.set({ selection: ids, stop: null });
   s.noteAgain({ kind, map, copy: true });
   return ids;
 }

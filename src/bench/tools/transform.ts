@@ -11,6 +11,7 @@ import type { Frame, Grip, PlacedGrip } from '../canvas/frame';
 import { count, freeSelection } from '../session/commandDef';
 import type { SnapLines } from '@/core/geometry/snap';
 import { choose } from './pick';
+import { besideSelection } from './placing';
 import { shown } from './shown';
 import { clearSnap, ownNodes, snapMoving, snapPoint, targetsFor, type SnapTargets } from './snapping';
 import { far, type Gesture, type PointerAt, type ToolContext } from './tool';
@@ -34,6 +35,7 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
   const nodes = ownNodes(s, ids);
   const clip = copyNodes(s.state.design, s.page, ids);
   const again = steadyIds(s.newId);
+  const into = besideSelection(s);
   let moved = false;
   let now: { recipe: Recipe; copy: boolean; ids: () => string[] } | null = null;
   let shift: Point = { x: 0, y: 0 };
@@ -52,7 +54,7 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
     let made: string[] = [];
     const recipe: Recipe = copy
       ? (d) => {
-          made = pasteClip(d, s.page.id, clip, again(), dx, dy);
+          made = pasteClip(d, s.page.id, clip, again(), translation(dx, dy), into);
         }
       : (d) => moveNodes(d, s.page, ids, dx, dy);
     now = { recipe, copy, ids: () => (copy ? made : ids) };
@@ -176,6 +178,7 @@ export function turn(c: ToolContext, start: PointerAt, frame: Frame): Gesture {
   const pivot = s.state.pivot ?? apply(frame.matrix, centre(frame.box));
   const clip = copyNodes(s.state.design, s.page, ids);
   const again = steadyIds(s.newId);
+  const into = besideSelection(s);
   const angle = (p: Point) => (Math.atan2(p.y - pivot.y, p.x - pivot.x) * 180) / Math.PI;
   const from = angle(start.page);
   let recipe: Recipe = () => {};
@@ -193,8 +196,7 @@ export function turn(c: ToolContext, start: PointerAt, frame: Frame): Gesture {
     copy = p.alt && clip !== null;
     recipe = copy
       ? (d) => {
-          made = pasteClip(d, s.page.id, clip!, again(), 0, 0);
-          for (const id of made) d.nodes[id].transform = [...multiply(rotation(by, pivot), d.nodes[id].transform as Matrix)];
+          made = pasteClip(d, s.page.id, clip!, again(), rotation(by, pivot), into);
         }
       : (d) => turnNodes(d, s.page, ids, by, pivot);
     c.readout(`${copy ? 'copy ' : ''}${formatNumber(by, 1)}°${s.state.pivot ? ' about the pivot' : ''}`);

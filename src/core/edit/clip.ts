@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { multiply, translation, type Matrix } from '../geometry/matrix';
+import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
 import { inkSchema, nodeSchema, storySchema, swatchSchema, type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Story, type Swatch } from '../model/schema';
 import { childrenOf, pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
@@ -68,8 +68,14 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
   return { format: 'holvet-clip/1', roots, nodes, stories, swatches, inks: d.inks.filter((i) => inkIds.has(i.id)) };
 }
 
-/** Puts a clip on a page, moved by `dx`, `dy`, on top of everything. Answers the new ids. */
-export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () => string, dx: number, dy: number): NodeId[] {
+/** Into which group, combination or repeat a clip goes, and the map from the page into its space. */
+export interface PasteInto {
+  readonly parent: NodeId;
+  readonly back: Matrix;
+}
+
+/** Puts a clip on a page (or into something on it), taken through a map of the page, on top of everything there. Answers the new ids. */
+export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () => string, map: Matrix, into: PasteInto | null = null): NodeId[] {
   const page = d.pages.find((p) => p.id === pageId);
   if (!page) throw new Error(`unknown page: ${pageId}`);
   const inkMap = new Map(clip.inks.map((ink) => [ink.id, adoptInk(d, ink, newId)]));
@@ -97,7 +103,7 @@ export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () 
     const next = { ...node, id: ids.get(id)! } as DesignDraft['nodes'][string];
     if ('children' in next) next.children = next.children.map((c) => ids.get(c)!);
     if ('story' in next) next.story = storyIds.get(next.story)!;
-    if (clip.roots.includes(id)) next.transform = [...multiply(translation(dx, dy), next.transform as Matrix)];
+    if (clip.roots.includes(id)) next.transform = [...multiply(into?.back ?? IDENTITY, multiply(map, next.transform as Matrix))];
     d.nodes[next.id] = next;
   }
   for (const [id, story] of Object.entries(stories)) {
@@ -105,7 +111,8 @@ export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () 
     d.stories[own] = { ...story, id: own } as DesignDraft['stories'][string];
   }
   const roots = clip.roots.map((r) => ids.get(r)!);
-  page.children.push(...roots);
+  const holder = into ? d.nodes[into.parent] : null;
+  (holder && 'children' in holder ? holder.children : page.children).push(...roots);
   return roots;
 }
 

@@ -1,3 +1,4 @@
+import { IDENTITY } from '../geometry/matrix';
 import type { Design, Page, Setup } from '../model/schema';
 import { copyNodes, pasteClip } from './clip';
 import type { DesignDraft } from './history';
@@ -18,7 +19,7 @@ export function duplicatePage(d: DesignDraft, pageId: string, newId: () => strin
   const plain = JSON.parse(JSON.stringify(d)) as Design;
   const clip = copyNodes(plain, plain.pages.find((p) => p.id === pageId)!, page.children);
   const id = addPage(d, pageId, newId);
-  if (clip) pasteClip(d, id, clip, newId, 0, 0);
+  if (clip) pasteClip(d, id, clip, newId, IDENTITY);
   return id;
 }
 

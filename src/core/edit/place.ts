@@ -37,6 +37,11 @@ export function scaleNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], m
   }
 }
 
+/** Takes nodes through a scaling of the space they lie in. */
+export function scaleIn(d: DesignDraft, ids: readonly NodeId[], map: Matrix): void {
+  for (const id of ids) scaleInParent(d, id, map);
+}
+
 function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
   const node = d.nodes[id];
   const m = node.transform as Matrix;

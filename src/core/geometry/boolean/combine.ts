@@ -45,6 +45,8 @@ export function combineTwo(a: Region, b: Region, op: BooleanOp): Combined {
   const easy = trivial(a, b, op);
   if (easy) return { ok: true, region: easy };
   const { fast, exact } = loaded();
+  // Numbers that are none cannot be held against anything.
+  if (!isCountable(a) || !isCountable(b)) return { ok: false, region: NOTHING, share: 1 };
   const [na, nb, back] = normalised(a, b);
   let [least, best] = [1, NOTHING];
   const tries = [() => fast.combine(na, nb, op), () => exact.combine(na, nb, op), ...NUDGES.map((by) => () => exact.combine(na, nudged(nb, by), op))];
@@ -55,7 +57,7 @@ export function combineTwo(a: Region, b: Region, op: BooleanOp): Combined {
     } catch {
       // An engine that breaks on an input is one that gives no result: the other is asked.
     }
-    if (!result) continue;
+    if (!result || !isCountable(result)) continue;
     const share = wrongShare(na, nb, op, result, CHECK_LINES);
     const region = denormalised(result, [a, b], back);
     if (share <= MAY_DIFFER) return { ok: true, region };
@@ -107,6 +109,8 @@ function loaded() {
   if (!engines) throw new Error('loadBooleans has not been awaited');
   return engines;
 }
+
+const isCountable = (r: Region): boolean => r.path.every(Number.isFinite);
 
 function trivial(a: Region, b: Region, op: BooleanOp): Region | null {
   if (a.path.length && b.path.length) return null;
