@@ -12,6 +12,7 @@ import type { GradientPaint, Stop } from '@/core/model/schema';
 import { formatLength, formatNumber } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { Check, ListChoice, WordChoice } from '@/ui/Choice';
+import { shapeById } from '@/core/shapes/catalogue';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useSession } from '../session/context';
 import { withRamp, withStops, type GradientTarget } from '../tools/gradientTarget';
@@ -45,7 +46,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
         const { line: _line, thereAndBack: _back, ...rest } = p;
         const node = design.nodes[id];
         // On a closed line it goes there and back at first: then it has no seam.
-        const closed = aim === 'letterOutline' || node.kind === 'shape' || (node.kind === 'path' && node.path[node.path.length - 1] === 3);
+        const closed = aim === 'letterOutline' || node.kind === 'combination' || (node.kind === 'shape' && !shapeById(node.shape)?.open) || (node.kind === 'path' && node.path[node.path.length - 1] === 3);
         return to === 'shape' ? rest : { ...rest, line: to, ...(to === 'along' && closed && { thereAndBack: true }) };
       })(d),
     );

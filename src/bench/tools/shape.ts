@@ -18,7 +18,7 @@ const CLICK_SIZE = mm(40);
 export function drawingPaint(s: Session): Paint {
   for (let i = s.page.children.length - 1; i >= 0; i--) {
     const n = s.design.nodes[s.page.children[i]];
-    if (n.kind === 'shape' && !n.locked && n.fills[0]?.kind === 'colour') return n.fills[0];
+    if ('fills' in n && n.kind !== 'textFrame' && !n.locked && n.fills[0]?.kind === 'colour') return n.fills[0];
   }
   const visible = s.design.swatches.find((w) => w.kind === 'colour' && s.palette.mix({ swatch: w.id, tint: 1 }).some((v) => (s.palette.screen ? v < 0.95 : v > 0.05)));
   return visible ? colourPaint({ swatch: visible.id, tint: 1 }) : colourPaint(s.palette.screen ? { rgb: [0, 0, 0] } : { cmyk: [0, 0, 0, 1] });

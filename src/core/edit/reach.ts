@@ -18,5 +18,6 @@ export function outOfReach(design: Design, patches: Patches): DesignNode | null 
 /** Whether a node's place and measures are ones the document may hold. */
 function within(node: DesignNode): boolean {
   const measures = node.kind === 'shape' || node.kind === 'textFrame' ? [node.width, node.height] : [];
-  return [...node.transform, ...measures].every((v) => Math.abs(v) <= FAR);
+  const all = [...node.transform, ...measures];
+  return all.every((v) => Math.abs(v) <= FAR) && (node.kind !== 'path' || node.path.every((v) => Math.abs(v) <= FAR));
 }
