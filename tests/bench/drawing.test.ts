@@ -1,4 +1,4 @@
-import { combineSelection, plainSelection } from '@/bench/session/combining';
+import { changeCombination, combineSelection, plainSelection } from '@/bench/session/combining';
 import { runCommand, type CommandId } from '@/bench/session/commands';
 import { repeatSelection } from '@/bench/session/copying';
 import { alignNodes, joinNodes, kindOfNodes, simplifyPaths } from '@/bench/session/nodeCommands';
@@ -109,14 +109,17 @@ describe('combining', () => {
     const [p, q] = group.children.map((c) => b.session.boxOf([c]));
     expect([q.x0 - p.x0, q.y0 - p.y0]).toEqual([expect.closeTo((5 * 72) / 25.4, 6), expect.closeTo((5 * 72) / 25.4, 6)]);
   });
-  test('turned round, and changed to another kind, by its row in Details', async () => {
+  test('turned round it keeps what lies in front; changed to another kind it is that; taken apart both are free', async () => {
     await open((d) => [box(d, 'Plate', 20, 20, 200, 100), disc(d, 'Hole', 220, 70, 30)]);
     take('Plate', 'Hole');
     run('combine.subtractBack');
-    const { x0 } = b.session.boxOf(b.session.state.selection);
-    expect(x0).toBeCloseTo(220, 1);
+    expect(b.session.boxOf(b.session.state.selection).x0).toBeCloseTo(220, 1);
+    changeCombination(b.session, b.session.state.selection, { turned: false });
+    expect(b.session.boxOf(b.session.state.selection).x0).toBeCloseTo(20, 6);
+    changeCombination(b.session, b.session.state.selection, { op: 'intersect' });
+    expect(b.session.boxOf(b.session.state.selection)).toMatchObject({ x0: expect.closeTo(190, 1), x1: expect.closeTo(220, 1) });
     run('object.ungroup');
-    expect(design().pages[0].children).toHaveLength(2);
+    expect(design().pages[0].children.map((c) => design().nodes[c].name)).toEqual(['Plate', 'Hole']);
   });
 });
 
@@ -150,6 +153,7 @@ describe('copies', () => {
     b.session.set({ pivot: { x: 100, y: 0 } });
     run('object.flipAcross');
     expect(boxOf('Box').x1).toBeCloseTo(160, 6);
+    expect(said()).toBe('Flipped 1 object left to right, about the pivot.');
     run('edit.copy');
     run('edit.pasteInPlace');
     const [p, q] = design().pages[0].children.map((c) => b.session.boxOf([c]));

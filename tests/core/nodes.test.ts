@@ -234,6 +234,8 @@ describe('fitting', () => {
     const swing = (c: readonly NodeContour[], from: number, to: number) => Math.max(...c[0].nodes.slice(from, to).map((n) => n.y)) - Math.min(...c[0].nodes.slice(from, to).map((n) => n.y));
     expect(swing(now, 9, 12)).toBeLessThan(swing(zig, 9, 12) * 0.5);
     expect(now[0].nodes[2]).toEqual(zig[0].nodes[2]);
+    // What it made smooth is known as smooth, and bends as one.
+    expect(now[0].nodes.slice(9, 12).every((n) => n.kind !== 'corner')).toBe(true);
     expect(brushed(zig, { x: 100, y: 400 }, 45).touched).toBe(0);
   });
   test('a line of changing width covers what its widths say', () => {

@@ -97,10 +97,23 @@ export function brushed(contours: readonly NodeContour[], at: Point, radius: num
         const [la, lb] = [Math.hypot(p.x - a.x, p.y - a.y) / 3, Math.hypot(p.x - b.x, p.y - b.y) / 3];
         const k = 0.5 * strength[i];
         const mix = (old: Point | null, x: number, y: number): Point => (old ? { x: old.x + (x - old.x) * k, y: old.y + (y - old.y) * k } : { x: p.x + (x - p.x) * k, y: p.y + (y - p.y) * k });
-        const next = { ...p, before: mix(p.before, p.x - ux * la, p.y - uy * la), after: mix(p.after, p.x + ux * lb, p.y + uy * lb) };
+        const next = inLine({ ...p, before: mix(p.before, p.x - ux * la, p.y - uy * la), after: mix(p.after, p.x + ux * lb, p.y + uy * lb) });
         return { ...next, kind: kindOf(next) };
       }),
     };
   });
   return { contours: out, touched };
+}
+
+/** Handles that are nearly in line (cosine) are put in line: what the brush has made smooth is a smooth node. */
+const NEARLY = 0.95;
+
+function inLine(n: PathNode & { readonly before: Point; readonly after: Point }): PathNode {
+  const [ax, ay, bx, by] = [n.x - n.before.x, n.y - n.before.y, n.after.x - n.x, n.after.y - n.y];
+  const [a, b] = [Math.hypot(ax, ay), Math.hypot(bx, by)];
+  if (!(a > 0) || !(b > 0) || (ax * bx + ay * by) / (a * b) < NEARLY) return n;
+  const [x, y] = [ax / a + bx / b, ay / a + by / b];
+  const w = Math.hypot(x, y);
+  const [ux, uy] = [x / w, y / w];
+  return { ...n, before: { x: n.x - ux * a, y: n.y - uy * a }, after: { x: n.x + ux * b, y: n.y + uy * b } };
 }
