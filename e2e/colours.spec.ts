@@ -246,8 +246,9 @@ test('inks: as a stand-in there is no plate; another paper changes looks and no 
   await page.getByRole('button', { name: 'Spot library' }).click();
   const library = slip(bench, 'Spot library');
   await library.getByLabel('Open an ink library').setInputFiles({ name: 'Guild inks.txt', mimeType: 'text/plain', buffer: Buffer.from('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Net Blue 40" 40 -4 -38\n"Sail Red" 44 58 36\nEND_DATA\n') });
-  await expect(library.getByLabel('Library', { exact: true })).toHaveValue(/.+/);
+  await expect(library.getByLabel('Library', { exact: true }).locator('option:checked')).toHaveText(/Guild inks/);
   await library.getByRole('combobox', { name: 'Find a spot ink' }).fill('sail');
+  await expect(library.getByRole('option', { name: /Sail Red/ })).toBeVisible();
   await library.getByRole('combobox', { name: 'Find a spot ink' }).press('Enter');
   await expect(bench.card('Sail Red')).toBeVisible();
 });
