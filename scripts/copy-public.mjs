@@ -18,3 +18,5 @@ copy('lcms-wasm/dist/lcms.js', 'wasm/lcms.js');
 copy('lcms-wasm/dist/lcms.wasm', 'wasm/lcms.wasm');
 copy('harfbuzzjs/dist/harfbuzz-subset.wasm', 'wasm/harfbuzz-subset.wasm');
 copy('pathkit-wasm/bin/pathkit.wasm', 'wasm/pathkit.wasm');
+copy('@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm', 'wasm/mozjpeg_dec.wasm');
+copy('@jsquash/webp/codec/dec/webp_dec.wasm', 'wasm/webp_dec.wasm');

@@ -1,9 +1,12 @@
 import { ColourEngine } from './colour/icc';
-import { ColourRoom, Palette } from './colour/palette';
+import { Palette } from './colour/palette';
+import { ColourRoom } from './colour/room';
 import type { Env } from './env';
 import { loadBooleans } from './geometry/boolean/combine';
 import type { Design } from './model/schema';
 import { SceneBuilder } from './scene/build';
+import { readPicture } from './input/picture/read';
+import { PictureBook } from './pictures/book';
 import { FontBook } from './text/fonts';
 
 /** The engines of one place (page, worker, shell), loaded once and then called plainly. */
@@ -12,12 +15,14 @@ export interface Workshop {
   readonly fonts: FontBook;
   readonly room: ColourRoom;
   readonly builder: SceneBuilder;
+  /** Null where pictures are not opened: the page is shown them by its workers. */
+  readonly pictures: PictureBook | null;
 }
 
-export async function openWorkshop(env: Env): Promise<Workshop> {
+export async function openWorkshop(env: Env, { pictures = true } = {}): Promise<Workshop> {
   const [engine] = await Promise.all([ColourEngine.load(env), loadBooleans(env)]);
   const fonts = new FontBook(env);
-  return { env, fonts, room: new ColourRoom(engine, (p) => env.asset(p)), builder: new SceneBuilder(fonts) };
+  return { env, fonts, room: new ColourRoom(engine, (p) => env.asset(p)), builder: new SceneBuilder(fonts), pictures: pictures ? new PictureBook(async (file) => readPicture(await env.asset(`pictures/${file}`), env)) : null };
 }
 
 /** Faces that a design's texts ask for. */
@@ -29,13 +34,16 @@ export function facesOf(design: Design): Set<string> {
 
 /** Loads the faces and the profile of a design; faces that cannot be had are substituted and reported by the scene. */
 export async function equip(shop: Workshop, design: Design): Promise<void> {
-  await Promise.all([shop.fonts.load(facesOf(design)), shop.room.prepare(design.profile.file)]);
+  await Promise.all([shop.fonts.load(facesOf(design)), shop.room.prepare(design.profile.file), shop.pictures?.load(new Set(design.pictures?.map((p) => p.file)))]);
 }
 
 export async function prepare(shop: Workshop, design: Design): Promise<Palette> {
   await equip(shop, design);
-  return new Palette(design, shop.room);
+  return paletteOf(design, shop);
 }
+
+/** The palette of an equipped design. */
+export const paletteOf = (design: Design, shop: Workshop): Palette => new Palette(design, shop.room, shop.pictures);
 
 /** The design as it goes to a press: a screen design becomes one of inks, its colours separated by the profile. */
 export function asPrint(design: Design): Design {
@@ -47,6 +55,8 @@ interface MadePalette {
   readonly inks: unknown;
   readonly profile: unknown;
   readonly medium: unknown;
+  readonly pictures: unknown;
+  readonly epoch: number;
   readonly palette: Palette;
 }
 
@@ -57,13 +67,14 @@ export class PaletteKeeper {
 
   /** The design must have been equipped. */
   get(d: Design): Palette {
-    const known = this.made.find((m) => m.swatches === d.swatches && m.inks === d.inks && m.profile === d.profile && m.medium === d.setup.medium);
+    const epoch = this.shop.pictures?.epoch ?? 0;
+    const known = this.made.find((m) => m.swatches === d.swatches && m.inks === d.inks && m.profile === d.profile && m.medium === d.setup.medium && m.pictures === d.pictures && m.epoch === epoch);
     if (known) {
       if (known !== this.made[0]) this.made = [known, ...this.made.filter((m) => m !== known)];
       return known.palette;
     }
-    const palette = new Palette(d, this.shop.room);
-    this.made = [{ swatches: d.swatches, inks: d.inks, profile: d.profile, medium: d.setup.medium, palette }, ...this.made.slice(0, 2)];
+    const palette = paletteOf(d, this.shop);
+    this.made = [{ swatches: d.swatches, inks: d.inks, profile: d.profile, medium: d.setup.medium, pictures: d.pictures, epoch, palette }, ...this.made.slice(0, 2)];
     return palette;
   }
 }

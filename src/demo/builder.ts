@@ -1,6 +1,6 @@
 import { multiply, rotation, translation, type Matrix } from '@/core/geometry/matrix';
 import { NO_PAINT, colourPaint, type Making } from '@/core/model/defaults';
-import type { Arrangement, Colour, Corner, Design, DesignNode, NodeOf, Outline, Page, Paint, Paragraph, Stop, Swatch } from '@/core/model/schema';
+import type { Arrangement, Colour, Corner, Design, DesignNode, NodeOf, Outline, Page, Paint, Paragraph, Picture, Stop, Swatch } from '@/core/model/schema';
 
 export type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
@@ -19,6 +19,14 @@ export class DesignBuilder {
     this.swatches = [...base.swatches];
     this.inks = [...base.inks];
     this.pages = [...base.pages];
+  }
+
+  readonly pictures: Picture[] = [];
+  /** Makes a picture known to the design; answers its id. */
+  picture(facts: Omit<Picture, 'id'>): string {
+    const id = this.id();
+    this.pictures.push({ ...facts, id });
+    return id;
   }
 
   private id(): string {
@@ -129,7 +137,7 @@ export class DesignBuilder {
   }
 
   done(): Design {
-    return { ...this.base, nodes: this.nodes, stories: this.stories, swatches: this.swatches, inks: this.inks, pages: this.pages };
+    return { ...this.base, nodes: this.nodes, stories: this.stories, swatches: this.swatches, inks: this.inks, pages: this.pages, ...(this.pictures.length && { pictures: this.pictures }) };
   }
 }
 

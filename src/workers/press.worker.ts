@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import { apply } from 'mutative';
 import { checkDesign } from '@/core/check/check';
-import { Palette } from '@/core/colour/palette';
+import type { Palette } from '@/core/colour/palette';
 import type { Design, Page } from '@/core/model/schema';
 import { writePdf } from '@/core/output/pdf/write';
 import { tooManyPixels, writePng } from '@/core/output/png';
@@ -13,7 +13,7 @@ import { compositePlates } from '@/core/render/composite';
 import { mostInk, rasterPlates, type Plates } from '@/core/render/plates';
 import { regionOf } from '@/core/render/region';
 import { bleedRect } from '@/core/scene/scene';
-import { asPrint, equip, openWorkshop, PaletteKeeper, type Workshop } from '@/core/workshop';
+import { asPrint, equip, openWorkshop, paletteOf, PaletteKeeper, type Workshop } from '@/core/workshop';
 import { packWhole } from '@/store/pack';
 import { shopEnv } from '@/store/shopEnv';
 import type { HandedOver, PressApi } from './pressApi';
@@ -102,7 +102,7 @@ const api: PressApi = {
       case 'pdf': {
         if (r.palette.substituted) return { ok: false, message: `The profile “${r.design.profile.name ?? r.design.profile.file}” is not in this browser. Open it again in the Inks slip, or choose another paper, then make the file.` };
         const pages = request.pages.map((n) => r.design.pages[n - 1]);
-        const inks = new Palette(asPrint(r.design), r.shop.room);
+        const inks = paletteOf(asPrint(r.design), r.shop);
         return done(await writePdf(r.design, pages, r.shop.builder, inks, shopEnv, { marks: request.marks, keepRgb: request.keepRgb }, { step: (a, b, what) => progress(a, b, what) }));
       }
       case 'svg': {

@@ -9,3 +9,8 @@ export function unpacked(pdf: Uint8Array): string {
   writeFileSync(file, pdf);
   return execFileSync('qpdf', ['--qdf', '--object-streams=disable', file, '-'], { maxBuffer: 1e9 }).toString('latin1');
 }
+
+/** The words that pdftotext finds in a PDF. */
+export function words(pdf: Uint8Array): string {
+  return execFileSync('pdftotext', ['-', '-'], { input: pdf, encoding: 'utf8' });
+}

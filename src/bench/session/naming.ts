@@ -22,6 +22,7 @@ export function paintName(d: Design, p: Paint | undefined): string {
   if (!p || p.kind === 'none') return 'none';
   if (p.kind === 'colour') return colourName(d, p.colour);
   if (p.kind === 'pools') return `${p.pools.length} pools`;
+  if (p.kind === 'picture') return d.pictures?.find((x) => x.id === p.picture)?.name ?? 'a picture';
   const { ramp } = p;
   const name = 'swatch' in ramp ? d.swatches.find((s) => s.id === ramp.swatch)?.name : undefined;
   return `${name ?? 'a gradient'}, ${COURSE[p.line ?? p.gradient]}`;

@@ -3,8 +3,9 @@ import type { Env } from '../env';
 
 // Pixel formats of the engine: float flag << 22 | space << 16 | channels << 3 | bytes.
 const FLOAT = (space: number, channels: number) => (1 << 22) | (space << 16) | (channels << 3) | 4;
-const SPACES = { rgb: FLOAT(4, 3), cmyk: FLOAT(6, 4), lab: FLOAT(10, 3) } as const;
-const CHANNELS = { rgb: 3, cmyk: 4, lab: 3 } as const;
+const SPACES = { gray: FLOAT(3, 1), rgb: FLOAT(4, 3), cmyk: FLOAT(6, 4), lab: FLOAT(10, 3) } as const;
+const CHANNELS = { gray: 1, rgb: 3, cmyk: 4, lab: 3 } as const;
+const SIGNATURES: Readonly<Record<number, IccSpace>> = { 0x434d594b: 'cmyk', 0x52474220: 'rgb', 0x4c616220: 'lab', 0x47524159: 'gray' };
 export type IccSpace = keyof typeof SPACES;
 
 const RELATIVE = 1;
@@ -12,7 +13,7 @@ const NO_CACHE = 0x40;
 const NO_OPTIMIZE = 0x100;
 const BLACK_POINT = 0x2000;
 
-/** Colour-managed maps between profiles, all in float. Inks are 0…100, RGB 0…1, Lab as it is. */
+/** Colour-managed maps between profiles, all in float. Inks are 0…100, RGB and grey 0…1, Lab as it is. */
 export class ColourEngine {
   private constructor(private readonly lcms: LcmsModule) {}
 
@@ -32,7 +33,7 @@ export class ColourEngine {
     lcms._free(ptr); // the engine keeps its own copy
     if (!handle) throw new Error('This file is not an ICC profile.');
     const space = lcms._cmsGetColorSpace(handle) >>> 0;
-    return { handle, space: space === 0x434d594b ? 'cmyk' : space === 0x52474220 ? 'rgb' : space === 0x4c616220 ? 'lab' : 'other' };
+    return { handle, space: SIGNATURES[space] ?? 'other' };
   }
 
   lab(): Profile {
@@ -44,7 +45,7 @@ export class ColourEngine {
    * takes and gives packed floats.
    */
   transform(from: Profile, to: Profile, blackPoint: boolean): (values: Float32Array) => Float32Array {
-    if (from.space === 'other' || to.space === 'other') throw new Error('This profile is neither CMYK, RGB nor Lab.');
+    if (from.space === 'other' || to.space === 'other') throw new Error('This profile is neither CMYK, RGB, grey nor Lab.');
     const { lcms } = this;
     const flags = NO_CACHE | NO_OPTIMIZE | (blackPoint ? BLACK_POINT : 0);
     const t = lcms._cmsCreateTransform(from.handle, SPACES[from.space], to.handle, SPACES[to.space], RELATIVE, flags);

@@ -1,64 +1,17 @@
 import type { Cmyk, Colour, Design, GradientPaint, Ink, OwnColour, Ramp } from '../model/schema';
-import type { ColourEngine, Profile } from './icc';
-import { isOwnAsset } from '../file/assets';
-import { PROFILES } from '../model/defaults';
+import type { Picture, PictureSpace } from '../model/pictureSchema';
+import type { PictureBook } from '../pictures/book';
+import type { PictureSource } from '../pictures/source';
+import type { ColourTable } from './inkTable';
 import { mapTuple } from '../units/tuple';
 import { deltaE00 } from './compare';
-import { Press, type SpotInk } from './press';
+import type { Press, SpotInk } from './press';
+import type { ColourRoom, OpenedProfile } from './room';
 import type { Mix } from './mixing';
 import { resolveRamp, thereAndBack, type RampSource, type ResolvedRamp } from './ramp';
 import { clip01, hexOf, labToSrgb, srgbToLab, type Triple } from './spaces';
 
 export const PROCESS = ['Cyan', 'Magenta', 'Yellow', 'Black'] as const;
-
-/** What the colours of all designs need: the engine, the profiles and one baked press a profile. */
-export class ColourRoom {
-  private readonly presses = new Map<string, { press: Press; rgbToCmyk: (v: Float32Array) => Float32Array; labToCmyk: (v: Float32Array) => Float32Array; bytes: Uint8Array }>();
-  private srgb: Profile | null = null;
-  constructor(
-    private readonly engine: ColourEngine,
-    private readonly asset: (path: string) => Promise<Uint8Array>,
-  ) {}
-
-  /** Profiles that could not be had; another stands in for them, so that the design can still be seen and mended. */
-  readonly missing = new Set<string>();
-
-  /**
-   * Opens and bakes an output profile once. Rejects with a sentence if a shipped one is missing or not CMYK; in place of a
-   * person's own that is missing stands the first shipped one, and `missing` says so.
-   */
-  async prepare(file: string): Promise<void> {
-    if (this.presses.has(file) && !this.missing.has(file)) return;
-    try {
-      await this.bake(file);
-      this.missing.delete(file);
-    } catch (e) {
-      if (!isOwnAsset(file)) throw e;
-      await this.prepare(PROFILES[0].file);
-      this.presses.set(file, this.get(PROFILES[0].file));
-      this.missing.add(file);
-    }
-  }
-
-  private async bake(file: string): Promise<void> {
-    const bytes = await this.asset(`icc/${file}`);
-    const profile = this.engine.open(bytes);
-    if (profile.space !== 'cmyk') throw new Error(`${file} is not a profile for printing inks (CMYK).`);
-    this.srgb ??= this.engine.open(await this.asset('icc/srgb.icc'));
-    this.presses.set(file, {
-      press: Press.bake(this.engine, profile),
-      rgbToCmyk: this.engine.transform(this.srgb, profile, true),
-      labToCmyk: this.engine.transform(this.engine.lab(), profile, false),
-      bytes,
-    });
-  }
-
-  get(file: string) {
-    const found = this.presses.get(file);
-    if (!found) throw new Error(`profile ${file} was not prepared`);
-    return found;
-  }
-}
 
 /**
  * Turns the colours of one design into channels and looks. Made anew when swatches, inks or profile change; paints keep
@@ -77,20 +30,28 @@ export class Palette {
   readonly profileBytes: Uint8Array;
   /** The design's own profile is missing; a shipped one stands in for it. */
   readonly substituted: boolean;
+  private readonly pictures: Map<string, Picture>;
+  private readonly profileFile: string;
   private readonly swatches: Map<string, Design['swatches'][number]>;
   private readonly inkIndex: Map<string, number>;
   /** Inks that are printed from their stand-in recipe. */
   private readonly standIns: Map<string, Ink>;
-  private readonly room: ReturnType<ColourRoom['get']>;
+  private readonly room: OpenedProfile;
   private readonly mixes = new WeakMap<object, Mix>();
   private readonly ramps = new WeakMap<object, ResolvedRamp>();
   private readonly looks = new Map<string, Triple>();
 
-  constructor(design: Pick<Design, 'swatches' | 'inks' | 'profile' | 'setup'>, room: ColourRoom) {
-    this.room = room.get(design.profile.file);
+  constructor(
+    design: Pick<Design, 'swatches' | 'inks' | 'profile' | 'setup' | 'pictures'>,
+    private readonly colours: ColourRoom,
+    private readonly book: PictureBook | null = null,
+  ) {
+    this.room = colours.get(design.profile.file);
+    this.pictures = new Map((design.pictures ?? []).map((p) => [p.id, p]));
+    this.profileFile = design.profile.file;
     this.press = this.room.press;
     this.profileBytes = this.room.bytes;
-    this.substituted = room.missing.has(design.profile.file);
+    this.substituted = colours.missing.has(design.profile.file);
     this.screen = design.setup.medium === 'screen';
     this.inks = design.inks.filter((ink) => !ink.asStandIn);
     this.standIns = new Map(design.inks.flatMap((ink) => (ink.asStandIn ? [[ink.id, ink]] : [])));
@@ -176,6 +137,23 @@ export class Palette {
   rampOf(paint: Pick<GradientPaint, 'ramp' | 'line' | 'thereAndBack'>): ResolvedRamp {
     const ramp = this.ramp(paint.ramp);
     return paint.line === 'along' && paint.thereAndBack ? thereAndBack(ramp) : ramp;
+  }
+
+  /** What the design knows of a picture. An unknown reference throws: the model's door lets none in. */
+  picture(id: string): Picture {
+    const known = this.pictures.get(id);
+    if (!known) throw new Error(`unknown picture: ${id}`);
+    return known;
+  }
+
+  /** A picture's pixels; null where its file is not at hand. */
+  pictureSource(id: string): PictureSource | null {
+    return this.book?.get(this.picture(id).file) ?? null;
+  }
+
+  /** From a picture's colours to this palette's channels; null: its numbers are kept. See ColourRoom. */
+  pictureTable(space: PictureSpace, icc: Uint8Array | null): ColourTable | null {
+    return this.colours.pictureTable(this.profileFile, this.screen, space, icc);
   }
 
   /** sRGB 0…1 of a mix as it looks on the paper (or on the screen). */

@@ -16,6 +16,7 @@ function coloursOf(d: Design, p: Paint | undefined, palette: Palette): readonly 
   if (!p || p.kind === 'none') return null;
   if (p.kind === 'colour') return [p.colour];
   if (p.kind === 'pools') return p.pools.map((x) => x.colour);
+  if (p.kind === 'picture') return (p.tone?.inks ?? []).map((x) => x.colour);
   return palette.rampSource(p.ramp).stops.map((x) => x.colour);
 }
 

@@ -69,7 +69,7 @@ export function areaOf(d: Design, id: NodeId, fonts: FontBook, moving = false): 
     old.moving = { deps, area };
     return area;
   }
-  const area = holderArea(node, children, parts, unsure);
+  const area = holderArea(d, node, children, parts, unsure);
   known.set(node, { deps, area, parts, resting: new Map() });
   return area;
 }
@@ -101,7 +101,7 @@ export function lettersPath(d: Design, node: TextNode, fonts: FontBook): number[
   return out;
 }
 
-function holderArea(node: Exclude<DesignNode, { kind: 'shape' | 'path' | 'displayText' | 'textFrame' }>, children: readonly NodeId[], parts: readonly Region[], unsure: boolean): Area {
+function holderArea(d: Design, node: Exclude<DesignNode, { kind: 'shape' | 'path' | 'displayText' | 'textFrame' }>, children: readonly NodeId[], parts: readonly Region[], unsure: boolean): Area {
   if (node.kind === 'repeat') {
     const one = combineAll(parts, 'union');
     const copies = copyMatrices(node.arrangement).map((m): Region => ({ path: transformPath(one.region.path, m), rule: one.region.rule }));
@@ -109,8 +109,10 @@ function holderArea(node: Exclude<DesignNode, { kind: 'shape' | 'path' | 'displa
     return { region: all.region, unsure: unsure || !one.ok || !all.ok };
   }
   if (node.kind === 'group') {
-    const all = combineAll(parts, 'union');
-    return { region: all.region, unsure: unsure || !all.ok };
+    // What cuts is not part of the area, but takes from it.
+    const all = combineAll(parts.filter((_, i) => !d.nodes[children[i]].cuts), 'union');
+    const cut = combineAll([all.region, ...parts.filter((_, i) => d.nodes[children[i]].cuts)], 'intersect');
+    return { region: cut.region, unsure: unsure || !all.ok || !cut.ok };
   }
   if (node.op === 'divide') {
     const pieces: DividedPiece[] | null = divide(parts);

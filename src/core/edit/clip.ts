@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
-import { inkSchema, nodeSchema, storySchema, swatchSchema, type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Story, type Swatch } from '../model/schema';
+import { pictureSchema } from '../model/pictureSchema';
+import { inkSchema, nodeSchema, storySchema, swatchSchema, type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Picture, type Story, type Swatch } from '../model/schema';
 import { childrenOf, pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
 
@@ -12,6 +13,8 @@ export interface Clip {
   readonly stories: Readonly<Record<string, Story>>;
   readonly swatches: readonly Swatch[];
   readonly inks: readonly Ink[];
+  /** Absent: none. */
+  readonly pictures?: readonly Picture[];
 }
 
 const clipSchema = z.object({
@@ -21,6 +24,7 @@ const clipSchema = z.object({
   stories: z.record(z.string(), storySchema),
   swatches: z.array(swatchSchema),
   inks: z.array(inkSchema),
+  pictures: z.array(pictureSchema).optional(),
 });
 
 /** A clip from text that came from outside; null for anything that is not one. */
@@ -30,6 +34,13 @@ export function parseClip(text: string): Clip | null {
     const parsed = clipSchema.safeParse(JSON.parse(text));
     if (!parsed.success) return null;
     const clip = parsed.data;
+    const known = new Set(clip.pictures?.map((p) => p.id));
+    let pictured = true;
+    eachPaint({ ...clip.nodes }, { ...clip.stories }, (p) => {
+      if (p.kind === 'picture' && !known.has(p.picture)) pictured = false;
+      return p;
+    });
+    if (!pictured) return null;
     const whole = Object.values(clip.nodes).every((n) => childrenOf(n).every((c) => clip.nodes[c]) && (!('story' in n) || clip.stories[n.story])) && clip.roots.every((r) => clip.nodes[r]);
     return whole ? clip : null;
   } catch {
@@ -51,6 +62,7 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
     }
   const swatchIds = new Set<string>();
   const inkIds = new Set<string>();
+  const pictureIds = new Set<string>();
   const collect = (c: Colour) => {
     if ('swatch' in c) swatchIds.add(c.swatch);
     else if ('ink' in c) inkIds.add(c.ink);
@@ -58,6 +70,7 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
   };
   eachPaint(nodes, stories, (p) => {
     if (p.kind === 'gradient' && 'swatch' in p.ramp) swatchIds.add(p.ramp.swatch);
+    if (p.kind === 'picture') pictureIds.add(p.picture);
     return mapColours(p, collect);
   });
   const swatches = d.swatches.filter((s) => swatchIds.has(s.id));
@@ -65,7 +78,7 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
   // A ramp swatch may use colour swatches that nothing else does.
   for (const s of d.swatches) if (swatchIds.has(s.id) && !swatches.includes(s)) swatches.push(s);
   for (const s of swatches) if (s.kind === 'colour' && 'ink' in s.colour) inkIds.add(s.colour.ink);
-  return { format: 'holvet-clip/1', roots, nodes, stories, swatches, inks: d.inks.filter((i) => inkIds.has(i.id)) };
+  return { format: 'holvet-clip/1', roots, nodes, stories, swatches, inks: d.inks.filter((i) => inkIds.has(i.id)), ...(pictureIds.size && { pictures: (d.pictures ?? []).filter((p) => pictureIds.has(p.id)) }) };
 }
 
 /** Into which group, combination or repeat a clip goes, and the map from the page into its space. */
@@ -92,7 +105,9 @@ export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () 
   }
   const ids = new Map(Object.keys(clip.nodes).map((id) => [id, newId()]));
   const storyIds = new Map(Object.keys(clip.stories).map((id) => [id, newId()]));
+  const pictureMap = new Map((clip.pictures ?? []).map((p) => [p.id, adoptPicture(d, p, newId)]));
   const paint = (p: Paint): Paint => {
+    if (p.kind === 'picture') return { ...(mapColours(p, colour) as typeof p), picture: pictureMap.get(p.picture) ?? p.picture };
     const mapped = mapColours(p, colour);
     return mapped.kind === 'gradient' && 'swatch' in mapped.ramp ? { ...mapped, ramp: { swatch: swatchMap.get(mapped.ramp.swatch) ?? mapped.ramp.swatch } } : mapped;
   };
@@ -121,6 +136,15 @@ function adoptInk(d: DesignDraft, ink: Ink, newId: () => string): string {
   if (same) return same.id;
   const id = newId();
   d.inks.push({ ...ink, id, lab: [...ink.lab], alternate: [...ink.alternate] });
+  return id;
+}
+
+/** The design's own picture of the same file and name, or a new one. Answers its id. */
+export function adoptPicture(d: DesignDraft, picture: Picture, newId: () => string): string {
+  const same = d.pictures?.find((p) => p.file === picture.file && p.name === picture.name);
+  if (same) return same.id;
+  const id = newId();
+  (d.pictures ??= []).push({ ...picture, id });
   return id;
 }
 
@@ -157,6 +181,11 @@ export function mapColours(p: Paint, map: (c: Colour) => Colour): Paint {
   if (p.kind === 'pools') {
     const pools = mapStops(p.pools, map);
     return pools === p.pools ? p : { ...p, pools };
+  }
+  if (p.kind === 'picture') {
+    if (!p.tone?.inks) return p;
+    const inks = mapStops(p.tone.inks, map);
+    return inks === p.tone.inks ? p : { ...p, tone: { ...p.tone, inks } };
   }
   if ('swatch' in p.ramp) return p;
   const stops = mapStops(p.ramp.stops, map);

@@ -9,6 +9,8 @@ export function exactColour(d: Design, id: NodeId, aim: Aim, matrix: Matrix, p: 
   if (!paint || paint.kind === 'none') return null;
   if (paint.kind === 'colour') return paint.colour;
   if (paint.kind === 'pools') return nearestPool(paint, matrix, p).colour;
+  // A picture has no colour of its own but what it looks like at a place.
+  if (paint.kind === 'picture') return null;
   const back = invert(multiply(matrix, paint.geometry));
   const stops = stopsOf(d, paint);
   if (!back || !stops.length) return stops[0]?.colour ?? null;

@@ -1,34 +1,13 @@
 import '../zodSetup';
 import * as z from 'zod';
+import { picturePaintSchema, pictureSchema } from './pictureSchema';
+import { cmykSchema, colourSchema, coordinate, id, lab, MAX_PAGE, matrix, measure, name, ownColourSchema, unit01 } from './primitives';
+
+export { cmykSchema, colourSchema, FAR, MAX_PAGE, ownColourSchema } from './primitives';
+export { type Picture, type PicturePaint, type PictureSpace, type Tone, type ToneInk } from './pictureSchema';
 
 /** The document, as it is kept and exchanged. Lengths in points, angles in degrees, inks 0…1, y down. */
 export const FORMAT = 'holvet/1';
-
-/** No page is larger than 5 m and nothing lies further than 20 m from its page: beyond that a number is a slip. */
-export const MAX_PAGE = (5000 * 72) / 25.4;
-export const FAR = MAX_PAGE * 4;
-
-const id = z.string().min(1).max(64).regex(/^[A-Za-z0-9_-]+$/);
-const name = z.string().max(200);
-const coordinate = z.number().min(-FAR).max(FAR);
-const measure = z.number().min(0).max(FAR);
-const unit01 = z.number().min(0).max(1);
-const matrix = z.tuple([z.number(), z.number(), z.number(), z.number(), coordinate, coordinate]).readonly();
-
-export const cmykSchema = z.tuple([unit01, unit01, unit01, unit01]).readonly();
-const rgb = z.tuple([unit01, unit01, unit01]).readonly();
-const lab = z.tuple([z.number().min(0).max(100), z.number().min(-128).max(128), z.number().min(-128).max(128)]).readonly();
-
-/** A colour that stands for itself; nothing is converted on the way in. */
-const ownColour = [
-  z.strictObject({ ink: id, tint: unit01 }).readonly(),
-  z.strictObject({ cmyk: cmykSchema }).readonly(),
-  z.strictObject({ rgb }).readonly(),
-  z.strictObject({ lab }).readonly(),
-  z.strictObject({ gray: unit01 }).readonly(),
-] as const;
-export const ownColourSchema = z.union(ownColour);
-export const colourSchema = z.union([z.strictObject({ swatch: id, tint: unit01 }).readonly(), ...ownColour]);
 
 export const midpointSchema = z.number().min(0.02).max(0.98);
 export const stopSchema = z
@@ -108,6 +87,7 @@ export const paintSchema = z.union([
       overprint: z.boolean(),
     })
     .readonly(),
+  picturePaintSchema,
 ]);
 
 export const outlineSchema = z
@@ -142,7 +122,21 @@ export const arrangementSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('ring'), count: copies, step: turn, centre: point, upright: z.boolean().optional(), ...alike }).readonly(),
 ]);
 
-const nodeBase = { id, name, transform: matrix, hidden: z.boolean(), locked: z.boolean() };
+/** How colours meet those below them; the words of PDF and CSS. */
+export const BLENDS = ['multiply', 'screen', 'overlay', 'darken', 'lighten', 'color-dodge', 'color-burn', 'hard-light', 'soft-light', 'difference', 'exclusion', 'hue', 'saturation', 'color', 'luminosity'] as const;
+
+const nodeBase = {
+  id,
+  name,
+  transform: matrix,
+  hidden: z.boolean(),
+  locked: z.boolean(),
+  /** Of the object as a whole. Absent: 1, nothing shows through. */
+  opacity: unit01.optional(),
+  blend: z.enum(BLENDS).optional(),
+  /** Inside a group: it is not seen itself, but cuts what lies beside it, by its outline or by how far it would cover. */
+  cuts: z.enum(['outline', 'opacity']).optional(),
+};
 const fills = z.array(paintSchema).max(16).readonly();
 const outlines = z.array(outlineSchema).max(16).readonly();
 const children = z.array(id).max(100_000).readonly();
@@ -239,6 +233,8 @@ export const designSchema = z
     pages: z.array(pageSchema).min(1).max(2000).readonly(),
     nodes: z.record(id, nodeSchema).readonly(),
     stories: z.record(id, storySchema).readonly(),
+    /** Pictures that paints refer to. Absent: none. */
+    pictures: z.array(pictureSchema).max(5000).readonly().optional(),
   })
   .readonly();
 
@@ -257,6 +253,7 @@ export type Ink = z.infer<typeof inkSchema>;
 export type Paint = z.infer<typeof paintSchema>;
 export type GradientPaint = Extract<Paint, { kind: 'gradient' }>;
 export type PoolsPaint = Extract<Paint, { kind: 'pools' }>;
+export type Blend = (typeof BLENDS)[number];
 export type Pool = PoolsPaint['pools'][number];
 export type Ramp = GradientPaint['ramp'];
 export type Mixing = NonNullable<Extract<Ramp, { stops: unknown }>['mixing']>;

@@ -24,8 +24,9 @@ interface Fault {
 function findFault(d: Design): Fault | null {
   const swatches = new Map(d.swatches.map((s) => [s.id, s]));
   const inks = new Set(d.inks.map((i) => i.id));
-  const twice = firstRepeated([...d.swatches.map((s) => s.id), ...d.inks.map((i) => i.id), ...d.pages.map((p) => p.id)]);
-  if (twice) return { where: 'swatches, inks and pages', what: `the id ${twice} is used twice` };
+  const pictures = new Set(d.pictures?.map((p) => p.id));
+  const twice = firstRepeated([...d.swatches.map((s) => s.id), ...d.inks.map((i) => i.id), ...d.pages.map((p) => p.id), ...(d.pictures ?? []).map((p) => p.id)]);
+  if (twice) return { where: 'swatches, inks, pictures and pages', what: `the id ${twice} is used twice` };
   const inkName = firstRepeated(d.inks.map((i) => i.name.toLowerCase()));
   if (inkName) return { where: 'inks', what: `two inks are called ${inkName}` };
 
@@ -37,6 +38,7 @@ function findFault(d: Design): Fault | null {
   const paintFault = (p: Paint, where: string): Fault | null => {
     if (p.kind === 'colour') return colourFault(p.colour, where);
     if (p.kind === 'pools') return firstFault(p.pools, (x) => colourFault(x.colour, where));
+    if (p.kind === 'picture') return pictures.has(p.picture) ? firstFault(p.tone?.inks ?? [], (x) => colourFault(x.colour, where)) : { where, what: `the picture ${p.picture} is missing` };
     if (p.kind !== 'gradient') return null;
     if ('swatch' in p.ramp) return swatches.get(p.ramp.swatch)?.kind === 'ramp' ? null : { where, what: `the gradient swatch ${p.ramp.swatch} is missing` };
     return firstFault(p.ramp.stops, (s) => colourFault(s.colour, where));

@@ -1,15 +1,18 @@
 import type { Mix } from '../colour/mixing';
 import type { Palette } from '../colour/palette';
-import type { ResolvedRamp } from '../colour/ramp';
 import { invert, multiply, translation, scaling } from '../geometry/matrix';
-import { intersect, isEmpty, overlaps } from '../geometry/rect';
+import { intersect, isEmpty, overlaps, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
-import type { GradientPaint, PoolsPaint } from '../model/schema';
-import type { Item, Scene } from '../scene/scene';
+import type { GradientPaint, PicturePaint, PoolsPaint } from '../model/schema';
+import { byLayer, lineOf, type Drawn, type LayerGroup } from '../scene/layers';
+import { isOwn, type Clip, type Item, type Layer, type Scene } from '../scene/scene';
+import { blender } from './blend';
 import { Coverage, type Region, type RowSink } from './coverage';
 import { fieldOf, RAMP_STEPS } from './field';
 import { GRAIN_CELL, GRAIN_SIZE, grainOf, grainTile } from './grain';
+import { pictureSampler } from './pictureSampler';
 import { poolField, rasterPools } from './pools';
+import { opacityTable, rampWrites } from './rampTables';
 import { regionRect } from './region';
 
 /** One raster a channel, 0…255 = none…full. For inks 0 is bare paper; a screen's channels start at full light. */
@@ -19,28 +22,19 @@ export interface Plates {
   readonly data: readonly Uint8Array[];
 }
 
-/** What one channel gets along a ramp; `constant` where that is the same everywhere. */
-interface Table {
-  readonly table: Uint8Array;
-  readonly constant: number | null;
-}
-/** Which channels a paint writes. Null: leaves that plate as it is. */
-type Writes = readonly (Table | null)[];
-
 /**
  * The plates of a region of a page: the truth that the screen, the PNG and the checks are made of. Paint that is set to
  * overprint leaves the plates it has no ink for; other paint clears them (PDF 32000-1 8.6.7, overprint mode 1).
  * `cancelled` is asked now and then; when it says yes the answer is null.
  */
 export function rasterPlates(scene: Scene, palette: Palette, region: Region, cancelled: () => boolean = () => false): Plates | null {
-  const painter = new PlatePainter(palette, region);
   const window = regionRect(region);
-  let n = 0;
-  for (const item of scene.items) {
-    if (!overlaps(item.bounds, window)) continue;
-    if ((++n & 63) === 0 && cancelled()) return null;
-    painter.paint(item);
-  }
+  const items = scene.items.filter((i) => overlaps(i.bounds, window));
+  // The page is a group of its own: on bare paper there is nothing to blend with. Most blends do not tell the difference.
+  const own = items.some((i) => lineOf(i.layer ?? null).some((l) => l.blend && l.blend !== 'multiply' && l.blend !== 'darken'));
+  const painter = new PlatePainter(palette, region, own ? 'group' : 'page');
+  if (!painter.paintAll(byLayer(items), cancelled)) return null;
+  if (own && palette.screen) for (const light of painter.data) for (let i = 0; i < light.length; i++) light[i] += 255 - painter.alpha![i];
   return { region, channels: palette.channels, data: painter.data };
 }
 
@@ -52,41 +46,138 @@ export interface Alone {
 
 /** One item's paint all over a region, whatever the item's own form; for painters that cut it out themselves. */
 export function rasterAlone(item: Item, palette: Palette, region: Region): Alone {
-  const painter = new PlatePainter(palette, region, true);
+  const painter = new PlatePainter(palette, region, 'alone');
   painter.paint(item);
   return { plates: { region, channels: palette.channels, data: painter.data }, alpha: painter.alpha! };
 }
 
+/** How far items cover each pixel of a region together, whatever their colours, 0…255. */
+export function rasterCover(items: readonly Item[], palette: Palette, region: Region): Uint8Array {
+  const painter = new PlatePainter(palette, region, 'group');
+  const window = regionRect(region);
+  painter.paintAll(byLayer(items.filter((i) => overlaps(i.bounds, window))), () => false);
+  return painter.alpha!;
+}
+
+/**
+ * `page`: onto paper (or light). `group`: by itself first; the plates hold what it puts down times its cover, which is
+ * kept beside them. `alone`: one paint at full strength everywhere, its cover beside it.
+ */
+type Onto = 'page' | 'group' | 'alone';
+
 class PlatePainter {
   readonly data: Uint8Array[];
-  /** Opacity as a plate of its own, where a paint is looked at by itself. */
+  /** How far each pixel is covered, where that is kept. */
   readonly alpha: Uint8Array | null;
+  private readonly alone: boolean;
   private readonly coverage: Coverage;
+  /** Cover left by the clips that are in force, one a clip. */
+  private readonly clips: Uint8Array[] = [];
 
   constructor(
     private readonly palette: Palette,
     private readonly region: Region,
-    alone = false,
+    onto: Onto,
   ) {
     const pixels = region.width * region.height;
-    this.data = palette.channels.map(() => (palette.screen ? new Uint8Array(pixels).fill(255) : new Uint8Array(pixels)));
-    this.alpha = alone ? new Uint8Array(pixels) : null;
+    this.data = palette.channels.map(() => (palette.screen && onto !== 'group' ? new Uint8Array(pixels).fill(255) : new Uint8Array(pixels)));
+    this.alpha = onto === 'page' ? null : new Uint8Array(pixels);
+    this.alone = onto === 'alone';
     this.coverage = new Coverage(region.width, region.height);
+  }
+
+  /** False if it was cancelled on the way. */
+  paintAll(drawn: readonly Drawn[], cancelled: () => boolean): boolean {
+    let n = 0;
+    for (const d of drawn) {
+      if ((++n & 63) === 0 && cancelled()) return false;
+      if (d.type !== 'layer') this.paint(d);
+      else if (!this.paintLayer(d, cancelled)) return false;
+    }
+    return true;
+  }
+
+  private paintLayer(group: LayerGroup, cancelled: () => boolean): boolean {
+    const { layer } = group;
+    for (const clip of layer.clips) this.clips.push(this.clipCover(clip));
+    let whole = true;
+    if (!isOwn(layer)) whole = this.paintAll(group.content, cancelled);
+    else {
+      const part = partOf(this.region, group.bounds);
+      if (part) {
+        const own = new PlatePainter(this.palette, part.region, 'group');
+        whole = own.paintAll(group.content, cancelled);
+        const masks = layer.masks.map((m) => rasterCover(m, this.palette, part.region));
+        if (whole) this.merge(own, layer, part, masks);
+      }
+    }
+    this.clips.length -= layer.clips.length;
+    return whole;
+  }
+
+  private clipCover({ path, rule }: Clip): Uint8Array {
+    const out = new Uint8Array(this.region.width * this.region.height);
+    this.coverage.add(path, this.region);
+    this.coverage.sweep(rule, (y, from, to, cover) => out.set(cover.subarray(from, to), y * this.region.width + from));
+    return out;
+  }
+
+  /** What was drawn by itself onto what lies below: ISO 32000-1 11.3.6, with paper as a ground that covers fully. */
+  private merge(own: PlatePainter, layer: Layer, { region, x: ox, y: oy }: Part, masks: readonly Uint8Array[]): void {
+    const { palette, data, alpha, clips } = this;
+    const n = data.length;
+    const blend = layer.blend && blender(layer.blend, palette.screen, n);
+    const [ground, source, mixed] = [new Uint8Array(n), new Uint8Array(n), new Uint8Array(n)];
+    for (let y = 0; y < region.height; y++)
+      for (let x = 0; x < region.width; x++) {
+        const from = y * region.width + x;
+        const cover = own.alpha![from];
+        if (cover === 0) continue;
+        const to = (y + oy) * this.region.width + x + ox;
+        let strength = layer.opacity;
+        for (const m of masks) strength *= m[from] / 255;
+        for (const c of clips) strength *= c[to] / 255;
+        if (strength === 0) continue;
+        const a = (cover / 255) * strength;
+        const below = alpha ? alpha[to] / 255 : 1;
+        if (!blend || below === 0) {
+          for (let i = 0; i < n; i++) data[i][to] = data[i][to] * (1 - a) + own.data[i][from] * strength + 0.5;
+        } else {
+          for (let i = 0; i < n; i++) {
+            ground[i] = Math.min(255, data[i][to] / below + 0.5);
+            source[i] = Math.min(255, (own.data[i][from] * 255) / cover + 0.5);
+          }
+          blend(ground, source, mixed);
+          for (let i = 0; i < n; i++) data[i][to] = data[i][to] * (1 - a) + a * ((1 - below) * source[i] + below * mixed[i]) + 0.5;
+        }
+        if (alpha) alpha[to] = (below + (1 - below) * a) * 255 + 0.5;
+      }
   }
 
   paint(item: Item): void {
     const sink = this.sinkOf(item);
-    if (this.alpha) return this.everywhere(sink);
+    if (this.alone) return this.everywhere(sink);
     const stroke = item.type === 'fill' ? null : item.stroke;
     if (stroke) this.coverage.add(strokeOutline(item.path, stroke, 0.08 / this.region.scale), this.region);
     else this.coverage.add(item.path, this.region);
-    this.coverage.sweep(item.type === 'fill' ? item.rule : 'nonZero', sink);
+    const { clips } = this;
+    const stride = this.region.width;
+    this.coverage.sweep(
+      item.type === 'fill' ? item.rule : 'nonZero',
+      clips.length
+        ? (y, from, to, cover) => {
+            for (const clip of clips) for (let x = from, at = y * stride + from; x < to; x++, at++) cover[x] = (cover[x] * clip[at]) / 255 + 0.5;
+            sink(y, from, to, cover);
+          }
+        : sink,
+    );
   }
 
   private sinkOf(item: Item): RowSink {
     const { paint } = item;
     if (paint.kind === 'colour') return this.flat(flatWrites(this.palette.mix(paint.colour), paint.overprint, this.palette.screen));
-    return (paint.kind === 'pools' ? this.pools(item, paint) : this.gradient(item, paint)) ?? (() => {});
+    const sink = paint.kind === 'pools' ? this.pools(item, paint) : paint.kind === 'picture' ? this.picture(item, paint) : this.gradient(item, paint);
+    return sink ?? (() => {});
   }
 
   private everywhere(sink: RowSink): void {
@@ -95,15 +186,49 @@ class PlatePainter {
     for (let y = 0; y < height; y++) sink(y, 0, width, full);
   }
 
+  /**
+   * Keeps count of how far pixels are covered. `own` is how far the paint itself covers (null: fully). Answers the cover
+   * to write with: alone, a paint is written at full strength.
+   */
+  private through(y: number, from: number, to: number, cover: Uint8Array, own: Uint8Array | null, scratch: Uint8Array): Uint8Array {
+    const { alpha } = this;
+    const base = y * this.region.width;
+    if (this.alone) {
+      for (let x = from; x < to; x++) alpha![base + x] = own ? own[x] : 255;
+      return cover;
+    }
+    if (own) {
+      for (let x = from; x < to; x++) scratch[x] = (cover[x] * own[x]) / 255 + 0.5;
+      cover = scratch;
+    }
+    if (alpha) for (let x = from; x < to; x++) if (cover[x]) alpha[base + x] += ((255 - alpha[base + x]) * cover[x]) / 255 + 0.5;
+    return cover;
+  }
+
   private flat(writes: readonly (number | null)[]): RowSink {
     const { data } = this;
     const stride = this.region.width;
     return (y, from, to, cover) => {
+      this.through(y, from, to, cover, null, cover);
       for (let i = 0; i < data.length; i++) {
         const v = writes[i];
         if (v !== null) flatRow(data[i], y * stride, from, to, cover, v);
       }
-      if (this.alpha) this.alpha.fill(255, y * stride + from, y * stride + to);
+    };
+  }
+
+  private picture(item: Item, paint: PicturePaint): RowSink | null {
+    const { region, palette, data } = this;
+    const sampler = pictureSampler(item, paint, palette, region);
+    if (!sampler) return null;
+    const n = data.length;
+    const values = palette.channels.map(() => new Uint8Array(region.width));
+    const own = new Uint8Array(region.width);
+    const scratch = new Uint8Array(region.width);
+    return (y, from, to, cover) => {
+      sampler.row(y, from, to, values, own);
+      const c = this.through(y, from, to, cover, sampler.solid ? null : own, scratch);
+      for (let i = 0; i < n; i++) if (!paint.overprint || palette.screen || sampler.ink.used[i]) valueRow(data[i], y * region.width, from, to, c, values[i]);
     };
   }
 
@@ -113,10 +238,11 @@ class PlatePainter {
     const ramp = this.palette.rampOf(paint);
     const writes = rampWrites(ramp, paint.overprint, this.palette);
     const opacity = ramp.solid ? null : opacityTable(ramp);
-    const { data, alpha } = this;
+    const { data } = this;
     const stride = this.region.width;
     const index = new Uint16Array(stride);
-    const through = new Uint8Array(stride);
+    const scratch = new Uint8Array(stride);
+    const own = opacity && new Uint8Array(stride);
     const amount = grainOf(paint, ramp);
     const grain = amount ? grainOver(this.region, amount) : null;
     return (y, from, to, cover) => {
@@ -127,12 +253,8 @@ class PlatePainter {
         grain(y, from, to, index);
       }
       const base = y * stride;
-      if (alpha) {
-        for (let x = from; x < to; x++) alpha[base + x] = opacity ? opacity[index[level ? from : x]] : 255;
-      } else if (opacity) {
-        for (let x = from; x < to; x++) through[x] = (cover[x] * opacity[index[level ? from : x]]) / 255 + 0.5;
-        cover = through;
-      }
+      if (own) for (let x = from; x < to; x++) own[x] = opacity[index[level ? from : x]];
+      cover = this.through(y, from, to, cover, own, scratch);
       for (let i = 0; i < data.length; i++) {
         const write = writes[i];
         if (!write) continue;
@@ -156,9 +278,10 @@ class PlatePainter {
   }
 
   private pools(item: Item, paint: PoolsPaint): RowSink | null {
-    const { region, palette, data, alpha } = this;
+    const { region, palette, data } = this;
     const toOwn = invert(item.matrix);
-    const box = alpha ? regionRect(region) : intersect(item.bounds, regionRect(region));
+    // What is cut has its rows beyond its own bounds too.
+    const box = this.alone || item.layer ? regionRect(region) : intersect(item.bounds, regionRect(region));
     if (!toOwn || isEmpty(box)) return null;
     const field = poolField(paint, palette);
     const x0 = Math.max(0, Math.floor((box.x0 - region.x) * region.scale) - 1);
@@ -168,32 +291,34 @@ class PlatePainter {
     const toPage = multiply(translation(region.x + x0 / region.scale, region.y + y0 / region.scale), scaling(1 / region.scale, 1 / region.scale));
     const values = rasterPools(field, multiply(toOwn, toPage), width, height);
     const n = data.length;
-    const through = new Uint8Array(region.width);
+    const own = new Uint8Array(region.width);
+    const scratch = new Uint8Array(region.width);
     return (y, from, to, cover) => {
       const base = y * region.width;
-      const own = (y - y0) * width - x0;
-      const opacity = values[n];
-      if (alpha) {
-        for (let x = from; x < to; x++) alpha[base + x] = opacity[own + x];
-      } else if (!field.solid) {
-        for (let x = from; x < to; x++) through[x] = (cover[x] * opacity[own + x]) / 255 + 0.5;
-        cover = through;
-      }
+      const at = (y - y0) * width - x0;
+      if (!field.solid) own.set(values[n].subarray(at + from, at + to), from);
+      const c = this.through(y, from, to, cover, field.solid ? null : own, scratch);
       for (let i = 0; i < n; i++) {
         if (paint.overprint && !palette.screen && !field.used[i]) continue;
-        const plate = data[i];
-        const value = values[i];
-        for (let x = from; x < to; x++) {
-          const c = cover[x];
-          if (c === 255) plate[base + x] = value[own + x];
-          else if (c !== 0) {
-            const old = plate[base + x];
-            plate[base + x] = old + ((value[own + x] - old) * c) / 255 + 0.5;
-          }
-        }
+        valueRow(data[i], base, from, to, c, values[i].subarray(at + from, at + to), from);
       }
     };
   }
+}
+
+/** The part of a region that a box takes up, on the same pixels. */
+interface Part {
+  readonly region: Region;
+  readonly x: number;
+  readonly y: number;
+}
+function partOf(region: Region, box: Rect): Part | null {
+  const x = Math.max(0, Math.floor((box.x0 - region.x) * region.scale) - 1);
+  const y = Math.max(0, Math.floor((box.y0 - region.y) * region.scale) - 1);
+  const width = Math.min(region.width, Math.ceil((box.x1 - region.x) * region.scale) + 1) - x;
+  const height = Math.min(region.height, Math.ceil((box.y1 - region.y) * region.scale) + 1) - y;
+  if (!(width > 0 && height > 0)) return null;
+  return { x, y, region: { x: region.x + x / region.scale, y: region.y + y / region.scale, scale: region.scale, width, height } };
 }
 
 /** Takes each pixel of a row a little further on along the ramp, or a little back, square by square of the grain. */
@@ -229,40 +354,22 @@ function flatRow(plate: Uint8Array, base: number, from: number, to: number, cove
   }
 }
 
+/** A row of values into one row of one plate; `first` is the place of the first value in the row. */
+function valueRow(plate: Uint8Array, base: number, from: number, to: number, cover: Uint8Array, values: Uint8Array, first = 0): void {
+  for (let x = from; x < to; x++) {
+    const c = cover[x];
+    if (c === 255) plate[base + x] = values[x - first];
+    else if (c !== 0) {
+      const old = plate[base + x];
+      plate[base + x] = old + ((values[x - first] - old) * c) / 255 + 0.5;
+    }
+  }
+}
+
 const level = (v: number): number => Math.round(v * 255);
 
 function flatWrites(mix: Mix, overprint: boolean, screen: boolean): (number | null)[] {
   return mix.map((v) => (overprint && !screen && v <= 0 ? null : level(v)));
-}
-
-function rampWrites(ramp: ResolvedRamp, overprint: boolean, palette: Palette): Writes {
-  const tables = palette.channels.map((_, i) => (overprint && !palette.screen && !ramp.used[i] ? null : new Uint8Array(RAMP_STEPS + 1)));
-  eachStep(ramp, (n, a, b, f) => {
-    for (let i = 0; i < tables.length; i++) {
-      const t = tables[i];
-      if (t) t[n] = (a.mix[i] + f * (b.mix[i] - a.mix[i])) * 255 + 0.5;
-    }
-  });
-  return tables.map((table) => table && { table, constant: table.every((v) => v === table[0]) ? table[0] : null });
-}
-
-function opacityTable(ramp: ResolvedRamp): Uint8Array {
-  const table = new Uint8Array(RAMP_STEPS + 1);
-  eachStep(ramp, (n, a, b, f) => {
-    table[n] = (a.opacity + f * (b.opacity - a.opacity)) * 255 + 0.5;
-  });
-  return table;
-}
-
-/** Walks a table's steps and the ramp together: the ends of the piece that each lies in, and how far along it. */
-function eachStep({ stops }: ResolvedRamp, visit: (n: number, a: ResolvedRamp['stops'][number], b: ResolvedRamp['stops'][number], f: number) => void): void {
-  let i = 0;
-  for (let n = 0; n <= RAMP_STEPS; n++) {
-    const t = n / RAMP_STEPS;
-    while (i < stops.length && stops[i].offset <= t) i++;
-    const [a, b] = [stops[Math.max(0, i - 1)], stops[Math.min(stops.length - 1, i)]];
-    visit(n, a, b, b.offset > a.offset && t > a.offset ? (t - a.offset) / (b.offset - a.offset) : 0);
-  }
 }
 
 /** The most ink at any pixel, 1 = 100 %, and where (page points). Screen designs have none. */

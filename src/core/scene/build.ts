@@ -1,11 +1,11 @@
-import { areaOf, type Area } from '../edit/area';
+import { areaOf, dependencies, type Area } from '../edit/area';
 import { framePath } from '../edit/window';
 import { isText, layoutMatrix, layoutOf, type TextNode } from '../edit/layout';
 import { contoursOf } from '../edit/nodes';
 import { taperedLine } from '../geometry/taper';
 import { meanScale, multiply, type Matrix } from '../geometry/matrix';
 import { pathBounds, transformPath, type FillRule, type PathData } from '../geometry/path';
-import { grow } from '../geometry/rect';
+import { grow, intersect, isEmpty } from '../geometry/rect';
 import type { StrokeStyle } from '../geometry/stroke';
 import { copyMatrices } from '../model/copies';
 import type { Design, DesignNode, NodeOf, Outline, Page, Paint, Story } from '../model/schema';
@@ -13,10 +13,12 @@ import { ancestry, pageMatrix } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
 import type { PlacedRun } from '../text/layout';
-import type { GlyphsItem, Item, Scene } from './scene';
+import { layerOf, needsLayer, type KnownLayer } from './layer';
+import type { GlyphsItem, Item, Layer, Scene } from './scene';
 
 interface Entry {
   readonly parent: Matrix;
+  readonly layer: Layer | undefined;
   readonly area: Area | undefined;
   readonly story: Story | undefined;
   readonly epoch: number;
@@ -43,20 +45,25 @@ export class SceneBuilder {
     const missing = new Set<string>();
     const overset = new Map<string, number>();
     const unsure = new Set<string>();
-    const visit = (id: string, parent: Matrix) => {
+    const visit = (id: string, parent: Matrix, outer: Layer | undefined, into: Item[]) => {
       const node = design.nodes[id];
       if (node.hidden) return;
+      const layer = needsLayer(design, node) ? this.layer(design, node, parent, outer, (child, matrix) => {
+        const mask: Item[] = [];
+        visit(child, matrix, undefined, mask);
+        return mask;
+      }) : outer;
       if (node.kind === 'group' || node.kind === 'repeat') {
-        for (const matrix of this.holderMatrices(node, parent)) for (const child of node.children) visit(child, matrix);
+        for (const matrix of this.holderMatrices(node, parent)) for (const child of node.children) if (node.kind !== 'group' || !design.nodes[child].cuts) visit(child, matrix, layer, into);
         return;
       }
-      const entry = this.entry(design, node, parent);
-      for (const item of entry.items) items.push(item);
+      const entry = this.entry(design, node, parent, layer);
+      for (const item of entry.items) into.push(item);
       for (const face of entry.missing) missing.add(face);
       if (entry.overset) overset.set(id, entry.overset);
       if (entry.area?.unsure) unsure.add(id);
     };
-    for (const id of page.children) visit(id, PAGE);
+    for (const id of page.children) visit(id, PAGE, undefined, items);
     const { width, height, bleed, round } = design.setup;
     return { width, height, bleed, round, items, missingFaces: [...missing], overset: [...overset].map(([node, characters]) => ({ node, characters })), unsure: [...unsure] };
   }
@@ -73,13 +80,15 @@ export class SceneBuilder {
     for (const id of changed) {
       const line = ancestry(design, page, id).map((x) => design.nodes[x]);
       if (line.some((n) => n.kind === 'repeat')) return null;
+      // What cuts is looked through by others.
+      if (line.some((n) => n.cuts || (n.kind === 'group' && n.children.some((c) => design.nodes[c].cuts)))) return null;
       const node = line.find((n) => n.kind === 'combination') ?? design.nodes[id];
       if (node.kind === 'group' || node.kind === 'repeat' || drawn.has(node.id)) continue;
       drawn.add(node.id);
       const range = ranges.get(node.id);
       if (!range || 'story' in node || node.hidden) return null;
       const area = node.kind === 'combination' ? areaOf(design, node.id, this.fonts, true) : undefined;
-      const fresh = this.make(design, node, pageMatrix(design, page, node.id), area).items;
+      const fresh = layered(this.make(design, node, pageMatrix(design, page, node.id), area).items, base.items[range.start].layer);
       if (fresh.length !== range.count) return null;
       for (let i = 0; i < fresh.length; i++) items[range.start + i] = fresh[i];
     }
@@ -109,11 +118,24 @@ export class SceneBuilder {
     });
   }
 
-  private entry(design: Design, node: DrawnNode, parent: Matrix): Entry {
+  private readonly layers = new WeakMap<DesignNode, WeakMap<Matrix, KnownLayer>>();
+  private layer(design: Design, node: DesignNode, parent: Matrix, outer: Layer | undefined, maskOf: (child: string, matrix: Matrix) => Item[]): Layer {
+    const deps = node.kind === 'group' ? node.children.flatMap((c) => (design.nodes[c].cuts ? dependencies(design, c, this.fonts) : [])) : [];
+    const holds = (l: KnownLayer) => l.outer === outer && l.deps.length === deps.length && l.deps.every((x, i) => x === deps[i]);
+    return remembered(this.layers, node, parent, holds, () => {
+      const matrix = node.kind === 'group' ? this.holderMatrices(node, parent)[0] : parent;
+      return { outer, deps, layer: layerOf(design, node, matrix, outer ?? null, this.fonts, (child) => maskOf(child, matrix)) };
+    }).layer;
+  }
+
+  private entry(design: Design, node: DrawnNode, parent: Matrix, layer: Layer | undefined): Entry {
     const story = 'story' in node ? design.stories[node.story] : undefined;
     const area = node.kind === 'combination' ? areaOf(design, node.id, this.fonts) : undefined;
     const epoch = story ? this.fonts.epoch : 0;
-    return remembered(this.entries, node, parent, (e) => e.area === area && e.story === story && e.epoch === epoch, () => ({ parent, area, story, epoch, ...this.make(design, node, multiply(parent, node.transform), area) }));
+    return remembered(this.entries, node, parent, (e) => e.area === area && e.story === story && e.epoch === epoch && e.layer === layer, () => {
+      const made = this.make(design, node, multiply(parent, node.transform), area);
+      return { parent, layer, area, story, epoch, ...made, items: layered(made.items, layer) };
+    });
   }
 
   private make(design: Design, node: DrawnNode, matrix: Matrix, area: Area | undefined): Pick<Entry, 'items' | 'missing' | 'overset'> {
@@ -158,6 +180,15 @@ export class SceneBuilder {
       }
     return { missing: layout.missing, overset: layout.overset };
   }
+}
+
+/** The items as drawn into a layer, those that nothing is left of dropped. */
+function layered(items: readonly Item[], layer: Layer | undefined): readonly Item[] {
+  if (!layer) return items;
+  return items.flatMap((item) => {
+    const bounds = intersect(item.bounds, layer.bounds);
+    return isEmpty(bounds) ? [] : [{ ...item, bounds, layer }];
+  });
 }
 
 const PAGE: Matrix = [1, 0, 0, 1, 0, 0];

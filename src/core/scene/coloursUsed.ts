@@ -31,7 +31,7 @@ export function coloursUsed(scene: Scene, palette: Palette, nodes?: ReadonlySet<
   for (const item of scene.items) {
     if (nodes && !nodes.has(item.node)) continue;
     if (item.paint.kind === 'colour') note(item.paint.colour, item);
-    else for (const stop of item.paint.kind === 'pools' ? item.paint.pools : palette.rampSource(item.paint.ramp).stops) note(stop.colour, item);
+    else for (const stop of item.paint.kind === 'picture' ? (item.paint.tone?.inks ?? []) : item.paint.kind === 'pools' ? item.paint.pools : palette.rampSource(item.paint.ramp).stops) note(stop.colour, item);
   }
   return [...found.values()].map((f) => ({ colour: f.colour, nodes: [...f.nodes] }));
 }

@@ -2,7 +2,7 @@ import type { Matrix } from '../geometry/matrix';
 import type { FillRule, PathData } from '../geometry/path';
 import type { Rect } from '../geometry/rect';
 import type { StrokeStyle } from '../geometry/stroke';
-import type { Paint } from '../model/schema';
+import type { Blend, Paint } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import type { Face } from '../text/fonts';
 
@@ -15,7 +15,34 @@ interface ItemBase {
   /** Maps the node's own space to the page: gradient geometry acts before it. */
   readonly matrix: Matrix;
   readonly path: PathData;
+  /** What it is drawn into. Absent: the page itself. */
+  readonly layer?: Layer;
 }
+
+/** An area that cuts. */
+export interface Clip {
+  readonly path: PathData;
+  readonly rule: FillRule;
+}
+
+/**
+ * What a part of the pile is drawn into before it meets what lies below. Only cut, it is a matter of drawing; with an
+ * opacity, a blend or a mask it is one thing of its own (an isolated transparency group, ISO 32000-1 11.4).
+ */
+export interface Layer {
+  readonly node: NodeId;
+  readonly parent: Layer | null;
+  readonly opacity: number;
+  readonly blend: Blend | null;
+  readonly clips: readonly Clip[];
+  /** Each is drawn by itself; how far it covers is how much of the layer is left. */
+  readonly masks: readonly (readonly Item[])[];
+  /** All that clips and masks leave. */
+  readonly bounds: Rect;
+}
+
+/** Must it be drawn by itself first? */
+export const isOwn = (l: Layer): boolean => l.opacity < 1 || l.blend !== null || l.masks.length > 0;
 
 export interface FillItem extends ItemBase {
   readonly type: 'fill';

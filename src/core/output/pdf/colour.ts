@@ -38,8 +38,20 @@ export class ColourSpaces {
     if (!this.srgb || paint.overprint) return null;
     const { colour, tint } = this.palette.own(paint.colour);
     if (tint !== 1 || !('rgb' in colour)) return null;
-    this.resources.Screen ??= this.file.add([name('ICCBased'), await this.file.stream({ N: 3, Alternate: name('DeviceRGB') }, this.srgb)]);
+    this.resources.Screen ??= await this.taggedRgb(null);
     return colour.rgb;
+  }
+
+  private readonly tagged = new Map<Uint8Array, Promise<PDFRef>>();
+  /** The space of RGB by a profile (sRGB where none is given). Only where screen colours are kept. */
+  taggedRgb(icc: Uint8Array | null): Promise<PDFRef> {
+    const profile = icc ?? this.srgb!;
+    let space = this.tagged.get(profile);
+    if (!space) {
+      space = this.file.stream({ N: 3, Alternate: name('DeviceRGB') }, profile).then((ref) => this.file.add([name('ICCBased'), ref]));
+      this.tagged.set(profile, space);
+    }
+    return space;
   }
 
   /** The spot channel a flat colour uses; null for process colours. */

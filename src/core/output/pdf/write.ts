@@ -1,45 +1,27 @@
 import type { PDFRef } from '@cantoo/pdf-lib';
 import type { Palette } from '../../colour/palette';
 import type { Env } from '../../env';
-import { determinant, multiply, type Matrix } from '../../geometry/matrix';
-import { grow } from '../../geometry/rect';
-import type { StrokeStyle } from '../../geometry/stroke';
+import type { Matrix } from '../../geometry/matrix';
 import { PROFILES } from '../../model/defaults';
-import type { Design, GradientPaint, Page } from '../../model/schema';
-import { grainOf } from '../../render/grain';
+import type { Design, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
-import type { GlyphsItem, Item, Scene } from '../../scene/scene';
+import { byLayer } from '../../scene/layers';
+import type { GlyphsItem, Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
 import type { Job } from '../job';
 import { ColourSpaces } from './colour';
 import { ContentStream } from './content';
+import { drawAll, type Drawing } from './draw';
 import { embedFace, type UsedGlyphs } from './fonts';
 import { name, PdfFile, type Value } from './file';
+import { Images } from './images';
 import { drawColourBar, drawMarks, SLUG } from './marks';
 import { hash128, pdfDate, uuidOf, xmpPacket } from './metadata';
-import { grainPattern } from './grain';
-import { makePools, makeShadings, type Shadings } from './shading';
 
 export interface PdfOptions {
   readonly marks: boolean;
   /** Flat screen colours stay RGB, tagged as sRGB, and are separated at the printer’s; otherwise here. */
   readonly keepRgb?: boolean;
-}
-
-/** What a page's drawing needs and collects. */
-interface Drawing {
-  readonly out: ContentStream;
-  readonly file: PdfFile;
-  readonly palette: Palette;
-  readonly spaces: ColourSpaces;
-  readonly fonts: ReadonlyMap<string, string>;
-  readonly patterns: Record<string, Value>;
-  readonly graphics: Record<string, Value>;
-  /** Page points to the sheet's own space. */
-  readonly toSheet: Matrix;
-  /** The grain's tile, made when it is first wanted. */
-  readonly grain: { pattern?: PDFRef };
-  overprint: boolean;
 }
 
 /**
@@ -59,6 +41,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     Ko: file.add({ Type: name('ExtGState'), OP: false, op: false, OPM: 0 }),
   };
   const grain: Drawing['grain'] = {};
+  const images = new Images(file, palette, spaces, env, options.keepRgb === true);
   const resources = file.reserve();
   const tree = file.reserve();
   const kids: PDFRef[] = [];
@@ -68,10 +51,9 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     const margin = options.marks ? Math.max(SLUG, scene.bleed + 12 * (72 / 25.4)) : scene.bleed;
     // Page points run down from the trim's top left; the sheet's run up from its bottom left.
     const toSheet: Matrix = [1, 0, 0, -1, margin, margin + scene.height];
-    const d: Drawing = { out, file, palette, spaces, fonts: fonts.names, patterns, graphics, grain, toSheet, overprint: false };
+    const d: Drawing = { out, file, palette, env, spaces, resources, fonts: fonts.names, patterns, graphics, images, grain, toSheet, overprint: false };
     out.op('q').nums(toSheet, 'cm').op('/Ko gs');
-    for (const item of scene.items) await drawItem(d, item);
-    if (d.overprint) out.op('/Ko gs');
+    await drawAll(d, byLayer(scene.items));
     if (options.marks) {
       drawMarks(out, scene);
       drawColourBar(out, scene, usedChannels(scene, palette).filter((i) => i >= 4), spaces);
@@ -94,7 +76,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     );
   }
   job.step(scenes.length, scenes.length, 'Closing the file');
-  file.set(resources, { ColorSpace: spaces.resources, Pattern: patterns, ExtGState: graphics, Font: fonts.resources });
+  file.set(resources, { ColorSpace: spaces.resources, Pattern: patterns, ExtGState: graphics, Font: fonts.resources, ...(Object.keys(images.resources).length && { XObject: images.resources }) });
   file.set(tree, { Type: name('Pages'), Kids: kids, Count: kids.length });
   return finish(file, design, palette, tree);
 }
@@ -144,131 +126,4 @@ async function embedFonts(file: PdfFile, env: Env, scenes: readonly Scene[]): Pr
     resources[key] = await embedFace(file, env, item.face, glyphs);
   }
   return { names, resources };
-}
-
-async function drawItem(d: Drawing, item: Item): Promise<void> {
-  const { out, palette } = d;
-  const { paint } = item;
-  let shadings: Shadings | null = null;
-  if (paint.kind !== 'colour') {
-    // Overprinting ink that is nowhere leaves every plate as it is; a gradient without extent has no colour to show.
-    const used = paint.kind === 'gradient' ? palette.ramp(paint.ramp).used : palette.channels.map((_, i) => paint.pools.some((p) => palette.mix(p.colour)[i] > 0));
-    if (paint.overprint && !used.some(Boolean)) return;
-    if (!(paint.kind === 'gradient' && paint.line) && Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12) return;
-    shadings = await (paint.kind === 'gradient' ? makeShadings(item, paint, palette, d.spaces, d.file, grainOf(paint, palette.ramp(paint.ramp)) / 2) : makePools(item, paint, palette, d.spaces, d.file));
-    if (!shadings) return;
-  }
-  if (paint.overprint !== d.overprint) {
-    out.op(paint.overprint ? '/Op gs' : '/Ko gs');
-    d.overprint = paint.overprint;
-  }
-  const stroking = item.type !== 'fill' && item.stroke !== null;
-  if (shadings?.opacity) out.op('q').op(`/${await softMask(d, item, shadings.opacity, shadings.matrix)} gs`);
-  if (shadings) out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroking ? 'SCN' : 'scn'}`);
-  else if (paint.kind === 'colour') await setColour(d, paint, stroking);
-  if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
-  else if (item.type === 'stroke') {
-    setStroke(out, item.stroke);
-    out.path(item.path).op('S');
-  } else {
-    if (item.stroke) setStroke(out, item.stroke);
-    drawText(d, item, item.stroke ? 1 : 0);
-  }
-  if (shadings?.opacity) out.op('Q');
-  if (paint.kind === 'gradient' && grainOf(paint, palette.ramp(paint.ramp))) await drawGrain(d, item, paint);
-}
-
-/** The grain of a gradient: the same gradient half the grain earlier, through the squares of the tile that are set. */
-async function drawGrain(d: Drawing, item: Item, paint: GradientPaint): Promise<void> {
-  const { out } = d;
-  const shadings = await makeShadings(item, paint, d.palette, d.spaces, d.file, -paint.grain! / 2);
-  if (!shadings) return;
-  const stroke = item.type === 'fill' ? null : item.stroke;
-  out.op('q').op(`/${await grainMask(d, item)} gs`).op(`/Pattern ${stroke ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroke ? 'SCN' : 'scn'}`);
-  if (stroke) setStroke(out, stroke);
-  // Letters are drawn as their outlines here: the words must not be found twice.
-  out.path(item.path).op(stroke ? 'S' : item.type === 'fill' && item.rule === 'evenOdd' ? 'f*' : 'f').op('Q');
-}
-
-/** A soft mask that repeats the grain's tile over an item. */
-async function grainMask(d: Drawing, item: Item): Promise<string> {
-  const { x0, y0, x1, y1 } = grow(item.bounds, 1);
-  const out = new ContentStream().op('/Pattern cs').op('/Tile scn').nums([x0, y0, x1 - x0, y1 - y0], 're').op('f');
-  return addMask(d, item, out, { Pattern: { Tile: d.grain.pattern ??= await grainPattern(d.file) } });
-}
-
-/** A gradient as a paint of its own: a shading whose matrix runs from its own space to the sheet (not to the page's points). */
-function shadingPattern(d: Drawing, { colour, matrix }: Shadings): string {
-  const key = `P${Object.keys(d.patterns).length + 1}`;
-  d.patterns[key] = d.file.add({ Type: name('Pattern'), PatternType: 2, Shading: colour, Matrix: multiply(d.toSheet, matrix) });
-  return key;
-}
-
-/** What a gradient lets through, as a soft mask by luminosity: the same shading in grey, drawn in page points. */
-function softMask(d: Drawing, item: Item, opacity: Value, matrix: Matrix): Promise<string> {
-  return addMask(d, item, new ContentStream().nums(matrix, 'cm', 6).op('/Sh sh'), { Shading: { Sh: opacity } });
-}
-
-async function addMask(d: Drawing, item: Item, content: ContentStream, resources: Value): Promise<string> {
-  const { x0, y0, x1, y1 } = grow(item.bounds, 1);
-  const group = await d.file.stream(
-    {
-      Type: name('XObject'),
-      Subtype: name('Form'),
-      BBox: [x0, y0, x1, y1],
-      Group: { Type: name('Group'), S: name('Transparency'), CS: name('DeviceGray'), I: true },
-      Resources: resources,
-    },
-    content.done(),
-  );
-  const key = `M${Object.keys(d.graphics).length}`;
-  d.graphics[key] = d.file.add({ Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name('Luminosity'), G: group } });
-  return key;
-}
-
-async function setColour(d: Drawing, paint: Extract<Item['paint'], { kind: 'colour' }>, stroking: boolean): Promise<void> {
-  const rgb = await d.spaces.keptRgb(paint);
-  if (rgb) {
-    d.out.op(`/Screen ${stroking ? 'CS' : 'cs'}`).nums(rgb, stroking ? 'SCN' : 'scn', 4);
-    return;
-  }
-  const mix = d.palette.mix(paint.colour);
-  const spot = d.spaces.spotOf(mix);
-  if (spot === null) d.out.nums(mix.slice(0, 4), stroking ? 'K' : 'k', 4);
-  else {
-    d.out.op(`/${d.spaces.spotName(spot)} ${stroking ? 'CS' : 'cs'}`);
-    d.out.nums([mix[spot]], stroking ? 'SCN' : 'scn', 4);
-  }
-}
-
-function setStroke(out: ContentStream, s: StrokeStyle): void {
-  out.nums([s.width], 'w').op(`${['butt', 'round', 'square'].indexOf(s.cap)} J ${['miter', 'round', 'bevel'].indexOf(s.join)} j`).nums([s.miterLimit], 'M');
-}
-
-/** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */
-function drawText(d: Drawing, item: GlyphsItem, mode: 0 | 1): void {
-  const { out } = d;
-  out.op('BT').op(`${mode} Tr`).op(`/${d.fonts.get(item.face.id)} 1 Tf`);
-  const glyphs = item.glyphs;
-  for (let i = 0; i < glyphs.length; ) {
-    const start = glyphs[i];
-    const parts: (number[] | number)[] = [];
-    let pen = start.x;
-    let ids: number[] = [];
-    for (; i < glyphs.length && Math.abs(glyphs[i].y - start.y) < 1e-6; i++) {
-      const g = glyphs[i];
-      const move = ((pen - g.x) / item.size) * 1000;
-      if (Math.abs(move) > 0.005) {
-        if (ids.length) parts.push(ids);
-        parts.push(move);
-        ids = [];
-      }
-      ids.push(g.gid);
-      pen = g.x + (item.face.advance(g.gid) * item.size) / item.face.upem;
-    }
-    if (ids.length) parts.push(ids);
-    out.nums(multiply(item.layout, [item.size, 0, 0, -item.size, start.x, start.y]), 'Tm', 6);
-    out.showGlyphs(parts);
-  }
-  out.op('ET');
 }

@@ -1,0 +1,140 @@
+import type { Env } from '../../env';
+import type { Pixels } from '../../pictures/source';
+import { readExif, sanePpi } from './exif';
+import { turned } from './turn';
+import { ascii, PictureProblem, view, type PictureFormat } from './types';
+
+interface JpegFacts {
+  readonly width: number;
+  readonly height: number;
+  readonly components: number;
+  readonly orientation: number;
+  readonly ppi: number | null;
+  readonly icc: Uint8Array | null;
+  /** Written by a program that keeps CMYK upside down (an Adobe marker, as practically all do). */
+  readonly adobe: boolean;
+  /** Baseline or progressive, eight bits, Huffman coded: what PDF's DCT filter takes. */
+  readonly plain: boolean;
+}
+
+/** Walks the markers of a JPEG (ITU-T T.81, annex B) up to its first scan. Null where there is no frame. */
+export function jpegFacts(b: Uint8Array): JpegFacts | null {
+  const v = view(b);
+  let frame: { width: number; height: number; components: number; plain: boolean } | null = null;
+  let orientation = 1;
+  let ppi: number | null = null;
+  let adobe = false;
+  const icc: Uint8Array[] = [];
+  for (let at = 2; at + 4 <= b.length; ) {
+    if (b[at] !== 0xff) {
+      at++;
+      continue;
+    }
+    const marker = b[at + 1];
+    if (marker === 0xff || marker === 0 || marker === 1 || (marker >= 0xd0 && marker <= 0xd8)) {
+      at += marker === 0xff ? 1 : 2;
+      continue;
+    }
+    if (marker === 0xd9 || marker === 0xda) break;
+    const length = v.getUint16(at + 2);
+    const body = b.subarray(at + 4, Math.min(b.length, at + 2 + length));
+    if (marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc && body.length >= 6) {
+      frame = { height: view(body).getUint16(1), width: view(body).getUint16(3), components: body[5], plain: marker <= 0xc2 && body[0] === 8 };
+    } else if (marker === 0xe0 && body.length >= 12 && ascii(body, 0, 4) === 'JFIF') {
+      const density = view(body).getUint16(8);
+      ppi = sanePpi(body[7] === 1 ? density : body[7] === 2 ? density * 2.54 : null);
+    } else if (marker === 0xe1 && ascii(body, 0, 4) === 'Exif') {
+      const exif = readExif(body.subarray(6));
+      orientation = exif.orientation;
+      ppi = exif.ppi ?? ppi;
+    } else if (marker === 0xe2 && body.length > 14 && ascii(body, 0, 11) === 'ICC_PROFILE') {
+      // Parts are numbered from 1; each part's place is its number.
+      if (body[12] >= 1) icc[body[12] - 1] = body.subarray(14);
+    } else if (marker === 0xee && ascii(body, 0, 5) === 'Adobe') adobe = true;
+    at += 2 + Math.max(2, length);
+  }
+  return frame && { ...frame, orientation, ppi, adobe, icc: joined(icc) };
+}
+
+function joined(parts: readonly (Uint8Array | undefined)[]): Uint8Array | null {
+  if (!parts.length) return null;
+  let length = 0;
+  for (let i = 0; i < parts.length; i++) {
+    const part = parts[i];
+    if (!part) return null; // a part is missing: no profile is better than half of one
+    length += part.length;
+  }
+  const out = new Uint8Array(length);
+  let at = 0;
+  for (const part of parts) {
+    out.set(part!, at);
+    at += part!.length;
+  }
+  return out;
+}
+
+/** JPEG: grey, RGB (Y′CbCr) and CMYK (YCCK), baseline and progressive, turned as Exif says. */
+export const JPEG: PictureFormat = {
+  name: 'JPEG',
+  ending: 'jpg',
+  is: (b) => b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff,
+  size(b) {
+    const f = jpegFacts(b);
+    return f && (f.orientation >= 5 ? { width: f.height, height: f.width } : { width: f.width, height: f.height });
+  },
+  async read(bytes, env) {
+    const facts = jpegFacts(bytes);
+    if (!facts) throw new PictureProblem('it is damaged: there is no picture in it');
+    const { components, orientation, icc, ppi } = facts;
+    if (components !== 1 && components !== 3 && components !== 4) throw new PictureProblem(`it has ${components} colour channels; 1, 3 or 4 can be read`);
+    const image = await (components === 4 ? readInks(bytes, facts.adobe) : readLight(bytes, components, env));
+    return turned({ ...image, alpha: null, icc, ppi }, orientation);
+  },
+};
+
+type Image = Pick<Pixels, 'width' | 'height' | 'space' | 'data'>;
+const damaged = (e: unknown) => new PictureProblem(`it is damaged or of a kind that is not read (${e instanceof Error ? e.message : String(e)})`);
+
+type Decode = (bytes: ArrayBuffer) => Promise<{ width: number; height: number; data: Uint8ClampedArray }>;
+let decoder: Promise<Decode> | null = null;
+async function load(env: Pick<Env, 'asset'>): Promise<Decode> {
+  const [{ default: decode, init }, wasm] = await Promise.all([import('@jsquash/jpeg/decode.js'), env.asset('wasm/mozjpeg_dec.wasm')]);
+  // Its types know only the options; a compiled module is taken as well. What it has to complain about is thrown anyway.
+  await (init as (m: WebAssembly.Module, o: object) => Promise<void>)(await WebAssembly.compile(wasm as BufferSource), { printErr: () => {} });
+  return decode as unknown as Decode;
+}
+
+/** Grey and RGB by the decoder that nearly all programs share, so that halved colours are widened alike everywhere. */
+async function readLight(bytes: Uint8Array, components: 1 | 3, env: Pick<Env, 'asset'>): Promise<Image> {
+  const decode = await (decoder ??= load(env)).catch((e: unknown) => {
+    decoder = null;
+    throw e;
+  });
+  try {
+    const { width, height, data: rgba } = await decode(bytes.slice().buffer);
+    const data = new Uint8Array(width * height * components);
+    for (let i = 0, at = 0; at < data.length; i += 4) for (let k = 0; k < components; k++) data[at++] = rgba[i + k];
+    return { width, height, space: components === 1 ? 'gray' : 'rgb', data };
+  } catch (e) {
+    decoder = null; // after an error it has ended
+    throw damaged(e);
+  }
+}
+
+/** CMYK, which that decoder does not give. */
+async function readInks(bytes: Uint8Array, upsideDown: boolean): Promise<Image> {
+  const { JpegImage } = await import('pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs');
+  const image = new JpegImage();
+  let raw: Uint8Array | Uint8ClampedArray;
+  try {
+    image.parse(bytes);
+    // `isSourcePDF`: the samples as they are in the file; else the decoder turns all inks round.
+    raw = image.getData({ width: image.width, height: image.height, isSourcePDF: true });
+  } catch (e) {
+    throw damaged(e);
+  }
+  if (image.numComponents !== 4 || raw.length !== image.width * image.height * 4) throw damaged('it is not what its head says');
+  const data = new Uint8Array(raw.buffer, raw.byteOffset, raw.byteLength);
+  if (upsideDown) for (let i = 0; i < data.length; i++) data[i] = 255 - data[i];
+  return { width: image.width, height: image.height, space: 'cmyk', data };
+}

@@ -1,0 +1,21 @@
+import type { Env } from '../../env';
+import type { Pixels } from '../../pictures/source';
+
+/** Why a picture cannot be opened: a sentence that names what is wrong, to be put after the file's name. */
+export class PictureProblem extends Error {}
+
+export interface PictureFormat {
+  /** What people call it. */
+  readonly name: string;
+  /** File name ending. */
+  readonly ending: string;
+  /** Does a file begin like this format? */
+  is(bytes: Uint8Array): boolean;
+  /** Width and height in pixels without opening it whole; null where the file does not say. */
+  size(bytes: Uint8Array): { readonly width: number; readonly height: number } | null;
+  /** Opens the picture (the first, where there are several). Throws a PictureProblem. */
+  read(bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<Pixels>;
+}
+
+export const view = (b: Uint8Array): DataView => new DataView(b.buffer, b.byteOffset, b.byteLength);
+export const ascii = (b: Uint8Array, from: number, length: number): string => String.fromCharCode(...b.subarray(from, from + length));

@@ -1,0 +1,28 @@
+import '../zodSetup';
+import * as z from 'zod';
+
+/** No page is larger than 5 m and nothing lies further than 20 m from its page: beyond that a number is a slip. */
+export const MAX_PAGE = (5000 * 72) / 25.4;
+export const FAR = MAX_PAGE * 4;
+
+export const id = z.string().min(1).max(64).regex(/^[A-Za-z0-9_-]+$/);
+export const name = z.string().max(200);
+export const coordinate = z.number().min(-FAR).max(FAR);
+export const measure = z.number().min(0).max(FAR);
+export const unit01 = z.number().min(0).max(1);
+export const matrix = z.tuple([z.number(), z.number(), z.number(), z.number(), coordinate, coordinate]).readonly();
+
+export const cmykSchema = z.tuple([unit01, unit01, unit01, unit01]).readonly();
+const rgb = z.tuple([unit01, unit01, unit01]).readonly();
+export const lab = z.tuple([z.number().min(0).max(100), z.number().min(-128).max(128), z.number().min(-128).max(128)]).readonly();
+
+/** A colour that stands for itself; nothing is converted on the way in. */
+const ownColour = [
+  z.strictObject({ ink: id, tint: unit01 }).readonly(),
+  z.strictObject({ cmyk: cmykSchema }).readonly(),
+  z.strictObject({ rgb }).readonly(),
+  z.strictObject({ lab }).readonly(),
+  z.strictObject({ gray: unit01 }).readonly(),
+] as const;
+export const ownColourSchema = z.union(ownColour);
+export const colourSchema = z.union([z.strictObject({ swatch: id, tint: unit01 }).readonly(), ...ownColour]);

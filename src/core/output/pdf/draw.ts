@@ -1,0 +1,247 @@
+import type { PDFRef } from '@cantoo/pdf-lib';
+import type { Palette } from '../../colour/palette';
+import type { Env } from '../../env';
+import { determinant, IDENTITY, invert, multiply, type Matrix } from '../../geometry/matrix';
+import { grow, isEmpty, transformRect, type Rect } from '../../geometry/rect';
+import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
+import type { GradientPaint, PicturePaint } from '../../model/schema';
+import { grainOf } from '../../render/grain';
+import { byLayer, type Drawn, type LayerGroup } from '../../scene/layers';
+import { isOwn, type GlyphsItem, type Item } from '../../scene/scene';
+import type { ColourSpaces } from './colour';
+import { ContentStream } from './content';
+import { name, type PdfFile, type Value } from './file';
+import { grainPattern } from './grain';
+import type { Images } from './images';
+import { makePools, makeShadings, type Shadings } from './shading';
+
+/** What a page's drawing needs and collects. */
+export interface Drawing {
+  readonly out: ContentStream;
+  readonly file: PdfFile;
+  readonly palette: Palette;
+  readonly env: Pick<Env, 'asset'>;
+  /** What all streams of the file draw with. */
+  readonly resources: PDFRef;
+  readonly spaces: ColourSpaces;
+  readonly fonts: ReadonlyMap<string, string>;
+  readonly patterns: Record<string, Value>;
+  readonly graphics: Record<string, Value>;
+  readonly images: Images;
+  /** From page points to the space in which patterns are placed: the sheet's, or a form's own. */
+  readonly toSheet: Matrix;
+  /** The grain's tile, made when it is first wanted. */
+  readonly grain: { pattern?: PDFRef };
+  overprint: boolean;
+}
+
+/** Draws items and layers in order, and leaves the overprint switch off. */
+export async function drawAll(d: Drawing, drawn: readonly Drawn[]): Promise<void> {
+  for (const x of drawn) await (x.type === 'layer' ? drawLayer(d, x) : drawItem(d, x));
+  knockOut(d);
+}
+
+function knockOut(d: Drawing): void {
+  if (d.overprint) d.out.op('/Ko gs');
+  d.overprint = false;
+}
+
+/** A layer that only cuts is drawn through its clips; any other is a transparency group of its own (ISO 32000-1 11.6.6). */
+async function drawLayer(d: Drawing, { layer, content, bounds }: LayerGroup): Promise<void> {
+  if (isEmpty(bounds)) return;
+  knockOut(d);
+  d.out.op('q');
+  for (const clip of layer.clips) d.out.path(clip.path).op(clip.rule === 'evenOdd' ? 'W* n' : 'W n');
+  if (isOwn(layer)) {
+    const state: Record<string, Value> = { Type: name('ExtGState'), ca: layer.opacity, CA: layer.opacity };
+    if (layer.blend) state.BM = name(blendName(layer.blend));
+    d.out.op(`/${addGraphics(d, state)} gs`);
+    let inner = await groupForm(d, content, bounds);
+    // Each mask wraps what the last one left.
+    for (const mask of layer.masks) {
+      const shape = await groupForm(d, byLayer(mask), bounds);
+      const out = new ContentStream().op(`/${addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name('Alpha'), G: shape } })} gs`);
+      out.op(`/${d.images.add(inner)} Do`);
+      inner = await form(d, out, bounds);
+    }
+    d.out.op(`/${d.images.add(inner)} Do`);
+  } else await drawAll(d, content);
+  d.out.op('Q');
+}
+
+/** PDF has the words of CSS without their hyphens. */
+const blendName = (blend: string): string => blend.split('-').map((w) => w[0].toUpperCase() + w.slice(1)).join('');
+
+async function groupForm(d: Drawing, content: readonly Drawn[], bounds: Rect): Promise<PDFRef> {
+  const inner: Drawing = { ...d, out: new ContentStream(), toSheet: IDENTITY, overprint: false };
+  inner.out.op('/Ko gs');
+  await drawAll(inner, content);
+  return form(d, inner.out, bounds);
+}
+
+/** An isolated transparency group in page points. */
+function form(d: Drawing, out: ContentStream, bounds: Rect): Promise<PDFRef> {
+  const { x0, y0, x1, y1 } = grow(bounds, 1);
+  return d.file.stream(
+    { Type: name('XObject'), Subtype: name('Form'), BBox: [x0, y0, x1, y1], Group: { Type: name('Group'), S: name('Transparency'), CS: name('DeviceCMYK'), I: true, K: false }, Resources: d.resources },
+    out.done(),
+  );
+}
+
+function addGraphics(d: Drawing, state: Record<string, Value>): string {
+  const key = `M${Object.keys(d.graphics).length}`;
+  d.graphics[key] = d.file.add(state);
+  return key;
+}
+
+async function drawItem(d: Drawing, item: Item): Promise<void> {
+  const { out, palette } = d;
+  const { paint } = item;
+  if (paint.kind === 'picture') return drawPicture(d, item, paint);
+  let shadings: Shadings | null = null;
+  if (paint.kind !== 'colour') {
+    // Overprinting ink that is nowhere leaves every plate as it is; a gradient without extent has no colour to show.
+    const used = paint.kind === 'gradient' ? palette.ramp(paint.ramp).used : palette.channels.map((_, i) => paint.pools.some((p) => palette.mix(p.colour)[i] > 0));
+    if (paint.overprint && !used.some(Boolean)) return;
+    if (!(paint.kind === 'gradient' && paint.line) && Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12) return;
+    shadings = await (paint.kind === 'gradient' ? makeShadings(item, paint, palette, d.spaces, d.file, grainOf(paint, palette.ramp(paint.ramp)) / 2) : makePools(item, paint, palette, d.spaces, d.file));
+    if (!shadings) return;
+  }
+  setOverprint(d, paint.overprint);
+  const stroking = item.type !== 'fill' && item.stroke !== null;
+  if (shadings?.opacity) out.op('q').op(`/${await softMask(d, item, shadings.opacity, shadings.matrix)} gs`);
+  if (shadings) out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroking ? 'SCN' : 'scn'}`);
+  else if (paint.kind === 'colour') await setColour(d, paint, stroking);
+  if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
+  else if (item.type === 'stroke') {
+    setStroke(out, item.stroke);
+    out.path(item.path).op('S');
+  } else {
+    if (item.stroke) setStroke(out, item.stroke);
+    drawText(d, item, item.stroke ? 1 : 0);
+  }
+  if (shadings?.opacity) out.op('Q');
+  if (paint.kind === 'gradient' && grainOf(paint, palette.ramp(paint.ramp))) await drawGrain(d, item, paint);
+}
+
+function setOverprint(d: Drawing, overprint: boolean): void {
+  if (overprint !== d.overprint) d.out.op(overprint ? '/Op gs' : '/Ko gs');
+  d.overprint = overprint;
+}
+
+/** A picture, cut out by the item's form; letters cut as text, so that the words are still found. */
+async function drawPicture(d: Drawing, item: Item, paint: PicturePaint): Promise<void> {
+  const { out } = d;
+  const image = await d.images.of(paint);
+  const back = invert(multiply(item.matrix, paint.geometry));
+  if (!image || !back) return;
+  setOverprint(d, paint.overprint);
+  out.op('q');
+  const stroke = item.type === 'fill' ? null : item.stroke;
+  if (stroke) out.path(strokeOutline(item.path, stroke, 0.02)).op('W n');
+  else if (item.type === 'glyphs') drawText(d, item, 7);
+  else if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'W* n' : 'W n');
+  const toPage = multiply(item.matrix, paint.geometry);
+  // An image's rows run down from the top of its unit square.
+  const place = (m: Matrix) => out.op('q').nums(multiply(m, [1, 0, 0, -1, 0, 1]), 'cm', 6).op(`/${image.key} Do`).op('Q');
+  if (!paint.tile) place(toPage);
+  else {
+    const reached = transformRect(back, item.bounds);
+    const by = image.across;
+    for (let j = Math.floor(reached.y0 / by); j * by < reached.y1; j++) for (let i = Math.floor(reached.x0 / by); i * by < reached.x1; i++) place(multiply(toPage, [by, 0, 0, by, i * by, j * by]));
+  }
+  out.op('Q');
+}
+
+/** The grain of a gradient: the same gradient half the grain earlier, through the squares of the tile that are set. */
+async function drawGrain(d: Drawing, item: Item, paint: GradientPaint): Promise<void> {
+  const { out } = d;
+  const shadings = await makeShadings(item, paint, d.palette, d.spaces, d.file, -paint.grain! / 2);
+  if (!shadings) return;
+  const stroke = item.type === 'fill' ? null : item.stroke;
+  out.op('q').op(`/${await grainMask(d, item)} gs`).op(`/Pattern ${stroke ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroke ? 'SCN' : 'scn'}`);
+  if (stroke) setStroke(out, stroke);
+  // Letters are drawn as their outlines here: the words must not be found twice.
+  out.path(item.path).op(stroke ? 'S' : item.type === 'fill' && item.rule === 'evenOdd' ? 'f*' : 'f').op('Q');
+}
+
+/** A soft mask that repeats the grain's tile over an item. */
+async function grainMask(d: Drawing, item: Item): Promise<string> {
+  const { x0, y0, x1, y1 } = grow(item.bounds, 1);
+  const out = new ContentStream().op('/Pattern cs').op('/Tile scn').nums([x0, y0, x1 - x0, y1 - y0], 're').op('f');
+  return addMask(d, item, out, { Pattern: { Tile: d.grain.pattern ??= await grainPattern(d.file) } });
+}
+
+/** A gradient as a paint of its own: a shading whose matrix runs from its own space to the sheet (not to the page's points). */
+function shadingPattern(d: Drawing, { colour, matrix }: Shadings): string {
+  const key = `P${Object.keys(d.patterns).length + 1}`;
+  d.patterns[key] = d.file.add({ Type: name('Pattern'), PatternType: 2, Shading: colour, Matrix: multiply(d.toSheet, matrix) });
+  return key;
+}
+
+/** What a gradient lets through, as a soft mask by luminosity: the same shading in grey, drawn in page points. */
+function softMask(d: Drawing, item: Item, opacity: Value, matrix: Matrix): Promise<string> {
+  return addMask(d, item, new ContentStream().nums(matrix, 'cm', 6).op('/Sh sh'), { Shading: { Sh: opacity } });
+}
+
+async function addMask(d: Drawing, item: Item, content: ContentStream, resources: Value): Promise<string> {
+  const { x0, y0, x1, y1 } = grow(item.bounds, 1);
+  const group = await d.file.stream(
+    {
+      Type: name('XObject'),
+      Subtype: name('Form'),
+      BBox: [x0, y0, x1, y1],
+      Group: { Type: name('Group'), S: name('Transparency'), CS: name('DeviceGray'), I: true },
+      Resources: resources,
+    },
+    content.done(),
+  );
+  return addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name('Luminosity'), G: group } });
+}
+
+async function setColour(d: Drawing, paint: Extract<Item['paint'], { kind: 'colour' }>, stroking: boolean): Promise<void> {
+  const rgb = await d.spaces.keptRgb(paint);
+  if (rgb) {
+    d.out.op(`/Screen ${stroking ? 'CS' : 'cs'}`).nums(rgb, stroking ? 'SCN' : 'scn', 4);
+    return;
+  }
+  const mix = d.palette.mix(paint.colour);
+  const spot = d.spaces.spotOf(mix);
+  if (spot === null) d.out.nums(mix.slice(0, 4), stroking ? 'K' : 'k', 4);
+  else {
+    d.out.op(`/${d.spaces.spotName(spot)} ${stroking ? 'CS' : 'cs'}`);
+    d.out.nums([mix[spot]], stroking ? 'SCN' : 'scn', 4);
+  }
+}
+
+function setStroke(out: ContentStream, s: StrokeStyle): void {
+  out.nums([s.width], 'w').op(`${['butt', 'round', 'square'].indexOf(s.cap)} J ${['miter', 'round', 'bevel'].indexOf(s.join)} j`).nums([s.miterLimit], 'M');
+}
+
+/** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */
+function drawText(d: Drawing, item: GlyphsItem, mode: 0 | 1 | 7): void {
+  const { out } = d;
+  out.op('BT').op(`${mode} Tr`).op(`/${d.fonts.get(item.face.id)} 1 Tf`);
+  const glyphs = item.glyphs;
+  for (let i = 0; i < glyphs.length; ) {
+    const start = glyphs[i];
+    const parts: (number[] | number)[] = [];
+    let pen = start.x;
+    let ids: number[] = [];
+    for (; i < glyphs.length && Math.abs(glyphs[i].y - start.y) < 1e-6; i++) {
+      const g = glyphs[i];
+      const move = ((pen - g.x) / item.size) * 1000;
+      if (Math.abs(move) > 0.005) {
+        if (ids.length) parts.push(ids);
+        parts.push(move);
+        ids = [];
+      }
+      ids.push(g.gid);
+      pen = g.x + (item.face.advance(g.gid) * item.size) / item.face.upem;
+    }
+    if (ids.length) parts.push(ids);
+    out.nums(multiply(item.layout, [item.size, 0, 0, -item.size, start.x, start.y]), 'Tm', 6);
+    out.showGlyphs(parts);
+  }
+  out.op('ET');
+}

@@ -1,0 +1,17 @@
+declare module 'pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs' {
+  /** Only what is used of the decoder. */
+  export class JpegImage {
+    parse(data: Uint8Array): void;
+    readonly width: number;
+    readonly height: number;
+    readonly numComponents: number;
+    getData(size: { width: number; height: number; isSourcePDF: boolean }): Uint8ClampedArray | Uint8Array;
+  }
+}
+declare module 'utif2' {
+  const UTIF: {
+    decode(buffer: ArrayBuffer): object[];
+    decodeImage(buffer: ArrayBuffer, ifd: object): void;
+  };
+  export default UTIF;
+}
