@@ -1,6 +1,6 @@
 // Imports run downwards only: a part of src/core may use what stands after it here. Checks stand above the painters,
 // since total ink is read off the plates.
-const core = ['output', 'check', 'render', 'scene', 'input', 'edit', 'colour', 'text', 'shapes', 'file', 'model', 'geometry', 'units'];
+const core = ['output', 'check', 'render', 'scene', 'input', 'edit', 'colour', 'pictures', 'text', 'shapes', 'file', 'model', 'geometry', 'units'];
 const outer = ['app', 'shelf', 'bench', 'workers', 'store', 'ui', 'env'];
 const upward = core.flatMap((name, i) =>
   i === 0 ? [] : [{

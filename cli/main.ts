@@ -126,7 +126,7 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const palette = await prepare(shop, asPrint(design));
     const range = parsePages(values.pages ?? '', design.pages.length);
     if (!range.ok) throw new Refused(range.message);
-    await write(out, await writePdf(design, range.pages.map((n) => design.pages[n - 1]), shop.builder, palette, env, { marks: !values['no-marks'], keepRgb: values['keep-rgb'] === true }, QUIET));
+    await write(out, await writePdf(design, range.pages.map((n) => design.pages[n - 1]), shop.builder, palette, shop.env, { marks: !values['no-marks'], keepRgb: values['keep-rgb'] === true }, QUIET));
   },
   async svg() {
     const out = argument(2, 'the file to write');

@@ -4,7 +4,7 @@ import type { Design } from '@/core/model/schema';
 import { designStore } from './open';
 
 /** Names of the files of its own that a design refers to. */
-export const assetsOf = (design: Design): string[] => [design.profile.file].filter(isOwnAsset);
+export const assetsOf = (design: Design): string[] => [...new Set([design.profile.file, ...(design.pictures ?? []).map((p) => p.file)])].filter(isOwnAsset);
 
 /** A `.holvet` file with all that belongs to the design. What this browser has not is left out. */
 export async function packWhole(design: Design, thumbnail: Uint8Array | null): Promise<Uint8Array> {

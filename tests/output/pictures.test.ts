@@ -8,6 +8,8 @@ import { writeSvg } from '@/core/output/svg';
 import { compositePlates } from '@/core/render/composite';
 import { rasterPlates } from '@/core/render/plates';
 import { regionOf } from '@/core/render/region';
+import type { Bitmap } from '@/core/render/bitmap';
+import { pictureBitmap } from '@/core/render/pictureBitmap';
 import { QuickPainter, type Canvas2D } from '@/core/render/quick';
 import { trimRect, type Scene } from '@/core/scene/scene';
 import { prepare, type Workshop } from '@/core/workshop';
@@ -116,6 +118,12 @@ test('SVG says what it only comes near, and holds nothing that runs or fetches',
   expect(svg).not.toMatch(/<script|href|on\w+=|url\((?!#)/i);
 });
 
+const newImage = ({ width, height, data }: Bitmap) => {
+  const image = createCanvas(width, height);
+  image.getContext('2d').putImageData(new ImageData(data, width, height), 0, 0);
+  return image;
+};
+
 // Quick against Truth: the bound is stated here and holds for every kind of item.
 describe('the quick painter stays near the truth of the plates', () => {
   const quick = (scene: Scene, palette: Palette, scale: number) => {
@@ -123,14 +131,18 @@ describe('the quick painter stays near the truth of the plates', () => {
     const ctx = canvas.getContext('2d');
     ctx.fillStyle = palette.screen ? '#fff' : `rgb(${palette.lookOfMix(palette.channels.map(() => 0)).map((v) => Math.round(v * 255)).join()})`;
     ctx.fillRect(0, 0, canvas.width, canvas.height);
-    const painter = new QuickPainter(
-      () => new TestPath2D() as unknown as Path2D,
-      ({ width, height, data }) => {
+    const painter = new QuickPainter({
+      newPath: () => new TestPath2D() as unknown as Path2D,
+      newImage,
+      newCanvas(width, height) {
         const image = createCanvas(width, height);
-        image.getContext('2d').putImageData(new ImageData(data, width, height), 0, 0);
-        return image;
+        return { ctx: image.getContext('2d') as unknown as Canvas2D, image };
       },
-    );
+      picture(paint, p) {
+        const look = pictureBitmap(p.pictureSource(paint.picture)!, paint.tone, p, 1e6);
+        return { image: newImage(look), width: look.width, height: look.height };
+      },
+    });
     painter.paint(ctx as unknown as Canvas2D, scene.items, palette, { scale, x: 0, y: 0 }, trimRect(scene));
     return ctx.getImageData(0, 0, canvas.width, canvas.height).data;
   };

@@ -4,7 +4,9 @@ import type { Design } from '@/core/model/schema';
 import { prepare, type Workshop } from '@/core/workshop';
 import { HolvetDatabase } from '@/store/database';
 import { DesignStore } from '@/store/designs';
+import type { PictureClient } from '@/workers/pictureClient';
 import type { PressClient } from '@/workers/pressClient';
+import { pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/read';
 import { noExtras } from '@/bench/canvas/extras';
 import { Session } from '@/bench/session/session';
 import { loadSettings } from '@/bench/session/settings';
@@ -44,6 +46,19 @@ export interface TestBench {
   click(tool: Tool, x: number, y: number, keys?: Partial<Pick<PointerAt, 'shift' | 'alt' | 'mod'>>): void;
 }
 
+/** Opens pictures on the spot, and shows none. */
+const pictureWorker = {
+  async read(bytes: Uint8Array) {
+    try {
+      return { ok: true, facts: pictureFacts(await readPicture(bytes, (await shared!).env)), ending: pictureFormat(bytes)!.ending, bytes };
+    } catch (e) {
+      return { ok: false, message: (e as Error).message };
+    }
+  },
+  look: async () => null,
+  dispose: () => {},
+};
+
 let n = 0;
 let shared: Promise<Workshop> | null = null;
 
@@ -54,7 +69,7 @@ export async function openBench(design: Design): Promise<TestBench> {
   const store = new DesignStore(new HolvetDatabase(`bench-${n++}`));
   await store.add(design);
   const press = new ListeningPress();
-  const session = new Session({ design, entries: [], cursor: 0, warning: null }, shop, store, press as unknown as PressClient, false);
+  const session = new Session({ design, entries: [], cursor: 0, warning: null }, shop, store, press as unknown as PressClient, pictureWorker as unknown as PictureClient, false);
   await loadSettings(session);
   session.set({ camera: fitRect(bleedRect(design.setup), 800, 600) });
   const said: string[] = [];

@@ -10,6 +10,7 @@ import { endEditing } from '../tools/editing';
 import { toolById } from '../tools/tools';
 import { hitAll } from '@/core/scene/hit';
 import { NEAR_PX, far, type Gesture, type PointerAt, type ToolContext } from '../tools/tool';
+import { cropTool, zoomPicture } from '../tools/crop';
 import { dragGuide } from '../tools/guides';
 import { finishPen } from '../tools/pen';
 import { pick } from '../tools/pick';
@@ -21,6 +22,7 @@ import { drawOverlay } from './overlay';
 import { Crumbs } from './Crumbs';
 import { PileHere } from './PileHere';
 import { PressBar } from './PressBar';
+import { frameUnder, receiveFiles } from '../pictures/place';
 import { RULER, drawRuler } from './rulers';
 import { StopSlip } from './StopSlip';
 import { TextInput } from './TextInput';
@@ -102,7 +104,7 @@ export function BenchTop() {
       const screen = { x: e.clientX - r.left, y: e.clientY - r.top };
       return { screen, page: toPage(session.state.camera, screen), shift: e.shiftKey, alt: e.altKey, mod: e.ctrlKey || e.metaKey, ...('pointerType' in e && e.pointerType === 'pen' && e.pressure > 0 && { pressure: e.pressure }) };
     };
-    const activeTool = () => toolById(spaceHeld ? 'hand' : session.state.tool);
+    const activeTool = () => (session.state.crop && !spaceHeld ? cropTool : toolById(spaceHeld ? 'hand' : session.state.tool));
 
     const onDown = (e: PointerEvent) => {
       if (e.button === 1) e.preventDefault();
@@ -133,7 +135,7 @@ export function BenchTop() {
       gesture = activeTool().press(p, context);
       if (holding) clearTimeout(holding);
       // Held still on a heap of things, the button lists them.
-      if (session.state.tool === 'select' && !spaceHeld && hitAll(session.scene(), p.page, NEAR_PX / session.state.camera.scale).length > 1)
+      if (session.state.tool === 'select' && !session.state.crop && !spaceHeld && hitAll(session.scene(), p.page, NEAR_PX / session.state.camera.scale).length > 1)
         holding = setTimeout(() => {
           if (!gesture || !last || far(last, p)) return;
           drop();
@@ -178,13 +180,39 @@ export function BenchTop() {
       refresh();
     };
     const onDouble = (e: MouseEvent) => {
-      if (session.state.view === 'work' && !session.state.editing) toolById(session.state.tool).double?.(at(e), context);
+      if (session.state.view === 'work' && !session.state.editing) activeTool().double?.(at(e), context);
       refresh();
+    };
+    // Files let go over the sheet: what would take them is outlined.
+    const dragged = (e: DragEvent) => [...(e.dataTransfer?.types ?? [])].includes('Files');
+    const onDrag = (e: DragEvent) => {
+      if (!dragged(e)) return;
+      e.preventDefault();
+      const p = at(e);
+      pointer = p.screen;
+      const onto = session.state.view === 'work' ? frameUnder(session, p.page) : null;
+      if (session.state.pointedAt !== onto) session.set({ pointedAt: onto });
+      e.dataTransfer!.dropEffect = session.state.readOnly ? 'none' : 'copy';
+      say(onto ? `into ${session.design.nodes[onto].name || 'the object'}` : 'place here');
+    };
+    const onDrop = (e: DragEvent) => {
+      if (!dragged(e)) return;
+      e.preventDefault();
+      say(null);
+      const p = at(e);
+      const onto = session.state.view === 'work' ? frameUnder(session, p.page) : null;
+      session.set({ pointedAt: null });
+      void receiveFiles(session, [...e.dataTransfer!.files], p.page, onto ? { id: onto, aim: 'fill' } : null);
+    };
+    const onDragOut = () => {
+      say(null);
+      session.set({ pointedAt: null });
     };
     const onWheel = (e: WheelEvent) => {
       e.preventDefault();
       const { camera } = session.state;
-      if (e.ctrlKey || e.metaKey) session.set({ camera: zoomAt(camera, at(e).screen, Math.exp(-e.deltaY * (e.deltaMode ? 0.05 : 0.0022))) });
+      if (session.state.crop && !e.ctrlKey && !e.metaKey && !gesture) zoomPicture(session, Math.exp(-e.deltaY * (e.deltaMode ? 0.03 : 0.0012)), at(e).page);
+      else if (e.ctrlKey || e.metaKey) session.set({ camera: zoomAt(camera, at(e).screen, Math.exp(-e.deltaY * (e.deltaMode ? 0.05 : 0.0022))) });
       else {
         const step = e.deltaMode ? 24 : 1;
         const [dx, dy] = e.shiftKey && !e.deltaX ? [e.deltaY, 0] : [e.deltaX, e.deltaY];
@@ -249,10 +277,14 @@ export function BenchTop() {
     el.addEventListener('pointercancel', drop, { signal });
     el.addEventListener('pointerleave', onLeave, { signal });
     el.addEventListener('dblclick', onDouble, { signal });
+    el.addEventListener('dragover', onDrag, { signal });
+    el.addEventListener('drop', onDrop, { signal });
+    el.addEventListener('dragleave', onDragOut, { signal });
     el.addEventListener('wheel', onWheel, { signal, passive: false });
     window.addEventListener('keydown', onKey, { signal, capture: true });
     window.addEventListener('keyup', onKey, { signal, capture: true });
     const stop = session.store.subscribe((s, before) => {
+      if (s.crop && (s.tool !== 'select' || s.view !== 'work' || !s.selection.includes(s.crop.node))) session.set({ crop: null });
       if (s.tool !== before.tool || s.pen !== before.pen) {
         extras.rubber = null;
         extras.brush = null;

@@ -24,7 +24,7 @@ interface Truth {
  */
 export class ArtPainter {
   private readonly ctx: CanvasRenderingContext2D;
-  private readonly quick = new QuickPainter();
+  private readonly quick: QuickPainter;
   private frame = 0;
   private rest: ReturnType<typeof setTimeout> | null = null;
   private drawn: { scene: Scene; palette: Palette; camera: Camera; view: string; shown: ReadonlySet<string> | null; width: number; height: number } | null = null;
@@ -40,10 +40,16 @@ export class ArtPainter {
     private readonly canvas: HTMLCanvasElement,
     private readonly session: Session,
   ) {
+    this.quick = new QuickPainter({ picture: (paint, palette) => session.pictures.get(paint, palette) });
     // No alpha: the bench top fills it, and letters on it stay crisp.
     this.ctx = canvas.getContext('2d', { alpha: false })!;
     this.stopListening = session.store.subscribe((s, before) => {
       if (this.concerns(s, before)) this.schedule();
+      // Pictures have come: what was drawn without them is drawn anew.
+      if (s.picturesEpoch !== before.picturesEpoch) {
+        this.drawn = null;
+        this.schedule();
+      }
     });
     this.schedule();
   }

@@ -9,6 +9,7 @@ import { drawGradient } from './gradientOverlay';
 import { caretLine } from './caret';
 import { openPaths } from '../tools/nodeSpots';
 import type { OverlayExtras } from './extras';
+import { drawCrop } from './cropOverlay';
 import { drawNodes } from './nodeOverlay';
 import { tracePath, twoLines, type Ink } from './ink';
 import { toScreen } from './camera';
@@ -26,6 +27,10 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   const { view } = s.state;
   if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
   if (view !== 'work') return;
+  if (s.state.crop) {
+    drawCrop(ctx, canvas, s, ink);
+    return;
+  }
   drawPins(ctx, s);
   drawGuides(ctx, canvas, s, ink);
   drawOperands(ctx, s, ink);

@@ -19,6 +19,7 @@ import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { paintName } from '../session/naming';
 import type { Again } from '../session/state';
 import { AlikeSection } from './AlikeSection';
+import { PicturesSection } from '../pictures/PicturesSection';
 import { ArrangeSection } from './ArrangeSection';
 import { CombineSection } from './CombineSection';
 import { ContrastSection } from './ContrastSection';
@@ -30,6 +31,7 @@ import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
 import { CornersSection, ShapeSection, WriteSection } from './ShapeSection';
 import { TextSection } from './TextSection';
+import { WholeSection } from './WholeSection';
 
 /** What exactly is this? A sentence, then the full fields. */
 export function Details() {
@@ -37,6 +39,8 @@ export function Details() {
   const selection = useBench((s) => s.selection);
   useBench((s) => s.fontsEpoch);
   const nodes = selection.map((id) => design.nodes[id]).filter(Boolean);
+  // Of a picture, the picture is what matters.
+  const pictured = nodes.some((n) => paintAt(design, n.id, 'fill')?.kind === 'picture');
   // While nodes are worked on, what is done to whole objects would only be in the way.
   const onNodes = useBench((s) => s.tool) === 'nodes';
   return (
@@ -47,11 +51,13 @@ export function Details() {
         <>
           <PageDetails />
           <GuidesSection />
+          <PicturesSection />
         </>
       ) : (
         <>
           <Sentence />
           <Position />
+          {pictured && <PaintSection aim="fill" />}
           <NodesSection />
           {!onNodes && (
             <>
@@ -66,9 +72,10 @@ export function Details() {
           <TextSection />
           {nodes.some(isText) && <PaintSection aim="letters" />}
           {nodes.some(isText) && <PaintSection aim="letterOutline" />}
-          <PaintSection aim="fill" />
+          {!pictured && <PaintSection aim="fill" />}
           <PaintSection aim="outline" />
           <PaintSection aim="frame" />
+          {!onNodes && <WholeSection />}
           {!onNodes && <AlikeSection />}
           <ContrastSection />
         </>
@@ -147,6 +154,12 @@ function Sentence() {
   const def = node.kind === 'shape' ? shapeById(node.shape) : undefined;
   const outline = node.outlines[node.outlines.length - 1];
   const fill = paintAt(design, node.id, 'fill');
+  if (fill?.kind === 'picture')
+    return (
+      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+        {fill.tile ? 'Tiles of' : 'Picture'} <Value to="Fill kind">{paintName(design, fill)}</Value> in a {(def?.name ?? 'path').toLowerCase()}, <Value to="Width">{size}</Value> across.{fill.tile ? '' : ' Double-click to crop.'}
+      </p>
+    );
   const words = def && node.kind === 'shape' ? def.describe(valuesOf(def, node.knobs)) : '';
   return (
     <p className="m-0 border-b border-line p-3 text-[14px] leading-6">

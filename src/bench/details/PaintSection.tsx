@@ -19,10 +19,11 @@ import { calmDesign } from '../session/state';
 import { aimedAt, type GradientTarget, type PoolsTarget } from '../tools/gradientTarget';
 import { drawingPaint } from '../tools/shape';
 import { GradientFields } from './GradientFields';
+import { PictureFields } from '../pictures/PictureFields';
 import { PoolsFields } from './PoolsFields';
 import { SeveralFields } from './SeveralFields';
 
-type Kind = 'none' | 'colour' | 'linear' | 'radial' | 'box' | 'pools';
+type Kind = 'none' | 'colour' | 'linear' | 'radial' | 'box' | 'pools' | 'picture';
 const KINDS = [
   { value: 'none', label: 'None' },
   { value: 'colour', label: 'Flat' },
@@ -30,6 +31,7 @@ const KINDS = [
   { value: 'radial', label: 'Radial' },
   { value: 'box', label: 'Box' },
   { value: 'pools', label: 'Pools' },
+  { value: 'picture', label: 'Picture' },
 ] as const;
 const kindOf = (p: Paint | undefined): Kind => (!p || p.kind === 'none' ? 'none' : p.kind === 'gradient' ? p.gradient : p.kind);
 
@@ -52,6 +54,10 @@ export function PaintSection({ aim }: { aim: Aim }) {
 
   const become = (next: Kind) => {
     toAim();
+    if (next === 'picture') {
+      if (kind !== 'picture') session.set({ pictureChooser: true });
+      return;
+    }
     const fallback = session.palette.screen ? ({ rgb: [0, 0, 0] } as const) : BLACK;
     session.commit(`${word}: ${KINDS.find((k) => k.value === next)!.label.toLowerCase()}`, (d) =>
       setPaint(d, ids, aim, (old, id) => {
@@ -99,6 +105,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
             )}
           </div>
         )}
+        {kind === 'picture' && paint?.kind === 'picture' && <PictureFields aim={aim} ids={ids} node={nodes[0]} paint={paint} />}
         {target?.paint.kind === 'gradient' && <GradientFields aim={aim} target={target as GradientTarget} here={aimed === aim} />}
         {target?.paint.kind === 'pools' && <PoolsFields aim={aim} target={target as PoolsTarget} here={aimed === aim} />}
         {nodes.length > 1 && paints.some((p) => p?.kind === 'gradient' || p?.kind === 'pools') && <SeveralFields aim={aim} ids={ids} swept={target !== null} />}

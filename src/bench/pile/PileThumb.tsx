@@ -4,12 +4,11 @@ import { areaOf } from '@/core/edit/area';
 import { pathBounds, transformPath } from '@/core/geometry/path';
 import { pageMatrix, pageOf, withDescendants } from '@/core/model/tree';
 import { unionAll } from '@/core/geometry/rect';
-import { QuickPainter } from '@/core/render/quick';
 import { tracePath } from '../canvas/ink';
 import { useBench, useSession } from '../session/context';
+import { painterOf } from '../session/painter';
 
 const SIZE = 18;
-const painter = { current: null as QuickPainter | null };
 
 /** A picture of one object in its real colours, from the same scene as the sheet. */
 export function PileThumb({ id }: { id: string }) {
@@ -18,7 +17,7 @@ export function PileThumb({ id }: { id: string }) {
   // Not the preview: a picture this small need not follow a drag.
   const node = useBench((s) => s.design.nodes[id]);
   const swatches = useBench((s) => s.design.swatches);
-  const epoch = useBench((s) => s.fontsEpoch);
+  const epoch = useBench((s) => s.fontsEpoch + s.picturesEpoch);
   useEffect(() => {
     const c = canvas.current;
     const ctx = c?.getContext('2d');
@@ -34,8 +33,7 @@ export function PileThumb({ id }: { id: string }) {
     }
     const box = unionAll(items.map((i) => i.bounds));
     const scale = (c.width - 2) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
-    painter.current ??= new QuickPainter();
-    painter.current.paint(ctx, items, session.palette, { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale }, box);
+    painterOf(session).paint(ctx, items, session.palette, { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale }, box);
   }, [session, id, node, swatches, epoch]);
   return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} style={{ width: SIZE, height: SIZE }} className="shrink-0 rounded-sm bg-bench" />;
 }

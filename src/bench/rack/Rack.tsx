@@ -1,6 +1,8 @@
 'use client';
+import { Fragment } from 'react';
 import { useBench, useSession } from '../session/context';
-import { RACK, type RackRow } from '../tools/tools';
+import { PICTURE_ROW, RACK, type RackRow } from '../tools/tools';
+import { PictureChooser } from '../pictures/PictureChooser';
 import { ShapeChooser } from './ShapeChooser';
 
 /** The tools, icon and word, in the order of the work. */
@@ -14,14 +16,19 @@ export function Rack() {
         row.id === 'shape' ? (
           <ShapeTool key={row.id} row={row} />
         ) : (
-          <RackButton key={row.id} row={row} active={tool === row.id && view === 'work'} onClick={() => session.set({ tool: row.id, view: 'work', editing: null })} />
+          <Fragment key={row.id}>
+            <RackButton row={row} active={tool === row.id && view === 'work'} onClick={() => session.set({ tool: row.id, view: 'work', editing: null })} />
+            {row.id === 'text' && <PictureButton />}
+          </Fragment>
         ),
       )}
     </nav>
   );
 }
 
-function Word({ row }: { row: RackRow }) {
+type RackWord = Pick<RackRow, 'word' | 'letter' | 'icon'>;
+
+function Word({ row }: { row: RackWord }) {
   const i = row.word.indexOf(row.letter);
   return (
     <span className="text-[12px] leading-none">
@@ -32,7 +39,7 @@ function Word({ row }: { row: RackRow }) {
   );
 }
 
-function RackButton({ row, active, ...rest }: { row: RackRow; active: boolean } & React.ButtonHTMLAttributes<HTMLButtonElement>) {
+function RackButton({ row, active, ...rest }: { row: RackWord; active: boolean } & React.ButtonHTMLAttributes<HTMLButtonElement>) {
   const Icon = row.icon;
   return (
     <button
@@ -46,6 +53,16 @@ function RackButton({ row, active, ...rest }: { row: RackRow; active: boolean } 
       <Icon size={17} aria-hidden strokeWidth={1.6} />
       <Word row={row} />
     </button>
+  );
+}
+
+/** Pictures are no tool: the button opens what can be placed. */
+function PictureButton() {
+  const open = useBench((s) => s.pictureChooser);
+  return (
+    <PictureChooser>
+      <RackButton row={PICTURE_ROW} active={open} />
+    </PictureChooser>
   );
 }
 

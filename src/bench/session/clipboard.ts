@@ -1,4 +1,5 @@
 import { parseClip } from '@/core/edit/clip';
+import { receiveFiles } from '../pictures/place';
 import { copySelection, pasteFrom, readClip, runCommand } from './commands';
 import type { Session } from './session';
 
@@ -24,6 +25,11 @@ export function clipboardHandlers(s: Session) {
     paste(e: ClipboardEvent) {
       if (inField(e)) return;
       e.preventDefault();
+      const files = [...(e.clipboardData?.files ?? [])];
+      if (files.length) {
+        void receiveFiles(s, files, s.pointer?.page ?? null, null);
+        return;
+      }
       const text = e.clipboardData?.getData(TYPE);
       pasteFrom(s, text ? parseClip(text) : readClip());
     },

@@ -2,6 +2,7 @@ import { copyNodes, parseClip, pasteClip, type Clip } from '@/core/edit/clip';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
 import { aimedNodes, setColour, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
+import { setWhole } from '@/core/edit/whole';
 import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/edit/layout';
 import { rotation, translation } from '@/core/geometry/matrix';
@@ -15,6 +16,7 @@ import { SELECT_COMMANDS } from './selecting';
 import { COMBINE_COMMANDS } from './combining';
 import { COPY_COMMANDS, copyThrough } from './copying';
 import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodeCommands';
+import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
 import { withBeadColour } from '../tools/beadColour';
 import { noteColour } from './settings';
@@ -41,6 +43,10 @@ const nudge = (label: string, key: string, dx: number, dy: number): CommandDef =
   keys: [key],
   applies: free,
   run: (s) => {
+    if (s.state.crop) {
+      panPicture(s, dx, dy);
+      return;
+    }
     if (onNodes(s)) {
       nudgeNodes(s, label, dx, dy);
       return;
@@ -147,6 +153,20 @@ export const COMMANDS = {
       });
       if (group) s.set({ selection: [group] });
       s.say(`Grouped ${count(ids.length, 'object')}.`);
+    },
+  },
+  'object.cutByFront': {
+    label: 'Cut by the front one', keywords: ['clip', 'clipping mask', 'mask', 'crop', 'window', 'inside'], keys: [], applies: (s) => freeSelection(s).length > 1,
+    run: (s) => {
+      let group: string | null = null;
+      s.commit('Cut by the front one', (d) => {
+        group = groupNodes(d, s.page, freeSelection(s), s.newId, 'Cut out');
+        const made = group ? d.nodes[group] : null;
+        if (made?.kind === 'group') setWhole(d, made.children.slice(-1), { cuts: 'outline' });
+      });
+      if (!group) return;
+      s.set({ selection: [group] });
+      s.say('The front object cuts the others. Double-click to move what is inside; ungroup to free it.');
     },
   },
   'object.ungroup': {
@@ -258,6 +278,7 @@ export const COMMANDS = {
   'tool.freehand': tool('Freehand', 'freehand', 'F', ['pencil', 'draw', 'sign', 'signature', 'brush', 'smooth']),
   'tool.shape': tool('Shape', 'shape', 'H', ['rectangle', 'circle', 'star', 'draw']),
   'tool.text': tool('Text', 'text', 'T', ['type', 'words', 'letters']),
+  'tool.picture': { label: 'Picture', keywords: ['image', 'photo', 'place', 'insert', 'import', 'open file', 'drawer', 'svg'], keys: ['U'], run: (s) => s.set({ pictureChooser: true, editing: null }) },
   'tool.gradient': tool('Gradient', 'gradient', 'G', ['blend', 'fade', 'ramp']),
   'tool.sample': tool('Sample', 'sample', 'M', ['pick a colour', 'eyedropper', 'pipette', 'take colour']),
   'tool.hand': tool('Hand', 'hand', 'D', ['pan', 'scroll', 'move the page']),

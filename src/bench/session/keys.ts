@@ -7,6 +7,7 @@ import { canHoldText } from '@/core/edit/window';
 import { beginEditing, writeInShape } from '../tools/editing';
 import { noteShape } from './settings';
 import { finishPen } from '../tools/pen';
+import { beginCrop, endCrop } from '../tools/crop';
 import { enterHolder } from '../tools/select';
 import { clickSize, newShape } from '../tools/shape';
 import { shapeById } from '@/core/shapes/catalogue';
@@ -72,7 +73,8 @@ export function keyHandler(s: Session, open: { find: () => void; keys: () => voi
 /** Esc: one step out of whatever one is in. */
 function stepOut(s: Session): void {
   const { entered, selection, stop, tool } = s.state;
-  if (s.state.pen) finishPen(s);
+  if (s.state.crop) endCrop(s);
+  else if (s.state.pen) finishPen(s);
   else if (stop !== null) s.set({ stop: null });
   else if (tool === 'nodes' && s.state.nodes.length) s.set({ nodes: [] });
   else if (entered) s.set({ entered: parentOf(s.design, s.page, entered), isolated: false, selection: [entered] });
@@ -83,6 +85,10 @@ function stepOut(s: Session): void {
 /** Enter: write in a chosen text; with a drawing tool, put its thing in the middle of the page. */
 function enter(s: Session): void {
   const { tool, shape, selection } = s.state;
+  if (s.state.crop) {
+    endCrop(s);
+    return;
+  }
   if (s.state.pen) {
     finishPen(s);
     return;
@@ -105,6 +111,7 @@ function enter(s: Session): void {
     const node = s.design.nodes[selection[0]];
     if (isText(node)) beginEditing(s, selection[0], null);
     else if (isHolder(node)) enterHolder(s, selection[0], null);
+    else if (tool === 'select' && beginCrop(s, selection[0])) return;
     else if (canHoldText(node) && tool === 'select') writeInShape(s, selection[0]);
   }
 }

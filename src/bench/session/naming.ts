@@ -1,6 +1,6 @@
 import { recipeName } from '@/core/edit/recipeName';
 import { hexOf } from '@/core/colour/spaces';
-import type { Colour, Design, Paint } from '@/core/model/schema';
+import type { Blend, Colour, Design, Paint } from '@/core/model/schema';
 import { formatNumber } from '@/core/units/length';
 
 /** A colour in words: its swatch's name, its recipe, its hex; with its strength where it is not full. */
@@ -15,6 +15,11 @@ export function colourName(d: Design, c: Colour): string {
   if ('lab' in c) return `Lab ${c.lab.map((v) => formatNumber(v, 0)).join(' ')}`;
   return `grey ${formatNumber((1 - c.gray) * 100, 0)} %`;
 }
+
+export const BLEND_WORDS: Readonly<Record<Blend, string>> = {
+  multiply: 'Multiply', screen: 'Screen', overlay: 'Overlay', darken: 'Darken', lighten: 'Lighten', 'color-dodge': 'Colour dodge', 'color-burn': 'Colour burn', 'hard-light': 'Hard light', 'soft-light': 'Soft light',
+  difference: 'Difference', exclusion: 'Exclusion', hue: 'Hue', saturation: 'Saturation', color: 'Colour', luminosity: 'Lightness',
+};
 
 const COURSE = { linear: 'along a line', radial: 'from the middle', box: 'from the middle of a box', along: 'following the line', across: 'edge to edge of the line' } as const;
 

@@ -15,7 +15,9 @@ import type { ExchangeSwatch } from '@/core/colour/exchange';
 import type { LibraryRow } from '@/store/database';
 import type { DesignStore, LoadedDesign } from '@/store/designs';
 import { storageProblem } from '@/store/open';
+import type { PictureClient } from '@/workers/pictureClient';
 import type { PressClient } from '@/workers/pressClient';
+import { PictureLooks } from './pictureLooks';
 import { shownDesign, type Again, type BenchState, type Message, type MessageAction } from './state';
 
 export interface CommitOptions {
@@ -34,6 +36,8 @@ const CALM = { least: 80, most: 400, share: 1 / 30 };
 export class Session {
   readonly store: StoreApi<BenchState>;
   readonly palettes: PaletteKeeper;
+  /** How pictures look, for drawing that cannot wait. */
+  readonly pictures: PictureLooks;
   private sceneMemo: { design: Design; page: string; epoch: number; scene: Scene } | null = null;
   private restingMemo: { design: Design; page: string; epoch: number; scene: Scene } | null = null;
   private saving: Promise<void> = Promise.resolve();
@@ -45,9 +49,11 @@ export class Session {
     readonly shop: Workshop,
     readonly designs: DesignStore,
     readonly press: PressClient,
+    readonly pictureWorker: PictureClient,
     readOnly: boolean,
   ) {
     this.palettes = new PaletteKeeper(shop);
+    this.pictures = new PictureLooks((r) => pictureWorker.look(r), () => this.design, () => this.set({ picturesEpoch: this.state.picturesEpoch + 1 }));
     this.store = createStore<BenchState>(() => ({
       design: loaded.design,
       preview: null,
@@ -85,6 +91,9 @@ export class Session {
       totalInk: null,
       findings: [],
       fontsEpoch: shop.fonts.epoch,
+      picturesEpoch: 0,
+      crop: null,
+      pictureChooser: false,
       recent: [],
       libraries: [],
       sample: { take: 'look', give: 'aim' },
@@ -306,6 +315,7 @@ export class Session {
     if (select || alive.length !== selection.length) change.selection = alive;
     if (editing && !design.nodes[editing.node]) change.editing = null;
     if (entered && !design.nodes[entered]) change.entered = null;
+    if (this.state.crop && !design.nodes[this.state.crop.node]) change.crop = null;
     return change;
   }
 
@@ -370,5 +380,6 @@ export class Session {
     if (this.chores) clearTimeout(this.chores);
     if (this.calming) clearTimeout(this.calming);
     this.press.dispose();
+    this.pictureWorker.dispose();
   }
 }

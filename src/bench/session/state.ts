@@ -114,6 +114,12 @@ export interface BenchState {
   readonly totalInk: { readonly total: number; readonly x: number; readonly y: number } | null;
   readonly findings: readonly Finding[];
   readonly fontsEpoch: number;
+  /** Rises whenever a picture's look has come. */
+  readonly picturesEpoch: number;
+  /** The picture that is being cropped: moved and sized inside its frame. */
+  /** Is the list of pictures to place open? */
+  readonly pictureChooser: boolean;
+  readonly crop: { readonly node: string; readonly aim: Aim } | null;
   /** Colours given last, newest first. */
   readonly recent: readonly Colour[];
   /** Colours kept for every design. */

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { openWorkshop, equip, type Workshop } from '@/core/workshop';
 import { shopEnv } from '@/store/shopEnv';
 import { designStore, storageProblem } from '@/store/open';
+import { PictureClient } from '@/workers/pictureClient';
 import { PressClient } from '@/workers/pressClient';
 import { Session } from './session';
 import { loadSettings } from './settings';
@@ -18,7 +19,7 @@ export type SessionState =
 let workshop: Promise<Workshop> | null = null;
 /** The page's engines, shared by all designs that it opens; a failure is not remembered. */
 function pageWorkshop(): Promise<Workshop> {
-  workshop ??= openWorkshop(shopEnv).catch((e: unknown) => {
+  workshop ??= openWorkshop(shopEnv, { pictures: false }).catch((e: unknown) => {
     workshop = null;
     throw e;
   });
@@ -74,7 +75,7 @@ export function useDesignSession(id: string): { state: SessionState; again: (ste
         const shop = await pageWorkshop();
         await equip(shop, loaded.value.design);
         if (!alive) return;
-        session = new Session(loaded.value, shop, designs, new PressClient(), !holds);
+        session = new Session(loaded.value, shop, designs, new PressClient(), new PictureClient(), !holds);
         void loadSettings(session);
         put({ kind: 'open', session });
       } catch (e) {

@@ -5,6 +5,7 @@ import { gripAt } from '../canvas/frame';
 import { count, freeSelection } from '../session/commandDef';
 import type { Session } from '../session/session';
 import { beginEditing } from './editing';
+import { beginCrop } from './crop';
 import { dragGuide, guideAt } from './guides';
 import { choose, enteredLine, pick, pickIn } from './pick';
 import { dragPivot, drop, move, resize, turn, turnKnob } from './transform';
@@ -51,6 +52,7 @@ export const selectTool: Tool = {
     if (!found) return;
     const node = s.design.nodes[found.id];
     if (isHolder(node)) enterHolder(s, found.id, at);
+    else if (!isText(node) && beginCrop(s, found.id)) return;
     else if (isText(node)) beginEditing(s, found.id, at.page);
   },
 

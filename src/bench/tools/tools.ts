@@ -1,4 +1,4 @@
-import { Blend, Hand, MousePointer2, Pencil, PenTool, Pipette, Shapes, Spline, Type, type LucideIcon } from 'lucide-react';
+import { Blend, Hand, Image as ImageIcon, MousePointer2, Pencil, PenTool, Pipette, Shapes, Spline, Type, type LucideIcon } from 'lucide-react';
 import type { ToolId } from '../session/state';
 import { freehandTool } from './freehand';
 import { gradientTool } from './gradient';
@@ -45,5 +45,8 @@ export const RACK: readonly RackRow[] = [
   { id: 'sample', word: 'Sample', letter: 'm', icon: Pipette, tool: sampleTool },
   { id: 'hand', word: 'Hand', letter: 'd', icon: Hand, tool: handTool },
 ];
+
+/** What stands among the tools and opens the pictures that can be placed. */
+export const PICTURE_ROW = { word: 'Picture', letter: 'u', icon: ImageIcon } as const;
 
 export const toolById = (id: ToolId): Tool => RACK.find((r) => r.id === id)!.tool;

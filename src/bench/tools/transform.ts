@@ -5,6 +5,7 @@ import { dialOf, setKnobs } from '@/core/edit/window';
 import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
 import { apply, invert, multiply, rotation, translation, type Matrix, type Point } from '@/core/geometry/matrix';
 import { centre } from '@/core/geometry/rect';
+import type { DesignNode } from '@/core/model/schema';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { formatLength, formatNumber } from '@/core/units/length';
 import type { Frame, Grip, PlacedGrip } from '../canvas/frame';
@@ -111,7 +112,8 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
   const upright = Math.abs(frame.matrix[1]) < 1e-9 && Math.abs(frame.matrix[2]) < 1e-9;
   const lines = targetsFor(c, ids);
   const node = frame.single ? s.design.nodes[frame.single] : null;
-  const proportional = node?.kind === 'displayText';
+  const text = node?.kind === 'displayText';
+  const pictured = ids.length > 0 && ids.every((id) => isPicture(s.design.nodes[id]));
   let moved = false;
   let recipe: Recipe = () => {};
   let last: Matrix = [1, 0, 0, 1, 0, 0];
@@ -131,7 +133,9 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
     const ratio = (v: number, h: number, a: number) => (Math.abs(h - a) < 1e-9 ? 1 : (v - a) / (h - a));
     let sx = grip.hx ? ratio(q.x, handle.x, anchor.x) : 1;
     let sy = grip.hy ? ratio(q.y, handle.y, anchor.y) : 1;
-    if (p.shift || (proportional && grip.hx !== 0 && grip.hy !== 0)) {
+    // A picture's corner keeps its proportions unless Shift is held; its side stretches it.
+    const corner = grip.hx !== 0 && grip.hy !== 0;
+    if (corner ? text || p.shift !== pictured : p.shift) {
       const k = grip.hx && grip.hy ? (Math.abs(sx) > Math.abs(sy) ? Math.abs(sx) : Math.abs(sy)) : Math.abs(grip.hx ? sx : sy);
       sx = k * (Math.sign(sx) || 1);
       sy = k * (Math.sign(sy) || 1);
@@ -164,6 +168,9 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
     cancel: () => drop(c),
   };
 }
+
+/** A frame that shows a picture once. */
+const isPicture = (node: DesignNode): boolean => node.kind === 'shape' && node.fills.some((p) => p.kind === 'picture' && !p.tile);
 
 /** Lines at which a side would be as long as a neighbour's. */
 function sameSizes(targets: SnapTargets, anchor: Point, share: number, grip: { readonly hx: number; readonly hy: number }): SnapLines {

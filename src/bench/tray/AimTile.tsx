@@ -4,13 +4,12 @@ import { aimedNodes, stopsOf, type Aim } from '@/core/edit/paint';
 import { unionAll } from '@/core/geometry/rect';
 import { withDescendants } from '@/core/model/tree';
 import { nearEdge, hitAll } from '@/core/scene/hit';
-import { QuickPainter } from '@/core/render/quick';
 import { AIM_WORDS } from '../session/commands';
 import { useBench, useSession } from '../session/context';
+import { painterOf } from '../session/painter';
 import { aimedGradient, aimedPools } from '../tools/gradientTarget';
 
 const SIZE = 52;
-const painter = { current: null as QuickPainter | null };
 
 /** The aims that a selection has; a shape's two when nothing is chosen. */
 export function aimsOf(session: ReturnType<typeof useSession>): Aim[] {
@@ -28,7 +27,7 @@ export function AimTile() {
   const selection = useBench((s) => s.selection);
   const aim = useBench((s) => s.aim);
   const stop = useBench((s) => s.stop);
-  const epoch = useBench((s) => s.fontsEpoch);
+  const epoch = useBench((s) => s.fontsEpoch + s.picturesEpoch);
   const canvas = useRef<HTMLCanvasElement>(null);
   const view = useRef({ scale: 1, x: 0, y: 0 });
   const aims = aimsOf(session);
@@ -48,8 +47,7 @@ export function AimTile() {
     const box = unionAll(items.map((i) => i.bounds));
     const scale = (c.width - 10) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
     view.current = { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
-    painter.current ??= new QuickPainter();
-    painter.current.paint(ctx, items, session.palette, view.current, box);
+    painterOf(session).paint(ctx, items, session.palette, view.current, box);
   }, [session, design, selection, epoch]);
 
   const gradient = stop === null ? null : aimedGradient(session);

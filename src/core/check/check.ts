@@ -5,11 +5,12 @@ import { bleedRule } from './rules/bleed';
 import { unsureRule } from './rules/combination';
 import { bandingRule } from './rules/gradient';
 import { missingProfileRule, totalInkRule } from './rules/ink';
+import { coarsePictureRule, missingPictureRule, softPictureRule } from './rules/picture';
 import { missingFaceRule, oversetRule } from './rules/text';
 import type { Finding, FindingCode, Rule, Subject } from './types';
 
 /** A new check is a file and a line here. */
-const RULES = [run(bleedRule), run(totalInkRule), run(missingProfileRule), run(missingFaceRule), run(oversetRule), run(bandingRule), run(unsureRule)];
+const RULES = [run(bleedRule), run(totalInkRule), run(missingProfileRule), run(missingFaceRule), run(oversetRule), run(bandingRule), run(unsureRule), run(missingPictureRule), run(coarsePictureRule), run(softPictureRule)];
 
 export function checkDesign(design: Design, builder: SceneBuilder, palette: Palette): Finding[] {
   const findings: Finding[] = [];

@@ -11,6 +11,9 @@ export interface FindingFacts {
   'ink.profileMissing': { readonly profile: string };
   'text.missingFace': { readonly face: string };
   'text.overset': { readonly characters: number };
+  'picture.soft': { readonly ppi: number };
+  'picture.coarse': { readonly ppi: number };
+  'picture.missing': { readonly picture: string };
   'combination.unsure': Record<string, never>;
   /** Tones, and how wide each is (points). */
   'gradient.banding': { readonly steps: number; readonly step: number };

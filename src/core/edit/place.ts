@@ -226,7 +226,15 @@ export function ungroupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[])
     if (!('children' in group)) continue;
     const list = holderOf(d, page.id, id);
     const m = group.transform as Matrix;
-    for (const child of group.children) d.nodes[child].transform = [...multiply(m, d.nodes[child].transform as Matrix)];
+    for (const id of group.children) {
+      const child = d.nodes[id];
+      child.transform = [...multiply(m, child.transform as Matrix)];
+      // What cut its group would cut whatever lies around it now; what showed through the group shows through each.
+      delete child.cuts;
+      const opacity = (child.opacity ?? 1) * (group.opacity ?? 1);
+      if (opacity < 1) child.opacity = opacity;
+      if (group.blend) child.blend ??= group.blend;
+    }
     freed.push(...group.children);
     list.splice(list.indexOf(id), 1, ...group.children);
     delete d.nodes[id];

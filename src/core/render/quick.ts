@@ -1,21 +1,25 @@
 import type { Palette } from '../colour/palette';
 import { pointAt, type ResolvedRamp } from '../colour/ramp';
 import { hexOf } from '../colour/spaces';
-import { invert, multiply } from '../geometry/matrix';
+import { determinant, invert, multiply } from '../geometry/matrix';
 import { draw, transformPath, type PathData } from '../geometry/path';
-import { grow, overlaps, type Rect } from '../geometry/rect';
+import { grow, intersect, isEmpty, overlaps, transformRect, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
-import type { GradientPaint } from '../model/schema';
+import type { GradientPaint, PicturePaint } from '../model/schema';
 import { mapBitmap, paintBitmap, type Bitmap } from './bitmap';
 import { fieldMap } from './field';
 import { regionWith } from './region';
-import type { Item } from '../scene/scene';
+import { byLayer, type Drawn, type LayerGroup } from '../scene/layers';
+import { isOwn, type Item } from '../scene/scene';
 
 /** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
 export type Canvas2D = Pick<
   CanvasRenderingContext2D,
   'save' | 'restore' | 'setTransform' | 'transform' | 'fill' | 'stroke' | 'clip' | 'beginPath' | 'rect' | 'fillRect' | 'createLinearGradient' | 'createRadialGradient'
 > & {
+  globalAlpha: number;
+  createPattern(image: never, repetition: string): unknown;
+  clearRect(x: number, y: number, w: number, h: number): void;
   fillStyle: unknown;
   strokeStyle: unknown;
   lineWidth: number;
@@ -47,6 +51,20 @@ function coloursKey(paint: Item['paint'], palette: Palette): string {
   return `${palette.id} ${mixes.join(';')}`;
 }
 
+/** What a painter makes its parts with; a page, a worker and a test have each their own. */
+export interface QuickTools {
+  newPath(): Path2D;
+  newImage(b: Bitmap): unknown;
+  newCanvas(width: number, height: number): { readonly ctx: Canvas2D; readonly image: unknown };
+  /** A picture with its tone as it looks; null while it is not at hand. */
+  picture(paint: PicturePaint, palette: Palette): QuickPicture | null;
+}
+export interface QuickPicture {
+  readonly image: unknown;
+  readonly width: number;
+  readonly height: number;
+}
+
 const canvasOf = ({ width, height, data }: Bitmap): unknown => {
   const canvas = new OffscreenCanvas(width, height);
   canvas.getContext('2d')!.putImageData(new ImageData(data, width, height), 0, 0);
@@ -75,6 +93,16 @@ export function rampSteps(ramp: ResolvedRamp, palette: Palette): { offset: numbe
   return out;
 }
 
+const IN_BROWSER: QuickTools = {
+  newPath: () => new Path2D(),
+  newImage: canvasOf,
+  newCanvas(width, height) {
+    const image = new OffscreenCanvas(width, height);
+    return { ctx: image.getContext('2d') as unknown as Canvas2D, image };
+  },
+  picture: () => null,
+};
+
 /**
  * Draws items straight onto a canvas, for as long as something moves. Overprint is the blend mode multiply; colours are
  * the press's looks. Paths are made once an item.
@@ -89,10 +117,11 @@ export class QuickPainter {
   private readonly outlines = new WeakMap<Item, PathData>();
   private palette: Palette | null = null;
 
-  constructor(
-    private readonly newPath: () => Path2D = () => new Path2D(),
-    private readonly newImage: (b: Bitmap) => unknown = canvasOf,
-  ) {}
+  private readonly tools: QuickTools;
+
+  constructor(tools: Partial<QuickTools> = {}) {
+    this.tools = { ...IN_BROWSER, ...tools };
+  }
 
   /** Paints the items that touch `dirty` (page points), in order. The caller clips and clears. */
   paint(ctx: Canvas2D, items: Iterable<Item>, palette: Palette, view: View, dirty: Rect): void {
@@ -101,39 +130,145 @@ export class QuickPainter {
       this.styles = new WeakMap();
       this.ramps = new WeakMap();
     }
-    const multiplyBlend = !palette.screen;
-    let blending = false;
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
+    let cut: Item[] = [];
+    const flush = () => {
+      if (cut.length) this.drawAll(ctx, byLayer(cut), palette, view, dirty);
+      cut = [];
+    };
     for (const item of items) {
       if (!overlaps(item.bounds, dirty)) continue;
-      const { paint } = item;
-      const overprint = multiplyBlend && paint.overprint && !(paint.kind === 'colour' && palette.hides(palette.mix(paint.colour)));
-      if (overprint !== blending) {
-        ctx.globalCompositeOperation = overprint ? 'multiply' : 'source-over';
-        blending = overprint;
-      }
-      if (paint.kind !== 'colour') {
-        if (paint.kind === 'gradient' && paint.gradient !== 'box' && !(paint.line && item.type !== 'fill')) this.gradient(ctx, item, paint, palette, view);
-        else this.bitmap(ctx, item, palette, view);
-      } else {
-        const style = this.style(paint, palette);
-        if (item.type === 'fill') {
-          ctx.fillStyle = style;
-          ctx.fill(this.path(item.path), item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
-        } else if (item.stroke) {
-          ctx.strokeStyle = style;
-          ctx.lineWidth = item.stroke.width;
-          ctx.lineCap = item.stroke.cap;
-          ctx.lineJoin = item.stroke.join;
-          ctx.miterLimit = item.stroke.miterLimit;
-          ctx.stroke(this.path(item.path));
-        } else {
-          ctx.fillStyle = style;
-          ctx.fill(this.path(item.path));
-        }
+      if (item.layer) cut.push(item);
+      else {
+        flush();
+        this.drawItem(ctx, item, palette, view);
       }
     }
-    if (blending) ctx.globalCompositeOperation = 'source-over';
+    flush();
+    this.mode(ctx, 'source-over');
+  }
+
+  private blending: GlobalCompositeOperation = 'source-over';
+  private mode(ctx: Canvas2D, mode: GlobalCompositeOperation): void {
+    if (mode !== this.blending) ctx.globalCompositeOperation = mode;
+    this.blending = mode;
+  }
+
+  private drawAll(ctx: Canvas2D, drawn: readonly Drawn[], palette: Palette, view: View, dirty: Rect): void {
+    for (const d of drawn) {
+      if (d.type === 'layer') this.drawLayer(ctx, d, palette, view, dirty);
+      else this.drawItem(ctx, d, palette, view);
+    }
+  }
+
+  private drawLayer(ctx: Canvas2D, { layer, content, bounds }: LayerGroup, palette: Palette, view: View, dirty: Rect): void {
+    const box = intersect(bounds, dirty);
+    if (isEmpty(box)) return;
+    this.mode(ctx, 'source-over');
+    ctx.save();
+    for (const clip of layer.clips) ctx.clip(this.path(clip.path), clip.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
+    if (!isOwn(layer)) this.drawAll(ctx, content, palette, view, dirty);
+    else {
+      const part = this.apart(content, palette, view, box);
+      for (const mask of layer.masks) {
+        const shape = this.apart(byLayer(mask), palette, view, box);
+        part.ctx.setTransform(1, 0, 0, 1, 0, 0);
+        part.ctx.globalCompositeOperation = 'destination-in';
+        part.ctx.drawImage(shape.image as never, 0, 0, part.width, part.height);
+      }
+      ctx.setTransform(1, 0, 0, 1, 0, 0);
+      ctx.globalAlpha = layer.opacity;
+      ctx.globalCompositeOperation = layer.blend ?? 'source-over';
+      ctx.drawImage(part.image as never, part.x, part.y, part.width, part.height);
+    }
+    this.mode(ctx, 'source-over');
+    ctx.restore();
+    ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
+  }
+
+  /** Things drawn by themselves, on a canvas as large as the box on the screen. */
+  private apart(content: readonly Drawn[], palette: Palette, view: View, box: Rect): { ctx: Canvas2D; image: unknown; x: number; y: number; width: number; height: number } {
+    const x = Math.floor(box.x0 * view.scale + view.x);
+    const y = Math.floor(box.y0 * view.scale + view.y);
+    const width = Math.max(1, Math.ceil(box.x1 * view.scale + view.x) - x);
+    const height = Math.max(1, Math.ceil(box.y1 * view.scale + view.y) - y);
+    const { ctx, image } = this.tools.newCanvas(width, height);
+    const inner = { scale: view.scale, x: view.x - x, y: view.y - y };
+    const outer = this.blending;
+    this.blending = 'source-over';
+    ctx.setTransform(inner.scale, 0, 0, inner.scale, inner.x, inner.y);
+    this.drawAll(ctx, content, palette, inner, box);
+    this.mode(ctx, 'source-over');
+    this.blending = outer;
+    return { ctx, image, x, y, width, height };
+  }
+
+  private drawItem(ctx: Canvas2D, item: Item, palette: Palette, view: View): void {
+    const { paint } = item;
+    const overprint = !palette.screen && paint.overprint && !(paint.kind === 'colour' && palette.hides(palette.mix(paint.colour)));
+    this.mode(ctx, overprint ? 'multiply' : 'source-over');
+    if (paint.kind === 'picture') this.picture(ctx, item, paint, palette, view);
+    else if (paint.kind !== 'colour') {
+      if (paint.kind === 'gradient' && paint.gradient !== 'box' && !(paint.line && item.type !== 'fill')) this.gradient(ctx, item, paint, palette, view);
+      else this.bitmap(ctx, item, palette, view);
+    } else {
+      const style = this.style(paint, palette);
+      if (item.type === 'fill') {
+        ctx.fillStyle = style;
+        ctx.fill(this.path(item.path), item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
+      } else if (item.stroke) {
+        ctx.strokeStyle = style;
+        ctx.lineWidth = item.stroke.width;
+        ctx.lineCap = item.stroke.cap;
+        ctx.lineJoin = item.stroke.join;
+        ctx.miterLimit = item.stroke.miterLimit;
+        ctx.stroke(this.path(item.path));
+      } else {
+        ctx.fillStyle = style;
+        ctx.fill(this.path(item.path));
+      }
+    }
+  }
+
+  /** A picture laid into the item's form; tiles as a pattern of it. */
+  private picture(ctx: Canvas2D, item: Item, paint: PicturePaint, palette: Palette, view: View): void {
+    const known = this.tools.picture(paint, palette);
+    const toPage = multiply(item.matrix, paint.geometry);
+    const back = invert(toPage);
+    if (!known || !back) return;
+    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.path;
+    ctx.save();
+    ctx.clip(this.path(solid), item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
+    // Enlarged, a pixel is a square: as it prints.
+    ctx.imageSmoothingEnabled = view.scale * Math.sqrt(Math.abs(determinant(toPage))) < Math.sqrt(known.width * known.height) * 1.5;
+    ctx.transform(...toPage);
+    if (!paint.tile) ctx.drawImage(known.image as never, 0, 0, 1, 1);
+    else {
+      const tile = paint.tile === 'mirror' ? this.mirrored(known) : known;
+      ctx.transform(1 / known.width, 0, 0, 1 / known.height, 0, 0);
+      ctx.fillStyle = ctx.createPattern(tile.image as never, 'repeat');
+      const { x0, y0, x1, y1 } = transformRect(back, item.bounds);
+      ctx.fillRect(x0 * known.width, y0 * known.height, (x1 - x0) * known.width, (y1 - y0) * known.height);
+    }
+    ctx.restore();
+    ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
+  }
+
+  private readonly mirrors = new WeakMap<object, QuickPicture>();
+  /** A picture and its three mirror images, so that it can be laid side by side. */
+  private mirrored(p: QuickPicture): QuickPicture {
+    let made = this.mirrors.get(p.image as object);
+    if (!made) {
+      const { width: w, height: h } = p;
+      const { ctx, image } = this.tools.newCanvas(2 * w, 2 * h);
+      for (const [sx, sy] of [[1, 1], [-1, 1], [1, -1], [-1, -1]] as const) {
+        ctx.setTransform(sx, 0, 0, sy, sx < 0 ? 2 * w : 0, sy < 0 ? 2 * h : 0);
+        ctx.drawImage(p.image as never, 0, 0, w, h);
+      }
+      made = { image, width: 2 * w, height: 2 * h };
+      this.mirrors.set(p.image as object, made);
+    }
+    return made;
   }
 
   /** A gradient is filled in its own unit space, where every geometry is simple. */
@@ -163,7 +298,7 @@ export class QuickPainter {
     const key = coloursKey(item.paint, palette);
     let known = this.images.get(item);
     if (known?.key !== key) {
-      known = { key, image: this.newImage(this.pictureOf(item, palette, box)) };
+      known = { key, image: this.tools.newImage(this.pictureOf(item, palette, box)) };
       this.images.set(item, known);
     }
     ctx.save();
@@ -220,7 +355,7 @@ export class QuickPainter {
   }
 
   private make(data: PathData): Path2D {
-    const path = this.newPath();
+    const path = this.tools.newPath();
     draw(data, {
       moveTo: (x, y) => path.moveTo(x, y),
       lineTo: (x, y) => path.lineTo(x, y),

@@ -3,7 +3,7 @@ import { distanceToPath, pathContains } from '../geometry/contains';
 import type { Point } from '../geometry/matrix';
 import { contains, grow, holds, overlaps, union, type Rect } from '../geometry/rect';
 import type { NodeId } from '../model/tree';
-import type { Item, Scene } from './scene';
+import type { Item, Layer, Scene } from './scene';
 
 /** Which part of an object lies under the pointer. */
 export type Part = 'fill' | 'outline' | 'letters' | 'frame';
@@ -40,13 +40,19 @@ export function* hitsAt(scene: Scene, p: Point, slack: number, edges = false): G
     const item = scene.items[i];
     if (seen.has(item.node)) continue;
     const part = partAt(item, p, slack, edges);
-    if (!part) continue;
+    if (!part || !leftOver(item, p)) continue;
     seen.add(item.node);
     yield { node: item.node, part };
   }
 }
 
 export const hitAll = (scene: Scene, p: Point, slack: number, edges = false): Hit[] => [...hitsAt(scene, p, slack, edges)];
+
+/** Does what cuts an item leave the point? */
+function leftOver(item: Item, p: Point): boolean {
+  for (let l: Layer | null = item.layer ?? null; l; l = l.parent) if (!l.clips.every((c) => pathContains(c.path, c.rule, p))) return false;
+  return true;
+}
 
 function partAt(item: Item, p: Point, slack: number, edges: boolean): Part | null {
   switch (item.type) {

@@ -1,0 +1,68 @@
+'use client';
+import { setWhole } from '@/core/edit/whole';
+import { BLENDS, type Blend } from '@/core/model/schema';
+import { parentOf } from '@/core/model/tree';
+import { Button } from '@/ui/Button';
+import { ListChoice, WordChoice } from '@/ui/Choice';
+import { NumberField } from '@/ui/NumberField';
+import { Section } from '@/ui/Slip';
+import { freeSelection } from '../session/commandDef';
+import { runCommand } from '../session/commands';
+import { useBench, usePlacedDesign, useSession } from '../session/context';
+import { BLEND_WORDS } from '../session/naming';
+
+const BLEND_OPTIONS = [{ name: '', options: [{ value: 'normal', label: 'Plain' }, ...BLENDS.map((b) => ({ value: b, label: BLEND_WORDS[b] }))] }] as const;
+const CUTS = [
+  { value: 'none', label: 'Seen' },
+  { value: 'outline', label: 'Outline' },
+  { value: 'opacity', label: 'Cover' },
+] as const;
+
+/** Objects as a whole: how much shows through them, how they meet what lies below, and whether they cut their group. */
+export function WholeSection() {
+  const session = useSession();
+  const design = usePlacedDesign();
+  const selection = useBench((s) => s.selection);
+  const ids = freeSelection(session);
+  const nodes = ids.map((id) => design.nodes[id]).filter(Boolean);
+  if (!nodes.length || !selection.length) return null;
+  const same = <T,>(of: (n: (typeof nodes)[number]) => T): T | null => (nodes.every((n) => of(n) === of(nodes[0])) ? of(nodes[0]) : null);
+  const inGroup = nodes.every((n) => {
+    const parent = parentOf(design, session.page, n.id);
+    return parent !== null && design.nodes[parent]?.kind === 'group';
+  });
+  const cuts = same((n) => n.cuts ?? 'none');
+  const opacity = same((n) => n.opacity ?? 1);
+  return (
+    <Section title="As a whole">
+      <div className="grid gap-2">
+        <div className="grid grid-cols-2 gap-2">
+          <NumberField
+            label="Opacity"
+            name="Opacity of the whole"
+            suffix="%"
+            min={0}
+            max={100}
+            decimals={0}
+            value={opacity === null ? null : opacity * 100}
+            onPreview={(v) => session.preview(v === null ? null : (d) => setWhole(d, ids, { opacity: v / 100 }))}
+            onCommit={(v) => session.commit('Opacity', (d) => setWhole(d, ids, { opacity: v / 100 }))}
+          />
+          <ListChoice label="Blend" value={same<Blend | 'normal'>((n) => n.blend ?? 'normal')} groups={BLEND_OPTIONS} onChange={(v) => session.commit('Blend', (d) => setWhole(d, ids, { blend: v === 'normal' ? null : (v as Blend) }))} />
+        </div>
+        {inGroup ? (
+          <div className="grid gap-1">
+            <WordChoice label="Cuts its group" value={cuts} options={CUTS} onChange={(v) => session.commit(v === 'none' ? 'Stop cutting' : 'Cut the group', (d) => setWhole(d, ids, { cuts: v === 'none' ? null : v }))} />
+            <p className="m-0 text-[12px] text-faint">{cuts === 'outline' ? 'Not seen itself: its group ends at its outline.' : cuts === 'opacity' ? 'Not seen itself: its group shows as far as it would cover.' : 'Outline and Cover make it cut the rest of its group.'}</p>
+          </div>
+        ) : (
+          nodes.length > 1 && (
+            <Button title="Groups them; the frontmost one then cuts the others" onClick={() => runCommand(session, 'object.cutByFront')}>
+              Cut by the front one
+            </Button>
+          )
+        )}
+      </div>
+    </Section>
+  );
+}

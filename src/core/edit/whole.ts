@@ -1,0 +1,23 @@
+import type { Blend } from '../model/schema';
+import type { NodeId } from '../model/tree';
+import type { DesignDraft } from './history';
+
+/** Opacity, blend and cut of objects as a whole. What is plain is left out of the document. */
+export function setWhole(d: DesignDraft, ids: readonly NodeId[], change: { readonly opacity?: number; readonly blend?: Blend | null; readonly cuts?: 'outline' | 'opacity' | null }): void {
+  for (const id of ids) {
+    const node = d.nodes[id];
+    if (change.opacity !== undefined) {
+      const opacity = Math.min(1, Math.max(0, change.opacity));
+      if (opacity < 1) node.opacity = opacity;
+      else delete node.opacity;
+    }
+    if (change.blend !== undefined) {
+      if (change.blend) node.blend = change.blend;
+      else delete node.blend;
+    }
+    if (change.cuts !== undefined) {
+      if (change.cuts) node.cuts = change.cuts;
+      else delete node.cuts;
+    }
+  }
+}

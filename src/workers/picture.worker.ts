@@ -1,0 +1,76 @@
+/// <reference lib="webworker" />
+import * as Comlink from 'comlink';
+import { encode } from 'fast-png';
+import { isAvif, pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/read';
+import { PictureProblem } from '@/core/input/picture/types';
+import { MAX_PIXELS } from '@/core/model/pictureSchema';
+import { Palette } from '@/core/colour/palette';
+import { PictureSource } from '@/core/pictures/source';
+import { pictureBitmap } from '@/core/render/pictureBitmap';
+import { openWorkshop, type Workshop } from '@/core/workshop';
+import { shopEnv } from '@/store/shopEnv';
+import type { PictureApi } from './pictureApi';
+
+let opening: Promise<Workshop> | null = null;
+const room = () =>
+  (opening ??= openWorkshop(shopEnv, { pictures: false }).catch((e: unknown) => {
+    opening = null;
+    throw e;
+  }));
+
+/** The last pictures looked at, open. */
+const open = new Map<string, Promise<PictureSource>>();
+const MOST_OPEN = 6;
+
+function source(file: string): Promise<PictureSource> {
+  let job = open.get(file);
+  if (job) open.delete(file);
+  else job = shopEnv.asset(`pictures/${file}`).then(async (bytes) => new PictureSource(await readPicture(bytes, shopEnv)));
+  open.set(file, job);
+  job.catch(() => open.delete(file));
+  for (const oldest of open.keys()) {
+    if (open.size <= MOST_OPEN) break;
+    open.delete(oldest);
+  }
+  return job;
+}
+
+/** What only the browser itself can open becomes a PNG, so that everything else can too. */
+async function throughBrowser(bytes: Uint8Array): Promise<Uint8Array> {
+  const image = await createImageBitmap(new Blob([bytes as BlobPart]), { premultiplyAlpha: 'none' }).catch(() => {
+    throw new PictureProblem('this browser does not know AVIF pictures. Save it as PNG or JPEG');
+  });
+  const { width, height } = image;
+  if (width * height > MAX_PIXELS) throw new PictureProblem(`it has ${width} × ${height} pixels; ${Math.round(MAX_PIXELS / 1e6)} million are the most`);
+  const ctx = new OffscreenCanvas(width, height).getContext('2d')!;
+  ctx.drawImage(image, 0, 0);
+  image.close();
+  return encode({ width, height, data: ctx.getImageData(0, 0, width, height).data, channels: 4, depth: 8 });
+}
+
+let palette: { readonly key: string; readonly palette: Palette } | null = null;
+
+const api: PictureApi = {
+  async read(given) {
+    try {
+      const bytes = isAvif(given) ? await throughBrowser(given) : given;
+      const pixels = await readPicture(bytes, shopEnv);
+      return Comlink.transfer({ ok: true, facts: pictureFacts(pixels), ending: pictureFormat(bytes)!.ending, bytes }, [bytes.buffer as ArrayBuffer]);
+    } catch (e) {
+      if (e instanceof PictureProblem) return { ok: false, message: e.message };
+      return { ok: false, message: `it could not be opened (${e instanceof Error ? e.message : String(e)})` };
+    }
+  },
+  async look({ file, tone, pixels, colours }) {
+    const shop = await room();
+    const found = await source(file).catch(() => null);
+    if (!found) return null;
+    await shop.room.prepare(colours.profile.file);
+    const key = JSON.stringify(colours);
+    if (palette?.key !== key) palette = { key, palette: new Palette(colours, shop.room) };
+    const look = pictureBitmap(found, tone, palette.palette, pixels);
+    return Comlink.transfer(look, [look.data.buffer]);
+  },
+};
+
+Comlink.expose(api);

@@ -1,0 +1,21 @@
+import type { Design, Picture, Tone } from '@/core/model/schema';
+import type { Bitmap } from '@/core/render/bitmap';
+
+/** What the picture worker answers: opening files, and how pictures look with their tone. */
+export type ReadPicture =
+  | { readonly ok: true; readonly facts: Pick<Picture, 'width' | 'height' | 'space' | 'ppi' | 'alpha'>; readonly ending: string; /** The file to keep: the one that came, or what was made of it. */ readonly bytes: Uint8Array }
+  | { readonly ok: false; readonly message: string };
+
+export interface LookRequest {
+  readonly file: string;
+  readonly tone: Tone | undefined;
+  readonly pixels: number;
+  /** What its colours depend on. */
+  readonly colours: Pick<Design, 'swatches' | 'inks' | 'profile' | 'setup'>;
+}
+
+export interface PictureApi {
+  read(bytes: Uint8Array): Promise<ReadPicture>;
+  /** Null where the file cannot be had. */
+  look(request: LookRequest): Promise<Bitmap | null>;
+}

@@ -1,0 +1,58 @@
+import * as Comlink from 'comlink';
+import type { Bitmap } from '@/core/render/bitmap';
+import type { LookRequest, PictureApi, ReadPicture } from './pictureApi';
+
+/** No file needs longer; one that does was made to hang whoever opens it. */
+const READ_MS = 30_000;
+
+/** The page's side of the picture worker. It starts with the first picture; one that hangs is ended and begun anew. */
+export class PictureClient {
+  private worker: Worker | null = null;
+  private api: Comlink.Remote<PictureApi> | null = null;
+  private failed: Promise<never> | null = null;
+
+  private begin(): Comlink.Remote<PictureApi> {
+    if (!this.api) {
+      const worker = new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' });
+      this.worker = worker;
+      this.failed = new Promise((_, reject) => worker.addEventListener('error', (e) => reject(new Error(e.message || 'The picture worker could not start.'))));
+      this.failed.catch(() => this.end());
+      this.api = Comlink.wrap<PictureApi>(worker);
+    }
+    return this.api;
+  }
+
+  private end(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    this.api = null;
+  }
+
+  /** Opens a file's bytes; they are handed over and can no longer be used here. */
+  async read(bytes: Uint8Array): Promise<ReadPicture> {
+    const job = this.begin().read(Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]));
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const late = new Promise<ReadPicture>((resolve) => {
+      timer = setTimeout(() => {
+        this.end();
+        resolve({ ok: false, message: 'it takes too long to open: it is damaged, or far too large' });
+      }, READ_MS);
+    });
+    try {
+      return await Promise.race([job, late, this.failed!]);
+    } catch (e) {
+      return { ok: false, message: e instanceof Error ? e.message : String(e) };
+    } finally {
+      clearTimeout(timer);
+    }
+  }
+
+  async look(request: LookRequest): Promise<Bitmap | null> {
+    const job = this.begin().look(request);
+    return Promise.race([job, this.failed!]).catch(() => null);
+  }
+
+  dispose(): void {
+    this.end();
+  }
+}
