@@ -134,8 +134,8 @@ const nodeBase = {
   /** Of the object as a whole. Absent: 1, nothing shows through. */
   opacity: unit01.optional(),
   blend: z.enum(BLENDS).optional(),
-  /** Inside a group: it is not seen itself, but cuts what lies beside it, by its outline or by how far it would cover. */
-  cuts: z.enum(['outline', 'opacity']).optional(),
+  /** Inside a group: it is not seen itself, but cuts what lies beside it: by its outline, by how far it would cover, or by how light it would be there. */
+  cuts: z.enum(['outline', 'opacity', 'light']).optional(),
 };
 const fills = z.array(paintSchema).max(16).readonly();
 const outlines = z.array(outlineSchema).max(16).readonly();

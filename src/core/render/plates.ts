@@ -5,7 +5,8 @@ import { intersect, isEmpty, overlaps, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
 import type { GradientPaint, PicturePaint, PoolsPaint } from '../model/schema';
 import { byLayer, lineOf, type Drawn, type LayerGroup } from '../scene/layers';
-import { isOwn, type Clip, type Item, type Layer, type Scene } from '../scene/scene';
+import { isOwn, type Clip, type Item, type Layer, type Mask, type Scene } from '../scene/scene';
+import { asLight } from './asLight';
 import { blender } from './blend';
 import { Coverage, type Region, type RowSink } from './coverage';
 import { fieldOf, RAMP_STEPS } from './field';
@@ -51,12 +52,17 @@ export function rasterAlone(item: Item, palette: Palette, region: Region): Alone
   return { plates: { region, channels: palette.channels, data: painter.data }, alpha: painter.alpha! };
 }
 
-/** How far items cover each pixel of a region together, whatever their colours, 0…255. */
-export function rasterCover(items: readonly Item[], palette: Palette, region: Region): Uint8Array {
+/** How much a mask leaves of each pixel of a region, 0…255: how far it covers, or that times how light it is. */
+function rasterMask({ items, light }: Mask, palette: Palette, region: Region): Uint8Array {
   const painter = new PlatePainter(palette, region, 'group');
   const window = regionRect(region);
-  painter.paintAll(byLayer(items.filter((i) => overlaps(i.bounds, window))), () => false);
-  return painter.alpha!;
+  const here = items.filter((i) => overlaps(i.bounds, window));
+  painter.paintAll(byLayer(light ? asLight(here, palette) : here), () => false);
+  const cover = painter.alpha!;
+  if (!light) return cover;
+  // Its greys are black alone: what black leaves of the cover is light. A screen's red channel is that light itself.
+  if (palette.screen) return painter.data[0];
+  return cover.map((a, i) => Math.max(0, a - painter.data[3][i]));
 }
 
 /**
@@ -107,7 +113,7 @@ class PlatePainter {
       if (part) {
         const own = new PlatePainter(this.palette, part.region, 'group');
         whole = own.paintAll(group.content, cancelled);
-        const masks = layer.masks.map((m) => rasterCover(m, this.palette, part.region));
+        const masks = layer.masks.map((m) => rasterMask(m, this.palette, part.region));
         if (whole) this.merge(own, layer, part, masks);
       }
     }

@@ -6,6 +6,7 @@ import { draw, transformPath, type PathData } from '../geometry/path';
 import { grow, intersect, isEmpty, overlaps, transformRect, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
 import type { GradientPaint, PicturePaint } from '../model/schema';
+import { asLight } from './asLight';
 import { mapBitmap, paintBitmap, type Bitmap } from './bitmap';
 import { fieldMap } from './field';
 import { regionWith } from './region';
@@ -18,6 +19,8 @@ export type Canvas2D = Pick<
   'save' | 'restore' | 'setTransform' | 'transform' | 'fill' | 'stroke' | 'clip' | 'beginPath' | 'rect' | 'fillRect' | 'createLinearGradient' | 'createRadialGradient'
 > & {
   globalAlpha: number;
+  getImageData(x: number, y: number, w: number, h: number): { readonly data: Uint8ClampedArray };
+  putImageData(image: never, x: number, y: number): void;
   createPattern(image: never, repetition: string): unknown;
   clearRect(x: number, y: number, w: number, h: number): void;
   fillStyle: unknown;
@@ -91,6 +94,14 @@ export function rampSteps(ramp: ResolvedRamp, palette: Palette): { offset: numbe
     put(b.offset, b.mix, b.opacity);
   });
   return out;
+}
+
+/** Light becomes cover: a mask's greys say by how light they are how much is left. */
+function lightToCover(ctx: Canvas2D, width: number, height: number): void {
+  const image = ctx.getImageData(0, 0, width, height);
+  const { data } = image;
+  for (let i = 0; i < data.length; i += 4) data[i + 3] = (data[i + 3] * data[i + 1]) / 255 + 0.5;
+  ctx.putImageData(image as never, 0, 0);
 }
 
 const IN_BROWSER: QuickTools = {
@@ -171,7 +182,8 @@ export class QuickPainter {
     else {
       const part = this.apart(content, palette, view, box);
       for (const mask of layer.masks) {
-        const shape = this.apart(byLayer(mask), palette, view, box);
+        const shape = this.apart(byLayer(mask.light ? asLight(mask.items, palette) : mask.items), palette, view, box);
+        if (mask.light) lightToCover(shape.ctx, shape.width, shape.height);
         part.ctx.setTransform(1, 0, 0, 1, 0, 0);
         part.ctx.globalCompositeOperation = 'destination-in';
         part.ctx.drawImage(shape.image as never, 0, 0, part.width, part.height);

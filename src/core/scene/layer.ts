@@ -4,7 +4,7 @@ import { pathBounds, transformPath } from '../geometry/path';
 import { EMPTY_RECT, intersect, union, type Rect } from '../geometry/rect';
 import type { Design, DesignNode } from '../model/schema';
 import type { FontBook } from '../text/fonts';
-import type { Clip, Item, Layer } from './scene';
+import type { Clip, Item, Layer, Mask } from './scene';
 
 export interface KnownLayer {
   readonly outer: Layer | undefined;
@@ -23,7 +23,7 @@ export function needsLayer(d: Design, node: DesignNode): boolean {
 /** The layer of a node. `matrix` maps the space of its children (of a leaf: its parent's) to the page. */
 export function layerOf(d: Design, node: DesignNode, matrix: Matrix, parent: Layer | null, fonts: FontBook, maskOf: (child: string) => readonly Item[]): Layer {
   const clips: Clip[] = [];
-  const masks: (readonly Item[])[] = [];
+  const masks: Mask[] = [];
   let bounds = parent?.bounds ?? EVERYWHERE;
   for (const id of node.kind === 'group' ? node.children : []) {
     const child = d.nodes[id];
@@ -35,7 +35,7 @@ export function layerOf(d: Design, node: DesignNode, matrix: Matrix, parent: Lay
       bounds = intersect(bounds, path.length ? pathBounds(path) : EMPTY_RECT);
     } else {
       const items = maskOf(id);
-      masks.push(items);
+      masks.push({ items, light: child.cuts === 'light' });
       bounds = intersect(bounds, items.reduce((r, i) => union(r, i.bounds), EMPTY_RECT));
     }
   }

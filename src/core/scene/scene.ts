@@ -25,6 +25,12 @@ export interface Clip {
   readonly rule: FillRule;
 }
 
+/** Drawn by itself; how far it covers (or how light it is there) is how much of the layer is left. */
+export interface Mask {
+  readonly items: readonly Item[];
+  readonly light: boolean;
+}
+
 /**
  * What a part of the pile is drawn into before it meets what lies below. Only cut, it is a matter of drawing; with an
  * opacity, a blend or a mask it is one thing of its own (an isolated transparency group, ISO 32000-1 11.4).
@@ -35,8 +41,7 @@ export interface Layer {
   readonly opacity: number;
   readonly blend: Blend | null;
   readonly clips: readonly Clip[];
-  /** Each is drawn by itself; how far it covers is how much of the layer is left. */
-  readonly masks: readonly (readonly Item[])[];
+  readonly masks: readonly Mask[];
   /** All that clips and masks leave. */
   readonly bounds: Rect;
 }

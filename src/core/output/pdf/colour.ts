@@ -4,6 +4,13 @@ import { PROCESS, type Palette } from '../../colour/palette';
 import type { Paint } from '../../model/schema';
 import { name, pdfNumber, type PdfFile, type Value } from './file';
 
+/** A colour space, and what of a mix goes into it. */
+export interface InkSpace {
+  readonly space: Value;
+  values(mix: ArrayLike<number>): number[];
+}
+const of = (channels: readonly number[]) => (mix: ArrayLike<number>): number[] => channels.map((c) => mix[c]);
+
 /** Colour spaces of one file: DeviceCMYK for process, Separation for a spot alone, DeviceN for gradients that mix them. */
 export class ColourSpaces {
   private readonly separations = new Map<number, PDFRef>();
@@ -66,15 +73,23 @@ export class ColourSpaces {
     return `S${channel}`;
   }
 
+  /** Of a mask of light: colours are greys, black turned round. */
+  readonly grey: boolean = false;
+  /** The same file's spaces for what is drawn in grey alone. */
+  inGrey(): ColourSpaces {
+    return Object.assign(Object.create(this) as ColourSpaces, { grey: true });
+  }
+
   /**
-   * The space of a gradient and the channels it carries. An overprinting gradient lists only inks that it uses: those it
+   * The space of a gradient and the values it carries of a mix. An overprinting gradient lists only inks that it uses: those it
    * lists are painted even where they are 0, those it leaves out stay as they are.
    */
-  async inkSpace(used: readonly boolean[], overprint: boolean): Promise<{ space: Value; channels: number[] }> {
+  async inkSpace(used: readonly boolean[], overprint: boolean): Promise<InkSpace> {
+    if (this.grey) return { space: name('DeviceGray'), values: (mix) => [1 - mix[3]] };
     const spots = used.flatMap((u, i) => (u && i >= 4 ? [i] : []));
     const process = [0, 1, 2, 3].filter((i) => used[i]);
-    if (spots.length === 0 && (!overprint || process.length === 4 || process.length === 0)) return { space: name('DeviceCMYK'), channels: [0, 1, 2, 3] };
-    if (process.length === 0 && spots.length === 1) return { space: this.separation(spots[0]), channels: spots };
+    if (spots.length === 0 && (!overprint || process.length === 4 || process.length === 0)) return { space: name('DeviceCMYK'), values: of([0, 1, 2, 3]) };
+    if (process.length === 0 && spots.length === 1) return { space: this.separation(spots[0]), values: of(spots) };
     const channels = [...process, ...spots];
     const key = channels.join();
     let ref = this.deviceN.get(key);
@@ -82,7 +97,7 @@ export class ColourSpaces {
       ref = this.makeDeviceN(channels);
       this.deviceN.set(key, ref);
     }
-    return { space: await ref, channels };
+    return { space: await ref, values: of(channels) };
   }
 
   private async makeDeviceN(channels: number[]): Promise<PDFRef> {

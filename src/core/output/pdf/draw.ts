@@ -5,6 +5,7 @@ import { determinant, IDENTITY, invert, multiply, type Matrix } from '../../geom
 import { grow, isEmpty, transformRect, type Rect } from '../../geometry/rect';
 import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
 import type { GradientPaint, PicturePaint } from '../../model/schema';
+import { asLight } from '../../render/asLight';
 import { grainOf } from '../../render/grain';
 import { byLayer, type Drawn, type LayerGroup } from '../../scene/layers';
 import { isOwn, type GlyphsItem, type Item } from '../../scene/scene';
@@ -24,6 +25,8 @@ export interface Drawing {
   /** What all streams of the file draw with. */
   readonly resources: PDFRef;
   readonly spaces: ColourSpaces;
+  /** For masks of light: everything in grey. */
+  readonly greys: ColourSpaces;
   readonly fonts: ReadonlyMap<string, string>;
   readonly patterns: Record<string, Value>;
   readonly graphics: Record<string, Value>;
@@ -59,8 +62,8 @@ async function drawLayer(d: Drawing, { layer, content, bounds }: LayerGroup): Pr
     let inner = await groupForm(d, content, bounds);
     // Each mask wraps what the last one left.
     for (const mask of layer.masks) {
-      const shape = await groupForm(d, byLayer(mask), bounds);
-      const out = new ContentStream().op(`/${addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name('Alpha'), G: shape } })} gs`);
+      const shape = await (mask.light ? groupForm({ ...d, spaces: d.greys }, byLayer(asLight(mask.items, d.palette)), bounds, 'DeviceGray') : groupForm(d, byLayer(mask.items), bounds));
+      const out = new ContentStream().op(`/${addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name(mask.light ? 'Luminosity' : 'Alpha'), G: shape } })} gs`);
       out.op(`/${d.images.add(inner)} Do`);
       inner = await form(d, out, bounds);
     }
@@ -72,18 +75,18 @@ async function drawLayer(d: Drawing, { layer, content, bounds }: LayerGroup): Pr
 /** PDF has the words of CSS without their hyphens. */
 const blendName = (blend: string): string => blend.split('-').map((w) => w[0].toUpperCase() + w.slice(1)).join('');
 
-async function groupForm(d: Drawing, content: readonly Drawn[], bounds: Rect): Promise<PDFRef> {
+async function groupForm(d: Drawing, content: readonly Drawn[], bounds: Rect, space = 'DeviceCMYK'): Promise<PDFRef> {
   const inner: Drawing = { ...d, out: new ContentStream(), toSheet: IDENTITY, overprint: false };
   inner.out.op('/Ko gs');
   await drawAll(inner, content);
-  return form(d, inner.out, bounds);
+  return form(d, inner.out, bounds, space);
 }
 
 /** An isolated transparency group in page points. */
-function form(d: Drawing, out: ContentStream, bounds: Rect): Promise<PDFRef> {
+function form(d: Drawing, out: ContentStream, bounds: Rect, space = 'DeviceCMYK'): Promise<PDFRef> {
   const { x0, y0, x1, y1 } = grow(bounds, 1);
   return d.file.stream(
-    { Type: name('XObject'), Subtype: name('Form'), BBox: [x0, y0, x1, y1], Group: { Type: name('Group'), S: name('Transparency'), CS: name('DeviceCMYK'), I: true, K: false }, Resources: d.resources },
+    { Type: name('XObject'), Subtype: name('Form'), BBox: [x0, y0, x1, y1], Group: { Type: name('Group'), S: name('Transparency'), CS: name(space), I: true, K: false }, Resources: d.resources },
     out.done(),
   );
 }
@@ -132,7 +135,7 @@ function setOverprint(d: Drawing, overprint: boolean): void {
 /** A picture, cut out by the item's form; letters cut as text, so that the words are still found. */
 async function drawPicture(d: Drawing, item: Item, paint: PicturePaint): Promise<void> {
   const { out } = d;
-  const image = await d.images.of(paint);
+  const image = await d.images.of(paint, d.spaces);
   const back = invert(multiply(item.matrix, paint.geometry));
   if (!image || !back) return;
   setOverprint(d, paint.overprint);
@@ -206,6 +209,10 @@ async function setColour(d: Drawing, paint: Extract<Item['paint'], { kind: 'colo
     return;
   }
   const mix = d.palette.mix(paint.colour);
+  if (d.spaces.grey) {
+    d.out.nums([1 - mix[3]], stroking ? 'G' : 'g', 4);
+    return;
+  }
   const spot = d.spaces.spotOf(mix);
   if (spot === null) d.out.nums(mix.slice(0, 4), stroking ? 'K' : 'k', 4);
   else {

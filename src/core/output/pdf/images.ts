@@ -39,14 +39,14 @@ export class Images {
   }
 
   /** The picture of a paint as an image; null where its file is not at hand. */
-  async of(paint: PicturePaint): Promise<PlacedImage | null> {
-    const key = JSON.stringify([paint.picture, paint.tone ?? null, paint.overprint, paint.tile ?? null]);
+  async of(paint: PicturePaint, spaces: ColourSpaces): Promise<PlacedImage | null> {
+    const key = JSON.stringify([paint.picture, paint.tone ?? null, paint.overprint, paint.tile ?? null, spaces.grey]);
     let image = this.known.get(key);
-    if (image === undefined) this.known.set(key, (image = await this.write(paint)));
+    if (image === undefined) this.known.set(key, (image = await this.write(paint, spaces)));
     return image;
   }
 
-  private async write(paint: PicturePaint): Promise<PlacedImage | null> {
+  private async write(paint: PicturePaint, spaces: ColourSpaces): Promise<PlacedImage | null> {
     const found = this.palette.pictureSource(paint.picture);
     if (!found) return null;
     const pixels = cutSource(found, paint.tone).full;
@@ -57,20 +57,23 @@ export class Images {
     const mask: Record<string, Value> = pixels.alpha ? { SMask: await this.file.stream({ ...size, ColorSpace: name('DeviceGray') }, spread(pixels.alpha, 1)) } : {};
     const { tone, ...untoned } = paint;
     const plain = !tone || Object.keys(tone).every((k) => k === 'surround');
-    if (plain && !untoned.overprint) {
+    if (plain && !untoned.overprint && !spaces.grey) {
       const asIs = await this.asIs(paint, pixels, size, mask, spread);
       if (asIs) return { key: this.add(asIs), across };
     }
     const ink = pictureInk(pixels, tone, this.palette);
-    const { space, channels } = await this.spaces.inkSpace(ink.used, paint.overprint);
-    const data = new Uint8Array(width * height * channels.length);
+    const { space, values } = await spaces.inkSpace(ink.used, paint.overprint);
     const out = new Uint8Array(this.palette.channels.length);
+    const mix = new Float64Array(out.length);
+    const samples = values(mix).length;
+    const data = new Uint8Array(width * height * samples);
     const n = SAMPLES[pixels.space];
     for (let i = 0, at = 0; i < width * height; i++) {
       ink.map(pixels.data, i * n, out);
-      for (const c of channels) data[at++] = out[c];
+      for (let c = 0; c < out.length; c++) mix[c] = out[c] / 255;
+      for (const v of values(mix)) data[at++] = v * 255 + 0.5;
     }
-    return { key: this.add(await this.file.stream({ ...size, ...mask, ColorSpace: space }, spread(data, channels.length))), across };
+    return { key: this.add(await this.file.stream({ ...size, ...mask, ColorSpace: space }, spread(data, samples))), across };
   }
 
   /** A picture whose own numbers print: RGB that stays tagged, or inks for this paper. A JPEG's bytes go in as they are. */

@@ -27,8 +27,8 @@ export interface Shadings {
 export async function makeShadings(item: Item, paint: GradientPaint, palette: Palette, spaces: ColourSpaces, file: PdfFile, shift = 0): Promise<Shadings | null> {
   const whole = palette.rampOf(paint);
   const ramp = shift ? shiftedRamp(whole, shift) : whole;
-  const { space, channels } = await spaces.inkSpace(ramp.used, paint.overprint);
-  const inks = { ColorSpace: space, Function: rampFunction(ramp, (s) => channels.map((i) => s.mix[i])) };
+  const { space, values } = await spaces.inkSpace(ramp.used, paint.overprint);
+  const inks = { ColorSpace: space, Function: rampFunction(ramp, (s) => values(s.mix)) };
   const veil = ramp.solid ? null : { ColorSpace: name('DeviceGray'), Function: rampFunction(ramp, (s) => [s.opacity]) };
   const matrix = multiply(item.matrix, paint.geometry);
   const course = courseOf(item, paint);
@@ -40,7 +40,7 @@ export async function makeShadings(item: Item, paint: GradientPaint, palette: Pa
     const uncut = course ? course(0.05, Math.min(1, width / 2)) : boxTriangles(pathBounds(transformPath(rectPath(grow(item.bounds, 1)), back!)));
     // Cut where the ramp bends: between its points colours run straight, as they do in a triangle.
     const triangles = cutMesh(uncut, [...new Set(ramp.stops.map((s) => s.offset))]);
-    const colour = await triangleShading(file, triangles, space, (t) => channels.map((i) => pointAt(ramp, t).mix[i]));
+    const colour = await triangleShading(file, triangles, space, (t) => values(pointAt(ramp, t).mix));
     const opacity = ramp.solid ? null : await triangleShading(file, triangles, name('DeviceGray'), (t) => [pointAt(ramp, t).opacity]);
     return { colour, opacity, matrix: course ? [1, 0, 0, 1, 0, 0] : matrix };
   }
@@ -56,22 +56,23 @@ export async function makePools(item: Item, paint: PoolsPaint, palette: Palette,
   const back = invert(matrix);
   if (!back) return null;
   const field = poolField(paint, palette);
-  const { space, channels } = await spaces.inkSpace(field.used, paint.overprint);
+  const { space, values: of } = await spaces.inkSpace(field.used, paint.overprint);
   const box = pathBounds(transformPath(rectPath(grow(item.bounds, 1)), back));
   const { us, vs, values } = poolLattice(field, paint.geometry, box);
-  const make = async (ColorSpace: Value, parts: readonly number[]): Promise<PDFRef> => {
-    const bytes = new MeshBytes(values.length * (8 + 2 * parts.length));
+  const make = async (ColorSpace: Value, parts: (v: ArrayLike<number>) => number[]): Promise<PDFRef> => {
+    const count = parts(values[0]).length;
+    const bytes = new MeshBytes(values.length * (8 + 2 * count));
     values.forEach((v, i) => {
       bytes.coordinate(us[i % us.length], box.x0, box.x1);
       bytes.coordinate(vs[Math.floor(i / us.length)], box.y0, box.y1);
-      for (const part of parts) bytes.component(v[part], 0, 1);
+      for (const part of parts(v)) bytes.component(part, 0, 1);
     });
     return file.stream(
-      { ShadingType: 5, ColorSpace, BitsPerCoordinate: 32, BitsPerComponent: 16, VerticesPerRow: us.length, Decode: [box.x0, box.x1, box.y0, box.y1, ...parts.flatMap(() => [0, 1])] },
+      { ShadingType: 5, ColorSpace, BitsPerCoordinate: 32, BitsPerComponent: 16, VerticesPerRow: us.length, Decode: [box.x0, box.x1, box.y0, box.y1, ...Array.from({ length: count }, () => [0, 1]).flat()] },
       bytes.done,
     );
   };
-  return { colour: await make(space, channels), opacity: field.solid ? null : await make(name('DeviceGray'), [field.size - 1]), matrix };
+  return { colour: await make(space, of), opacity: field.solid ? null : await make(name('DeviceGray'), (v) => [v[field.size - 1]]), matrix };
 }
 
 function rampFunction(ramp: ResolvedRamp, values: (s: ResolvedRamp['stops'][number]) => number[]): Value {

@@ -51,7 +51,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     const margin = options.marks ? Math.max(SLUG, scene.bleed + 12 * (72 / 25.4)) : scene.bleed;
     // Page points run down from the trim's top left; the sheet's run up from its bottom left.
     const toSheet: Matrix = [1, 0, 0, -1, margin, margin + scene.height];
-    const d: Drawing = { out, file, palette, env, spaces, resources, fonts: fonts.names, patterns, graphics, images, grain, toSheet, overprint: false };
+    const d: Drawing = { out, file, palette, env, spaces, greys: spaces.inGrey(), resources, fonts: fonts.names, patterns, graphics, images, grain, toSheet, overprint: false };
     out.op('q').nums(toSheet, 'cm').op('/Ko gs');
     await drawAll(d, byLayer(scene.items));
     if (options.marks) {

@@ -1,0 +1,104 @@
+import { boxIn } from '../../edit/box';
+import { IDENTITY, type Matrix } from '../../geometry/matrix';
+import { unionAll, type Rect } from '../../geometry/rect';
+import type { FillRule, PathData } from '../../geometry/path';
+import type { Design, DesignNode, Outline, Paint, Picture, Story } from '../../model/schema';
+import type { FontBook } from '../../text/fonts';
+import type { Style, Styles } from './style';
+import type { Measures, Shade } from './values';
+import { readColour } from './values';
+import { SvgProblem, type Element } from './xml';
+
+/** Nothing drawn has more objects. */
+const MOST_NODES = 150_000;
+
+/** What stands around an element while it is read. */
+export interface Place {
+  readonly style: Style;
+  readonly measures: Measures;
+  /** From the element's user space to the drawing's pixels. */
+  readonly ctm: Matrix;
+  readonly depth: number;
+}
+
+/** A picture inside the file, opened. */
+export interface Held {
+  readonly picture: Omit<Picture, 'id'>;
+  readonly bytes: Uint8Array;
+}
+
+/** What is made of a drawing, as it grows. */
+export class Making {
+  readonly nodes: Record<string, DesignNode> = {};
+  readonly stories: Record<string, Story> = {};
+  readonly pictures: Picture[] = [];
+  readonly files = new Map<string, Uint8Array>();
+  readonly notes = new Map<string, number>();
+  private count = 0;
+
+  constructor(
+    readonly fonts: FontBook,
+    readonly newId: () => string,
+    readonly styles: Styles,
+    readonly byId: ReadonlyMap<string, Element>,
+  ) {}
+
+  note = (text: string): void => void this.notes.set(text, (this.notes.get(text) ?? 0) + 1);
+
+  /** Adds a node and answers its id. */
+  add<N extends DesignNode>(node: Omit<N, 'id' | 'hidden' | 'locked'>): string {
+    if (++this.count > MOST_NODES) throw new SvgProblem(`it has more than ${MOST_NODES} objects`);
+    const id = this.newId();
+    this.nodes[id] = { ...node, id, hidden: false, locked: false } as unknown as DesignNode;
+    return id;
+  }
+
+  group(name: string, transform: Matrix, children: readonly string[], whole: Partial<Pick<DesignNode, 'opacity' | 'blend'>> = {}): string {
+    return this.add<Extract<DesignNode, { kind: 'group' }>>({ name, kind: 'group', transform, children, ...whole });
+  }
+
+  /** Changes a node that was just made. */
+  change(id: string, change: Partial<DesignNode>): void {
+    this.nodes[id] = { ...this.nodes[id], ...change } as DesignNode;
+  }
+
+  /** The box of nodes in the space they lie in, lines not counted. */
+  boxOf(ids: readonly string[]): Rect {
+    const design = { nodes: this.nodes, stories: this.stories } as unknown as Design;
+    return unionAll(ids.map((id) => boxIn(design, id, IDENTITY, this.fonts)));
+  }
+
+  /** The design's picture of a held one; each file once. */
+  pictureOf({ picture, bytes }: Held): string {
+    const known = this.pictures.find((p) => p.file === picture.file && p.name === picture.name);
+    if (known) return known.id;
+    const id = this.newId();
+    this.pictures.push({ ...picture, id });
+    this.files.set(picture.file, bytes);
+    return id;
+  }
+}
+
+/** What draws elements, as its helpers see it. */
+export interface Draws {
+  readonly making: Making;
+  /** The objects of all child elements. */
+  children(e: Element, place: Place): string[];
+  /** Objects with what holds for them together. */
+  whole(e: Element, style: Style, ids: readonly string[], transform: Matrix, name: string, place: Place, grouped?: boolean): string[];
+  /** A box that cuts the group it is put into. */
+  cutBox(r: Rect): string;
+  pathNode(name: string, path: PathData, fillRule: FillRule, fills: readonly Paint[], outlines: readonly Outline[]): string;
+  /** What a fill or stroke property comes to; null for nothing to see. */
+  paint(text: string, share: string, box: Rect, place: Place, e: Element | null, which: 'fill' | 'stroke'): Painted | null;
+}
+export type Painted = { readonly paint: Paint; readonly alpha: number } | { readonly pattern: Element; readonly alpha: number };
+
+export const currentColour = (style: Style): Shade => readColour(style.color) ?? { colour: { rgb: [0, 0, 0] }, alpha: 1 };
+
+/** An element's name for people: its title, its id or label, or what it is. */
+export function nameOf(e: Element, otherwise: string): string {
+  const title = e.children.find((c): c is Element => typeof c !== 'string' && c.name === 'title' && c.space === '');
+  const text = title ? title.children.filter((c): c is string => typeof c === 'string').join('').trim().replace(/\s+/g, ' ') : '';
+  return (text || e.attributes.get('aria-label') || e.attributes.get('id') || otherwise).slice(0, 120);
+}

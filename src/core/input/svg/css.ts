@@ -1,0 +1,168 @@
+import { generate, parse, walk, type CssNode, type Selector } from 'css-tree';
+import { elementsOf, type Element } from './xml';
+
+export interface Declaration {
+  readonly property: string;
+  readonly value: string;
+  readonly important: boolean;
+}
+interface Rule {
+  readonly selector: Selector;
+  readonly specificity: number;
+  readonly declarations: readonly Declaration[];
+}
+
+/** Style sheets of a file, ready to be asked which of their rules meet an element. */
+export class Sheets {
+  private readonly rules: Rule[] = [];
+  /** What the sheets ask for that is not followed. */
+  readonly notes = new Set<string>();
+
+  add(text: string): void {
+    let sheet: CssNode;
+    try {
+      sheet = parse(text, { parseValue: false, onParseError: () => {} });
+    } catch {
+      this.notes.add('A style sheet could not be read.');
+      return;
+    }
+    const notes = this.notes;
+    const rules = this.rules;
+    walk(sheet, {
+      enter(node: CssNode) {
+        if (node.type === 'Atrule') {
+          if (node.name === 'import') notes.add('A style sheet outside the file is not fetched.');
+          else if (node.name === 'font-face') notes.add('Fonts that a style sheet names are not fetched.');
+          else if (node.name === 'media' && !/^\s*(all|screen)\s*$/.test(node.prelude ? generate(node.prelude) : '')) return walk.skip;
+        }
+        if (node.type !== 'Rule') return undefined;
+        if (node.prelude.type === 'SelectorList') {
+          const declarations = declarationsOf(node.block);
+          for (const selector of node.prelude.children) if (selector.type === 'Selector') rules.push({ selector, specificity: specificityOf(selector), declarations });
+        }
+        return walk.skip;
+      },
+    });
+  }
+
+  /** Declarations that meet an element, the weakest first; later ones win among equals. */
+  matching(e: Element): readonly Declaration[] {
+    const met = this.rules.filter((r) => meets(e, r.selector));
+    if (!met.length) return [];
+    return met.map((r, i) => ({ r, i })).sort((a, b) => a.r.specificity - b.r.specificity || a.i - b.i).flatMap(({ r }) => r.declarations);
+  }
+}
+
+/** The declarations of a style attribute. */
+export function inlineStyle(text: string): readonly Declaration[] {
+  try {
+    return declarationsOf(parse(text, { context: 'declarationList', parseValue: false, onParseError: () => {} }));
+  } catch {
+    return [];
+  }
+}
+
+function declarationsOf(node: CssNode): Declaration[] {
+  const out: Declaration[] = [];
+  walk(node, (n) => {
+    if (n.type === 'Declaration') out.push({ property: n.property.toLowerCase(), value: generate(n.value).trim(), important: n.important === true });
+  });
+  return out;
+}
+
+function specificityOf(s: Selector): number {
+  let n = 0;
+  for (const part of s.children) {
+    if (part.type === 'IdSelector') n += 10_000;
+    else if (part.type === 'ClassSelector' || part.type === 'AttributeSelector' || part.type === 'PseudoClassSelector') n += 100;
+    else if (part.type === 'TypeSelector' && part.name !== '*') n += 1;
+  }
+  return n;
+}
+
+/** Does an element meet a selector (CSS 2.1, chapter 5)? Read from its end: the last compound is the element itself. */
+function meets(e: Element, s: Selector): boolean {
+  const parts = s.children.toArray();
+  return from(e, parts, parts.length);
+}
+
+function from(e: Element, parts: readonly CssNode[], end: number): boolean {
+  let i = end;
+  while (i > 0 && parts[i - 1].type !== 'Combinator') {
+    if (!simple(e, parts[i - 1])) return false;
+    i--;
+  }
+  if (i === 0) return true;
+  const combinator = parts[i - 1];
+  const rest = i - 1;
+  switch (combinator.type === 'Combinator' ? combinator.name : '') {
+    case ' ':
+      for (let p = e.parent; p; p = p.parent) if (from(p, parts, rest)) return true;
+      return false;
+    case '>':
+      return e.parent !== null && from(e.parent, parts, rest);
+    case '+': {
+      const before = e.parent && elementsOf(e.parent)[e.index - 1];
+      return before ? from(before, parts, rest) : false;
+    }
+    case '~':
+      return e.parent !== null && elementsOf(e.parent).slice(0, e.index).some((b) => from(b, parts, rest));
+    default:
+      return false;
+  }
+}
+
+function simple(e: Element, part: CssNode): boolean {
+  switch (part.type) {
+    case 'TypeSelector':
+      return part.name === '*' || part.name === e.name;
+    case 'IdSelector':
+      return e.attributes.get('id') === part.name;
+    case 'ClassSelector':
+      return (e.attributes.get('class') ?? '').split(/\s+/).includes(part.name);
+    case 'AttributeSelector': {
+      const value = e.attributes.get(part.name.name);
+      if (value === undefined) return false;
+      if (!part.matcher || !part.value) return true;
+      const want = part.value.type === 'String' ? part.value.value : part.value.name;
+      switch (part.matcher) {
+        case '=':
+          return value === want;
+        case '~=':
+          return value.split(/\s+/).includes(want);
+        case '|=':
+          return value === want || value.startsWith(`${want}-`);
+        case '^=':
+          return want !== '' && value.startsWith(want);
+        case '$=':
+          return want !== '' && value.endsWith(want);
+        case '*=':
+          return want !== '' && value.includes(want);
+        default:
+          return false;
+      }
+    }
+    case 'PseudoClassSelector':
+      if (part.name === 'first-child') return e.parent !== null && e.index === 0;
+      if (part.name === 'last-child') return e.parent !== null && elementsOf(e.parent).length === e.index + 1;
+      if (part.name === 'root') return e.parent === null;
+      if (part.name === 'nth-child') {
+        const text = part.children ? [...part.children].map((c) => generate(c)).join('') : '';
+        return nth(text.trim(), e.index + 1);
+      }
+      return false;
+    default:
+      return false;
+  }
+}
+
+function nth(text: string, at: number): boolean {
+  if (text === 'odd') return at % 2 === 1;
+  if (text === 'even') return at % 2 === 0;
+  const m = /^([+-]?\d*)n\s*(?:([+-])\s*(\d+))?$|^([+-]?\d+)$/.exec(text);
+  if (!m) return false;
+  if (m[4]) return at === Number(m[4]);
+  const a = m[1] === '' || m[1] === '+' ? 1 : m[1] === '-' ? -1 : Number(m[1]);
+  const b = m[3] ? Number(`${m[2]}${m[3]}`) : 0;
+  return a === 0 ? at === b : (at - b) / a >= 0 && Number.isInteger((at - b) / a);
+}

@@ -1,0 +1,411 @@
+import { pictureIn } from '../../edit/picture';
+import { dashPath } from '../../geometry/dash';
+import { invert, meanScale, multiply, translation, type Matrix } from '../../geometry/matrix';
+import { pathBounds, type PathData } from '../../geometry/path';
+import { contains, isEmpty, rect, rectMatrix, type Rect } from '../../geometry/rect';
+import { strokeOutline } from '../../geometry/stroke';
+
+import { BLENDS, type Blend, type NodeOf, type Outline, type Paint } from '../../model/schema';
+import { currentColour, nameOf, type Draws, type Held, type Making, type Painted, type Place } from './context';
+import { gradientPaint, hrefOf } from './gradients';
+import { markersOf } from './markers';
+import { ownPaint, type InksRead } from './ours';
+import { isPattern, patternFill } from './patterns';
+import { drawnBy, lineOf, SHAPES, type Drawn } from './shapes';
+import type { Style } from './style';
+import { drawText } from './text';
+import { localId, readColour, readLength, readShare, readTransform, type Measures } from './values';
+import { readViewBox, viewMatrix } from './view';
+import { elementsOf, type Element } from './xml';
+
+/** Elements whose content is nothing to see where it stands. */
+const UNSEEN: ReadonlySet<string> = new Set(['defs', 'style', 'title', 'desc', 'metadata', 'linearGradient', 'radialGradient', 'pattern', 'clipPath', 'mask', 'marker', 'symbol', 'filter', 'font', 'font-face', 'color-profile', 'cursor', 'view', 'solidColor']);
+const RUNS: Readonly<Record<string, string>> = {
+  script: 'Scripts are left out.', foreignObject: 'Content that is no SVG (foreignObject) is left out.', animate: 'Animations are left out: the drawing is taken as it stands.', set: 'Animations are left out: the drawing is taken as it stands.',
+  animateTransform: 'Animations are left out: the drawing is taken as it stands.', animateMotion: 'Animations are left out: the drawing is taken as it stands.', animateColor: 'Animations are left out: the drawing is taken as it stands.', audio: 'Sounds are left out.', video: 'Films are left out.', iframe: 'Pages inside the drawing are left out.',
+};
+const WORDS: Readonly<Record<string, string>> = { path: 'Path', rect: 'Rectangle', circle: 'Ellipse', ellipse: 'Ellipse', line: 'Line', polyline: 'Line', polygon: 'Polygon', g: 'Group', a: 'Group', svg: 'Group', use: 'Copy', text: 'Text', image: 'Picture', switch: 'Group' };
+const MOST_DEPTH = 200;
+
+/** One thing that an element is painted with, in order. */
+interface Part {
+  readonly alpha: number;
+  readonly ids: () => string[];
+  /** What can share one object with others. */
+  readonly fill?: Paint;
+  readonly outline?: Outline;
+}
+
+/** Draws elements into objects. */
+export class Drawer implements Draws {
+  /** Ids that are being used just now: what uses itself is drawn once. */
+  private readonly using: string[] = [];
+
+  constructor(
+    readonly making: Making,
+    private readonly held: ReadonlyMap<string, Held>,
+    readonly inks: InksRead,
+  ) {}
+
+  children(e: Element, place: Place): string[] {
+    const out: string[] = [];
+    for (const child of elementsOf(e)) for (const id of this.element(child, place)) out.push(id);
+    return out;
+  }
+
+  /** The objects of an element, in the space of its parent. */
+  element(e: Element, outer: Place): string[] {
+    const { making } = this;
+    if (e.space !== '') return [];
+    if (Object.hasOwn(RUNS, e.name)) {
+      making.note(RUNS[e.name]);
+      return [];
+    }
+    if (UNSEEN.has(e.name) || outer.depth > MOST_DEPTH) return [];
+    const style = making.styles.of(e, outer.style);
+    if (style.display === 'none') return [];
+    if ([...e.attributes.keys()].some((k) => /^on[a-z]+$/.test(k))) making.note('Event handlers are left out.');
+    const transform = readTransform(style.transform || e.attributes.get('transform'));
+    if (!transform) {
+      making.note('A transform that cannot be read is left out.');
+    }
+    const own = transform ?? ([1, 0, 0, 1, 0, 0] as Matrix);
+    // What is flattened to nothing cannot be seen, nor kept.
+    if (!invert(own)) return [];
+    const place: Place = { style, measures: { ...outer.measures, fontSize: Number(style['font-size']) }, ctm: multiply(outer.ctm, own), depth: outer.depth + 1 };
+    const name = nameOf(e, WORDS[e.name] ?? 'Object');
+    if (SHAPES.has(e.name)) return this.whole(e, style, this.shape(e, place, name), own, name, place);
+    switch (e.name) {
+      case 'g':
+      case 'a':
+        return this.whole(e, style, this.children(e, place), own, name, place, true);
+      case 'switch': {
+        const first = elementsOf(e).find((c) => c.space === '' && !UNSEEN.has(c.name) && passes(c));
+        return this.whole(e, style, first ? this.element(first, place) : [], own, name, place, true);
+      }
+      case 'svg':
+        return this.whole(e, style, this.nested(e, place, style, null), own, name, place, true);
+      case 'use':
+        return this.use(e, place, style, own, name);
+      case 'text':
+        return this.whole(e, style, style.visibility === 'visible' ? drawText(this, e, place, name) : [], own, name, place);
+      case 'image':
+        return this.whole(e, style, style.visibility === 'visible' ? this.image(e, place, name) : [], own, name, place);
+      default:
+        making.note(`“${e.name}” is not known and left out.`);
+        return [];
+    }
+  }
+
+  // ——— as a whole
+
+  /** Objects of an element with what holds for them together: transform, opacity, blend, cuts. */
+  whole(e: Element, style: Style, ids: readonly string[], transform: Matrix, name: string, place: Place, grouped = false): string[] {
+    const { making } = this;
+    if (!ids.length) return [];
+    const opacity = readShare(style.opacity) ?? 1;
+    const blend = (BLENDS as readonly string[]).includes(style['mix-blend-mode']) ? (style['mix-blend-mode'] as Blend) : undefined;
+    if (style.filter !== 'none') making.note('Filters (shadow, blur and the like) are left out.');
+    const cuts = [...this.clips(style, ids, place), ...this.masks(style, ids, place)];
+    const together = { ...(opacity < 1 && { opacity }), ...(blend && { blend }) };
+    const moved = transform.some((v, i) => v !== [1, 0, 0, 1, 0, 0][i]);
+    if (!cuts.length && ids.length === 1 && !grouped) {
+      const node = making.nodes[ids[0]];
+      making.change(ids[0], { ...(moved && { transform: multiply(transform, node.transform) }), ...together, ...(opacity < 1 && { opacity: opacity * (node.opacity ?? 1) }) });
+      return [...ids];
+    }
+    return [making.group(name, transform, [...ids, ...cuts], together)];
+  }
+
+  private clips(style: Style, ids: readonly string[], place: Place): string[] {
+    const { making } = this;
+    const id = localId(style['clip-path'] === 'none' ? undefined : style['clip-path']);
+    if (!id) {
+      if (style['clip-path'] !== 'none') making.note('A clip that is no part of the file, or not of SVG 1.1, is left out.');
+      return [];
+    }
+    const clip = making.byId.get(id);
+    if (clip?.name !== 'clipPath' || this.using.includes(id)) return [];
+    const made = this.clipNodes(clip, id, ids, place);
+    return made ? [made] : [];
+  }
+
+  /** A clip path as an object that cuts by its outline; one that is empty leaves nothing. */
+  private clipNodes(clip: Element, id: string, ids: readonly string[], place: Place): string | null {
+    const { making } = this;
+    const base = making.styles.inPlace(clip);
+    const onBox = clip.attributes.get('clipPathUnits') === 'objectBoundingBox';
+    const box = onBox ? making.boxOf(ids) : null;
+    if (box && (isEmpty(box) || box.x1 <= box.x0 || box.y1 <= box.y0)) return null;
+    const transform = multiply(readTransform(clip.attributes.get('transform')) ?? [1, 0, 0, 1, 0, 0], box ? rectMatrix(box) : [1, 0, 0, 1, 0, 0]);
+    const inner: Place = { style: base, measures: onBox ? { ...place.measures, width: 1, height: 1 } : place.measures, ctm: multiply(place.ctm, transform), depth: place.depth + 1 };
+    this.using.push(id);
+    const children: string[] = [];
+    for (const e of elementsOf(clip)) {
+      if (!SHAPES.has(e.name) && e.name !== 'text' && e.name !== 'use') continue;
+      for (const child of this.clipElement(e, inner)) children.push(child);
+    }
+    // A clip may itself be cut.
+    const further = this.clips(base, children, inner);
+    this.using.pop();
+    const group = making.group('Cut', transform, children.length ? [...children, ...further] : [making.add<NodeOf<'path'>>({ name: 'Nothing', kind: 'path', transform: [1, 0, 0, 1, 0, 0], path: [], fillRule: 'nonZero', fills: [], outlines: [] })]);
+    making.change(group, { cuts: 'outline' });
+    return group;
+  }
+
+  /** An element of a clip: its area alone counts, by the clip's own rule. */
+  private clipElement(e: Element, place: Place): string[] {
+    const style = this.making.styles.of(e, place.style);
+    if (style.visibility !== 'visible' || style.display === 'none') return [];
+    const asArea: Style = { ...style, fill: 'black', 'fill-opacity': '1', stroke: 'none', 'fill-rule': style['clip-rule'], opacity: '1', 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' };
+    const own = readTransform(style.transform || e.attributes.get('transform')) ?? ([1, 0, 0, 1, 0, 0] as Matrix);
+    const inner: Place = { ...place, style: asArea, ctm: multiply(place.ctm, own), depth: place.depth + 1 };
+    const name = nameOf(e, 'Cut');
+    if (e.name === 'use') {
+      const target = this.making.byId.get(localId(hrefOf(e)) ?? '');
+      if (!target || (!SHAPES.has(target.name) && target.name !== 'text')) return [];
+      const moved = multiply(own, translation(readLength(e.attributes.get('x'), place.measures, 'x') ?? 0, readLength(e.attributes.get('y'), place.measures, 'y') ?? 0));
+      const ids = this.clipElement(target, { ...place, style: { ...style, 'clip-rule': style['clip-rule'] } });
+      return ids.length ? this.whole(e, { ...asArea, 'clip-path': style['clip-path'], mask: 'none', filter: 'none' }, ids, moved, name, inner, true) : [];
+    }
+    const ids = e.name === 'text' ? drawText(this, e, inner, name) : this.shape(e, inner, name);
+    return this.whole(e, { ...asArea, 'clip-path': style['clip-path'], mask: 'none', filter: 'none' }, ids, own, name, inner);
+  }
+
+  private masks(style: Style, ids: readonly string[], place: Place): string[] {
+    const { making } = this;
+    const id = localId(style.mask === 'none' ? undefined : style.mask);
+    const mask = id ? making.byId.get(id) : undefined;
+    if (!id || mask?.name !== 'mask' || this.using.includes(id)) return [];
+    const box = making.boxOf(ids);
+    const onBox = mask.attributes.get('maskUnits') !== 'userSpaceOnUse';
+    if (onBox && (isEmpty(box) || box.x1 <= box.x0 || box.y1 <= box.y0)) return [];
+    const measures: Measures = onBox ? { ...place.measures, width: 1, height: 1 } : place.measures;
+    const at = (name: string, along: 'x' | 'y', otherwise: string) => readLength(mask.attributes.get(name) ?? otherwise, measures, along) ?? 0;
+    const [x, y, w, h] = [at('x', 'x', '-10%'), at('y', 'y', '-10%'), at('width', 'x', '120%'), at('height', 'y', '120%')];
+    const region: Rect = onBox ? rect(box.x0 + x * (box.x1 - box.x0), box.y0 + y * (box.y1 - box.y0), w * (box.x1 - box.x0), h * (box.y1 - box.y0)) : rect(x, y, w, h);
+    const contentOnBox = mask.attributes.get('maskContentUnits') === 'objectBoundingBox';
+    const transform: Matrix = contentOnBox ? rectMatrix(box) : [1, 0, 0, 1, 0, 0];
+    const base = making.styles.inPlace(mask);
+    this.using.push(id);
+    const content = this.children(mask, { style: base, measures: contentOnBox ? { ...place.measures, width: 1, height: 1 } : place.measures, ctm: multiply(place.ctm, transform), depth: place.depth + 1 });
+    this.using.pop();
+    const inner = making.group('Mask', transform, content);
+    const group = making.group('Mask', [1, 0, 0, 1, 0, 0], [...(content.length ? [inner] : []), this.cutBox(region)]);
+    making.change(group, { cuts: base['mask-type'] === 'alpha' ? 'opacity' : 'light' });
+    return [group];
+  }
+
+  /** A box that cuts the group it is put into. */
+  cutBox(r: Rect): string {
+    return this.making.add<NodeOf<'shape'>>({ name: 'Cut', kind: 'shape', shape: 'rectangle', knobs: {}, transform: translation(r.x0, r.y0), width: Math.max(0, r.x1 - r.x0), height: Math.max(0, r.y1 - r.y0), fills: [], outlines: [], cuts: 'outline' });
+  }
+
+  // ——— containers
+
+  /** The inside of an svg or a symbol in its viewport, which cuts what hangs over. `size`: what a use asks for. */
+  nested(e: Element, place: Place, style: Style, size: { readonly width: string | undefined; readonly height: string | undefined } | null): string[] {
+    const { making } = this;
+    const m = place.measures;
+    const x = e.name === 'svg' ? (readLength(e.attributes.get('x'), m, 'x') ?? 0) : 0;
+    const y = e.name === 'svg' ? (readLength(e.attributes.get('y'), m, 'y') ?? 0) : 0;
+    const side = (name: 'width' | 'height', along: 'x' | 'y') => readLength(size?.[name] ?? e.attributes.get(name) ?? '100%', m, along) ?? 0;
+    const [w, h] = [side('width', 'x'), side('height', 'y')];
+    if (!(w > 0) || !(h > 0)) return [];
+    const view = readViewBox(e.attributes.get('viewBox'));
+    const matrix = view ? viewMatrix(view, rect(x, y, w, h), e.attributes.get('preserveAspectRatio')).matrix : translation(x, y);
+    const ids = this.children(e, { style, measures: { width: view?.width ?? w, height: view?.height ?? h, fontSize: m.fontSize }, ctm: multiply(place.ctm, matrix), depth: place.depth + 1 });
+    if (!ids.length) return [];
+    const group = making.group('Inside', matrix, ids);
+    if (style.overflow === 'visible' || style.overflow === 'auto') return [group];
+    const port = rect(x, y, w, h);
+    return contains(port, making.boxOf([group])) ? [group] : [making.group('Inside', [1, 0, 0, 1, 0, 0], [group, this.cutBox(port)])];
+  }
+
+  private use(e: Element, place: Place, style: Style, own: Matrix, name: string): string[] {
+    const { making } = this;
+    const href = hrefOf(e);
+    const id = localId(href);
+    const target = id ? making.byId.get(id) : undefined;
+    if (!id && href?.trim()) making.note(`Something outside the file is not fetched: ${href.trim().slice(0, 60)}.`);
+    if (!id || !target || this.using.includes(id)) return [];
+    for (let p: Element | null = e; p; p = p.parent) if (p === target) return [];
+    const moved = multiply(own, translation(readLength(e.attributes.get('x'), place.measures, 'x') ?? 0, readLength(e.attributes.get('y'), place.measures, 'y') ?? 0));
+    const inner: Place = { ...place, ctm: multiply(place.ctm, translation(moved[4] - own[4], moved[5] - own[5])) };
+    this.using.push(id);
+    let ids: string[];
+    if (target.name === 'symbol' || target.name === 'svg') {
+      const targetStyle = making.styles.of(target, style);
+      ids = targetStyle.display === 'none' ? [] : this.whole(target, targetStyle, this.nested(target, inner, targetStyle, { width: e.attributes.get('width'), height: e.attributes.get('height') }), readTransform(target.attributes.get('transform')) ?? [1, 0, 0, 1, 0, 0], nameOf(target, 'Symbol'), inner, true);
+    } else ids = this.element(target, inner);
+    this.using.pop();
+    return this.whole(e, style, ids, moved, name, place, true);
+  }
+
+  // ——— shapes
+
+  shape(e: Element, place: Place, name: string): string[] {
+    const { making } = this;
+    const { style } = place;
+    const drawn = drawnBy(e, place.measures, style);
+    if (!drawn) return [];
+    if (drawn.kind === 'path' && !drawn.whole) making.note('Path data with a mistake in it is drawn up to the mistake.');
+    const line = lineOf(drawn);
+    const shown = style.visibility === 'visible';
+    const parts = shown ? this.parts(e, place, drawn, line, name) : [];
+    const markers = shown ? markersOf(this, e, drawn, place) : [];
+    const order = style['paint-order'].split(/\s+/);
+    const strokeFirst = order.indexOf('stroke') >= 0 && (order.indexOf('fill') < 0 || order.indexOf('stroke') < order.indexOf('fill'));
+    const markersFirst = order[0] === 'markers';
+    if (strokeFirst) parts.reverse();
+    const ids = strokeFirst && parts.length > 1 ? parts.flatMap((p) => this.alone(p, drawn, line, style, name)) : this.joined(parts, drawn, line, style, name);
+    return markersFirst ? [...markers, ...ids] : [...ids, ...markers];
+  }
+
+  private parts(e: Element, place: Place, drawn: Drawn, line: PathData, name: string): Part[] {
+    const { style } = place;
+    const box = pathBounds(line);
+    const out: Part[] = [];
+    const fill = this.paint(style.fill, style['fill-opacity'], box, place, e, 'fill');
+    if (fill && e.name !== 'line') out.push('pattern' in fill ? { alpha: fill.alpha, ids: () => patternFill(this, fill.pattern, line, style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero', box, place, name) } : { alpha: fill.alpha, ids: () => [], fill: fill.paint });
+    const width = this.strokeWidth(place);
+    const stroke = width > 0 ? this.paint(style.stroke, style['stroke-opacity'], box, place, e, 'stroke') : null;
+    if (!stroke) return out;
+    const dashes = style['stroke-dasharray'] === 'none' ? [] : style['stroke-dasharray'].split(/[\s,]+/).map((v) => readLength(v, place.measures, 'r') ?? NaN);
+    const dashed = dashes.length > 0 && dashes.every((d) => d >= 0) && dashes.some((d) => d > 0);
+    const shape: Omit<Outline, 'paint'> = { width, cap: cap(style['stroke-linecap']), join: join(style['stroke-linejoin']), miterLimit: Math.min(1000, Math.max(1, Number(style['stroke-miterlimit']) || 4)) };
+    const [a, b, c, d] = place.ctm;
+    const even = Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) < 0.01 * Math.hypot(a, b) && Math.abs(a * c + b * d) < 0.01 * Math.hypot(a, b) * Math.hypot(c, d);
+    if ('pattern' in stroke || dashed || !even) {
+      const cut = dashed ? dashPath(line, dashes, readLength(style['stroke-dashoffset'], place.measures, 'r') ?? 0) : line;
+      if (dashed) this.making.note('Dashed lines became lines of separate pieces.');
+      out.push({
+        alpha: stroke.alpha,
+        ids: () => {
+          if (!('pattern' in stroke) && even) return [this.pathNode(name, cut, 'nonZero', [], [{ ...shape, paint: stroke.paint }])];
+          const area = strokeOutline(cut, shape, Math.max(1e-4, 0.02 / Math.max(1e-6, meanScale(place.ctm))));
+          if ('pattern' in stroke) return patternFill(this, stroke.pattern, area, 'nonZero', box, place, name);
+          this.making.note('A line squeezed unevenly became a shape.');
+          return [this.pathNode(name, area, 'nonZero', [stroke.paint], [])];
+        },
+      });
+    } else out.push({ alpha: stroke.alpha, ids: () => [], outline: { ...shape, paint: stroke.paint } });
+    return out;
+  }
+
+  private strokeWidth(place: Place): number {
+    const w = readLength(place.style['stroke-width'], place.measures, 'r') ?? 1;
+    return place.style['vector-effect'] === 'non-scaling-stroke' ? w / Math.max(1e-9, meanScale(place.ctm)) : w;
+  }
+
+  /** Fill and outline in one object where nothing speaks against it. */
+  private joined(parts: readonly Part[], drawn: Drawn, line: PathData, style: Style, name: string): string[] {
+    const simple = parts.filter((p) => p.fill || p.outline);
+    if (simple.length === parts.length && (parts.length === 1 || parts.every((p) => p.alpha === 1))) {
+      if (!parts.length) return [];
+      const id = this.plain(drawn, line, style, name, parts.flatMap((p) => p.fill ?? []), parts.flatMap((p) => p.outline ?? []));
+      if (parts[0].alpha < 1) this.making.change(id, { opacity: parts[0].alpha });
+      return [id];
+    }
+    return parts.flatMap((p) => this.alone(p, drawn, line, style, name));
+  }
+
+  private alone(p: Part, drawn: Drawn, line: PathData, style: Style, name: string): string[] {
+    const ids = p.fill || p.outline ? [this.plain(drawn, line, style, name, p.fill ? [p.fill] : [], p.outline ? [p.outline] : [])] : p.ids();
+    if (p.alpha >= 1 || !ids.length) return ids;
+    if (ids.length === 1) {
+      this.making.change(ids[0], { opacity: p.alpha * (this.making.nodes[ids[0]].opacity ?? 1) });
+      return ids;
+    }
+    return [this.making.group(name, [1, 0, 0, 1, 0, 0], ids, { opacity: p.alpha })];
+  }
+
+  /** A dialled shape where it is one, else a path. */
+  private plain(drawn: Drawn, line: PathData, style: Style, name: string, fills: readonly Paint[], outlines: readonly Outline[]): string {
+    if (drawn.kind === 'path') return this.pathNode(name, line, style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero', fills, outlines);
+    const { x, y, width, height, radius } = drawn;
+    const back = translation(-x, -y);
+    const placed = (p: Paint): Paint => ('geometry' in p ? { ...p, geometry: multiply(back, p.geometry) } : p);
+    const r: Readonly<Record<string, number>> = radius > 0 ? { topLeft: radius, topRight: radius, bottomRight: radius, bottomLeft: radius } : {};
+    return this.making.add<NodeOf<'shape'>>({
+      name, kind: 'shape', shape: drawn.kind === 'box' ? 'rectangle' : 'ellipse', knobs: drawn.kind === 'box' ? r : {}, transform: translation(x, y), width, height,
+      fills: fills.map(placed), outlines: outlines.map((o) => ({ ...o, paint: placed(o.paint) })),
+    });
+  }
+
+  pathNode(name: string, path: PathData, fillRule: 'nonZero' | 'evenOdd', fills: readonly Paint[], outlines: readonly Outline[]): string {
+    return this.making.add<NodeOf<'path'>>({ name, kind: 'path', transform: [1, 0, 0, 1, 0, 0], path: [...path], fillRule, fills, outlines });
+  }
+
+  // ——— paints
+
+  /** What a fill or stroke property comes to; null for nothing to see. */
+  paint(text: string, share: string, box: Rect, place: Place, e: Element | null, which: 'fill' | 'stroke'): Painted | null {
+    const { making } = this;
+    const alpha = readShare(share) ?? 1;
+    const own = e && ownPaint(e, which, text, this.inks);
+    if (own) return { paint: own, alpha };
+    const current = currentColour(place.style);
+    const id = /^\s*url\(/.test(text) ? localId(text) : null;
+    const server = id ? making.byId.get(id) : undefined;
+    if (server?.name === 'linearGradient' || server?.name === 'radialGradient') {
+      const made = gradientPaint(server, making.byId, making.styles, box, place.measures, current, making.note);
+      return made.paint.kind === 'none' ? null : { paint: made.paint, alpha: made.alpha * alpha };
+    }
+    if (server?.name === 'pattern' && isPattern(making, server, place)) return { pattern: server, alpha };
+    // An address may be followed by what stands in for it.
+    const plain = /^\s*url\([^)]*\)\s*(.*)$/s.exec(text)?.[1] ?? text;
+    if (plain.trim() === 'none' || plain.trim() === '') return null;
+    const shade = readColour(plain, current);
+    if (!shade) {
+      if (plain.trim()) making.note(`A colour that is not known is left out: ${plain.trim().slice(0, 40)}.`);
+      return null;
+    }
+    return shade.alpha * alpha > 0 ? { paint: { kind: 'colour', colour: shade.colour, overprint: false }, alpha: shade.alpha * alpha } : null;
+  }
+
+  // ——— pictures
+
+  private image(e: Element, place: Place, name: string): string[] {
+    const { making } = this;
+    const held = this.held.get(hrefOf(e) ?? '');
+    if (!held) return [];
+    const m = place.measures;
+    const { picture } = held;
+    const side = (attribute: 'width' | 'height', along: 'x' | 'y') => {
+      const text = e.attributes.get(attribute);
+      return text === undefined || text === 'auto' ? null : readLength(text, m, along);
+    };
+    const [gw, gh] = [side('width', 'x'), side('height', 'y')];
+    const w = gw ?? (gh !== null ? (gh * picture.width) / picture.height : picture.width);
+    const h = gh ?? (gw !== null ? (gw * picture.height) / picture.width : picture.height);
+    if (!(w > 0) || !(h > 0)) return [];
+    const [x, y] = [readLength(e.attributes.get('x'), m, 'x') ?? 0, readLength(e.attributes.get('y'), m, 'y') ?? 0];
+    const { matrix, slice } = viewMatrix({ x: 0, y: 0, width: picture.width, height: picture.height }, rect(0, 0, w, h), e.attributes.get('preserveAspectRatio'));
+    const geometry = multiply(matrix, [picture.width, 0, 0, picture.height, 0, 0]);
+    const id = making.pictureOf(held);
+    const paint: Paint = { ...pictureIn({ ...picture, id }, rect(0, 0, w, h), 'stretch'), geometry };
+    // The frame is the picture itself, unless it is cut.
+    const frame = slice ? rect(0, 0, w, h) : { x0: geometry[4], y0: geometry[5], x1: geometry[4] + geometry[0], y1: geometry[5] + geometry[3] };
+    return [
+      making.add<NodeOf<'shape'>>({
+        name, kind: 'shape', shape: 'rectangle', knobs: {}, transform: translation(x + frame.x0, y + frame.y0), width: frame.x1 - frame.x0, height: frame.y1 - frame.y0,
+        fills: [{ ...paint, geometry: multiply(translation(-frame.x0, -frame.y0), geometry) }], outlines: [],
+      }),
+    ];
+  }
+}
+
+const cap = (text: string): Outline['cap'] => (text === 'round' || text === 'square' ? text : 'butt');
+const join = (text: string): Outline['join'] => (text === 'round' || text === 'bevel' ? text : 'miter');
+
+/** Would this child of a switch be shown? Languages: English; features and extensions: those of plain drawings. */
+function passes(e: Element): boolean {
+  const language = e.attributes.get('systemLanguage');
+  if (language !== undefined && !language.split(',').some((l) => /^en\b/i.test(l.trim()))) return false;
+  if ((e.attributes.get('requiredExtensions') ?? '').trim()) return false;
+  // A drawing at rest: no document to script, nothing that moves.
+  if (/DOM|Script|Animation|Anim|View|Cursor|Extensibility/i.test(e.attributes.get('requiredFeatures') ?? '')) return false;
+  return e.name !== 'foreignObject';
+}
+

@@ -1,0 +1,184 @@
+import { PathBuilder, type PathData } from '../../geometry/path';
+
+/** Reads path data (SVG 1.1, 8.3.9) up to the first thing that is not path data; what came before is drawn. */
+export function readPathData(text: string): { readonly path: PathData; readonly whole: boolean } {
+  const out = new PathBuilder();
+  const scan = new Scanner(text);
+  let [x, y, sx, sy] = [0, 0, 0, 0];
+  // The last control point, mirrored by the shorthands that follow a curve of their kind.
+  let [cx, cy] = [0, 0];
+  let last = '';
+  let begun = false;
+  let command = '';
+  const begin = () => {
+    // After a close a command that draws goes on from where the contour began.
+    if (!begun) out.moveTo(x, y);
+    begun = true;
+  };
+  for (;;) {
+    scan.space();
+    if (scan.done) return { path: out.data, whole: true };
+    const letter = scan.command();
+    if (letter) command = letter;
+    else if (!command || command === 'Z' || command === 'z') return { path: out.data, whole: false };
+    else if (command === 'M') command = 'L';
+    else if (command === 'm') command = 'l';
+    if (out.data.length === 0 && command !== 'M' && command !== 'm') return { path: [], whole: false };
+    const relative = command >= 'a';
+    const [ox, oy] = relative ? [x, y] : [0, 0];
+    const kind = command.toUpperCase();
+    const n = scan.numbers(ARGUMENTS[kind], kind === 'A');
+    if (!n) return { path: out.data, whole: false };
+    switch (kind) {
+      case 'M':
+        [x, y] = [ox + n[0], oy + n[1]];
+        [sx, sy] = [x, y];
+        out.moveTo(x, y);
+        begun = true;
+        break;
+      case 'L':
+        begin();
+        [x, y] = [ox + n[0], oy + n[1]];
+        out.lineTo(x, y);
+        break;
+      case 'H':
+        begin();
+        x = ox + n[0];
+        out.lineTo(x, y);
+        break;
+      case 'V':
+        begin();
+        y = oy + n[0];
+        out.lineTo(x, y);
+        break;
+      case 'C':
+      case 'S': {
+        begin();
+        const first = kind === 'C' ? [ox + n[0], oy + n[1]] : 'CS'.includes(last) && last ? [2 * x - cx, 2 * y - cy] : [x, y];
+        const k = kind === 'C' ? 2 : 0;
+        [cx, cy] = [ox + n[k], oy + n[k + 1]];
+        const [ex, ey] = [ox + n[k + 2], oy + n[k + 3]];
+        out.curveTo(first[0], first[1], cx, cy, ex, ey);
+        [x, y] = [ex, ey];
+        break;
+      }
+      case 'Q':
+      case 'T': {
+        begin();
+        if (kind === 'Q') [cx, cy] = [ox + n[0], oy + n[1]];
+        else [cx, cy] = 'QT'.includes(last) && last ? [2 * x - cx, 2 * y - cy] : [x, y];
+        const [ex, ey] = kind === 'Q' ? [ox + n[2], oy + n[3]] : [ox + n[0], oy + n[1]];
+        out.curveTo(x + (2 / 3) * (cx - x), y + (2 / 3) * (cy - y), ex + (2 / 3) * (cx - ex), ey + (2 / 3) * (cy - ey), ex, ey);
+        [x, y] = [ex, ey];
+        break;
+      }
+      case 'A': {
+        begin();
+        const [ex, ey] = [ox + n[5], oy + n[6]];
+        arc(out, x, y, n[0], n[1], n[2], n[3] !== 0, n[4] !== 0, ex, ey);
+        [x, y] = [ex, ey];
+        break;
+      }
+      case 'Z':
+        out.close();
+        [x, y] = [sx, sy];
+        begun = false;
+        break;
+    }
+    last = kind;
+    if (![x, y].every(Number.isFinite) || Math.abs(x) > 1e9 || Math.abs(y) > 1e9) return { path: [], whole: false };
+  }
+}
+
+const ARGUMENTS: Readonly<Record<string, number>> = { M: 2, L: 2, H: 1, V: 1, C: 6, S: 4, Q: 4, T: 2, A: 7, Z: 0 };
+
+class Scanner {
+  private at = 0;
+  constructor(private readonly text: string) {}
+  get done(): boolean {
+    return this.at >= this.text.length;
+  }
+  space(): void {
+    while (this.at < this.text.length && ' \t\r\n\f'.includes(this.text[this.at])) this.at++;
+  }
+  command(): string | null {
+    const c = this.text[this.at];
+    if (!/[MmLlHhVvCcSsQqTtAaZz]/.test(c)) return null;
+    this.at++;
+    return c;
+  }
+  private comma(): void {
+    this.space();
+    if (this.text[this.at] === ',') {
+      this.at++;
+      this.space();
+    }
+  }
+  /** So many numbers; of an arc the fourth and fifth are single digits. Null where they are not all there. */
+  numbers(count: number, arc: boolean): number[] | null {
+    const out: number[] = [];
+    for (let i = 0; i < count; i++) {
+      if (i) this.comma();
+      else this.space();
+      if (arc && (i === 3 || i === 4)) {
+        const c = this.text[this.at];
+        if (c !== '0' && c !== '1') return null;
+        this.at++;
+        out.push(Number(c));
+        continue;
+      }
+      NUMBER.lastIndex = this.at;
+      const m = NUMBER.exec(this.text);
+      if (!m) return null;
+      this.at += m[0].length;
+      out.push(Number(m[0]));
+    }
+    // Another set of numbers may follow after a comma.
+    if (count) {
+      const back = this.at;
+      this.comma();
+      if (this.done || !/[\d.+-]/.test(this.text[this.at])) this.at = back;
+    }
+    return out;
+  }
+}
+const NUMBER = /[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?/y;
+
+/** An elliptical arc as cubics (SVG 1.1, appendix F.6). */
+function arc(out: PathBuilder, x1: number, y1: number, rx0: number, ry0: number, angle: number, large: boolean, sweep: boolean, x2: number, y2: number): void {
+  let [rx, ry] = [Math.abs(rx0), Math.abs(ry0)];
+  if (x1 === x2 && y1 === y2) return;
+  if (!(rx > 0) || !(ry > 0)) {
+    out.lineTo(x2, y2);
+    return;
+  }
+  const phi = (angle * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(phi), Math.sin(phi)];
+  const [dx, dy] = [(x1 - x2) / 2, (y1 - y2) / 2];
+  const [px, py] = [cos * dx + sin * dy, -sin * dx + cos * dy];
+  const grow = (px * px) / (rx * rx) + (py * py) / (ry * ry);
+  if (grow > 1) {
+    rx *= Math.sqrt(grow);
+    ry *= Math.sqrt(grow);
+  }
+  const num = rx * rx * ry * ry - rx * rx * py * py - ry * ry * px * px;
+  const k = (large === sweep ? -1 : 1) * Math.sqrt(Math.max(0, num / (rx * rx * py * py + ry * ry * px * px)));
+  const [qx, qy] = [(k * rx * py) / ry, (-k * ry * px) / rx];
+  const [mx, my] = [cos * qx - sin * qy + (x1 + x2) / 2, sin * qx + cos * qy + (y1 + y2) / 2];
+  const from = Math.atan2((py - qy) / ry, (px - qx) / rx);
+  let by = Math.atan2((-py - qy) / ry, (-px - qx) / rx) - from;
+  if (sweep && by < 0) by += 2 * Math.PI;
+  if (!sweep && by > 0) by -= 2 * Math.PI;
+  const pieces = Math.max(1, Math.ceil(Math.abs(by) / (Math.PI / 4) - 1e-9));
+  const step = by / pieces;
+  const t = (4 / 3) * Math.tan(step / 4);
+  const point = (a: number, b: number): [number, number] => [cos * rx * a - sin * ry * b + mx, sin * rx * a + cos * ry * b + my];
+  for (let i = 0; i < pieces; i++) {
+    const a = from + i * step;
+    const b = a + step;
+    const [c1x, c1y] = point(Math.cos(a) - t * Math.sin(a), Math.sin(a) + t * Math.cos(a));
+    const [c2x, c2y] = point(Math.cos(b) + t * Math.sin(b), Math.sin(b) - t * Math.cos(b));
+    const [ex, ey] = i === pieces - 1 ? [x2, y2] : point(Math.cos(b), Math.sin(b));
+    out.curveTo(c1x, c1y, c2x, c2y, ex, ey);
+  }
+}

@@ -1,0 +1,116 @@
+import { inlineStyle, Sheets, type Declaration } from './css';
+import { elementsOf, textOf, type Element } from './xml';
+
+/** Properties that go down to children, with what they are at the root (SVG 1.1, appendix N). */
+const INHERITED: Readonly<Record<string, string>> = {
+  fill: 'black', 'fill-opacity': '1', 'fill-rule': 'nonzero', 'clip-rule': 'nonzero',
+  stroke: 'none', 'stroke-opacity': '1', 'stroke-width': '1', 'stroke-linecap': 'butt', 'stroke-linejoin': 'miter', 'stroke-miterlimit': '4', 'stroke-dasharray': 'none', 'stroke-dashoffset': '0',
+  color: 'black', visibility: 'visible', 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none', 'paint-order': 'normal',
+  'font-family': '', 'font-size': '16', 'font-weight': '400', 'font-style': 'normal', 'text-anchor': 'start', 'letter-spacing': '0', 'word-spacing': '0', 'xml:space': 'default', direction: 'ltr', 'writing-mode': 'lr-tb',
+};
+/** Those that are an element's own. */
+const OWN: Readonly<Record<string, string>> = {
+  opacity: '1', display: 'inline', 'clip-path': 'none', mask: 'none', filter: 'none', 'mix-blend-mode': 'normal', isolation: 'auto', overflow: '', 'stop-color': 'black', 'stop-opacity': '1', 'vector-effect': 'none',
+  'text-decoration': 'none', 'baseline-shift': 'baseline', 'mask-type': 'luminance', transform: '', clip: 'auto', 'dominant-baseline': 'auto', 'alignment-baseline': 'auto',
+};
+
+export type Style = Readonly<Record<string, string>>;
+
+/** Works out the style of elements from attributes, sheets and style attributes, each once. */
+export class Styles {
+  readonly sheets = new Sheets();
+  private readonly known = new Map<Element, Style>();
+
+  constructor(root: Element) {
+    const look = (e: Element): void => {
+      if (e.space === '' && e.name === 'style' && /^(text\/css)?$/.test(e.attributes.get('type') ?? '')) this.sheets.add(textOf(e));
+      else elementsOf(e).forEach(look);
+    };
+    look(root);
+  }
+
+  /** An element's style; where it is used elsewhere, what is inherited comes from `parent`. */
+  of(e: Element, parent: Style | null): Style {
+    // What stands in the tree under its own parent is asked for again and again: gradients, stops.
+    const own = this.declared(e);
+    const out: Record<string, string> = { ...OWN };
+    for (const [property, initial] of Object.entries(INHERITED)) out[property] = parent?.[property] ?? initial;
+    for (const [property, value] of own) {
+      if (value === 'inherit') {
+        if (parent?.[property] !== undefined) out[property] = parent[property];
+      } else if (value === 'initial') out[property] = INHERITED[property] ?? OWN[property] ?? '';
+      else out[property] = value;
+    }
+    out['font-size'] = String(fontSize(out['font-size'], Number(parent?.['font-size'] ?? 16)));
+    out['font-weight'] = String(fontWeight(out['font-weight'], Number(parent?.['font-weight'] ?? 400)));
+    return out;
+  }
+
+  /** The style of an element where it stands. */
+  inPlace(e: Element): Style {
+    let style = this.known.get(e);
+    if (!style) {
+      style = this.of(e, e.parent && this.inPlace(e.parent));
+      this.known.set(e, style);
+    }
+    return style;
+  }
+
+  private readonly declarations = new Map<Element, ReadonlyMap<string, string>>();
+  private declared(e: Element): ReadonlyMap<string, string> {
+    const known = this.declarations.get(e);
+    if (known) return known;
+    const out = new Map<string, string>();
+    for (const [name, value] of e.attributes) if (name in INHERITED || name in OWN) out.set(name, value.trim());
+    if (e.attributes.get('space') === 'preserve') out.set('xml:space', 'preserve');
+    const late: Declaration[] = [];
+    const put = (d: Declaration) => {
+      if (d.important) late.push(d);
+      else out.set(d.property, d.value);
+    };
+    for (const d of this.sheets.matching(e)) expand(d).forEach(put);
+    const inline = e.attributes.get('style');
+    if (inline) for (const d of inlineStyle(inline)) expand(d).forEach(put);
+    for (const d of late) out.set(d.property, d.value);
+    this.declarations.set(e, out);
+    return out;
+  }
+}
+
+/** Shorthands in their parts. */
+function expand(d: Declaration): readonly Declaration[] {
+  if (d.property === 'marker') return ['marker-start', 'marker-mid', 'marker-end'].map((property) => ({ ...d, property }));
+  if (d.property !== 'font') return [d];
+  const m = /^(.*?)\s*([\d.]+(?:px|pt|em|mm|cm|in|%)?)(?:\s*\/\s*\S+)?\s+(.+)$/.exec(d.value);
+  if (!m) return [];
+  const before = m[1].split(/\s+/);
+  const weight = before.find((w) => /^(bold|bolder|lighter|[1-9]00)$/.test(w)) ?? '400';
+  const style = before.find((w) => /^(italic|oblique)$/.test(w)) ?? 'normal';
+  return [{ ...d, property: 'font-size', value: m[2] }, { ...d, property: 'font-family', value: m[3] }, { ...d, property: 'font-weight', value: weight }, { ...d, property: 'font-style', value: style }];
+}
+
+const SIZES: Readonly<Record<string, number>> = { 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 };
+const UNIT: Readonly<Record<string, number>> = { '': 1, px: 1, pt: 96 / 72, pc: 16, mm: 96 / 25.4, cm: 96 / 2.54, in: 96 };
+
+/** A font size in user units. */
+function fontSize(text: string, parent: number): number {
+  const t = text.trim().toLowerCase();
+  if (Object.hasOwn(SIZES, t)) return SIZES[t];
+  if (t === 'larger') return parent * 1.2;
+  if (t === 'smaller') return parent / 1.2;
+  const m = /^([+-]?[\d.]+(?:e[+-]?\d+)?)(px|pt|pc|mm|cm|in|em|ex|rem|%)?$/.exec(t);
+  if (!m) return parent;
+  const v = Number(m[1]);
+  const unit = m[2] ?? '';
+  const size = unit === '%' ? (parent * v) / 100 : unit === 'em' || unit === 'rem' ? parent * v : unit === 'ex' ? (parent * v) / 2 : v * UNIT[unit];
+  return Number.isFinite(size) && size >= 0 ? size : parent;
+}
+
+function fontWeight(text: string, parent: number): number {
+  if (text === 'bold') return 700;
+  if (text === 'normal') return 400;
+  if (text === 'bolder') return parent < 400 ? 400 : parent < 600 ? 700 : 900;
+  if (text === 'lighter') return parent < 600 ? 100 : parent < 800 ? 400 : 700;
+  const v = Number(text);
+  return v >= 1 && v <= 1000 ? v : 400;
+}
