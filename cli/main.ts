@@ -19,7 +19,7 @@ import { parsePages } from '@/core/output/pages';
 import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates, platePng, tooManyPixels, writePng } from '@/core/output/png';
 import { plateFileNames } from '@/core/output/plateNames';
-import { writeSvg } from '@/core/output/svg';
+import { writeSvg } from '@/core/output/svg/write';
 import { asPrint, facesOf, openWorkshop, prepare } from '@/core/workshop';
 import { formatLength } from '@/core/units/length';
 import { formatOf } from '@/core/units/formats';
@@ -132,7 +132,7 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const out = argument(2, 'the file to write');
     const { design, shop, palette } = await ready(argument(1, 'the design'));
     const page = pageOption(design);
-    await write(out, writeSvg(shop.builder.build(design, page), palette, design.name).svg);
+    await write(out, (await writeSvg(shop.builder.build(design, page), palette, design.name, (f) => shop.env.asset(f))).svg);
   },
   async png() {
     const out = argument(2, 'the file to write');

@@ -6,6 +6,7 @@ import { Details } from './details/Details';
 import { Finder } from './Finder';
 import { KeysSheet } from './KeysSheet';
 import { Pile } from './pile/Pile';
+import { ImportReport } from './pictures/ImportReport';
 import { Rack } from './rack/Rack';
 import { useBench, useSession } from './session/context';
 import { keyHandler } from './session/keys';
@@ -61,6 +62,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       <Tray />
       <StatusStrip onKeys={() => setKeys(true)} />
       <Finder open={finder} onOpenChange={setFinder} />
+      <ImportReport />
       <KeysSheet open={keys} onOpenChange={setKeys} />
     </div>
   );

@@ -3,6 +3,8 @@ import * as Comlink from 'comlink';
 import { encode } from 'fast-png';
 import { isAvif, pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/read';
 import { PictureProblem } from '@/core/input/picture/types';
+import { readSvg } from '@/core/input/svg/read';
+import { SvgProblem } from '@/core/input/svg/xml';
 import { MAX_PIXELS } from '@/core/model/pictureSchema';
 import { Palette } from '@/core/colour/palette';
 import { PictureSource } from '@/core/pictures/source';
@@ -59,6 +61,16 @@ const api: PictureApi = {
     } catch (e) {
       if (e instanceof PictureProblem) return { ok: false, message: e.message };
       return { ok: false, message: `it could not be opened (${e instanceof Error ? e.message : String(e)})` };
+    }
+  },
+  async drawing(bytes, name) {
+    try {
+      const shop = await room();
+      const { clip, width, height, notes, files } = await readSvg(bytes, name, { asset: (f) => shopEnv.asset(f), newId: () => shopEnv.newId(), fonts: shop.fonts });
+      return { ok: true, clip, width, height, notes, files };
+    } catch (e) {
+      if (e instanceof SvgProblem) return { ok: false, message: e.message };
+      return { ok: false, message: `it could not be read (${e instanceof Error ? e.message : String(e)})` };
     }
   },
   async look({ file, tone, pixels, colours }) {

@@ -1,3 +1,4 @@
+import type { Clip } from '@/core/edit/clip';
 import type { Design, Picture, Tone } from '@/core/model/schema';
 import type { Bitmap } from '@/core/render/bitmap';
 
@@ -14,7 +15,11 @@ export interface LookRequest {
   readonly colours: Pick<Design, 'swatches' | 'inks' | 'profile' | 'setup'>;
 }
 
+export type ReadDrawing = { readonly ok: true; readonly clip: Clip; readonly width: number; readonly height: number; readonly notes: readonly string[]; readonly files: ReadonlyMap<string, Uint8Array> } | { readonly ok: false; readonly message: string };
+
 export interface PictureApi {
+  /** An SVG drawing as objects, with new ids. */
+  drawing(bytes: Uint8Array, name: string): Promise<ReadDrawing>;
   read(bytes: Uint8Array): Promise<ReadPicture>;
   /** Null where the file cannot be had. */
   look(request: LookRequest): Promise<Bitmap | null>;

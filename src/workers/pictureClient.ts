@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import type { Bitmap } from '@/core/render/bitmap';
-import type { LookRequest, PictureApi, ReadPicture } from './pictureApi';
+import type { LookRequest, PictureApi, ReadDrawing, ReadPicture } from './pictureApi';
 
 /** No file needs longer; one that does was made to hang whoever opens it. */
 const READ_MS = 30_000;
@@ -29,10 +29,18 @@ export class PictureClient {
   }
 
   /** Opens a file's bytes; they are handed over and can no longer be used here. */
-  async read(bytes: Uint8Array): Promise<ReadPicture> {
-    const job = this.begin().read(Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]));
+  read(bytes: Uint8Array): Promise<ReadPicture> {
+    return this.timed<ReadPicture>(this.begin().read(Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer])) as Promise<ReadPicture>);
+  }
+
+  /** Reads an SVG drawing; its bytes are handed over. */
+  drawing(bytes: Uint8Array, name: string): Promise<ReadDrawing> {
+    return this.timed<ReadDrawing>(this.begin().drawing(Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]), name) as Promise<ReadDrawing>);
+  }
+
+  private async timed<T>(job: Promise<T>): Promise<T | { readonly ok: false; readonly message: string }> {
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const late = new Promise<ReadPicture>((resolve) => {
+    const late = new Promise<{ readonly ok: false; readonly message: string }>((resolve) => {
       timer = setTimeout(() => {
         this.end();
         resolve({ ok: false, message: 'it takes too long to open: it is damaged, or far too large' });

@@ -6,7 +6,7 @@ import type { Palette } from '@/core/colour/palette';
 import type { Design, Page } from '@/core/model/schema';
 import { writePdf } from '@/core/output/pdf/write';
 import { tooManyPixels, writePng } from '@/core/output/png';
-import { writeSvg } from '@/core/output/svg';
+import { writeSvg } from '@/core/output/svg/write';
 import { contrastOf } from '@/core/render/contrast';
 import { liftFromScene } from '@/core/render/lifted';
 import { compositePlates } from '@/core/render/composite';
@@ -107,7 +107,7 @@ const api: PressApi = {
       }
       case 'svg': {
         progress(0, 1, 'Drawing');
-        const { svg, approximations } = writeSvg(sceneOf(request.page), r.palette, r.design.name);
+        const { svg, approximations } = await writeSvg(sceneOf(request.page), r.palette, r.design.name, (f) => shopEnv.asset(f));
         return done(new TextEncoder().encode(svg), approximations);
       }
       case 'png': {

@@ -4,7 +4,7 @@ import { decode } from 'fast-png';
 import type { Palette } from '@/core/colour/palette';
 import { pagePlates, platePng, writePng } from '@/core/output/png';
 import { plateFileNames } from '@/core/output/plateNames';
-import { writeSvg } from '@/core/output/svg';
+import { writeSvg } from '@/core/output/svg/write';
 import { compositePlates } from '@/core/render/composite';
 import { rasterPlates } from '@/core/render/plates';
 import { regionOf } from '@/core/render/region';
@@ -69,7 +69,7 @@ test('plate names are safe on any disk and never the same', () => {
 // Outside witness: resvg draws our SVG. Mean ≤ 0.3/255 without overprint (shared page of outside checks).
 test('our SVG drawn by resvg looks like our PNG', async () => {
   const { scene, palette } = await sceneOf(plain());
-  const { svg } = writeSvg(scene, palette, 'Sample');
+  const { svg } = await writeSvg(scene, palette, 'Sample', noFiles);
   const scale = 1;
   const theirs = new Resvg(svg, { fitTo: { mode: 'width', value: Math.round(scene.width * scale) } }).render();
   const png = decode(writePng(scene, palette, 72 * scale));
@@ -81,7 +81,7 @@ test('our SVG drawn by resvg looks like our PNG', async () => {
 
 test('drawn and combined shapes: our SVG drawn by resvg looks like our PNG', async () => {
   const { scene, palette } = await sceneOf(drawnDesign());
-  const theirs = new Resvg(writeSvg(scene, palette, 'Drawn').svg, { fitTo: { mode: 'width', value: Math.round(scene.width) } }).render();
+  const theirs = new Resvg((await writeSvg(scene, palette, 'Drawn', noFiles)).svg, { fitTo: { mode: 'width', value: Math.round(scene.width) } }).render();
   const mean = meanDifference(theirs.pixels, decode(writePng(scene, palette, 72)).data, 4, 3);
   measured('our SVG by resvg against our PNG, drawn and combined shapes', `mean ${mean.toFixed(3)}/255`, '≤ 0.3/255', '@resvg/resvg-js');
   expect(mean).toBeLessThanOrEqual(0.3);
@@ -98,7 +98,7 @@ function solidOnly(d: Design): Design {
 // Every kind in the full run; here one that SVG has and two that it has not.
 test.each((process.env.HOLVET_FULL ? GRADIENT_KINDS : (['radial', 'across', 'pools'] as const)).map((k) => [k]))('SVG of gradients, %s: by resvg as our PNG, and it says what is a picture', async (kind) => {
   const { scene, palette } = await sceneOf(solidOnly(gradientPage(kind)));
-  const { svg, approximations } = writeSvg(scene, palette, 'Gradients');
+  const { svg, approximations } = await writeSvg(scene, palette, 'Gradients', noFiles);
   const mesh = kind === 'box' || kind === 'pools' || kind === 'along' || kind === 'across';
   expect(svg.includes('data:image/png')).toBe(mesh);
   expect(approximations.some((a) => a.includes('pictures cut out'))).toBe(mesh);
@@ -111,12 +111,16 @@ test.each((process.env.HOLVET_FULL ? GRADIENT_KINDS : (['radial', 'across', 'poo
 
 test('SVG says what it only comes near, and holds nothing that runs or fetches', async () => {
   const { scene, palette } = await sceneOf({ ...sampleDesign(), name: '<script>alert(1)</script>' });
-  const { svg, approximations } = writeSvg(scene, palette, '<script>alert(1)</script>');
+  const { svg, approximations } = await writeSvg(scene, palette, '<script>alert(1)</script>', noFiles);
   expect(approximations.join(' ')).toMatch(/multiply/);
   expect(approximations.join(' ')).toMatch(/[Gg]radients/);
   expect(svg).toContain('aria-label="AVATAR office"');
   expect(svg).not.toMatch(/<script|href|on\w+=|url\((?!#)/i);
 });
+
+const noFiles = async (file: string): Promise<Uint8Array> => {
+  throw new Error(`no ${file} here`);
+};
 
 const newImage = ({ width, height, data }: Bitmap) => {
   const image = createCanvas(width, height);

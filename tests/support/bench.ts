@@ -6,6 +6,7 @@ import { HolvetDatabase } from '@/store/database';
 import { DesignStore } from '@/store/designs';
 import type { PictureClient } from '@/workers/pictureClient';
 import type { PressClient } from '@/workers/pressClient';
+import { readSvg } from '@/core/input/svg/read';
 import { pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/read';
 import { noExtras } from '@/bench/canvas/extras';
 import { Session } from '@/bench/session/session';
@@ -51,6 +52,15 @@ const pictureWorker = {
   async read(bytes: Uint8Array) {
     try {
       return { ok: true, facts: pictureFacts(await readPicture(bytes, (await shared!).env)), ending: pictureFormat(bytes)!.ending, bytes };
+    } catch (e) {
+      return { ok: false, message: (e as Error).message };
+    }
+  },
+  async drawing(bytes: Uint8Array, name: string) {
+    const shop = await shared!;
+    try {
+      const { clip, width, height, notes, files } = await readSvg(bytes, name, { ...shop.env, fonts: shop.fonts });
+      return { ok: true, clip, width, height, notes, files };
     } catch (e) {
       return { ok: false, message: (e as Error).message };
     }

@@ -16,6 +16,7 @@ const CUTS = [
   { value: 'none', label: 'Seen' },
   { value: 'outline', label: 'Outline' },
   { value: 'opacity', label: 'Cover' },
+  { value: 'light', label: 'Light' },
 ] as const;
 
 /** Objects as a whole: how much shows through them, how they meet what lies below, and whether they cut their group. */
@@ -53,7 +54,7 @@ export function WholeSection() {
         {inGroup ? (
           <div className="grid gap-1">
             <WordChoice label="Cuts its group" value={cuts} options={CUTS} onChange={(v) => session.commit(v === 'none' ? 'Stop cutting' : 'Cut the group', (d) => setWhole(d, ids, { cuts: v === 'none' ? null : v }))} />
-            <p className="m-0 text-[12px] text-faint">{cuts === 'outline' ? 'Not seen itself: its group ends at its outline.' : cuts === 'opacity' ? 'Not seen itself: its group shows as far as it would cover.' : 'Outline and Cover make it cut the rest of its group.'}</p>
+            <p className="m-0 text-[12px] text-faint">{cuts === 'outline' ? 'Not seen itself: its group ends at its outline.' : cuts === 'opacity' ? 'Not seen itself: its group shows as far as it would cover.' : cuts === 'light' ? 'Not seen itself: its group shows as far as it would be light.' : 'Outline, Cover and Light make it cut the rest of its group.'}</p>
           </div>
         ) : (
           nodes.length > 1 && (

@@ -1,11 +1,11 @@
-import { adoptPicture } from '@/core/edit/clip';
+import { adoptPicture, pasteClip } from '@/core/edit/clip';
 import { addNode } from '@/core/edit/place';
 import { aimedNodes, paintAt, setPaint, type Aim } from '@/core/edit/paint';
 import { pictureIn, placedSize, relinkPicture, replaced, setPicture } from '@/core/edit/picture';
 import { localBox } from '@/core/edit/box';
 import { isText } from '@/core/edit/layout';
-import { assetName } from '@/core/file/assets';
-import type { Point } from '@/core/geometry/matrix';
+import { assetName, isOwnAsset } from '@/core/file/assets';
+import type { Matrix, Point } from '@/core/geometry/matrix';
 import { width as widthOf, height as heightOf } from '@/core/geometry/rect';
 import type { DesignNode, NodeOf, Picture } from '@/core/model/schema';
 import { storageProblem } from '@/store/open';
@@ -102,7 +102,14 @@ export async function receiveFiles(s: Session, files: readonly File[], at: Point
   const placed: string[] = [];
   for (const [i, f] of files.entries()) {
     s.say(files.length > 1 ? `Opening ${f.name} (${i + 1} of ${files.length}) …` : `Opening ${f.name} …`);
-    const picture = await openPicture(s, f.name || 'Pasted picture.png', new Uint8Array(await f.arrayBuffer()));
+    const bytes = new Uint8Array(await f.arrayBuffer());
+    if (isDrawing(f.name, bytes)) {
+      const id = await placeDrawing(s, f.name || 'Pasted drawing', bytes, at && { x: at.x + placed.length * STEP, y: at.y + placed.length * STEP });
+      if (files.length === 1) return;
+      if (id) placed.push(id);
+      continue;
+    }
+    const picture = await openPicture(s, f.name || 'Pasted picture.png', bytes);
     if (!picture) continue;
     if (i === 0 && onto && s.design.nodes[onto.id]) {
       framePicture(s, picture, onto.id, onto.aim);
@@ -142,9 +149,44 @@ export async function relink(s: Session, id: string, f: File): Promise<void> {
   s.say(`${old.name} is now ${next.name}${next.width / next.height === old.width / old.height ? '' : '; its proportions differ, so look at the crop'}.`);
 }
 
-/** A drawing's shapes on the page. */
-export async function placeDrawing(s: Session, name: string, bytes: Uint8Array, at: Point | null): Promise<void> {
-  void bytes;
-  void at;
-  s.say(`${name} cannot be placed: drawings come with the next step.`, 'warn');
+/** Is it an SVG drawing, plain or packed? By its name or its first bytes. */
+export function isDrawing(name: string, bytes: Uint8Array): boolean {
+  if (/\.svgz?$/i.test(name)) return true;
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 1024));
+  return /<svg[\s>]/.test(head) || (/^\s*(\xef\xbb\xbf)?<\?xml/.test(head) && /<!DOCTYPE\s+svg/i.test(head));
+}
+
+/** A drawing's objects on the page, as large as the drawing says or as fits; what could not be kept is told. */
+export async function placeDrawing(s: Session, name: string, bytes: Uint8Array, at: Point | null): Promise<string | null> {
+  const read = await s.pictureWorker.drawing(bytes, stem(name));
+  if (!read.ok) {
+    s.say(`${name} cannot be placed: ${read.message}.`, 'warn');
+    return null;
+  }
+  const top = read.clip.nodes[read.clip.roots[0]];
+  if (top.kind !== 'group' || !top.children.length) {
+    s.say(`There is nothing to see in ${name}.`, 'warn', read.notes.length ? { label: 'What was left out', run: () => s.set({ report: { title: name, notes: read.notes } }) } : undefined);
+    return null;
+  }
+  try {
+    for (const [file, content] of read.files) if (isOwnAsset(file)) await s.designs.addAsset(file, content);
+  } catch (e) {
+    s.say(`The pictures inside ${name} could not be kept: ${storageProblem(e)}`, 'stop');
+    return null;
+  }
+  const { setup } = s.design;
+  const k = Math.min(1, setup.width / read.width, setup.height / read.height);
+  const middle = at ?? { x: setup.width / 2, y: setup.height / 2 };
+  const place: Matrix = [k, 0, 0, k, middle.x - (read.width * k) / 2, middle.y - (read.height * k) / 2];
+  let made: string[] = [];
+  s.commit('Place a drawing', (d) => {
+    made = pasteClip(d, s.page.id, read.clip, s.newId, place);
+  });
+  const id = made[0];
+  if (!id || !s.design.nodes[id]) return null;
+  s.set({ selection: [id], tool: 'select', view: 'work' });
+  const objects = Object.values(read.clip.nodes).filter((n) => n.kind !== 'group').length;
+  s.say(`Placed ${name}: ${count(objects, 'object')} that can be changed.${read.notes.length ? ` ${count(read.notes.length, 'thing')} could not be kept as ${read.notes.length === 1 ? 'it was' : 'they were'}.` : ''}`, 'plain', read.notes.length ? { label: 'See which', run: () => s.set({ report: { title: name, notes: read.notes } }) } : undefined);
+  if (read.notes.length) s.set({ report: { title: name, notes: read.notes } });
+  return id;
 }

@@ -94,6 +94,7 @@ export class Session {
       picturesEpoch: 0,
       crop: null,
       pictureChooser: false,
+      report: null,
       recent: [],
       libraries: [],
       sample: { take: 'look', give: 'aim' },

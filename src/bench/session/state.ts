@@ -117,6 +117,8 @@ export interface BenchState {
   /** Rises whenever a picture's look has come. */
   readonly picturesEpoch: number;
   /** The picture that is being cropped: moved and sized inside its frame. */
+  /** What a drawing lost on its way in, to be read. */
+  readonly report: { readonly title: string; readonly notes: readonly string[] } | null;
   /** Is the list of pictures to place open? */
   readonly pictureChooser: boolean;
   readonly crop: { readonly node: string; readonly aim: Aim } | null;

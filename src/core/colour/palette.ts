@@ -24,6 +24,8 @@ export class Palette {
   /** What looks depend on besides mixes: the same in two palettes that show every mix alike. */
   readonly id: string;
   readonly press: Press;
+  /** All spot inks of the design, those printed from their stand-in too. */
+  readonly allInks: readonly Ink[];
   /** The spot inks with a plate of their own, in the order in which they print; channel 4 is the first. */
   readonly inks: readonly Ink[];
   readonly spotInks: readonly SpotInk[];
@@ -53,6 +55,7 @@ export class Palette {
     this.profileBytes = this.room.bytes;
     this.substituted = colours.missing.has(design.profile.file);
     this.screen = design.setup.medium === 'screen';
+    this.allInks = design.inks;
     this.inks = design.inks.filter((ink) => !ink.asStandIn);
     this.standIns = new Map(design.inks.flatMap((ink) => (ink.asStandIn ? [[ink.id, ink]] : [])));
     this.swatches = new Map(design.swatches.map((s) => [s.id, s]));

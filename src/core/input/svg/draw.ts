@@ -9,7 +9,7 @@ import { BLENDS, type Blend, type NodeOf, type Outline, type Paint } from '../..
 import { currentColour, nameOf, type Draws, type Held, type Making, type Painted, type Place } from './context';
 import { gradientPaint, hrefOf } from './gradients';
 import { markersOf } from './markers';
-import { ownPaint, type InksRead } from './ours';
+import { isOurs, OURS, ownPaint, readWhole, type InksRead } from './ours';
 import { isPattern, patternFill } from './patterns';
 import { drawnBy, lineOf, SHAPES, type Drawn } from './shapes';
 import type { Style } from './style';
@@ -45,6 +45,8 @@ export class Drawer implements Draws {
     readonly making: Making,
     private readonly held: ReadonlyMap<string, Held>,
     readonly inks: InksRead,
+    /** Files of pictures that a drawing of ours brings along. */
+    private readonly files: ReadonlyMap<string, Uint8Array>,
   ) {}
 
   children(e: Element, place: Place): string[] {
@@ -62,8 +64,11 @@ export class Drawer implements Draws {
       return [];
     }
     if (UNSEEN.has(e.name) || outer.depth > MOST_DEPTH) return [];
-    const style = making.styles.of(e, outer.style);
-    if (style.display === 'none') return [];
+    let style = making.styles.of(e, outer.style);
+    if (style.display === 'none' || e.attributes.has(`${OURS} paper`)) return [];
+    // Of a page of ours the paper and the cut at the trim are no part of the art.
+    if (e.attributes.has(`${OURS} page`)) return this.children(e, { ...outer, style, depth: outer.depth + 1 });
+    if (isOurs(e) && style['mix-blend-mode'] === 'multiply') style = { ...style, 'mix-blend-mode': 'normal' };
     if ([...e.attributes.keys()].some((k) => /^on[a-z]+$/.test(k))) making.note('Event handlers are left out.');
     const transform = readTransform(style.transform || e.attributes.get('transform'));
     if (!transform) {
@@ -76,7 +81,11 @@ export class Drawer implements Draws {
     const name = nameOf(e, WORDS[e.name] ?? 'Object');
     if (SHAPES.has(e.name)) return this.whole(e, style, this.shape(e, place, name), own, name, place);
     switch (e.name) {
-      case 'g':
+      case 'g': {
+        const ours = this.ours(e, name);
+        if (ours) return this.whole(e, { ...style, 'clip-path': 'none' }, [ours], own, name, place);
+        return this.whole(e, style, this.children(e, place), own, name, place, true);
+      }
       case 'a':
         return this.whole(e, style, this.children(e, place), own, name, place, true);
       case 'switch': {
@@ -240,6 +249,19 @@ export class Drawer implements Draws {
     } else ids = this.element(target, inner);
     this.using.pop();
     return this.whole(e, style, ids, moved, name, place, true);
+  }
+
+  /** What a group of our own drawings stands for; null for any other. */
+  private ours(e: Element, name: string): string | null {
+    const read = readWhole(e, this.inks);
+    if (!read) return null;
+    let { paint } = read;
+    if (paint.kind === 'picture') {
+      const bytes = read.picture && this.files.get(read.picture.file);
+      if (!bytes) return null;
+      paint = { ...paint, picture: this.making.pictureOf({ picture: read.picture!, bytes }) };
+    }
+    return this.pathNode(name, read.path, read.rule, read.line ? [] : [paint], read.line ? [{ ...read.line, paint }] : []);
   }
 
   // ——— shapes

@@ -1,6 +1,10 @@
 import * as z from 'zod';
-import { inkSchema, paintSchema, type Ink, type Paint } from '../../model/schema';
-import { elementsOf, textOf, type Element } from './xml';
+import type { FillRule, PathData } from '../../geometry/path';
+import type { StrokeStyle } from '../../geometry/stroke';
+import { pictureSchema } from '../../model/pictureSchema';
+import { inkSchema, paintSchema, type Ink, type Paint, type Picture } from '../../model/schema';
+import { readPathData } from './pathData';
+import { elementsOf, textOf, XLINK, type Element } from './xml';
 
 /** The namespace in which our drawings say what SVG has no words for: recipes, spot inks, overprint. */
 export const OURS = 'urn:holvet:ink';
@@ -35,6 +39,46 @@ function json(text: string): unknown {
     return null;
   }
 }
+
+/** The files of pictures that a drawing of ours brings along, by their names. */
+export function readFiles(root: Element, byId: ReadonlyMap<string, Element>, bytesOf: (address: string) => Uint8Array | null): ReadonlyMap<string, Uint8Array> {
+  const files = new Map<string, Uint8Array>();
+  const holder = elementsOf(root).find((e) => e.name === 'metadata' && e.space === '');
+  for (const e of holder ? elementsOf(holder) : []) {
+    const name = e.space === OURS && e.name === 'file' ? e.attributes.get('name') : undefined;
+    if (name === undefined) continue;
+    const of = e.attributes.get('of');
+    const bytes = bytesOf(of === undefined ? `data:;base64,${textOf(e).trim()}` : (hrefOf(byId.get(of)) ?? ''));
+    if (bytes) files.set(name, bytes);
+  }
+  return files;
+}
+const hrefOf = (e: Element | undefined): string | undefined => e?.attributes.get('href') ?? e?.attributes.get(`${XLINK} href`);
+
+export interface WholeRead {
+  readonly paint: Paint;
+  readonly path: PathData;
+  readonly rule: FillRule;
+  readonly line: StrokeStyle | null;
+  readonly picture: Picture | null;
+}
+const lineSchema = z.object({ width: z.number().min(0), cap: z.enum(['butt', 'round', 'square']), join: z.enum(['miter', 'round', 'bevel']), miterLimit: z.number().min(1) });
+
+/** What a group of ours stands for: a form with a paint that SVG has no words for. Null where that was not kept whole. */
+export function readWhole(e: Element, inks: InksRead): WholeRead | null {
+  const text = e.attributes.get(`${OURS} whole`);
+  if (text === undefined) return null;
+  const paint = paintFrom(text, inks);
+  const { path, whole } = readPathData(e.attributes.get(`${OURS} d`) ?? '');
+  const line = lineSchema.safeParse(json(e.attributes.get(`${OURS} line`) ?? 'null'));
+  if (!paint || !whole || !path.length) return null;
+  const picture = paint.kind === 'picture' ? pictureSchema.safeParse(json(e.attributes.get(`${OURS} picture`) ?? 'null')) : null;
+  if (picture && !picture.success) return null;
+  return { paint, path, rule: e.attributes.get(`${OURS} rule`) === 'evenOdd' ? 'evenOdd' : 'nonZero', line: line.success ? line.data : null, picture: picture?.data ?? null };
+}
+
+/** Is it part of a drawing of ours that says what it is painted with? Then the blend stands for overprint only. */
+export const isOurs = (e: Element): boolean => ['fill', 'stroke', 'whole'].some((a) => e.attributes.has(`${OURS} ${a}`));
 
 /** A paint as our own drawing wrote it, where what SVG sees of it has not been changed since. */
 export function ownPaint(e: Element, which: 'fill' | 'stroke', seen: string, inks: InksRead): Paint | null {

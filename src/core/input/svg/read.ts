@@ -6,8 +6,10 @@ import type { FontBook } from '../../text/fonts';
 import { Making, nameOf } from './context';
 import { Drawer } from './draw';
 import { facesIn } from './text';
-import { holdPictures } from './images';
-import { readInks } from './ours';
+import { damagedAssets, isOwnAsset } from '../../file/assets';
+import { readPicture } from '../picture/read';
+import { dataBytes, holdPictures } from './images';
+import { readFiles, readInks } from './ours';
 import { Styles } from './style';
 import { readLength } from './values';
 import { readViewBox, viewMatrix } from './view';
@@ -67,11 +69,13 @@ export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Pro
   const height = h ?? (w !== null && view ? w / ratio : outer.height);
   const fit = view ? viewMatrix(view, rect(0, 0, width, height), root.attributes.get('preserveAspectRatio')).matrix : IDENTITY;
   const toPoints = multiply(scaling(POINTS, POINTS), fit);
-  const drawer = new Drawer(making, held, inks);
+  const drawer = new Drawer(making, held, inks, await wholeFiles(readFiles(root, byId, (a) => dataBytes(a)?.bytes ?? null), env));
   const style = styles.inPlace(root);
   const children = style.display === 'none' ? [] : drawer.children(root, { style, measures: { width: view?.width ?? width, height: view?.height ?? height, fontSize: Number(style['font-size']) }, ctm: fit, depth: 0 });
-  const rooted = drawer.whole(root, style, children, translation(0, 0), nameOf(root, name), { style, measures: outer, ctm: fit, depth: 0 });
-  const top = making.group(nameOf(root, name), toPoints, rooted.length === 1 && making.nodes[rooted[0]].kind === 'group' ? rooted : children);
+  if ([...root.attributes.keys()].some((k) => /^on[a-z]+$/.test(k))) making.note('Event handlers are left out.');
+  const together = style.opacity !== '1' || style['clip-path'] !== 'none' || style.mask !== 'none' || style.filter !== 'none' || style['mix-blend-mode'] !== 'normal';
+  const rooted = together ? drawer.whole(root, style, children, translation(0, 0), nameOf(root, name), { style, measures: outer, ctm: fit, depth: 0 }, true) : children;
+  const top = making.group(nameOf(root, name), toPoints, rooted);
   const notes = [...making.notes, ...[...styles.sheets.notes].map((n) => [n, 1] as const)].map(([text, n]) => (n > 1 ? `${text} (${n} times)` : text));
   return {
     clip: { format: 'holvet-clip/1', roots: [top], nodes: making.nodes, stories: making.stories, swatches: [], inks: inks.used(), ...(making.pictures.length && { pictures: making.pictures }) },
@@ -80,4 +84,16 @@ export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Pro
     notes,
     files: making.files,
   };
+}
+
+/** Of the files that came along, those that are pictures and are what their names say. */
+async function wholeFiles(files: ReadonlyMap<string, Uint8Array>, env: Pick<Env, 'asset'>): Promise<ReadonlyMap<string, Uint8Array>> {
+  const out = new Map<string, Uint8Array>();
+  const bad = new Set(await damagedAssets(new Map([...files].filter(([name]) => isOwnAsset(name)))));
+  for (const [name, bytes] of files) {
+    if (bad.has(name)) continue;
+    const pixels = await readPicture(bytes, env).catch(() => null);
+    if (pixels) out.set(name, bytes);
+  }
+  return out;
 }

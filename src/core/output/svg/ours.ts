@@ -1,0 +1,53 @@
+import type { Palette } from '../../colour/palette';
+import { multiply } from '../../geometry/matrix';
+import { mapColours } from '../../edit/clip';
+import type { Colour, Paint } from '../../model/schema';
+import type { Item, Scene } from '../../scene/scene';
+import { escape } from './text';
+
+/** A paint that stands for itself: no swatches, its geometry in page points. */
+function freed(item: Item, palette: Palette): Paint {
+  const own = (c: Colour): Colour => {
+    if (!('swatch' in c)) return c;
+    const { colour, tint } = palette.own(c);
+    if (tint === 1) return colour;
+    if ('ink' in colour) return { ...colour, tint: colour.tint * tint };
+    if ('cmyk' in colour) return { cmyk: [colour.cmyk[0] * tint, colour.cmyk[1] * tint, colour.cmyk[2] * tint, colour.cmyk[3] * tint] };
+    // Tints of screen colours are tints of what they print as (or of their light, on a screen).
+    const mix = palette.mix(c);
+    return palette.screen ? { rgb: [mix[0], mix[1], mix[2]] } : { cmyk: [mix[0], mix[1], mix[2], mix[3]] };
+  };
+  let paint: Paint = item.paint;
+  if (paint.kind === 'gradient') {
+    const source = palette.rampSource(paint.ramp);
+    const { eachLetter: _, ...rest } = paint;
+    paint = { ...rest, ramp: { stops: source.stops, ...(source.mixing && { mixing: source.mixing }) } };
+  }
+  paint = mapColours(paint, own);
+  // What follows a line has no place of its own.
+  return 'geometry' in paint ? { ...paint, geometry: multiply(item.matrix, paint.geometry) } : paint;
+}
+
+/** Attributes that say what is printed, and what SVG sees in its place. */
+export function annotate(item: Item, palette: Palette, which: 'fill' | 'stroke' | 'whole', seen: string): string {
+  let paint = freed(item, palette);
+  let picture = '';
+  if (paint.kind === 'picture') {
+    const known = palette.picture(paint.picture);
+    picture = ` ink:picture="${escape(JSON.stringify(known))}"`;
+    paint = { ...paint, picture: known.id };
+  }
+  const text = escape(JSON.stringify(paint));
+  return which === 'whole' ? `ink:whole="${text}"${picture}` : `ink:${which}="${text}" ink:${which}-as="${escape(seen)}"`;
+}
+
+/** The design's spot inks that the page uses, as they are kept. */
+export function inksText(scene: Scene, palette: Palette): string {
+  const used = new Set<string>();
+  for (const item of scene.items)
+    mapColours(freed(item, palette), (c) => {
+      if ('ink' in c) used.add(c.ink);
+      return c;
+    });
+  return JSON.stringify(palette.allInks.filter((i) => used.has(i.id)));
+}

@@ -1,0 +1,194 @@
+import type { Palette } from '../../colour/palette';
+import { hexOf } from '../../colour/spaces';
+import { multiply, type Matrix } from '../../geometry/matrix';
+import { grow } from '../../geometry/rect';
+import { strokeOutline } from '../../geometry/stroke';
+import { OURS } from '../../input/svg/ours';
+import type { GradientPaint, PicturePaint } from '../../model/schema';
+import { paintBitmap } from '../../render/bitmap';
+import { pictureBitmap } from '../../render/pictureBitmap';
+import { rampSteps } from '../../render/quick';
+import { byLayer, type Drawn, type LayerGroup } from '../../scene/layers';
+import { isOwn, type Item, type Scene } from '../../scene/scene';
+import { annotate, inksText } from './ours';
+import { base64, bitmapUri, escape, matrixText, num as n, pathText } from './text';
+
+export interface SvgResult {
+  readonly svg: string;
+  /** What the file only comes near, in words for the person. */
+  readonly approximations: readonly string[];
+}
+
+/** Pixels of the pictures that stand for gradients SVG cannot say: about 150 dpi on a square of 85 mm. */
+const PICTURE_PIXELS = 250_000;
+/** Pixels of a picture with a tone; one without goes in as it is. */
+const TONED_PIXELS = 4_000_000;
+
+/**
+ * A page cut at the trim as SVG 1.1 in sRGB. Letters are outlines with their text as a label; overprint becomes
+ * `multiply`. Beside what every program sees stands, in a namespace of ours, what is printed: our reader takes that where
+ * the drawing has not been changed since. `asset` gives the files of pictures.
+ */
+export async function writeSvg(scene: Scene, palette: Palette, title: string, asset: (file: string) => Promise<Uint8Array>): Promise<SvgResult> {
+  const writer = new Writer(palette, asset);
+  const body = await writer.all(byLayer(scene.items));
+  const [w, h] = [n(scene.width), n(scene.height)];
+  const paper = hexOf(palette.screen ? [1, 1, 1] : palette.lookOfMix(palette.channels.map(() => 0)));
+  const clip = scene.round
+    ? `<clipPath id="trim"><ellipse cx="${n(scene.width / 2)}" cy="${n(scene.height / 2)}" rx="${n(scene.width / 2)}" ry="${n(scene.height / 2)}"/></clipPath>`
+    : `<clipPath id="trim"><rect width="${w}" height="${h}"/></clipPath>`;
+  const inks = inksText(scene, palette);
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" xmlns:ink="${OURS}" width="${w}pt" height="${h}pt" viewBox="0 0 ${w} ${h}">
+<title>${escape(title)}</title>
+<metadata><ink:inks>${escape(inks)}</ink:inks>${writer.held.join('')}</metadata>
+<defs>${clip}${writer.defs.join('')}</defs>
+<g clip-path="url(#trim)" style="isolation:isolate" ink:page="true"><rect width="${w}" height="${h}" fill="${paper}" ink:paper="true"/>
+${body.join('\n')}
+</g>
+</svg>
+`;
+  return { svg, approximations: [...writer.approximations] };
+}
+
+class Writer {
+  readonly approximations = new Set<string>();
+  readonly defs: string[] = [];
+  /** Files of pictures that are shown with a tone: what is shown is another picture. */
+  readonly held: string[] = [];
+  private readonly gradients = new Map<string, string>();
+  private readonly images = new Map<string, string>();
+  private readonly files = new Set<string>();
+  private ids = 0;
+
+  constructor(
+    private readonly palette: Palette,
+    private readonly asset: (file: string) => Promise<Uint8Array>,
+  ) {}
+
+  private id(prefix: string): string {
+    return `${prefix}${++this.ids}`;
+  }
+
+  async all(drawn: readonly Drawn[]): Promise<string[]> {
+    const out: string[] = [];
+    for (const d of drawn) out.push(d.type === 'layer' ? await this.layer(d) : await this.item(d));
+    return out.filter(Boolean);
+  }
+
+  /** A layer as nested groups: one a clip and a mask, and the innermost with opacity and blend. */
+  private async layer({ layer, content }: LayerGroup): Promise<string> {
+    const style = layer.blend ? ` style="mix-blend-mode:${layer.blend}${isOwn(layer) ? ';isolation:isolate' : ''}"` : isOwn(layer) ? ' style="isolation:isolate"' : '';
+    let text = `<g${layer.opacity < 1 ? ` opacity="${n(layer.opacity, 4)}"` : ''}${layer.clips.length || layer.masks.length ? '' : style}>${(await this.all(content)).join('')}</g>`;
+    if (layer.blend && !this.palette.screen) this.approximations.add('Blends are of screen colours, not of inks.');
+    for (const mask of layer.masks) {
+      const id = this.id('mask');
+      const { x0, y0, x1, y1 } = grow(layer.bounds, 1);
+      this.defs.push(`<mask id="${id}" maskUnits="userSpaceOnUse" x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}"${mask.light ? '' : ' mask-type="alpha" style="mask-type:alpha"'}>${(await this.all(byLayer(mask.items))).join('')}</mask>`);
+      text = `<g mask="url(#${id})">${text}</g>`;
+    }
+    for (const clip of layer.clips) {
+      const id = this.id('cut');
+      this.defs.push(`<clipPath id="${id}"><path d="${pathText(clip.path)}"${clip.rule === 'evenOdd' ? ' clip-rule="evenodd"' : ''}/></clipPath>`);
+      text = `<g clip-path="url(#${id})">${text}</g>`;
+    }
+    return style && (layer.clips.length || layer.masks.length) ? `<g${style}>${text}</g>` : text;
+  }
+
+  private async item(item: Item): Promise<string> {
+    const { palette } = this;
+    const stroke = item.type === 'fill' ? null : item.stroke;
+    const rule = item.type === 'fill' && item.rule === 'evenOdd';
+    const blend = item.paint.overprint && !palette.screen && !(item.paint.kind === 'colour' && palette.hides(palette.mix(item.paint.colour)));
+    const common: string[] = [];
+    if (blend) {
+      common.push('style="mix-blend-mode:multiply"');
+      this.approximations.add('Overprinting inks are written as the blend mode multiply.');
+    }
+    if (item.type === 'glyphs') {
+      common.push(`role="img" aria-label="${escape(item.text)}"`);
+      this.approximations.add('Letters are outlines; their text is kept as a label.');
+    }
+    const picture = item.paint.kind === 'picture' ? await this.picture(item, item.paint) : this.asPicture(item);
+    if (picture !== null) {
+      if (!picture) return '';
+      // Cut out by the form; the form and its line stand beside it for our own reader.
+      const id = this.id('cut');
+      const solid = stroke ? strokeOutline(item.path, stroke, 0.02) : item.path;
+      this.defs.push(`<clipPath id="${id}"><path d="${pathText(solid)}"${rule ? ' clip-rule="evenodd"' : ''}/></clipPath>`);
+      return `<g clip-path="url(#${id})" ${annotate(item, palette, 'whole', '')} ink:d="${pathText(item.path)}"${rule ? ' ink:rule="evenOdd"' : ''}${stroke ? ` ink:line="${escape(JSON.stringify(stroke))}"` : ''} ${common.join(' ')}>${picture}</g>`;
+    }
+    const paint = this.paintText(item);
+    const which = stroke ? 'stroke' : 'fill';
+    const line = stroke ? `fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"` : `fill="${paint}"${rule ? ' fill-rule="evenodd"' : ''}`;
+    return `<path d="${pathText(item.path)}" ${line} ${annotate(item, palette, which, paint)} ${common.join(' ')}/>`;
+  }
+
+  private paintText({ paint, matrix }: Item): string {
+    const { palette, approximations } = this;
+    if (paint.kind === 'colour') return palette.css(paint.colour);
+    if (paint.kind !== 'gradient') throw new Error(`not a paint that SVG has words for: ${paint.kind}`);
+    const text = gradientText(paint, matrix, palette);
+    if (paint.grain) approximations.add('Grain is left out: it is for plates.');
+    let id = this.gradients.get(text);
+    if (!id) {
+      id = this.id('g');
+      this.gradients.set(text, id);
+      this.defs.push(text.replace('ID', id));
+    }
+    if (!palette.ramp(paint.ramp).solid) approximations.add('What shows through a gradient is mixed as screen colour, not as ink.');
+    if (!palette.screen) approximations.add('Gradients are mixed in ink and written as steps of screen colour.');
+    return `url(#${id})`;
+  }
+
+  /** Kinds of gradients that SVG does not have, as a picture of them; null for all others. */
+  private asPicture(item: Item): string | null {
+    const { paint } = item;
+    const line = item.type !== 'fill' && item.stroke !== null;
+    if (!(paint.kind === 'pools' || (paint.kind === 'gradient' && (paint.gradient === 'box' || (line && paint.line))))) return null;
+    this.approximations.add('Pools, box gradients and gradients that follow a line are pictures cut out by their shape: SVG has no such gradients.');
+    const box = grow(item.bounds, 0.5);
+    return `<image x="${n(box.x0)}" y="${n(box.y0)}" width="${n(box.x1 - box.x0)}" height="${n(box.y1 - box.y0)}" preserveAspectRatio="none" xlink:href="${bitmapUri(paintBitmap(item, this.palette, box, PICTURE_PIXELS))}"/>`;
+  }
+
+  /** A picture (or a pattern of it) in its unit square; empty where its file is not at hand. */
+  private async picture(item: Item, paint: PicturePaint): Promise<string> {
+    const { palette } = this;
+    const source = palette.pictureSource(paint.picture);
+    if (!source) return '';
+    const { file } = palette.picture(paint.picture);
+    const key = JSON.stringify([file, paint.tone ?? null]);
+    let id = this.images.get(key);
+    if (!id) {
+      id = this.id('picture');
+      this.images.set(key, id);
+      const bytes = await this.asset(`pictures/${file}`).catch(() => null);
+      const plain = !paint.tone && bytes && source.full.space !== 'cmyk' && /\.(png|jpe?g)$/.test(file);
+      const href = plain ? `data:image/${file.endsWith('.png') ? 'png' : 'jpeg'};base64,${base64(bytes)}` : bitmapUri(pictureBitmap(source, paint.tone, palette, TONED_PIXELS));
+      this.defs.push(`<image id="${id}" width="1" height="1" preserveAspectRatio="none" xlink:href="${href}"/>`);
+      if (bytes && !this.files.has(file)) {
+        this.files.add(file);
+        this.held.push(plain ? `<ink:file name="${escape(file)}" of="${id}"/>` : `<ink:file name="${escape(file)}">${base64(bytes)}</ink:file>`);
+      }
+      if (!palette.screen) this.approximations.add('Pictures are shown in screen colour.');
+    }
+    const toPage = multiply(item.matrix, paint.geometry);
+    if (!paint.tile) return `<use xlink:href="#${id}" transform="${matrixText(toPage)}"/>`;
+    const pattern = this.id('tiles');
+    const cell = paint.tile === 'mirror' ? [[1, 1], [-1, 1], [1, -1], [-1, -1]].map(([sx, sy]) => `<use xlink:href="#${id}" transform="matrix(${sx} 0 0 ${sy} ${sx < 0 ? 2 : 0} ${sy < 0 ? 2 : 0})"/>`).join('') : `<use xlink:href="#${id}"/>`;
+    const size = paint.tile === 'mirror' ? 2 : 1;
+    this.defs.push(`<pattern id="${pattern}" patternUnits="userSpaceOnUse" width="${size}" height="${size}" patternTransform="${matrixText(toPage)}">${cell}</pattern>`);
+    const { x0, y0, x1, y1 } = grow(item.bounds, 0.5);
+    return `<rect x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}" fill="url(#${pattern})"/>`;
+  }
+}
+
+function gradientText(paint: GradientPaint, matrix: Matrix, palette: Palette): string {
+  const stops = rampSteps(palette.rampOf(paint), palette)
+    .map((s) => `<stop offset="${n(s.offset, 5)}" stop-color="${s.hex}"${s.opacity < 1 ? ` stop-opacity="${n(s.opacity, 4)}"` : ''}/>`)
+    .join('');
+  const transform = `gradientUnits="userSpaceOnUse" gradientTransform="${matrixText(multiply(matrix, paint.geometry))}"`;
+  const focus = paint.focus ? ` fx="${n(paint.focus[0], 5)}" fy="${n(paint.focus[1], 5)}"` : '';
+  return paint.gradient === 'radial'
+    ? `<radialGradient id="ID" cx="0" cy="0" r="1"${focus} ${transform}>${stops}</radialGradient>`
+    : `<linearGradient id="ID" x1="0" y1="0" x2="1" y2="0" ${transform}>${stops}</linearGradient>`;
+}

@@ -1,0 +1,51 @@
+import { pasteClip } from '@/core/edit/clip';
+import { record } from '@/core/edit/history';
+import { readSvg } from '@/core/input/svg/read';
+import { newDesign } from '@/core/model/defaults';
+import type { Design, Page } from '@/core/model/schema';
+import { writeSvg } from '@/core/output/svg/write';
+import { rasterPlates } from '@/core/render/plates';
+import { regionOf } from '@/core/render/region';
+import { trimRect } from '@/core/scene/scene';
+import { equip, prepare, type Workshop } from '@/core/workshop';
+import { demoDesigns } from '@/demo/demos';
+import type { Grey } from '../support/agree';
+import { faults } from '../support/faults';
+import { coloursDesign, drawnDesign, making, sampleDesign } from '../support/sample';
+import { testShop } from '../support/shop';
+
+const DPI = 60;
+let shop: Workshop;
+beforeAll(async () => {
+  shop = await testShop();
+});
+
+async function plates(design: Design, page: Page): Promise<Map<string, Grey>> {
+  const palette = await prepare(shop, design);
+  const scene = shop.builder.build(design, page);
+  const p = rasterPlates(scene, palette, regionOf(trimRect(scene), DPI))!;
+  return new Map(p.channels.map((ink, i) => [ink, { ...p.region, data: p.data[i].map((v) => 255 - v) }]));
+}
+
+/** A page through an SVG file of ours and back. */
+async function through(design: Design, page: Page): Promise<{ design: Design; notes: readonly string[]; svg: string }> {
+  const palette = await prepare(shop, design);
+  const { svg } = await writeSvg(shop.builder.build(design, page), palette, design.name, (f) => shop.env.asset(f));
+  const read = await readSvg(new TextEncoder().encode(svg), 'page', { ...shop.env, fonts: shop.fonts });
+  const base = { ...newDesign('Back', design.setup, making), profile: design.profile };
+  const back = record(base, 'Place', (d) => void pasteClip(d, base.pages[0].id, read.clip, making.newId, [1, 0, 0, 1, 0, 0]))!.design;
+  await equip(shop, back);
+  return { design: back, notes: read.notes, svg };
+}
+
+const PAGES = demoDesigns().flatMap(({ file, design }) => design.pages.map((page, i) => ({ name: `${file}, page ${i + 1}`, design, page })));
+const samples = [sampleDesign(), coloursDesign(), drawnDesign()].map((design) => ({ name: design.name, design, page: design.pages[0] }));
+
+// Source: our own plates before and after; the rule of “plates agree” of tests/support/agree.ts.
+describe('SVG written by us, read back: the same plates', () => {
+  test.each([...PAGES, ...samples].map((p) => [p.name, p] as const))('%s', async (name, { design, page }) => {
+    const back = await through(design, page);
+    expect(back.notes).toEqual([]);
+    expect(faults(await plates(design, page), await plates(back.design, back.design.pages[0]), `SVG and back: ${name}`)).toEqual([]);
+  });
+});
