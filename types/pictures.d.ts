@@ -8,10 +8,3 @@ declare module 'pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs' {
     getData(size: { width: number; height: number; isSourcePDF: boolean }): Uint8ClampedArray | Uint8Array;
   }
 }
-declare module 'utif2' {
-  const UTIF: {
-    decode(buffer: ArrayBuffer): object[];
-    decodeImage(buffer: ArrayBuffer, ifd: object): void;
-  };
-  export default UTIF;
-}

@@ -1,3 +1,4 @@
+import { parseHex } from '@/core/colour/spaces';
 import { multiply, rotation, translation, type Matrix } from '@/core/geometry/matrix';
 import { NO_PAINT, colourPaint, type Making } from '@/core/model/defaults';
 import type { Arrangement, Colour, Corner, Design, DesignNode, NodeOf, Outline, Page, Paint, Paragraph, Picture, Stop, Swatch } from '@/core/model/schema';
@@ -45,6 +46,13 @@ export class DesignBuilder {
   recipe(name: string, c: number, m: number, y: number, k: number): Colour {
     const id = this.id();
     this.swatches.push({ id, name, kind: 'colour', colour: { cmyk: [c / 100, m / 100, y / 100, k / 100] }, ...this.inGroup });
+    return { swatch: id, tint: 1 };
+  }
+
+  /** A screen colour by its hex. */
+  light(name: string, hex: string): Colour {
+    const id = this.id();
+    this.swatches.push({ id, name, kind: 'colour', colour: { rgb: parseHex(hex)! }, ...this.inGroup });
     return { swatch: id, tint: 1 };
   }
 
@@ -120,6 +128,12 @@ export class DesignBuilder {
   corners(id: string, all: Corner): string {
     const node = this.nodes[id];
     if (node.kind === 'shape' || node.kind === 'path') this.nodes[id] = { ...node, corners: { all } };
+    return id;
+  }
+
+  /** Opacity, blend and cut of an object as a whole. */
+  together(id: string, whole: Pick<DesignNode, 'opacity' | 'blend' | 'cuts'>): string {
+    this.nodes[id] = { ...this.nodes[id], ...whole };
     return id;
   }
 

@@ -2,6 +2,7 @@ import type { Design } from '@/core/model/schema';
 import { guildMark } from './guildMark';
 import { guildLetterhead } from './letterhead';
 import { lanternWalkPoster } from './poster';
+import { routeMarkers } from './routeMarkers';
 import { lanternStickers } from './stickers';
 import { supperTicket } from './ticket';
 
@@ -20,5 +21,6 @@ export function demoDesigns(): { readonly file: string; readonly design: Design 
     { file: 'supper-ticket', design: supperTicket(counter('st')) },
     { file: 'guild-mark', design: guildMark(counter('gm')) },
     { file: 'lantern-stickers', design: lanternStickers(counter('ls')) },
+    { file: 'route-markers', design: routeMarkers(counter('rm')) },
   ];
 }

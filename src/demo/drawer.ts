@@ -17,7 +17,7 @@ const gray = (width: number, height: number) => ({ width, height, space: 'gray' 
 
 export const DRAWER: readonly DrawerPicture[] = [
   { file: 'harbour-dusk.jpg', title: 'Harbour at dusk', words: 'quay evening sunset houses town sky sea', picture: rgb(1800, 1200) },
-  { file: 'harbour-water.jpg', title: 'Harbour water', words: 'sea night lights ripples waves reflection', picture: rgb(3600, 1300) },
+  { file: 'harbour-water.jpg', title: 'Harbour water', words: 'sea night lights ripples waves reflection', picture: rgb(4000, 1400) },
   { file: 'fog-over-the-quay.jpg', title: 'Fog over the quay', words: 'mist posts morning grey weather', picture: rgb(1500, 1000) },
   { file: 'lantern-glow.jpg', title: 'Lantern glow', words: 'light lamp paper fire warm', picture: rgb(1400, 1400) },
   { file: 'paper-moon.png', title: 'Paper moon', words: 'night round cut out transparent sky', picture: { ...rgb(1000, 1000), alpha: true } },

@@ -53,6 +53,17 @@ export function lanternWalkPoster(make: Making): Design {
       LINE, r, A2.h + BLEED, LINE, l, A2.h + BLEED, CLOSE,
     ];
   };
+  const photo = b.picture({ name: 'Harbour water', file: 'harbour-water.jpg', width: 4000, height: 1400, space: 'rgb' });
+  const wide = A2.w + 2 * BLEED;
+  const ripples = b.together(
+    b.path('Ripples', wave(mm(534), mm(-8)), {
+      fill: {
+        kind: 'picture', picture: photo, overprint: false, geometry: [wide, 0, 0, (wide * 1400) / 4000, -BLEED, mm(505)],
+        tone: { inks: [{ colour: quayNight, curve: [[0, 0], [0.35, 0.25], [0.75, 0.8], [1, 1]] }] },
+      },
+    }),
+    { opacity: 0.55 },
+  );
   const water = b.group('Water', [
     b.path('Far water', wave(mm(520), mm(6)), { fill: linear({ stops: [stop(0, slateWet), stop(1, lowTide)] }, [0, mm(514)], [0, mm(537)]) }),
     b.path('Near water', wave(mm(534), mm(-8)), {
@@ -68,6 +79,8 @@ export function lanternWalkPoster(make: Making): Design {
         ],
       },
     }),
+    // Ripples: a picture from the drawer in the night's own recipe, half seen over the pools.
+    ripples,
     // The middle lantern in the water: the spot ink fades away into what lies below.
     b.shape('Ember in the water', 'ellipse', { x: mm(165), y: mm(536), w: mm(90), h: mm(46) }, { fill: radial({ stops: [stop(0, ember, 0.8), stop(1, ember, 0)] }, mm(45), mm(20), mm(45), mm(23)) }),
   ]);

@@ -5,7 +5,7 @@ import { QUIET } from '@/core/output/job';
 import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates } from '@/core/output/png';
 import { mostInk } from '@/core/render/plates';
-import { prepare, type Workshop } from '@/core/workshop';
+import { asPrint, prepare, type Workshop } from '@/core/workshop';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';
 import type { Grey } from '../support/agree';
@@ -58,11 +58,16 @@ describe('plates agree with those that Ghostscript makes of our PDF', () => {
     expect(faults(ours, separate(pdf, DPI)[0], 'drawn page')).toEqual([]);
   });
 
+  /** Dots at which each pixel of the signs' sailcloth is one of the plates': programs make pictures smaller each in its way. */
+  const SAILCLOTH = 384;
+
   // Letters of 9 pt are thinner than a pixel at 100 dpi, where two programs’ smoothing says nothing: these at 200 (the A4 page in the full run).
   test.each(demoDesigns().slice(process.env.HOLVET_FULL ? 1 : 3).map((d) => [d.file, d.design] as const))('the demo’s %s', async (file, design) => {
     // Ghostscript paints every part of a pixel that a line touches: on a small sheet thin lines need more dots to weigh the same.
-    const dpi = design.setup.width < 200 ? 400 : 200;
-    const { ours, pdf } = await both(design, undefined, dpi);
+    const dpi = design.setup.medium === 'screen' ? SAILCLOTH : design.setup.width < 200 ? 400 : 200;
+    // The signs are alike: one of them in CI.
+    const some = design.setup.medium === 'screen' && !process.env.HOLVET_FULL ? { ...design, pages: design.pages.slice(0, 1) } : design;
+    const { ours, pdf } = await both(asPrint(some), undefined, dpi);
     expect(faults(ours, separate(pdf, dpi)[0], `${file}, ${dpi} dpi`)).toEqual([]);
   });
 

@@ -24,7 +24,7 @@ test('a shelf from before the later demo designs gets those, and not the poster 
   const store = new DesignStore(db);
   await store.setSetting('demo-seeded', true);
   await seedDemo(store);
-  expect((await store.list()).map((r) => r.id)).toEqual(['guild-letterhead', 'supper-ticket', 'guild-mark', 'lantern-stickers']);
+  expect((await store.list()).map((r) => r.id)).toEqual(['guild-letterhead', 'supper-ticket', 'guild-mark', 'lantern-stickers', 'route-markers']);
   await db.delete();
 });
 

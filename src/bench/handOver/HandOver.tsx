@@ -66,7 +66,8 @@ export function HandOver() {
           setSaid({ text: result.message, notes: [], bad: true });
           return;
         }
-        const name = fileName(chosen.length > 1 ? `${now.name} ${n}` : now.name, kind);
+        const called = now.pages[n - 1]?.name;
+        const name = fileName(chosen.length > 1 ? called || `${now.name} ${n}` : now.name, kind);
         download(result.bytes, name, TYPES[kind]);
         result.notes.forEach((x) => notes.add(x));
         setSaid({ text: `${name} is in your downloads.`, notes: [...notes], bad: false });

@@ -1,3 +1,6 @@
+/** Places nearer than this are one. */
+const LEAST = 1e-6;
+
 /** Points of a curve, by rising x, both 0…1. */
 export type CurvePoints = readonly (readonly [number, number])[];
 
@@ -6,7 +9,7 @@ export type CurvePoints = readonly (readonly [number, number])[];
  * interpolation”, 1980); level before the first point and after the last. Points at one x count as the last of them.
  */
 export function curveThrough(points: CurvePoints): (x: number) => number {
-  const p = points.filter((q, i) => i === points.length - 1 || points[i + 1][0] > q[0]);
+  const p = points.filter((q, i) => i === points.length - 1 || points[i + 1][0] > q[0] + LEAST);
   const n = p.length;
   if (n === 1) return () => p[0][1];
   const slope = Array.from({ length: n - 1 }, (_, i) => (p[i + 1][1] - p[i][1]) / (p[i + 1][0] - p[i][0]));

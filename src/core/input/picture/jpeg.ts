@@ -22,6 +22,7 @@ export function jpegFacts(b: Uint8Array): JpegFacts | null {
   const v = view(b);
   let frame: { width: number; height: number; components: number; plain: boolean } | null = null;
   let orientation = 1;
+  let density: number | null = null;
   let ppi: number | null = null;
   let adobe = false;
   const icc: Uint8Array[] = [];
@@ -41,8 +42,8 @@ export function jpegFacts(b: Uint8Array): JpegFacts | null {
     if (marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc && body.length >= 6) {
       frame = { height: view(body).getUint16(1), width: view(body).getUint16(3), components: body[5], plain: marker <= 0xc2 && body[0] === 8 };
     } else if (marker === 0xe0 && body.length >= 12 && ascii(body, 0, 4) === 'JFIF') {
-      const density = view(body).getUint16(8);
-      ppi = sanePpi(body[7] === 1 ? density : body[7] === 2 ? density * 2.54 : null);
+      const dots = view(body).getUint16(8);
+      density = sanePpi(body[7] === 1 ? dots : body[7] === 2 ? dots * 2.54 : null);
     } else if (marker === 0xe1 && ascii(body, 0, 4) === 'Exif') {
       const exif = readExif(body.subarray(6));
       orientation = exif.orientation;
@@ -53,7 +54,7 @@ export function jpegFacts(b: Uint8Array): JpegFacts | null {
     } else if (marker === 0xee && ascii(body, 0, 5) === 'Adobe') adobe = true;
     at += 2 + Math.max(2, length);
   }
-  return frame && { ...frame, orientation, ppi, adobe, icc: joined(icc) };
+  return frame && { ...frame, orientation, ppi: ppi ?? density, adobe, icc: joined(icc) };
 }
 
 function joined(parts: readonly (Uint8Array | undefined)[]): Uint8Array | null {

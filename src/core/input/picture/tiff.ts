@@ -1,107 +1,111 @@
-import UTIF from 'utif2';
 import { SAMPLES, type Pixels } from '../../pictures/source';
 import { sanePpi } from './exif';
+import { readDirectory, unpackStrip, type Directory } from './tiffData';
 import { turned } from './turn';
 import { PictureProblem, type PictureFormat } from './types';
 
-type Ifd = Record<string, unknown> & { width?: number; height?: number; data?: Uint8Array };
-const numbers = (ifd: Ifd, tag: number): number[] => (ifd[`t${tag}`] as number[] | undefined) ?? [];
-const first = (ifd: Ifd, tag: number, otherwise: number): number => numbers(ifd, tag)[0] ?? otherwise;
+const first = (d: Directory, tag: number, otherwise: number): number => d.get(tag)?.[0] ?? otherwise;
 
-function open(bytes: Uint8Array): { buffer: ArrayBuffer; ifd: Ifd } {
-  const buffer = bytes.slice().buffer;
-  const ifds = UTIF.decode(buffer) as Ifd[];
-  const ifd = ifds.find((i) => numbers(i, 256).length && numbers(i, 257).length);
-  if (!ifd) throw new PictureProblem('it is damaged: there is no picture in it');
-  return { buffer, ifd };
-}
-
-/** TIFF 6.0: grey, RGB, palette and CMYK, 1 to 16 bits, plain, LZW, deflate or packed; the first picture. */
+/** TIFF 6.0: grey, RGB, palette and CMYK, 1 to 16 bits, plain, LZW, deflate or packed, in strips or tiles; the first picture. */
 export const TIFF: PictureFormat = {
   name: 'TIFF',
   ending: 'tif',
   is: (b) => (b[0] === 0x49 && b[1] === 0x49 && b[2] === 42 && b[3] === 0) || (b[0] === 0x4d && b[1] === 0x4d && b[2] === 0 && b[3] === 42),
   size(b) {
-    try {
-      const { ifd } = open(b);
-      const turn = first(ifd, 274, 1) >= 5;
-      const [w, h] = [first(ifd, 256, 0), first(ifd, 257, 0)];
-      return turn ? { width: h, height: w } : { width: w, height: h };
-    } catch {
-      return null;
-    }
+    const { directory: d } = readDirectory(b);
+    const [width, height] = [first(d, 256, 0), first(d, 257, 0)];
+    return first(d, 274, 1) >= 5 ? { width: height, height: width } : { width, height };
   },
   async read(bytes) {
-    let ifd: Ifd;
-    try {
-      const opened = open(bytes);
-      ifd = opened.ifd;
-      check(ifd, bytes.length);
-      UTIF.decodeImage(opened.buffer, ifd as never);
-    } catch (e) {
-      if (e instanceof PictureProblem) throw e;
-      throw new PictureProblem(`it is damaged or of a kind that is not read (${e instanceof Error ? e.message : String(e)})`);
-    }
-    const unit = first(ifd, 296, 2);
-    const resolution = first(ifd, 282, 0);
-    const pixels = unpack(ifd, ifd.data!, {
-      icc: numbers(ifd, 34675).length ? Uint8Array.from(numbers(ifd, 34675)) : null,
-      ppi: sanePpi(unit === 3 ? resolution * 2.54 : unit === 2 ? resolution : null),
-    });
-    return turned(pixels, first(ifd, 274, 1));
+    const { directory: d, little } = readDirectory(bytes);
+    const [width, height] = [first(d, 256, 0), first(d, 257, 0)];
+    const [bits, photometric, samples] = [first(d, 258, 1), first(d, 262, 1), first(d, 277, 1)];
+    if (![1, 2, 4, 8, 16].includes(bits)) throw new PictureProblem(`it has ${bits} bits a channel; up to 16 can be read`);
+    if (first(d, 339, 1) === 3) throw new PictureProblem('its values are floating-point numbers; whole numbers can be read');
+    if (![0, 1, 2, 3, 5].includes(photometric)) throw new PictureProblem('its colours are of a kind that is not read; grey, RGB, palette and CMYK are');
+    const space = photometric === 5 ? 'cmyk' : photometric === 2 || photometric === 3 ? 'rgb' : 'gray';
+    const own = photometric === 3 ? 1 : SAMPLES[space];
+    if (samples < own || samples > 16) throw new PictureProblem(`it is damaged: ${samples} channels cannot be ${space.toUpperCase()}`);
+    if (samples > 1 && first(d, 284, 1) === 2) throw new PictureProblem('its channels lie one after the other; save it with interleaved channels');
+    const values = readSamples(bytes, d, little, width, height, samples, bits);
+    const unit = first(d, 296, 2);
+    const resolution = first(d, 282, 0);
+    const icc = d.get(34675);
+    const extra = first(d, 338, 0);
+    const made = unpack(values, { width, height, space, icc: icc?.length ? Uint8Array.from(icc) : null, ppi: sanePpi(unit === 3 ? resolution * 2.54 : unit === 2 ? resolution : null) }, { bits, photometric, samples, own, extra, map: d.get(320) ?? [] });
+    return turned(made, first(d, 274, 1));
   },
 };
 
-const READ: Readonly<Record<number, true>> = { 1: true, 5: true, 8: true, 32773: true, 32946: true };
-
-/** Refuses what cannot be read rightly, before anything large is set aside for it. */
-function check(ifd: Ifd, size: number): void {
-  const compression = first(ifd, 259, 1);
-  if (!READ[compression]) throw new PictureProblem(`it is packed in a way that is not read (kind ${compression}). Save it with LZW, deflate or no compression`);
-  const [bits, photometric, planes] = [first(ifd, 258, 1), first(ifd, 262, 1), first(ifd, 284, 1)];
-  if (![1, 2, 4, 8, 16].includes(bits)) throw new PictureProblem(`it has ${bits} bits a channel; up to 16 can be read`);
-  if (first(ifd, 339, 1) === 3) throw new PictureProblem('its values are floating-point numbers; whole numbers can be read');
-  if (![0, 1, 2, 3, 5].includes(photometric)) throw new PictureProblem('its colours are of a kind that is not read; grey, RGB, palette and CMYK are');
-  if (planes === 2 && first(ifd, 277, 1) > 1) throw new PictureProblem('its channels lie one after the other; save it with interleaved channels');
-  if (compression === 1 && first(ifd, 256, 0) * first(ifd, 257, 0) * first(ifd, 277, 1) * bits > size * 8 + 8) throw new PictureProblem('it is cut off: its end is missing');
+/** All samples, row by row, side by side; of sixteen bits the upper eight and the lower are put together. */
+function readSamples(bytes: Uint8Array, d: Directory, little: boolean, width: number, height: number, samples: number, bits: number): Uint8Array | Uint16Array {
+  const tiled = d.has(322);
+  const [w, h] = tiled ? [first(d, 322, 0), first(d, 323, 0)] : [width, Math.min(height, first(d, 278, height))];
+  if (!(w > 0) || !(h > 0) || w > 65_536 || w * h * samples > 500_000_000) throw new PictureProblem('it is damaged: the size of its parts cannot be right');
+  const offsets = d.get(tiled ? 324 : 273) ?? [];
+  const counts = d.get(tiled ? 325 : 279) ?? [];
+  const across = Math.ceil(width / w);
+  if (offsets.length < across * Math.ceil(height / h)) throw new PictureProblem('it is cut off: parts of it are missing');
+  const compression = first(d, 259, 1);
+  const predictor = first(d, 317, 1);
+  if (predictor !== 1 && predictor !== 2) throw new PictureProblem(`it is packed in a way that is not read (predictor ${predictor})`);
+  const out = bits === 16 ? new Uint16Array(width * height * samples) : new Uint8Array(width * height * samples);
+  const rowBytes = Math.ceil((w * samples * bits) / 8);
+  const mask = 2 ** bits - 1;
+  const row = new Uint16Array(w * samples);
+  for (let part = 0; part < across * Math.ceil(height / h); part++) {
+    const [x0, y0] = [(part % across) * w, Math.floor(part / across) * h];
+    const rows = tiled ? h : Math.min(h, height - y0);
+    const from = offsets[part];
+    const to = Math.min(bytes.length, from + (counts[part] ?? bytes.length));
+    if (from >= to) throw new PictureProblem('it is cut off: its end is missing');
+    const raw = unpackStrip(bytes.subarray(from, to), compression, rowBytes * rows);
+    if (raw.length < rowBytes * rows) throw new PictureProblem('it is cut off: its end is missing');
+    for (let y = 0; y < rows && y0 + y < height; y++) {
+      const base = y * rowBytes;
+      for (let i = 0; i < w * samples; i++) {
+        if (bits === 8) row[i] = raw[base + i];
+        else if (bits === 16) row[i] = little ? raw[base + 2 * i] | (raw[base + 2 * i + 1] << 8) : (raw[base + 2 * i] << 8) | raw[base + 2 * i + 1];
+        else row[i] = (raw[base + ((i * bits) >> 3)] >> (8 - bits - ((i * bits) & 7))) & mask;
+        // Each sample as what it is more than the one before it (section 14).
+        if (predictor === 2 && i >= samples) row[i] = (row[i] + row[i - samples]) & mask;
+      }
+      const count = Math.min(w, width - x0) * samples;
+      out.set(row.subarray(0, count), ((y0 + y) * width + x0) * samples);
+    }
+  }
+  return out;
 }
 
-function unpack(ifd: Ifd, raw: Uint8Array, facts: Pick<Pixels, 'icc' | 'ppi'>): Pixels {
-  const [width, height] = [first(ifd, 256, 0), first(ifd, 257, 0)];
-  const [bits, photometric, samples] = [first(ifd, 258, 1), first(ifd, 262, 1), first(ifd, 277, 1)];
-  const space = photometric === 5 ? 'cmyk' : photometric === 2 || photometric === 3 ? 'rgb' : 'gray';
-  const n = photometric === 3 ? 1 : SAMPLES[space];
-  if (samples < n) throw new PictureProblem(`it is damaged: ${samples} channels cannot be ${space.toUpperCase()}`);
-  const rowBytes = Math.ceil((width * samples * bits) / 8);
-  if (raw.length < rowBytes * height) throw new PictureProblem('it is cut off: its end is missing');
-  const little = (ifd as { isLE?: boolean }).isLE === true;
+interface Layout {
+  readonly bits: number;
+  readonly photometric: number;
+  readonly samples: number;
+  /** Samples that are colour; what follows is cover or of no matter. */
+  readonly own: number;
+  readonly extra: number;
+  readonly map: readonly number[];
+}
+
+function unpack(values: Uint8Array | Uint16Array, facts: Omit<Pixels, 'data' | 'alpha'>, { bits, photometric, samples, own, extra, map }: Layout): Pixels {
+  const { width, height, space } = facts;
   const max = 2 ** bits - 1;
-  const value = (y: number, i: number): number => {
-    if (bits === 8) return raw[y * rowBytes + i];
-    if (bits === 16) return little ? raw[y * rowBytes + 2 * i] | (raw[y * rowBytes + 2 * i + 1] << 8) : (raw[y * rowBytes + 2 * i] << 8) | raw[y * rowBytes + 2 * i + 1];
-    const bit = i * bits;
-    return (raw[y * rowBytes + (bit >> 3)] >> (8 - bits - (bit & 7))) & max;
-  };
-  const map = numbers(ifd, 320);
-  const data = new Uint8Array(width * height * SAMPLES[space]);
-  const extra = first(ifd, 338, 0);
-  const alpha = samples > n && (extra === 1 || extra === 2) ? new Uint8Array(width * height) : null;
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const at = y * width + x;
-      const cover = alpha ? (value(y, x * samples + n) * 255) / max : 255;
-      if (alpha) alpha[at] = cover + 0.5;
-      if (photometric === 3) {
-        const v = value(y, x * samples);
-        for (let k = 0; k < 3; k++) data[at * 3 + k] = (map[k * (max + 1) + v] ?? 0) >> 8;
-        continue;
-      }
-      for (let k = 0; k < n; k++) {
-        let v = (value(y, x * samples + k) * 255) / max;
-        // Associated alpha: the colours were multiplied by it.
-        if (alpha && extra === 1 && cover > 0) v = Math.min(255, (v * 255) / cover);
-        data[at * n + k] = (photometric === 0 ? 255 - v : v) + 0.5;
-      }
+  const colours = SAMPLES[space];
+  const data = new Uint8Array(width * height * colours);
+  const alpha = samples > own && (extra === 1 || extra === 2) ? new Uint8Array(width * height) : null;
+  for (let i = 0; i < width * height; i++) {
+    const cover = alpha ? (values[i * samples + own] * 255) / max : 255;
+    if (alpha) alpha[i] = cover + 0.5;
+    if (photometric === 3) {
+      for (let k = 0; k < 3; k++) data[i * 3 + k] = (map[k * (max + 1) + values[i * samples]] ?? 0) >> 8;
+      continue;
     }
-  return { ...facts, width, height, space, data, alpha };
+    for (let k = 0; k < own; k++) {
+      let v = (values[i * samples + k] * 255) / max;
+      // Associated alpha: the colours were multiplied by it.
+      if (alpha && extra === 1 && cover > 0) v = Math.min(255, (v * 255) / cover);
+      data[i * own + k] = (photometric === 0 ? 255 - v : v) + 0.5;
+    }
+  }
+  return { ...facts, data, alpha };
 }

@@ -9,8 +9,9 @@ import type { Measures, Shade } from './values';
 import { readColour } from './values';
 import { SvgProblem, type Element } from './xml';
 
-/** Nothing drawn has more objects. */
+/** Nothing drawn has more objects; and no more come of copies of copies, which a small file can ask for without end. */
 const MOST_NODES = 150_000;
+const MOST_COPIED = 20_000;
 
 /** What stands around an element while it is read. */
 export interface Place {
@@ -19,6 +20,8 @@ export interface Place {
   /** From the element's user space to the drawing's pixels. */
   readonly ctm: Matrix;
   readonly depth: number;
+  /** How often what is made here will be seen: patterns in patterns multiply. Absent: once. */
+  readonly copies?: number;
 }
 
 /** A picture inside the file, opened. */
@@ -35,6 +38,8 @@ export class Making {
   readonly files = new Map<string, Uint8Array>();
   readonly notes = new Map<string, number>();
   private count = 0;
+  private copied = 0;
+  private copying = 0;
 
   constructor(
     readonly fonts: FontBook,
@@ -47,6 +52,7 @@ export class Making {
 
   /** Adds a node and answers its id. */
   add<N extends DesignNode>(node: Omit<N, 'id' | 'hidden' | 'locked'>): string {
+    if (this.copying && ++this.copied > MOST_COPIED) throw new SvgProblem(`its copies and patterns come to more than ${MOST_COPIED} objects`);
     if (++this.count > MOST_NODES) throw new SvgProblem(`it has more than ${MOST_NODES} objects`);
     const id = this.newId();
     this.nodes[id] = { ...node, id, hidden: false, locked: false } as unknown as DesignNode;
@@ -55,6 +61,14 @@ export class Making {
 
   group(name: string, transform: Matrix, children: readonly string[], whole: Partial<Pick<DesignNode, 'opacity' | 'blend'>> = {}): string {
     return this.add<Extract<DesignNode, { kind: 'group' }>>({ name, kind: 'group', transform, children, ...whole });
+  }
+
+  /** What is made meanwhile is a copy: something used, a marker, the inside of a pattern, a clip or a mask. */
+  asCopy<T>(make: () => T): T {
+    this.copying++;
+    const made = make();
+    this.copying--;
+    return made;
   }
 
   /** Changes a node that was just made. */

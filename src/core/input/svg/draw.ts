@@ -77,7 +77,7 @@ export class Drawer implements Draws {
     const own = transform ?? ([1, 0, 0, 1, 0, 0] as Matrix);
     // What is flattened to nothing cannot be seen, nor kept.
     if (!invert(own)) return [];
-    const place: Place = { style, measures: { ...outer.measures, fontSize: Number(style['font-size']) }, ctm: multiply(outer.ctm, own), depth: outer.depth + 1 };
+    const place: Place = { style, measures: { ...outer.measures, fontSize: Number(style['font-size']) }, ctm: multiply(outer.ctm, own), depth: outer.depth + 1, ...(outer.copies && { copies: outer.copies }) };
     const name = nameOf(e, WORDS[e.name] ?? 'Object');
     if (SHAPES.has(e.name)) return this.whole(e, style, this.shape(e, place, name), own, name, place);
     switch (e.name) {
@@ -152,7 +152,7 @@ export class Drawer implements Draws {
     const children: string[] = [];
     for (const e of elementsOf(clip)) {
       if (!SHAPES.has(e.name) && e.name !== 'text' && e.name !== 'use') continue;
-      for (const child of this.clipElement(e, inner)) children.push(child);
+      for (const child of making.asCopy(() => this.clipElement(e, inner))) children.push(child);
     }
     // A clip may itself be cut.
     const further = this.clips(base, children, inner);
@@ -197,7 +197,7 @@ export class Drawer implements Draws {
     const transform: Matrix = contentOnBox ? rectMatrix(box) : [1, 0, 0, 1, 0, 0];
     const base = making.styles.inPlace(mask);
     this.using.push(id);
-    const content = this.children(mask, { style: base, measures: contentOnBox ? { ...place.measures, width: 1, height: 1 } : place.measures, ctm: multiply(place.ctm, transform), depth: place.depth + 1 });
+    const content = making.asCopy(() => this.children(mask, { style: base, measures: contentOnBox ? { ...place.measures, width: 1, height: 1 } : place.measures, ctm: multiply(place.ctm, transform), depth: place.depth + 1, ...(place.copies && { copies: place.copies }) }));
     this.using.pop();
     const inner = making.group('Mask', transform, content);
     const group = making.group('Mask', [1, 0, 0, 1, 0, 0], [...(content.length ? [inner] : []), this.cutBox(region)]);
@@ -223,7 +223,7 @@ export class Drawer implements Draws {
     if (!(w > 0) || !(h > 0)) return [];
     const view = readViewBox(e.attributes.get('viewBox'));
     const matrix = view ? viewMatrix(view, rect(x, y, w, h), e.attributes.get('preserveAspectRatio')).matrix : translation(x, y);
-    const ids = this.children(e, { style, measures: { width: view?.width ?? w, height: view?.height ?? h, fontSize: m.fontSize }, ctm: multiply(place.ctm, matrix), depth: place.depth + 1 });
+    const ids = this.children(e, { style, measures: { width: view?.width ?? w, height: view?.height ?? h, fontSize: m.fontSize }, ctm: multiply(place.ctm, matrix), depth: place.depth + 1, ...(place.copies && { copies: place.copies }) });
     if (!ids.length) return [];
     const group = making.group('Inside', matrix, ids);
     if (style.overflow === 'visible' || style.overflow === 'auto') return [group];
@@ -242,13 +242,18 @@ export class Drawer implements Draws {
     const moved = multiply(own, translation(readLength(e.attributes.get('x'), place.measures, 'x') ?? 0, readLength(e.attributes.get('y'), place.measures, 'y') ?? 0));
     const inner: Place = { ...place, ctm: multiply(place.ctm, translation(moved[4] - own[4], moved[5] - own[5])) };
     this.using.push(id);
-    let ids: string[];
-    if (target.name === 'symbol' || target.name === 'svg') {
-      const targetStyle = making.styles.of(target, style);
-      ids = targetStyle.display === 'none' ? [] : this.whole(target, targetStyle, this.nested(target, inner, targetStyle, { width: e.attributes.get('width'), height: e.attributes.get('height') }), readTransform(target.attributes.get('transform')) ?? [1, 0, 0, 1, 0, 0], nameOf(target, 'Symbol'), inner, true);
-    } else ids = this.element(target, inner);
+    const ids = making.asCopy(() => this.used(target, e, inner, style));
     this.using.pop();
     return this.whole(e, style, ids, moved, name, place, true);
+  }
+
+  private used(target: Element, e: Element, inner: Place, style: Style): string[] {
+    const { making } = this;
+    if (target.name === 'symbol' || target.name === 'svg') {
+      const targetStyle = making.styles.of(target, style);
+      return targetStyle.display === 'none' ? [] : this.whole(target, targetStyle, this.nested(target, inner, targetStyle, { width: e.attributes.get('width'), height: e.attributes.get('height') }), readTransform(target.attributes.get('transform')) ?? [1, 0, 0, 1, 0, 0], nameOf(target, 'Symbol'), inner, true);
+    }
+    return this.element(target, inner);
   }
 
   /** What a group of our own drawings stands for; null for any other. */

@@ -52,7 +52,7 @@ function marker(drawer: Draws, id: string, at: Vertex, place: Place, start: bool
   const ref = { x: inner[0] * rx + inner[2] * ry + inner[4], y: inner[1] * rx + inner[3] * ry + inner[5] };
   const style = making.styles.inPlace(e);
   const toLine = multiply(translation(at.x, at.y), multiply(rotation(angle), multiply(scaling(weight, weight), translation(-ref.x, -ref.y))));
-  const ids = drawer.children(e, { style: { ...style, 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' }, measures: { ...m, width: view?.width ?? w, height: view?.height ?? h }, ctm: multiply(place.ctm, multiply(toLine, inner)), depth: place.depth + 5 });
+  const ids = making.asCopy(() => drawer.children(e, { style: { ...style, 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' }, measures: { ...m, width: view?.width ?? w, height: view?.height ?? h }, ctm: multiply(place.ctm, multiply(toLine, inner)), depth: place.depth + 5, ...(place.copies && { copies: place.copies }) }));
   if (!ids.length) return [];
   const content = making.group('Inside', inner, ids);
   const over = style.overflow !== 'visible' && style.overflow !== 'auto' && !contains(rect(0, 0, w, h), making.boxOf([content]));

@@ -47,17 +47,18 @@ export function patternFill(drawer: Draws, e: Element, area: PathData, rule: 'no
   const [i0, j0] = [Math.floor((seen.x0 - tile.x0) / w), Math.floor((seen.y0 - tile.y0) / h)];
   let [columns, rows] = [Math.max(1, Math.ceil((seen.x1 - tile.x0) / w) - i0), Math.max(1, Math.ceil((seen.y1 - tile.y0) / h) - j0)];
   if (!Number.isFinite(columns * rows)) return [];
-  if (columns * rows > MOST_COPIES) {
+  const most = Math.floor(MOST_COPIES / (place.copies ?? 1));
+  if (columns * rows > most) {
     making.note(`A pattern of more than ${MOST_COPIES} tiles is kept in part.`);
-    columns = Math.min(columns, MOST_COPIES);
-    rows = Math.max(1, Math.min(rows, Math.floor(MOST_COPIES / columns)));
+    columns = Math.min(columns, most);
+    rows = Math.max(1, Math.min(rows, Math.floor(most / columns)));
   }
   const view = readViewBox(attribute('viewBox'));
   const contentOnBox = attribute('patternContentUnits') === 'objectBoundingBox';
   // The content's space begins where the tile does.
   const content: Matrix = view ? viewMatrix(view, tile, attribute('preserveAspectRatio')).matrix : multiply(translation(tile.x0, tile.y0), contentOnBox ? scaling(bw, bh) : scaling(1, 1));
   const style = making.styles.inPlace(source);
-  const children = drawer.children(source, { style, measures: { ...place.measures, ...(view && { width: view.width, height: view.height }), ...(contentOnBox && !view && { width: 1, height: 1 }) }, ctm: multiply(place.ctm, multiply(transform, content)), depth: place.depth + 10 });
+  const children = making.asCopy(() => drawer.children(source, { style, measures: { ...place.measures, ...(view && { width: view.width, height: view.height }), ...(contentOnBox && !view && { width: 1, height: 1 }) }, ctm: multiply(place.ctm, multiply(transform, content)), depth: place.depth + 10, copies: (place.copies ?? 1) * columns * rows }));
   if (!children.length) return [];
   const one = making.group('Tile', content, children);
   const hangs = style.overflow !== 'visible' && !contains(tile, making.boxOf([one]));

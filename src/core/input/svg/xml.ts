@@ -26,7 +26,7 @@ const XML = 'http://www.w3.org/XML/1998/namespace';
 
 const MAX_BYTES = 64 * 1024 * 1024;
 const MAX_DEPTH = 400;
-const MAX_ELEMENTS = 400_000;
+const MAX_ELEMENTS = 200_000;
 /** What entities may come to together: a small file must not become a large one. */
 const MAX_ENTITIES = 4_000_000;
 
@@ -63,6 +63,8 @@ export function parseXml(text: string): Parsed {
   let problem: string | null = null;
   let at: Element | null = null;
   let depth = 0;
+  /** Elements so far in each that is open, by depth. */
+  const counts: number[] = [0, 0];
   let elements = 0;
   let entities = 0;
   const parser = new SaxesParser({ xmlns: true, position: true });
@@ -77,7 +79,7 @@ export function parseXml(text: string): Parsed {
   });
   parser.on('opentag', (tag) => {
     if (++depth > MAX_DEPTH) stop(`line ${parser.line}: elements lie more than ${MAX_DEPTH} deep`);
-    if (++elements > MAX_ELEMENTS) stop(`line ${parser.line}: there are more than ${MAX_ELEMENTS} elements`);
+    if (++elements > MAX_ELEMENTS) throw new SvgProblem(`it has more than ${MAX_ELEMENTS} elements`);
     const attributes = new Map<string, string>();
     for (const a of Object.values(tag.attributes)) {
       entities += a.value.length;
@@ -85,7 +87,9 @@ export function parseXml(text: string): Parsed {
       attributes.set(own ? a.local : `${a.uri} ${a.local}`, a.value);
     }
     if (entities > MAX_BYTES * 2) stop('its attributes come to more than can be read');
-    const el: Element = { name: tag.local, space: tag.uri === SVG ? '' : tag.uri, attributes, children: [], parent: at, index: at ? at.children.reduce((n, c) => n + (typeof c === 'string' ? 0 : 1), 0) : 0 };
+    const el: Element = { name: tag.local, space: tag.uri === SVG ? '' : tag.uri, attributes, children: [], parent: at, index: counts[depth] };
+    counts[depth]++;
+    counts[depth + 1] = 0;
     if (at) at.children.push(el);
     else root ??= el;
     at = el;
