@@ -20,12 +20,8 @@ async function session(options = {}) {
 }
 
 const a = await session();
-for (const name of ['Guild letterhead', 'Supper ticket', 'Guild mark', 'Lantern stickers']) await a.page.getByRole('img', { name: new RegExp(`^${name}`) }).waitFor({ timeout: 30_000 });
+for (const name of ['Guild letterhead', 'Supper ticket', 'Guild mark', 'Lantern stickers', 'Route markers']) await a.page.getByRole('img', { name: new RegExp(`^${name}`) }).waitFor({ timeout: 30_000 });
 await a.shot('shelf');
-await a.page.getByRole('button', { name: 'New design' }).click();
-await a.page.waitForTimeout(300);
-await a.shot('new-design');
-await a.page.keyboard.press('Escape');
 await a.poster();
 await a.page.getByRole('option', { name: /^Lanterns/ }).click();
 await a.page.locator('#bench-top').focus();
@@ -36,10 +32,6 @@ await a.shot('bench');
 await a.page.getByRole('button', { name: 'Gradient', exact: true }).click();
 await a.page.waitForTimeout(400);
 await a.shot('gradient');
-await a.page.getByRole('button', { name: 'Hand over' }).click();
-await a.page.waitForTimeout(400);
-await a.shot('hand-over');
-await a.page.keyboard.press('Escape');
 await a.page.getByRole('radio', { name: 'Plates' }).click();
 await a.page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Ember 66-43' }).click();
 await a.page.waitForTimeout(1200);
@@ -88,9 +80,6 @@ const top = await d.page.locator('#bench-top').boundingBox();
 await d.page.mouse.move(top.x + top.width * 0.61, top.y + top.height * 0.5);
 await d.page.mouse.move(top.x + top.width * 0.612, top.y + top.height * 0.5);
 await d.page.waitForTimeout(1500);
-await d.page.getByRole('button', { name: /^Inks/ }).click();
-await d.page.waitForTimeout(500);
-await d.shot('inks');
 await d.close();
 
 const h = await session();
@@ -207,6 +196,36 @@ await g.page.waitForTimeout(1200);
 await g.shot('clean-middle');
 await g.close();
 
+const p = await session();
+await p.poster();
+await p.page.getByRole('button', { name: 'Picture', exact: true }).click();
+await p.page.waitForTimeout(900);
+await p.shot('picture-drawer');
+await p.page.getByRole('button', { name: /Harbour at dusk/ }).click();
+await p.page.getByRole('button', { name: 'Tone, inks, surround' }).click();
+await p.page.getByRole('radio', { name: 'Two inks' }).click();
+await p.page.waitForTimeout(800);
+await p.page.getByRole('button', { name: 'Crop', exact: true }).click();
+await p.page.mouse.move(646, 366);
+await p.page.mouse.down();
+await p.page.mouse.move(668, 384, { steps: 5 });
+await p.page.mouse.up();
+await p.page.mouse.wheel(0, -220);
+await p.page.getByRole('radiogroup', { name: 'Printed in' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
+await p.page.waitForTimeout(1800);
+await p.shot('picture-crop');
+await p.page.keyboard.press('Escape');
+await p.page.getByRole('button', { name: 'Picture', exact: true }).click();
+await p.page.getByLabel('Picture files').setInputFiles({
+  name: 'Lantern drawing.svg',
+  mimeType: 'image/svg+xml',
+  buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="90mm" height="90mm"><script>1</script><filter id="f"/><g filter="url(#f)"><circle cx="50" cy="50" r="40" fill="#ffe6a8" stroke="#8c2f24" stroke-width="4" stroke-dasharray="6 3"/></g><text x="50" y="55" text-anchor="middle" font-family="Lantern Hand" font-size="14">Marrowick</text><image href="harbour.png" width="10" height="10"/></svg>'),
+});
+await p.page.getByRole('dialog', { name: /is placed/ }).waitFor();
+await p.page.waitForTimeout(900);
+await p.shot('import-report');
+await p.close();
+
 const b = await session({ dark: true });
 await b.poster();
 await b.page.getByRole('option', { name: /^Headline/ }).click();
@@ -214,8 +233,4 @@ await b.page.waitForTimeout(500);
 await b.shot('bench-dark');
 await b.close();
 
-const c = await session({ height: 650 });
-await c.poster();
-
-await c.close();
 await browser.close();

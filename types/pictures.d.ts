@@ -1,5 +1,7 @@
 declare module 'pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs' {
   /** Only what is used of the decoder. */
+  export function setVerbosityLevel(level: number): void;
+  export const VerbosityLevel: { ERRORS: number };
   export class JpegImage {
     parse(data: Uint8Array): void;
     readonly width: number;

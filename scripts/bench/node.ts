@@ -17,6 +17,7 @@ import { nodeEnv } from '../../src/env/node';
 import { crowd } from './crowd';
 import { combineBench, hitBench } from './drawing';
 import { poolsBench } from './pools';
+import { svgBench } from './svg';
 
 const shop = await openWorkshop(nodeEnv(path.join(process.cwd(), 'public')));
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
@@ -86,5 +87,6 @@ const startUp = await times(4, () => gs(`${dir}/tiny.pdf`));
 rmSync(dir, { recursive: true, force: true });
 
 const field = await poolsBench(shop, times);
+const drawing = await svgBench(shop, times);
 
-console.log(JSON.stringify({ hit: hitBench(shop), combine: await combineBench(shop), pools: { ours: median(field.pools), reference: median(field.linear) }, lift: { ours: median(lifting), reference: median(wuquant) }, pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));
+console.log(JSON.stringify({ svg: { ours: median(drawing.ours), reference: median(drawing.reference), bytes: drawing.bytes }, hit: hitBench(shop), combine: await combineBench(shop), pools: { ours: median(field.pools), reference: median(field.linear) }, lift: { ours: median(lifting), reference: median(wuquant) }, pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));

@@ -2,6 +2,8 @@
 import { Palette } from '../../src/core/colour/palette';
 import type { Design } from '../../src/core/model/schema';
 import { demoDesigns } from '../../src/demo/demos';
+import { PictureSource } from '../../src/core/pictures/source';
+import { pictureBitmap } from '../../src/core/render/pictureBitmap';
 import { QuickPainter } from '../../src/core/render/quick';
 import { draw } from '../../src/core/geometry/path';
 import { bleedRect } from '../../src/core/scene/scene';
@@ -98,4 +100,36 @@ async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample
   return result;
 }
 
-Object.assign(window, { redrawBench, recolourPoster: () => recolourBench(demoDesigns()[0].design), recolourCrowd: (count: number) => recolourBench(crowd(count)) });
+/** A tone tried on a picture of 12 Mpx, seen at 800 × 600, against drawing that picture once at the same size. */
+async function toneBench(): Promise<{ preview: number[]; draw: number[] }> {
+  const shop = await openWorkshop(browserEnv);
+  const palette = await prepare(shop, demoDesigns()[0].design);
+  const [width, height] = [4000, 3000];
+  const canvas = new OffscreenCanvas(width, height);
+  const ctx = canvas.getContext('2d')!;
+  const image = ctx.createImageData(width, height);
+  const data = new Uint8Array(width * height * 3);
+  for (let i = 0; i < width * height; i++) {
+    const [x, y] = [i % width, Math.floor(i / width)];
+    data.set([(x * 255) / width + ((x * 7) & 15), (y * 255) / height, 128 + 80 * Math.sin(x / 90 + y / 70)], 3 * i);
+    image.data.set([data[3 * i], data[3 * i + 1], data[3 * i + 2], 255], 4 * i);
+  }
+  ctx.putImageData(image, 0, 0);
+  const source = new PictureSource({ width, height, space: 'rgb', data, alpha: null, icc: null, ppi: null });
+  const seen = new OffscreenCanvas(800, 600);
+  const screen = seen.getContext('2d')!;
+  screen.imageSmoothingQuality = 'high';
+  const out = { preview: [] as number[], draw: [] as number[] };
+  for (let i = 0; i < 10; i++) {
+    let t = performance.now();
+    pictureBitmap(source, { brightness: i / 40, contrast: 0.1, saturation: -0.2 }, palette, 800 * 600);
+    if (i) out.preview.push(performance.now() - t);
+    t = performance.now();
+    screen.drawImage(canvas, 0, 0, 800, 600);
+    screen.getImageData(i, i, 1, 1); // drawn by now
+    if (i) out.draw.push(performance.now() - t);
+  }
+  return out;
+}
+
+Object.assign(window, { toneBench, redrawBench, recolourPoster: () => recolourBench(demoDesigns()[0].design), recolourCrowd: (count: number) => recolourBench(crowd(count)) });

@@ -28,6 +28,8 @@ add('plates of 8 pools over 1 Mpx / of one linear gradient', node.pools.ours, no
 add('finding the front object at a place among 10,000 / among 100 that cover as much', node.hit.ours * 1000, node.hit.reference * 1000, 3, 'in µs; median of 9 × 2,000 places');
 add('move of one of 20 combined gears, all but the drawing / the bare engine on what rests and what moves', node.combine.ours, node.combine.reference, 2, `${node.combine.segments} pieces rest; median of 70`);
 
+add('SVG drawing to objects / saxes merely parsing it', node.svg.ours, node.svg.reference, 6, `${(node.svg.bytes / 1e6).toFixed(1)} MB; median of 5`);
+
 console.log('Chromium …');
 const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
 await build({ entryPoints: ['scripts/bench/redraw.ts'], bundle: true, platform: 'browser', format: 'iife', target: 'es2022', outfile: path.join(out, 'redraw.js'), external: ['harfbuzzjs'], alias: { fs: './src/stubs/empty.ts', path: './src/stubs/empty.ts' }, tsconfig: 'tsconfig.json', logLevel: 'error' });
@@ -49,6 +51,8 @@ try {
     add(`full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, script`, median(r.quick.script), median(r.bare.script), 1.3, `p95 ${ms(p95(r.quick.script))} / ${ms(p95(r.bare.script))}`);
     add(`full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, frame gap`, median(r.quick.frame), median(r.bare.frame), 1.3, `p95 ${ms(p95(r.quick.frame))} / ${ms(p95(r.bare.frame))}`);
   }
+  const tone = await page.evaluate(() => window.toneBench());
+  add('tone preview of a 12 Mpx picture at screen size / one drawImage of it', median(tone.preview), median(tone.draw), 3, 'median of 9');
   const recolour = { poster: await page.evaluate(() => window.recolourPoster()), 10000: await page.evaluate(() => window.recolourCrowd(10000)) };
   await page.close();
   for (const [name, key, file] of [['the poster', 'poster', path.join(out, 'poster.holvet')], ['10,000 shapes', '10000', path.join(out, 'crowd-10000.holvet')]]) {

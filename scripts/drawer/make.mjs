@@ -72,9 +72,8 @@ const EMBER = [238, 120, 48];
 
 jpeg('harbour-water.jpg', paint(4000, 1400, (u, v) => {
   // Ripples grow towards the viewer; lights lie on them as broken columns.
-  const depth = 0.15 + v * v;
-  const wave = cloud(u * 3 + 0.08 * cloud(u, v, 3, 5, 2, 5), v / depth * 0.22, 10, 26, 3, 11);
-  const light = [0.16, 0.37, 0.52, 0.71, 0.88].reduce((s, x, i) => s + Math.max(0, 1 - Math.abs(u - x + (wave - 0.5) * 0.09) / (0.01 + 0.03 * v)) * (0.55 + 0.45 * hash(i, 3, 1)), 0);
+  const wave = cloud(u + 0.02 * cloud(u, v, 3, 5, 2, 5), v ** 0.7, 9, 54, 2, 11);
+  const light = [0.16, 0.37, 0.52, 0.71, 0.88].reduce((s, x, i) => s + Math.max(0, 1 - Math.abs(u - x + (wave - 0.5) * 0.12) / (0.02 + 0.05 * v)) * (0.55 + 0.45 * hash(i, 3, 1)), 0);
   const base = mix(mix([40, 62, 92], NIGHT, v), [86, 112, 138], (wave - 0.45) * 2.2);
   return mix(base, GLOW, light * Math.min(1, Math.max(0.06, (wave - 0.44) * 7)) * 0.8 * (1 - v * 0.4));
 }), 76);

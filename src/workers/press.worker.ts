@@ -12,6 +12,7 @@ import { liftFromScene } from '@/core/render/lifted';
 import { compositePlates } from '@/core/render/composite';
 import { mostInk, rasterPlates, type Plates } from '@/core/render/plates';
 import { regionOf } from '@/core/render/region';
+import { sampleLook } from '@/core/render/sample';
 import { bleedRect } from '@/core/scene/scene';
 import { asPrint, equip, openWorkshop, paletteOf, PaletteKeeper, type Workshop } from '@/core/workshop';
 import { packWhole } from '@/store/pack';
@@ -78,6 +79,11 @@ const api: PressApi = {
   async check() {
     const r = await ready();
     return checkDesign(r.design, r.shop.builder, r.palette);
+  },
+  async sample(page, x, y) {
+    const r = await ready();
+    const p = pageOf(r.design, page);
+    return p ? sampleLook(r.shop.builder.build(r.design, p), r.palette, { x, y }) : null;
   },
   async lift(page, nodes, options) {
     const r = await ready();

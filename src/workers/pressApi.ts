@@ -1,7 +1,7 @@
 import type { Patches } from 'mutative';
 import type { Purpose } from '@/core/colour/lift';
 import type { Finding } from '@/core/check/types';
-import type { Design } from '@/core/model/schema';
+import type { Colour, Design } from '@/core/model/schema';
 import type { Contrast } from '@/core/render/contrast';
 import type { Region } from '@/core/render/coverage';
 import type { LiftedColour } from '@/core/render/lifted';
@@ -34,6 +34,8 @@ export interface PressApi {
   /** The most ink anywhere on a page, 1 = 100 %. */
   totalInk(page: string): Promise<{ total: number; x: number; y: number } | null>;
   check(): Promise<Finding[]>;
+  /** The colour at a place of a page as it looks, pictures and all. */
+  sample(page: string, x: number, y: number): Promise<Colour | null>;
   /** A palette out of a page, or out of some of its objects. */
   lift(page: string, nodes: readonly string[] | null, options: { readonly count: number; readonly purpose: Purpose }): Promise<LiftedColour[]>;
   /** How objects stand out against what lies under them. */

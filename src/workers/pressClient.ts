@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import type { Patches } from 'mutative';
-import type { Design } from '@/core/model/schema';
+import type { Colour, Design } from '@/core/model/schema';
 import type { HandedOver, HandOverRequest, PressApi, Rendered, RenderRequest } from './pressApi';
 
 const start = () => new Worker(new URL('./press.worker.ts', import.meta.url), { type: 'module' });
@@ -72,6 +72,9 @@ export class PressClient {
   }
   check() {
     return this.view.run(this.view.api.check());
+  }
+  sample(...args: Parameters<PressApi['sample']>) {
+    return this.view.run<Colour | null>(this.view.api.sample(...args) as Promise<Colour | null>);
   }
   lift(...args: Parameters<PressApi['lift']>) {
     return this.view.run(this.view.api.lift(...args));

@@ -2,10 +2,13 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { decode } from 'fast-png';
+import { decode, encode } from 'fast-png';
 import { unpackDesign, packDesign } from '@/core/file/archive';
 import { tryOut } from '@/core/edit/history';
-import { colourPaint } from '@/core/model/defaults';
+import { assetName } from '@/core/file/assets';
+import { colourPaint, newDesign, setupOf } from '@/core/model/defaults';
+import { DesignBuilder } from '@/demo/builder';
+import { making } from '../support/sample';
 import { demoDesigns } from '@/demo/demos';
 
 const bin = path.resolve(import.meta.dirname, '../../bin/holvet');
@@ -39,6 +42,21 @@ test('pdf, svg and png', () => {
   ok('png', 'lantern-walk-poster.holvet', 'poster.png', '--dpi', '20');
   const png = decode(readFileSync(at('poster.png')));
   expect([png.width, png.height]).toEqual([331, 468]);
+});
+
+test('a picture that came in the file is in the PNG; without it the checks say so', async () => {
+  const bytes = encode({ width: 4, height: 4, data: new Uint8Array(48).fill(20), channels: 3, depth: 8 });
+  const file = await assetName(bytes, 'png');
+  const b = new DesignBuilder(newDesign('Pictured', setupOf(100, 100, { bleed: 0 }), making), making);
+  const picture = b.picture({ name: 'Dark', file, width: 4, height: 4, space: 'rgb' });
+  b.place(0, [b.shape('Frame', 'rectangle', { x: 0, y: 0, w: 100, h: 100 }, { fill: { kind: 'picture', picture, geometry: [100, 0, 0, 100, 0, 0], overprint: false } })]);
+  writeFileSync(at('pictured.holvet'), packDesign(b.done(), null, new Map([[file, bytes]])));
+  writeFileSync(at('without.holvet'), packDesign(b.done(), null));
+  ok('png', 'pictured.holvet', 'pictured.png', '--dpi', '36');
+  expect(decode(readFileSync(at('pictured.png'))).data[0]).toBeLessThan(90);
+  const codes = (name: string) => (JSON.parse(ok('check', name)) as { code: string }[]).map((f) => f.code);
+  expect(codes('pictured.holvet')).toEqual(['picture.coarse']);
+  expect(codes('without.holvet')).toEqual(['picture.missing', 'picture.coarse']);
 });
 
 test('plates: one grey picture an ink, and what they are', () => {

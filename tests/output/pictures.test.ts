@@ -17,7 +17,9 @@ import { demoDesigns } from '@/demo/demos';
 import type { Design, Paint } from '@/core/model/schema';
 import { GRADIENT_KINDS, gradientPage } from '../support/gradients';
 import { measured } from '../support/measured';
-import { drawnDesign, sampleDesign } from '../support/sample';
+import { newDesign, setupOf } from '@/core/model/defaults';
+import { DesignBuilder, flat } from '@/demo/builder';
+import { drawnDesign, making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 
 let shop: Workshop;
@@ -177,6 +179,32 @@ describe('the quick painter stays near the truth of the plates', () => {
     const mean = meanDifference(quick(scene, palette, 0.4), truth(scene, palette, 0.4));
     measured('quick painter against plates, demo poster', `mean ${mean.toFixed(3)}/255`, '< 2/255', 'our own plates');
     expect(mean).toBeLessThan(2);
+  });
+  // Opacity, blends, cuts by outline, cover and light, tiles and a frame: in a screen design both mix the same light.
+  test('pictures and layers of a screen design: mean within 0.8/255', async () => {
+    const light = (r: number, g: number, b: number): Paint => flat({ rgb: [r, g, b] });
+    const fade: Paint = { kind: 'gradient', gradient: 'linear', ramp: { stops: [{ offset: 0, colour: { rgb: [1, 1, 1] } }, { offset: 1, colour: { rgb: [0, 0, 0] } }] }, geometry: [100, 0, 0, 100, 0, 0], overprint: false };
+    const b = new DesignBuilder(newDesign('Layers', setupOf(460, 240, { medium: 'screen', bleed: 0 }), making), making);
+    const photo = b.picture({ name: 'Dusk', file: 'harbour-dusk.jpg', width: 1800, height: 1200, space: 'rgb' });
+    const net = b.picture({ name: 'Net', file: 'net.png', width: 240, height: 240, space: 'gray' });
+    const stripes = (x: number) => [0, 1, 2, 3].map((i) => b.shape('Stripe', 'rectangle', { x, y: 130 + i * 26, w: 100, h: 16 }, { fill: light(0.2 * i, 0.5, 0.9 - 0.2 * i) }));
+    b.place(0, [
+      b.shape('Ground', 'rectangle', { x: 0, y: 60, w: 460, h: 120 }, { fill: light(0.7, 0.85, 0.6) }),
+      b.shape('Photo', 'star', { x: 10, y: 10, w: 120, h: 100 }, { fill: { kind: 'picture', picture: photo, geometry: [150, 0, 0, 100, -15, 0], overprint: false, tone: { brightness: 0.1, saturation: -0.3 } } }),
+      b.together(b.shape('Tiles', 'ellipse', { x: 140, y: 10, w: 120, h: 100 }, { fill: { kind: 'picture', picture: net, tile: 'mirror', geometry: [60, 0, 0, 60, 5, 5], overprint: false } }), { blend: 'multiply' }),
+      b.together(b.group('Half', [b.shape('a', 'ellipse', { x: 270, y: 20, w: 70, h: 70 }, { fill: light(1, 0, 0) }), b.shape('b', 'ellipse', { x: 310, y: 30, w: 70, h: 70 }, { fill: light(0, 0, 1) })]), { opacity: 0.5, blend: 'hard-light' }),
+      b.group('By outline', [...stripes(10), b.together(b.shape('Cut', 'heart', { x: 10, y: 130, w: 100, h: 100 }, {}), { cuts: 'outline' })]),
+      b.group('By cover', [...stripes(130), b.together(b.shape('Cut', 'ellipse', { x: 130, y: 130, w: 100, h: 100 }, { fill: light(0, 0, 0) }), { cuts: 'opacity' })]),
+      b.group('By light', [...stripes(250), b.together(b.shape('Cut', 'rectangle', { x: 250, y: 130, w: 100, h: 100 }, { fill: fade }), { cuts: 'light' })]),
+    ]);
+    const { scene, palette } = await sceneOf(b.done());
+    const mean = meanDifference(quick(scene, palette, 1), truth(scene, palette, 1));
+    measured('quick painter against plates, pictures and layers', `mean ${mean.toFixed(3)}/255`, '≤ 0.8/255', 'our own plates');
+    expect(mean).toBeLessThanOrEqual(0.8);
+    // The same page as SVG, by another program.
+    const { svg } = await writeSvg(scene, palette, 'Layers', (f) => shop.env.asset(f));
+    const theirs = new Resvg(svg, { fitTo: { mode: 'width', value: 460 } }).render().pixels;
+    expect(meanDifference(theirs, truth(scene, palette, 1))).toBeLessThanOrEqual(1.5);
   });
   test('a screen design: one and the same but for smoothed edges, mean within 0.5/255', async () => {
     const design = { ...plain(), setup: { ...sampleDesign().setup, medium: 'screen' as const, bleed: 0 } };

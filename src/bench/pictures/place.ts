@@ -100,11 +100,14 @@ export async function receiveFiles(s: Session, files: readonly File[], at: Point
     return;
   }
   const placed: string[] = [];
+  const { width, height } = s.design.setup;
+  const first = at ?? { x: width / 2, y: height / 2 };
+  const next = (): Point => ({ x: first.x + placed.length * STEP, y: first.y + placed.length * STEP });
   for (const [i, f] of files.entries()) {
     s.say(files.length > 1 ? `Opening ${f.name} (${i + 1} of ${files.length}) …` : `Opening ${f.name} …`);
     const bytes = new Uint8Array(await f.arrayBuffer());
     if (isDrawing(f.name, bytes)) {
-      const id = await placeDrawing(s, f.name || 'Pasted drawing', bytes, at && { x: at.x + placed.length * STEP, y: at.y + placed.length * STEP });
+      const id = await placeDrawing(s, f.name || 'Pasted drawing', bytes, next());
       if (files.length === 1) return;
       if (id) placed.push(id);
       continue;
@@ -116,7 +119,7 @@ export async function receiveFiles(s: Session, files: readonly File[], at: Point
       if (files.length === 1) return;
       continue;
     }
-    placed.push(placePicture(s, picture, at && { x: at.x + placed.length * STEP, y: at.y + placed.length * STEP }));
+    placed.push(placePicture(s, picture, next()));
   }
   if (!placed.length) return;
   s.set({ selection: placed.filter((id) => s.design.nodes[id]) });

@@ -5,6 +5,7 @@ import { proposedName } from '@/core/edit/recipeName';
 import type { Colour } from '@/core/model/schema';
 import { pageMatrix } from '@/core/model/tree';
 import { sampleLook } from '@/core/render/sample';
+import { holds } from '@/core/geometry/rect';
 import { hitAll, nearEdge } from '@/core/scene/hit';
 import { AIM_WORDS, applyColour } from '../session/commands';
 import { noteColour } from '../session/settings';
@@ -37,13 +38,27 @@ export function sampleAt(s: Session, p: PointerAt): Sampled | null {
   return null;
 }
 
+/** Is what is taken at a place (the front object's paint, or the look of all) a matter of a picture? The page itself has no pixels. */
+function pictured(s: Session, p: PointerAt): boolean {
+  const scene = s.scene();
+  if (s.state.sample.take === 'look') return scene.items.some((i) => i.paint.kind === 'picture' && holds(i.bounds, p.page));
+  const front = hitAll(scene, p.page, NEAR_PX / s.state.camera.scale, true)[0];
+  return front !== undefined && front.part !== 'outline' && scene.items.some((i) => i.node === front.node && i.paint.kind === 'picture');
+}
+
+/** The same, with pictures: the press worker looks. */
+export async function sampleWithPictures(s: Session, p: PointerAt): Promise<Sampled | null> {
+  if (!pictured(s, p)) return sampleAt(s, p);
+  const colour = await s.press.sample(s.page.id, p.page.x, p.page.y).catch(() => null);
+  return colour && { colour, name: colourName(s.design, colour), from: 'a picture, as it looks' };
+}
+
 /** Takes a colour off the page and sends it on. What is chosen stays chosen, so that it can be given the colour. */
 export const sampleTool: Tool = {
   press(at, c) {
     const { session: s } = c;
     if (s.state.readOnly) return null;
-    const give = (p: PointerAt) => {
-      const sampled = sampleAt(s, p);
+    const give = (sampled: Sampled | null) => {
       if (!sampled) {
         s.say('There is no paint under the pointer. “As it looks” takes the paper too.');
         return;
@@ -75,7 +90,8 @@ export const sampleTool: Tool = {
         hover(s, p, c.readout);
       },
       release() {
-        give(last);
+        if (pictured(s, last)) void sampleWithPictures(s, last).then(give);
+        else give(sampleAt(s, last));
       },
       cancel() {
         c.readout(null);
@@ -88,7 +104,20 @@ export const sampleTool: Tool = {
   },
 };
 
+let asking = false;
 function hover(s: Session, p: PointerAt, readout: ToolContext['readout']): void {
-  const sampled = sampleAt(s, p);
+  if (!pictured(s, p)) {
+    tell(s, sampleAt(s, p), readout);
+    return;
+  }
+  if (asking) return;
+  asking = true;
+  void sampleWithPictures(s, p).then((sampled) => {
+    asking = false;
+    if (s.state.tool === 'sample') tell(s, sampled, readout);
+  });
+}
+
+function tell(s: Session, sampled: Sampled | null, readout: ToolContext['readout']): void {
   readout(sampled ? `${sampled.name}\n${sampled.from}` : null, sampled ? s.palette.css(sampled.colour) : undefined);
 }

@@ -2,7 +2,7 @@ import type { Env } from '../../env';
 import type { Pixels } from '../../pictures/source';
 import { readExif, sanePpi } from './exif';
 import { turned } from './turn';
-import { ascii, PictureProblem, view, type PictureFormat } from './types';
+import { ascii, PictureProblem, plausible, view, type PictureFormat } from './types';
 
 interface JpegFacts {
   readonly width: number;
@@ -87,6 +87,8 @@ export const JPEG: PictureFormat = {
     const facts = jpegFacts(bytes);
     if (!facts) throw new PictureProblem('it is damaged: there is no picture in it');
     const { components, orientation, icc, ppi } = facts;
+    // A block of 64 pixels takes two bits at the very least.
+    plausible(bytes.length, facts.width * facts.height, 300);
     if (components !== 1 && components !== 3 && components !== 4) throw new PictureProblem(`it has ${components} colour channels; 1, 3 or 4 can be read`);
     const image = await (components === 4 ? readInks(bytes, facts.adobe) : readLight(bytes, components, env));
     return turned({ ...image, alpha: null, icc, ppi }, orientation);
@@ -98,10 +100,13 @@ const damaged = (e: unknown) => new PictureProblem(`it is damaged or of a kind t
 
 type Decode = (bytes: ArrayBuffer) => Promise<{ width: number; height: number; data: Uint8ClampedArray }>;
 let decoder: Promise<Decode> | null = null;
+let compiled: Promise<WebAssembly.Module> | null = null;
 async function load(env: Pick<Env, 'asset'>): Promise<Decode> {
-  const [{ default: decode, init }, wasm] = await Promise.all([import('@jsquash/jpeg/decode.js'), env.asset('wasm/mozjpeg_dec.wasm')]);
+  compiled ??= env.asset('wasm/mozjpeg_dec.wasm').then((wasm) => WebAssembly.compile(wasm as BufferSource));
+  compiled.catch(() => (compiled = null));
+  const [{ default: decode, init }, module] = await Promise.all([import('@jsquash/jpeg/decode.js'), compiled]);
   // Its types know only the options; a compiled module is taken as well. What it has to complain about is thrown anyway.
-  await (init as (m: WebAssembly.Module, o: object) => Promise<void>)(await WebAssembly.compile(wasm as BufferSource), { printErr: () => {} });
+  await (init as (m: WebAssembly.Module, o: object) => Promise<void>)(module, { printErr: () => {} });
   return decode as unknown as Decode;
 }
 
@@ -124,7 +129,8 @@ async function readLight(bytes: Uint8Array, components: 1 | 3, env: Pick<Env, 'a
 
 /** CMYK, which that decoder does not give. */
 async function readInks(bytes: Uint8Array, upsideDown: boolean): Promise<Image> {
-  const { JpegImage } = await import('pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs');
+  const { JpegImage, setVerbosityLevel, VerbosityLevel } = await import('pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs');
+  setVerbosityLevel(VerbosityLevel.ERRORS); // we say ourselves what is wrong with a file
   const image = new JpegImage();
   let raw: Uint8Array | Uint8ClampedArray;
   try {

@@ -1,7 +1,7 @@
 import { decode } from 'fast-png';
 import type { Pixels } from '../../pictures/source';
 import { sanePpi } from './exif';
-import { PictureProblem, view, type PictureFormat } from './types';
+import { PictureProblem, plausible, view, type PictureFormat } from './types';
 
 const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 
@@ -12,6 +12,10 @@ export const PNG: PictureFormat = {
   is: (b) => SIGNATURE.every((v, i) => b[i] === v),
   size: (b) => (b.length < 24 ? null : { width: view(b).getUint32(16), height: view(b).getUint32(20) }),
   async read(bytes) {
+    // Deflate packs no more than 1032 to 1 (zlib's technical notes).
+    const bits = bytes[24] * ([1, 1, 3, 1, 2, 1, 4][bytes[25]] ?? 4);
+    const size = this.size(bytes)!;
+    plausible(bytes.length, (size.width * bits * size.height) / 8, 1040);
     let png;
     try {
       png = decode(bytes);

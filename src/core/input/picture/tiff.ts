@@ -2,7 +2,7 @@ import { SAMPLES, type Pixels } from '../../pictures/source';
 import { sanePpi } from './exif';
 import { readDirectory, unpackStrip, type Directory } from './tiffData';
 import { turned } from './turn';
-import { PictureProblem, type PictureFormat } from './types';
+import { PictureProblem, plausible, type PictureFormat } from './types';
 
 const first = (d: Directory, tag: number, otherwise: number): number => d.get(tag)?.[0] ?? otherwise;
 
@@ -59,6 +59,8 @@ function readSamples(bytes: Uint8Array, d: Directory, little: boolean, width: nu
     const from = offsets[part];
     const to = Math.min(bytes.length, from + (counts[part] ?? bytes.length));
     if (from >= to) throw new PictureProblem('it is cut off: its end is missing');
+    // Neither LZW nor deflate nor packed bits come near that.
+    plausible(to - from, rowBytes * rows, compression === 1 ? 1 : 3000);
     const raw = unpackStrip(bytes.subarray(from, to), compression, rowBytes * rows);
     if (raw.length < rowBytes * rows) throw new PictureProblem('it is cut off: its end is missing');
     for (let y = 0; y < rows && y0 + y < height; y++) {

@@ -17,5 +17,10 @@ export interface PictureFormat {
   read(bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<Pixels>;
 }
 
+/** Refuses a file that is too short for what it says it holds, before anything large is set aside for it. */
+export function plausible(bytes: number, unpacked: number, most: number): void {
+  if (unpacked > bytes * most) throw new PictureProblem('it is damaged: it is far too short for its size');
+}
+
 export const view = (b: Uint8Array): DataView => new DataView(b.buffer, b.byteOffset, b.byteLength);
 export const ascii = (b: Uint8Array, from: number, length: number): string => String.fromCharCode(...b.subarray(from, from + length));

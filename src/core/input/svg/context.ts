@@ -55,7 +55,8 @@ export class Making {
     if (this.copying && ++this.copied > MOST_COPIED) throw new SvgProblem(`its copies and patterns come to more than ${MOST_COPIED} objects`);
     if (++this.count > MOST_NODES) throw new SvgProblem(`it has more than ${MOST_NODES} objects`);
     const id = this.newId();
-    this.nodes[id] = { ...node, id, hidden: false, locked: false } as unknown as DesignNode;
+    // The object is the caller's own, made for this.
+    this.nodes[id] = Object.assign(node, { id, hidden: false, locked: false }) as unknown as DesignNode;
     return id;
   }
 
@@ -104,7 +105,7 @@ export interface Draws {
   cutBox(r: Rect): string;
   pathNode(name: string, path: PathData, fillRule: FillRule, fills: readonly Paint[], outlines: readonly Outline[]): string;
   /** What a fill or stroke property comes to; null for nothing to see. */
-  paint(text: string, share: string, box: Rect, place: Place, e: Element | null, which: 'fill' | 'stroke'): Painted | null;
+  paint(text: string, share: string, box: Rect | (() => Rect), place: Place, e: Element | null, which: 'fill' | 'stroke'): Painted | null;
 }
 export type Painted = { readonly paint: Paint; readonly alpha: number } | { readonly pattern: Element; readonly alpha: number };
 

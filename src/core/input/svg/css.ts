@@ -65,7 +65,9 @@ export function inlineStyle(text: string): readonly Declaration[] {
 function declarationsOf(node: CssNode): Declaration[] {
   const out: Declaration[] = [];
   walk(node, (n) => {
-    if (n.type === 'Declaration') out.push({ property: n.property.toLowerCase(), value: generate(n.value).trim(), important: n.important === true });
+    if (n.type !== 'Declaration') return;
+    const value = generate(n.value).trim();
+    if (value) out.push({ property: n.property.toLowerCase(), value, important: n.important === true });
   });
   return out;
 }

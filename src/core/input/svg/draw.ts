@@ -12,7 +12,7 @@ import { markersOf } from './markers';
 import { isOurs, OURS, ownPaint, readWhole, type InksRead } from './ours';
 import { isPattern, patternFill } from './patterns';
 import { drawnBy, lineOf, SHAPES, type Drawn } from './shapes';
-import type { Style } from './style';
+import { withStyle, type Style } from './style';
 import { drawText } from './text';
 import { localId, readColour, readLength, readShare, readTransform, type Measures } from './values';
 import { readViewBox, viewMatrix } from './view';
@@ -68,7 +68,7 @@ export class Drawer implements Draws {
     if (style.display === 'none' || e.attributes.has(`${OURS} paper`)) return [];
     // Of a page of ours the paper and the cut at the trim are no part of the art.
     if (e.attributes.has(`${OURS} page`)) return this.children(e, { ...outer, style, depth: outer.depth + 1 });
-    if (isOurs(e) && style['mix-blend-mode'] === 'multiply') style = { ...style, 'mix-blend-mode': 'normal' };
+    if (isOurs(e) && style['mix-blend-mode'] === 'multiply') style = withStyle(style, { 'mix-blend-mode': 'normal' });
     if ([...e.attributes.keys()].some((k) => /^on[a-z]+$/.test(k))) making.note('Event handlers are left out.');
     const transform = readTransform(style.transform || e.attributes.get('transform'));
     if (!transform) {
@@ -83,7 +83,7 @@ export class Drawer implements Draws {
     switch (e.name) {
       case 'g': {
         const ours = this.ours(e, name);
-        if (ours) return this.whole(e, { ...style, 'clip-path': 'none' }, [ours], own, name, place);
+        if (ours) return this.whole(e, withStyle(style, { 'clip-path': 'none' }), [ours], own, name, place);
         return this.whole(e, style, this.children(e, place), own, name, place, true);
       }
       case 'a':
@@ -166,7 +166,7 @@ export class Drawer implements Draws {
   private clipElement(e: Element, place: Place): string[] {
     const style = this.making.styles.of(e, place.style);
     if (style.visibility !== 'visible' || style.display === 'none') return [];
-    const asArea: Style = { ...style, fill: 'black', 'fill-opacity': '1', stroke: 'none', 'fill-rule': style['clip-rule'], opacity: '1', 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' };
+    const asArea = withStyle(style, { fill: 'black', 'fill-opacity': '1', stroke: 'none', 'fill-rule': style['clip-rule'], opacity: '1', 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' });
     const own = readTransform(style.transform || e.attributes.get('transform')) ?? ([1, 0, 0, 1, 0, 0] as Matrix);
     const inner: Place = { ...place, style: asArea, ctm: multiply(place.ctm, own), depth: place.depth + 1 };
     const name = nameOf(e, 'Cut');
@@ -174,11 +174,11 @@ export class Drawer implements Draws {
       const target = this.making.byId.get(localId(hrefOf(e)) ?? '');
       if (!target || (!SHAPES.has(target.name) && target.name !== 'text')) return [];
       const moved = multiply(own, translation(readLength(e.attributes.get('x'), place.measures, 'x') ?? 0, readLength(e.attributes.get('y'), place.measures, 'y') ?? 0));
-      const ids = this.clipElement(target, { ...place, style: { ...style, 'clip-rule': style['clip-rule'] } });
-      return ids.length ? this.whole(e, { ...asArea, 'clip-path': style['clip-path'], mask: 'none', filter: 'none' }, ids, moved, name, inner, true) : [];
+      const ids = this.clipElement(target, { ...place, style });
+      return ids.length ? this.whole(e, withStyle(asArea, { 'clip-path': style['clip-path'], mask: 'none', filter: 'none' }), ids, moved, name, inner, true) : [];
     }
     const ids = e.name === 'text' ? drawText(this, e, inner, name) : this.shape(e, inner, name);
-    return this.whole(e, { ...asArea, 'clip-path': style['clip-path'], mask: 'none', filter: 'none' }, ids, own, name, inner);
+    return this.whole(e, withStyle(asArea, { 'clip-path': style['clip-path'], mask: 'none', filter: 'none' }), ids, own, name, inner);
   }
 
   private masks(style: Style, ids: readonly string[], place: Place): string[] {
@@ -291,10 +291,12 @@ export class Drawer implements Draws {
 
   private parts(e: Element, place: Place, drawn: Drawn, line: PathData, name: string): Part[] {
     const { style } = place;
-    const box = pathBounds(line);
+    let known: Rect | null = null;
+    // Only gradients and patterns ask for it.
+    const box = () => (known ??= pathBounds(line));
     const out: Part[] = [];
     const fill = this.paint(style.fill, style['fill-opacity'], box, place, e, 'fill');
-    if (fill && e.name !== 'line') out.push('pattern' in fill ? { alpha: fill.alpha, ids: () => patternFill(this, fill.pattern, line, style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero', box, place, name) } : { alpha: fill.alpha, ids: () => [], fill: fill.paint });
+    if (fill && e.name !== 'line') out.push('pattern' in fill ? { alpha: fill.alpha, ids: () => patternFill(this, fill.pattern, line, style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero', box(), place, name) } : { alpha: fill.alpha, ids: () => [], fill: fill.paint });
     const width = this.strokeWidth(place);
     const stroke = width > 0 ? this.paint(style.stroke, style['stroke-opacity'], box, place, e, 'stroke') : null;
     if (!stroke) return out;
@@ -311,7 +313,7 @@ export class Drawer implements Draws {
         ids: () => {
           if (!('pattern' in stroke) && even) return [this.pathNode(name, cut, 'nonZero', [], [{ ...shape, paint: stroke.paint }])];
           const area = strokeOutline(cut, shape, Math.max(1e-4, 0.02 / Math.max(1e-6, meanScale(place.ctm))));
-          if ('pattern' in stroke) return patternFill(this, stroke.pattern, area, 'nonZero', box, place, name);
+          if ('pattern' in stroke) return patternFill(this, stroke.pattern, area, 'nonZero', box(), place, name);
           this.making.note('A line squeezed unevenly became a shape.');
           return [this.pathNode(name, area, 'nonZero', [stroke.paint], [])];
         },
@@ -361,13 +363,13 @@ export class Drawer implements Draws {
   }
 
   pathNode(name: string, path: PathData, fillRule: 'nonZero' | 'evenOdd', fills: readonly Paint[], outlines: readonly Outline[]): string {
-    return this.making.add<NodeOf<'path'>>({ name, kind: 'path', transform: [1, 0, 0, 1, 0, 0], path: [...path], fillRule, fills, outlines });
+    return this.making.add<NodeOf<'path'>>({ name, kind: 'path', transform: [1, 0, 0, 1, 0, 0], path, fillRule, fills, outlines });
   }
 
   // ——— paints
 
   /** What a fill or stroke property comes to; null for nothing to see. */
-  paint(text: string, share: string, box: Rect, place: Place, e: Element | null, which: 'fill' | 'stroke'): Painted | null {
+  paint(text: string, share: string, box: Rect | (() => Rect), place: Place, e: Element | null, which: 'fill' | 'stroke'): Painted | null {
     const { making } = this;
     const alpha = readShare(share) ?? 1;
     const own = e && ownPaint(e, which, text, this.inks);
@@ -376,7 +378,7 @@ export class Drawer implements Draws {
     const id = /^\s*url\(/.test(text) ? localId(text) : null;
     const server = id ? making.byId.get(id) : undefined;
     if (server?.name === 'linearGradient' || server?.name === 'radialGradient') {
-      const made = gradientPaint(server, making.byId, making.styles, box, place.measures, current, making.note);
+      const made = gradientPaint(server, making.byId, making.styles, typeof box === 'function' ? box() : box, place.measures, current, making.note);
       return made.paint.kind === 'none' ? null : { paint: made.paint, alpha: made.alpha * alpha };
     }
     if (server?.name === 'pattern' && isPattern(making, server, place)) return { pattern: server, alpha };

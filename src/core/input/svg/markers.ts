@@ -3,6 +3,7 @@ import { CLOSE, CUBIC, MOVE, COORDS, type PathData } from '../../geometry/path';
 import { contains, rect } from '../../geometry/rect';
 import type { Draws, Place } from './context';
 import type { Drawn } from './shapes';
+import { withStyle } from './style';
 import { localId, readLength } from './values';
 import { readViewBox, viewMatrix } from './view';
 import type { Element } from './xml';
@@ -52,7 +53,7 @@ function marker(drawer: Draws, id: string, at: Vertex, place: Place, start: bool
   const ref = { x: inner[0] * rx + inner[2] * ry + inner[4], y: inner[1] * rx + inner[3] * ry + inner[5] };
   const style = making.styles.inPlace(e);
   const toLine = multiply(translation(at.x, at.y), multiply(rotation(angle), multiply(scaling(weight, weight), translation(-ref.x, -ref.y))));
-  const ids = making.asCopy(() => drawer.children(e, { style: { ...style, 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' }, measures: { ...m, width: view?.width ?? w, height: view?.height ?? h }, ctm: multiply(place.ctm, multiply(toLine, inner)), depth: place.depth + 5, ...(place.copies && { copies: place.copies }) }));
+  const ids = making.asCopy(() => drawer.children(e, { style: withStyle(style, { 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' }), measures: { ...m, width: view?.width ?? w, height: view?.height ?? h }, ctm: multiply(place.ctm, multiply(toLine, inner)), depth: place.depth + 5, ...(place.copies && { copies: place.copies }) }));
   if (!ids.length) return [];
   const content = making.group('Inside', inner, ids);
   const over = style.overflow !== 'visible' && style.overflow !== 'auto' && !contains(rect(0, 0, w, h), making.boxOf([content]));

@@ -92,14 +92,18 @@ export function readPathData(text: string): { readonly path: PathData; readonly 
 
 const ARGUMENTS: Readonly<Record<string, number>> = { M: 2, L: 2, H: 1, V: 1, C: 6, S: 4, Q: 4, T: 2, A: 7, Z: 0 };
 
+const POWERS = Array.from({ length: 16 }, (_, n) => 10 ** n);
+
 class Scanner {
   private at = 0;
+  /** The numbers last read; they are used at once. */
+  private readonly taken: number[] = [0, 0, 0, 0, 0, 0, 0];
   constructor(private readonly text: string) {}
   get done(): boolean {
     return this.at >= this.text.length;
   }
   space(): void {
-    while (this.at < this.text.length && ' \t\r\n\f'.includes(this.text[this.at])) this.at++;
+    for (let c = this.text.charCodeAt(this.at); c === 32 || (c >= 9 && c <= 13 && c !== 11); c = this.text.charCodeAt(this.at)) this.at++;
   }
   command(): string | null {
     const c = this.text[this.at];
@@ -107,6 +111,49 @@ class Scanner {
     this.at++;
     return c;
   }
+  /** One number; null where there is none. Digits are counted up, not cut out as text: paths are most of a drawing. */
+  private number(): number | null {
+    const { text } = this;
+    const start = this.at;
+    let i = start;
+    const first = text.charCodeAt(i);
+    if (first === 43 || first === 45) i++;
+    let digits = 0;
+    let after = 0;
+    let value = 0;
+    for (let c = text.charCodeAt(i); c >= 48 && c <= 57; c = text.charCodeAt(++i)) {
+      value = value * 10 + c - 48;
+      digits++;
+    }
+    if (text.charCodeAt(i) === 46) {
+      i++;
+      for (let c = text.charCodeAt(i); c >= 48 && c <= 57; c = text.charCodeAt(++i)) {
+        value = value * 10 + c - 48;
+        digits++;
+        after++;
+      }
+    }
+    if (!digits) return null;
+    const letter = text.charCodeAt(i);
+    let plain = digits <= 15;
+    if (letter === 101 || letter === 69) {
+      let k = i + 1;
+      const sign = text.charCodeAt(k);
+      if (sign === 43 || sign === 45) k++;
+      const from = k;
+      while (text.charCodeAt(k) >= 48 && text.charCodeAt(k) <= 57) k++;
+      if (k > from) {
+        i = k;
+        plain = false;
+      }
+    }
+    this.at = i;
+    // Whole numbers and powers of ten up to there are exact, and so their quotient is rounded but once.
+    if (!plain) return Number(text.slice(start, i));
+    const v = after ? value / POWERS[after] : value;
+    return first === 45 ? -v : v;
+  }
+
   private comma(): void {
     this.space();
     if (this.text[this.at] === ',') {
@@ -115,8 +162,8 @@ class Scanner {
     }
   }
   /** So many numbers; of an arc the fourth and fifth are single digits. Null where they are not all there. */
-  numbers(count: number, arc: boolean): number[] | null {
-    const out: number[] = [];
+  numbers(count: number, arc: boolean): readonly number[] | null {
+    const out = this.taken;
     for (let i = 0; i < count; i++) {
       if (i) this.comma();
       else this.space();
@@ -124,14 +171,12 @@ class Scanner {
         const c = this.text[this.at];
         if (c !== '0' && c !== '1') return null;
         this.at++;
-        out.push(Number(c));
+        out[i] = Number(c);
         continue;
       }
-      NUMBER.lastIndex = this.at;
-      const m = NUMBER.exec(this.text);
-      if (!m) return null;
-      this.at += m[0].length;
-      out.push(Number(m[0]));
+      const v = this.number();
+      if (v === null) return null;
+      out[i] = v;
     }
     // Another set of numbers may follow after a comma.
     if (count) {
@@ -142,7 +187,6 @@ class Scanner {
     return out;
   }
 }
-const NUMBER = /[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?/y;
 
 /** An elliptical arc as cubics (SVG 1.1, appendix F.6). */
 function arc(out: PathBuilder, x1: number, y1: number, rx0: number, ry0: number, angle: number, large: boolean, sweep: boolean, x2: number, y2: number): void {

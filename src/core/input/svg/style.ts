@@ -14,7 +14,10 @@ const OWN: Readonly<Record<string, string>> = {
   'text-decoration': 'none', 'baseline-shift': 'baseline', 'mask-type': 'luminance', transform: '', clip: 'auto', 'dominant-baseline': 'auto', 'alignment-baseline': 'auto',
 };
 
+/** Properties by name; what is not an object's own comes from its prototype, so it is changed by `withStyle`, never spread. */
 export type Style = Readonly<Record<string, string>>;
+
+export const withStyle = (style: Style, changes: Style): Style => Object.assign(Object.create(style) as Record<string, string>, changes);
 
 /** Works out the style of elements from attributes, sheets and style attributes, each once. */
 export class Styles {
@@ -31,19 +34,36 @@ export class Styles {
 
   /** An element's style; where it is used elsewhere, what is inherited comes from `parent`. */
   of(e: Element, parent: Style | null): Style {
-    // What stands in the tree under its own parent is asked for again and again: gradients, stops.
     const own = this.declared(e);
-    const out: Record<string, string> = { ...OWN };
-    for (const [property, initial] of Object.entries(INHERITED)) out[property] = parent?.[property] ?? initial;
+    const base = this.baseOf(parent);
+    if (!own.size) return base;
+    const out = Object.create(base) as Record<string, string>;
+    // What says nothing that goes down leaves its children with what it had itself.
+    let passes = true;
     for (const [property, value] of own) {
+      if (property in INHERITED) passes = false;
       if (value === 'inherit') {
         if (parent?.[property] !== undefined) out[property] = parent[property];
       } else if (value === 'initial') out[property] = INHERITED[property] ?? OWN[property] ?? '';
       else out[property] = value;
     }
-    out['font-size'] = String(fontSize(out['font-size'], Number(parent?.['font-size'] ?? 16)));
-    out['font-weight'] = String(fontWeight(out['font-weight'], Number(parent?.['font-weight'] ?? 400)));
+    if (passes) this.bases.set(out, base);
+    if (own.has('font-size')) out['font-size'] = String(fontSize(out['font-size'], Number(parent?.['font-size'] ?? 16)));
+    if (own.has('font-weight')) out['font-weight'] = String(fontWeight(out['font-weight'], Number(parent?.['font-weight'] ?? 400)));
     return out;
+  }
+
+  private readonly bases = new WeakMap<Style, Style>();
+  private rootBase: Style | null = null;
+  /** What an element has that says nothing itself: shared by all children of a parent. */
+  private baseOf(parent: Style | null): Style {
+    const known = parent ? this.bases.get(parent) : this.rootBase;
+    if (known) return known;
+    const base: Record<string, string> = { ...OWN };
+    for (const property in INHERITED) base[property] = parent?.[property] ?? INHERITED[property];
+    if (parent) this.bases.set(parent, base);
+    else this.rootBase = base;
+    return base;
   }
 
   /** The style of an element where it stands. */

@@ -94,6 +94,17 @@ export function readColour(text: string | undefined, current: Shade = { colour: 
   const t = text?.trim().toLowerCase();
   if (!t) return null;
   if (t === 'currentcolor') return current;
+  let shade = colours.get(t);
+  if (shade === undefined) {
+    if (colours.size > 5000) colours.clear();
+    colours.set(t, (shade = parseColour(t)));
+  }
+  return shade;
+}
+/** Colours read before: a drawing has few. */
+const colours = new Map<string, Shade | null>();
+
+function parseColour(t: string): Shade | null {
   if (t === 'transparent') return { colour: { rgb: [0, 0, 0] }, alpha: 0 };
   const device = /device-cmyk\(([^)]*)\)/.exec(t);
   if (device) {
