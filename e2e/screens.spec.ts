@@ -71,7 +71,7 @@ for (const scheme of ['light', 'dark'] as const) {
 
 test('an empty shelf says what to do, and a removed design can be put back', async ({ page }) => {
   await page.goto('/');
-  for (const name of ['Guild letterhead', 'Supper ticket', 'Guild mark', 'Lantern stickers', 'Lantern Walk poster']) {
+  for (const name of ['Route markers', 'Guild letterhead', 'Supper ticket', 'Guild mark', 'Lantern stickers', 'Lantern Walk poster']) {
     await page.getByRole('button', { name: `Remove ${name}` }).click();
     await expect(page.getByText(`Removed “${name}” from the shelf.`)).toBeVisible();
   }
