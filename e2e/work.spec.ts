@@ -279,10 +279,12 @@ test('views and files: clean, plates in sets, PNG at its size, a job stopped hal
   await expect(page.getByRole('radio', { name: 'Plates' })).toHaveAttribute('aria-checked', 'true');
   await page.keyboard.press('Escape');
   // The sheet as it would look with magenta, yellow and the spots only: no blue left in the sky.
-  await page.waitForTimeout(1500);
   const sky = await bench.at(60, 60);
-  const shot = decode(await page.screenshot({ clip: { x: sky.x, y: sky.y, width: 2, height: 2 } }));
-  expect(shot.data[0]).toBeGreaterThan(shot.data[2]);
+  const redBeforeBlue = async () => {
+    const shot = decode(await page.screenshot({ clip: { x: sky.x, y: sky.y, width: 2, height: 2 } }));
+    return shot.data[0] - shot.data[2];
+  };
+  await expect.poll(redBeforeBlue).toBeGreaterThan(0);
   await page.keyboard.press('1');
   const png = await bench.handOver('PNG', async (s) => {
     await s.getByLabel('Resolution').fill('50');
