@@ -69,10 +69,11 @@ test('from a new A3 design to the plates of its PDF', async ({ page }) => {
   await page.getByRole('radio', { name: 'Plates' }).click();
   await page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Ember 66-43' }).click();
   const p = await bench.at(140, 140);
-  await page.mouse.move(p.x - 3, p.y);
-  await page.waitForTimeout(600);
-  await page.mouse.move(p.x, p.y);
-  await expect(bench.top.getByText(/^Ember 66-43 100 %\s+100 % in all$/)).toBeVisible();
+  await expect(async () => {
+    await page.mouse.move(p.x - 3, p.y);
+    await page.mouse.move(p.x, p.y);
+    await expect(bench.top.getByText(/^Ember 66-43 100 %\s+100 % in all$/)).toBeVisible({ timeout: 1000 });
+  }).toPass({ timeout: 20_000 });
 
   // The file, and the ink in it by another program's plates.
   const pdf = await bench.handOver('Print PDF');

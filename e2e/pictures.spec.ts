@@ -60,8 +60,16 @@ test('a photo on the page and in a star: cropped, moved, faded; its resolution f
   await expect(details(page).getByRole('button', { name: 'Crop' })).toBeVisible();
 
   // Faded: the same spot is lighter, on screen and after a reload.
-  await page.waitForTimeout(900);
-  const before = await seenAt(page, middle);
+  let before = await seenAt(page, middle);
+  // What rests is looked at: twice the same, a while apart.
+  await expect
+    .poll(async () => {
+      const last = String(before);
+      await page.waitForTimeout(900);
+      before = await seenAt(page, middle);
+      return String(before) === last;
+    })
+    .toBe(true);
   await details(page).getByRole('button', { name: 'Tone, inks, surround' }).click();
   await details(page).getByLabel('Fade in percent').fill('60');
   await details(page).getByLabel('Fade in percent').press('Enter');
