@@ -3,7 +3,7 @@ import { Palette } from '../../src/core/colour/palette';
 import type { Design } from '../../src/core/model/schema';
 import { demoDesigns } from '../../src/demo/demos';
 import { PictureSource } from '../../src/core/pictures/source';
-import { pictureBitmap } from '../../src/core/render/pictureBitmap';
+import { pictureLook } from '../../src/core/render/pictureLook';
 import { QuickPainter } from '../../src/core/render/quick';
 import { draw } from '../../src/core/geometry/path';
 import { bleedRect } from '../../src/core/scene/scene';
@@ -122,7 +122,7 @@ async function toneBench(): Promise<{ preview: number[]; draw: number[] }> {
   const out = { preview: [] as number[], draw: [] as number[] };
   for (let i = 0; i < 10; i++) {
     let t = performance.now();
-    pictureBitmap(source, { brightness: i / 40, contrast: 0.1, saturation: -0.2 }, palette, 800 * 600);
+    pictureLook(source, { brightness: i / 40, contrast: 0.1, saturation: -0.2 }, palette, 800 * 600);
     if (i) out.preview.push(performance.now() - t);
     t = performance.now();
     screen.drawImage(canvas, 0, 0, 800, 600);

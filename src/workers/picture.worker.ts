@@ -9,6 +9,7 @@ import { MAX_PIXELS } from '@/core/model/pictureSchema';
 import { Palette } from '@/core/colour/palette';
 import { PictureSource } from '@/core/pictures/source';
 import { pictureBitmap } from '@/core/render/pictureBitmap';
+import { pictureLook } from '@/core/render/pictureLook';
 import { openWorkshop, type Workshop } from '@/core/workshop';
 import { shopEnv } from '@/store/shopEnv';
 import type { PictureApi } from './pictureApi';
@@ -73,14 +74,14 @@ const api: PictureApi = {
       return { ok: false, message: `it could not be read (${e instanceof Error ? e.message : String(e)})` };
     }
   },
-  async look({ file, tone, pixels, colours }) {
+  async look({ file, tone, pixels, coarse, colours }) {
     const shop = await room();
     const found = await source(file).catch(() => null);
     if (!found) return null;
     await shop.room.prepare(colours.profile.file);
     const key = JSON.stringify(colours);
     if (palette?.key !== key) palette = { key, palette: new Palette(colours, shop.room) };
-    const look = pictureBitmap(found, tone, palette.palette, pixels);
+    const look = (coarse ? pictureLook : pictureBitmap)(found, tone, palette.palette, pixels);
     return Comlink.transfer(look, [look.data.buffer]);
   },
 };

@@ -11,6 +11,8 @@ export interface LookRequest {
   readonly file: string;
   readonly tone: Tone | undefined;
   readonly pixels: number;
+  /** At once, within a few levels of what is printed: for looks that the next move of a slider takes away again. */
+  readonly coarse: boolean;
   /** What its colours depend on. */
   readonly colours: Pick<Design, 'swatches' | 'inks' | 'profile' | 'setup'>;
 }

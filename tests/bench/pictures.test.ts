@@ -11,7 +11,7 @@ import { checkDesign } from '@/core/check/check';
 import { gatherPictures } from '@/core/output/gather';
 import { multiply } from '@/core/geometry/matrix';
 import { newDesign, setupOf } from '@/core/model/defaults';
-import type { Design, NodeOf, PicturePaint } from '@/core/model/schema';
+import type { Design, NodeOf, PicturePaint, Tone } from '@/core/model/schema';
 import type { Bitmap } from '@/core/render/bitmap';
 import { paletteOf } from '@/core/workshop';
 import { DesignBuilder, flat } from '@/demo/builder';
@@ -260,27 +260,50 @@ describe('as a whole', () => {
 });
 
 describe('looks that come later', () => {
-  test('the newest wish of a picture is asked for, the last look stands in, each is asked once', async () => {
+  test('the newest wish of a picture is asked for, coarse first and in full at rest; the last look stands in, each is asked once', async () => {
     const b = await openBench(page());
     const asked: string[] = [];
     let give: (b: Bitmap) => void = () => {};
     let come = 0;
-    const looks = new PictureLooks((r) => { asked.push(JSON.stringify(r.tone ?? null)); return new Promise((resolve) => (give = resolve)); }, () => b.session.design, () => void come++, (x) => x.width);
+    const looks = new PictureLooks((r) => { asked.push(`${r.coarse ? 'coarse ' : ''}${JSON.stringify(r.tone ?? null)}`); return new Promise((resolve) => (give = resolve)); }, () => b.session.design, () => void come++, (x) => x.width, 20);
     const id = placePicture(b.session, (await openPicture(b.session, 'boats.png', png(4, 4)))!, null);
     const paint = (b.session.design.nodes[id] as NodeOf<'shape'>).fills[0] as PicturePaint;
     const { palette } = b.session;
-    const look = (width: number): Bitmap => ({ width, height: 1, data: new Uint8ClampedArray(4) as Bitmap['data'] });
-    expect(looks.get(paint, palette)).toBeNull();
-    for (const fade of [0.1, 0.2, 0.3]) looks.get({ ...paint, tone: { fade } }, palette);
+    const seen = (tone?: Tone) => looks.get(tone ? { ...paint, tone } : paint, palette)?.image ?? null;
+    const given = async (width: number) => {
+      give({ width, height: 1, data: new Uint8ClampedArray(4) as Bitmap['data'] });
+      await new Promise((r) => setTimeout(r));
+    };
+    const asking = async (count: number) => {
+      while (asked.length < count) await new Promise((r) => setTimeout(r, 5));
+    };
+    expect(seen()).toBeNull();
+    for (const fade of [0.1, 0.2, 0.3]) seen({ fade });
     expect(asked).toEqual(['null']);
-    give(look(1));
+    await given(1);
+    // From here on it is seen: the next tones come coarse.
+    expect([asked, come, seen()]).toEqual([['null', 'coarse {"fade":0.3}'], 1, 1]);
+    expect(seen({ fade: 0.3 })).toBe(1);
+    await given(3);
+    expect(seen({ fade: 0.3 })).toBe(3);
+    // A newer wish ends the rest at once …
+    expect(seen({ fade: 0.4 })).toBe(3);
     await new Promise((r) => setTimeout(r));
-    expect([asked, come, looks.get(paint, palette)?.image]).toEqual([['null', '{"fade":0.3}'], 1, 1]);
-    expect(looks.get({ ...paint, tone: { fade: 0.3 } }, palette)?.image).toBe(1);
-    give(look(3));
-    await new Promise((r) => setTimeout(r));
-    expect(looks.get({ ...paint, tone: { fade: 0.3 } }, palette)?.image).toBe(3);
+    expect(asked.slice(2)).toEqual(['coarse {"fade":0.4}']);
+    await given(4);
+    // … and where none comes, the last is worked out in full.
+    await asking(4);
+    expect(asked.slice(3)).toEqual(['{"fade":0.4}']);
+    expect(seen({ fade: 0.4 })).toBe(4);
+    await given(5);
+    expect(seen({ fade: 0.4 })).toBe(5);
+    // Back at a tone that was only seen coarse: it is shown meanwhile, and not made coarse again.
+    expect(seen({ fade: 0.3 })).toBe(3);
+    await asking(5);
+    expect(asked.slice(4)).toEqual(['{"fade":0.3}']);
+    await given(6);
+    expect([seen({ fade: 0.3 }), asked.length]).toEqual([6, 5]);
     looks.forget(b.session.design.pictures![0].file);
-    expect(looks.get(paint, palette)).toBeNull();
+    expect(seen()).toBeNull();
   });
 });

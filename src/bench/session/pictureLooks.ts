@@ -9,25 +9,33 @@ const SHOWN_PIXELS = 700_000;
 /** Looks that are kept, over all pictures. */
 const MOST_KEPT = 24;
 
+/** A slider that rests so long has arrived: what it shows is worked out in full. */
+const REST_MS = 200;
+
 interface Known {
   readonly file: string;
   readonly picture: QuickPicture | null;
+  readonly coarse: boolean;
 }
 
 /**
  * How pictures look, for drawing that cannot wait: what is known is given at once, what is not is asked of the worker, the
- * newest wish of each picture only. Until it comes, the picture's last look stands in for it.
+ * newest wish of each picture only. Until it comes, the picture's last look stands in for it. A picture that is seen
+ * already gets its new look coarse and at once; in full when no newer wish follows.
  */
 export class PictureLooks {
   private readonly known = new Map<string, Known>();
-  private readonly wanted = new Map<string, { key: string; request: LookRequest }>();
-  private readonly busy = new Set<string>();
+  private readonly wanted = new Map<string, { key: string; request: Omit<LookRequest, 'coarse'> }>();
+  /** By file: the look that is being made. */
+  private readonly making = new Map<string, string>();
+  private readonly waking = new Map<string, () => void>();
 
   constructor(
     private readonly ask: (request: LookRequest) => Promise<Bitmap | null>,
     private readonly design: () => Design,
     private readonly come: () => void,
     private readonly newImage: (b: Bitmap) => unknown = canvasOf,
+    private readonly restMs = REST_MS,
   ) {}
 
   get(paint: PicturePaint, palette: Palette): QuickPicture | null {
@@ -39,28 +47,56 @@ export class PictureLooks {
       // Used last, thrown away last.
       this.known.delete(key);
       this.known.set(key, found);
-      return found.picture;
     }
+    if (found?.coarse === false || this.making.get(file) === key) return found ? found.picture : this.last(file);
     const { swatches, inks: own, profile, setup } = this.design();
     this.wanted.set(file, { key, request: { file, tone: paint.tone, pixels: SHOWN_PIXELS, colours: { swatches, inks: own, profile, setup } } });
+    this.waking.get(file)?.();
     void this.fetch(file);
+    return found ? found.picture : this.last(file);
+  }
+
+  private last(file: string): QuickPicture | null {
     return [...this.known.values()].findLast((k) => k.file === file)?.picture ?? null;
   }
 
   private async fetch(file: string): Promise<void> {
-    if (this.busy.has(file)) return;
-    this.busy.add(file);
+    if (this.making.has(file)) return;
     for (let next = this.wanted.get(file); next; next = this.wanted.get(file)) {
+      const { key, request } = next;
       this.wanted.delete(file);
-      const look = await this.ask(next.request);
-      this.known.set(next.key, { file, picture: look && { image: this.newImage(look), width: look.width, height: look.height } });
-      for (const oldest of this.known.keys()) {
-        if (this.known.size <= MOST_KEPT) break;
-        this.known.delete(oldest);
+      this.making.set(file, key);
+      if (this.last(file)) {
+        if (!this.known.has(key)) this.keep(file, key, true, await this.ask({ ...request, coarse: true }));
+        await this.rest(file);
+        if (this.wanted.has(file)) continue;
       }
-      this.come();
+      this.keep(file, key, false, await this.ask({ ...request, coarse: false }));
     }
-    this.busy.delete(file);
+    this.making.delete(file);
+  }
+
+  /** Waits for a newer wish, but not for long. */
+  private async rest(file: string): Promise<void> {
+    if (this.wanted.has(file)) return;
+    await new Promise<void>((resolve) => {
+      const timer = setTimeout(resolve, this.restMs);
+      this.waking.set(file, () => {
+        clearTimeout(timer);
+        resolve();
+      });
+    });
+    this.waking.delete(file);
+  }
+
+  private keep(file: string, key: string, coarse: boolean, look: Bitmap | null): void {
+    this.known.delete(key);
+    this.known.set(key, { file, coarse, picture: look && { image: this.newImage(look), width: look.width, height: look.height } });
+    for (const oldest of this.known.keys()) {
+      if (this.known.size <= MOST_KEPT) break;
+      this.known.delete(oldest);
+    }
+    this.come();
   }
 
   /** A file has come that was not there: what is known of it is not true any more. */
