@@ -270,15 +270,7 @@ class PlatePainter {
           flatRow(plate, base, from, to, cover, same);
           continue;
         }
-        const { table } = write;
-        for (let x = from; x < to; x++) {
-          const c = cover[x];
-          if (c === 255) plate[base + x] = table[index[x]];
-          else if (c !== 0) {
-            const old = plate[base + x];
-            plate[base + x] = old + ((table[index[x]] - old) * c) / 255 + 0.5;
-          }
-        }
+        tableRow(plate, base, from, to, cover, write.table, index);
       }
     };
   }
@@ -328,17 +320,34 @@ function partOf(region: Region, box: Rect): Part | null {
 }
 
 /** Takes each pixel of a row a little further on along the ramp, or a little back, square by square of the grain. */
-function grainOver({ x: ox, y: oy, scale }: Region, grain: number): (y: number, from: number, to: number, index: Uint16Array) => void {
+function grainOver({ x: ox, y: oy, scale, width }: Region, grain: number): (y: number, from: number, to: number, index: Uint16Array) => void {
   const tile = grainTile();
   const by = Math.round((grain / 2) * RAMP_STEPS);
   const cell = (v: number) => ((Math.floor(v / GRAIN_CELL) % GRAIN_SIZE) + GRAIN_SIZE) % GRAIN_SIZE;
+  const columns = Int32Array.from({ length: width }, (_, x) => cell(ox + (x + 0.5) / scale));
   return (y, from, to, index) => {
     const row = cell(oy + (y + 0.5) / scale) * GRAIN_SIZE;
-    for (let x = from; x < to; x++) {
-      const t = index[x] + (tile[row + cell(ox + (x + 0.5) / scale)] ? by : -by);
-      index[x] = t < 0 ? 0 : t > RAMP_STEPS ? RAMP_STEPS : t;
-    }
+    grainRow(index, from, to, tile.subarray(row, row + GRAIN_SIZE), columns, by);
   };
+}
+
+function grainRow(index: Uint16Array, from: number, to: number, row: Uint8Array, columns: Int32Array, by: number): void {
+  for (let x = from; x < to; x++) {
+    const t = index[x] + (row[columns[x]] ? by : -by);
+    index[x] = t < 0 ? 0 : t > RAMP_STEPS ? RAMP_STEPS : t;
+  }
+}
+
+/** Values of a table over a row. */
+function tableRow(plate: Uint8Array, base: number, from: number, to: number, cover: Uint8Array, table: Uint8Array, index: Uint16Array): void {
+  for (let x = from; x < to; x++) {
+    const c = cover[x];
+    if (c === 255) plate[base + x] = table[index[x]];
+    else if (c !== 0) {
+      const old = plate[base + x];
+      plate[base + x] = old + ((table[index[x]] - old) * c) / 255 + 0.5;
+    }
+  }
 }
 
 /** One value into one row of one plate: whole runs at once, edges by their coverage. */

@@ -7,7 +7,8 @@ export interface Declaration {
   readonly important: boolean;
 }
 interface Rule {
-  readonly selector: Selector;
+  /** The parts of its selector. */
+  readonly parts: readonly CssNode[];
   readonly specificity: number;
   readonly declarations: readonly Declaration[];
 }
@@ -38,7 +39,7 @@ export class Sheets {
         if (node.type !== 'Rule') return undefined;
         if (node.prelude.type === 'SelectorList') {
           const declarations = declarationsOf(node.block);
-          for (const selector of node.prelude.children) if (selector.type === 'Selector') rules.push({ selector, specificity: specificityOf(selector), declarations });
+          for (const selector of node.prelude.children) if (selector.type === 'Selector') rules.push({ parts: selector.children.toArray(), specificity: specificityOf(selector), declarations });
         }
         return walk.skip;
       },
@@ -47,7 +48,7 @@ export class Sheets {
 
   /** Declarations that meet an element, the weakest first; later ones win among equals. */
   matching(e: Element): readonly Declaration[] {
-    const met = this.rules.filter((r) => meets(e, r.selector));
+    const met = this.rules.filter((r) => from(e, r.parts, r.parts.length));
     if (!met.length) return [];
     return met.map((r, i) => ({ r, i })).sort((a, b) => a.r.specificity - b.r.specificity || a.i - b.i).flatMap(({ r }) => r.declarations);
   }
@@ -83,11 +84,6 @@ function specificityOf(s: Selector): number {
 }
 
 /** Does an element meet a selector (CSS 2.1, chapter 5)? Read from its end: the last compound is the element itself. */
-function meets(e: Element, s: Selector): boolean {
-  const parts = s.children.toArray();
-  return from(e, parts, parts.length);
-}
-
 function from(e: Element, parts: readonly CssNode[], end: number): boolean {
   let i = end;
   while (i > 0 && parts[i - 1].type !== 'Combinator') {

@@ -69,7 +69,7 @@ export class Drawer implements Draws {
     // Of a page of ours the paper and the cut at the trim are no part of the art.
     if (e.attributes.has(`${OURS} page`)) return this.children(e, { ...outer, style, depth: outer.depth + 1 });
     if (isOurs(e) && style['mix-blend-mode'] === 'multiply') style = withStyle(style, { 'mix-blend-mode': 'normal' });
-    if ([...e.attributes.keys()].some((k) => /^on[a-z]+$/.test(k))) making.note('Event handlers are left out.');
+    if (hasHandler(e)) making.note('Event handlers are left out.');
     const transform = readTransform(style.transform || e.attributes.get('transform'));
     if (!transform) {
       making.note('A transform that cannot be read is left out.');
@@ -427,6 +427,11 @@ export class Drawer implements Draws {
 
 const cap = (text: string): Outline['cap'] => (text === 'round' || text === 'square' ? text : 'butt');
 const join = (text: string): Outline['join'] => (text === 'round' || text === 'bevel' ? text : 'miter');
+
+function hasHandler(e: Element): boolean {
+  for (const name of e.attributes.keys()) if (name.startsWith('on') && /^on[a-z]+$/.test(name)) return true;
+  return false;
+}
 
 /** Would this child of a switch be shown? Languages: English; features and extensions: those of plain drawings. */
 function passes(e: Element): boolean {

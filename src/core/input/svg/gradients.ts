@@ -115,7 +115,19 @@ function repeated(stops: readonly Stop[], from: number, to: number, reflect: boo
   return { stops: out, from: a, to: b };
 }
 
-function readStops(e: Element, styles: Styles, current: Shade): Stop[] {
+/** Stops are worked out once for each gradient and colour it inherits: a gradient can be used by thousands. */
+function readStops(e: Element, styles: Styles, current: Shade): readonly Stop[] {
+  let known = read.get(styles);
+  if (!known) read.set(styles, (known = new Map()));
+  const before = known.get(e);
+  if (before?.current === current) return before.stops;
+  const stops = stopsOf(e, styles, current);
+  known.set(e, { current, stops });
+  return stops;
+}
+const read = new WeakMap<Styles, Map<Element, { readonly current: Shade; readonly stops: readonly Stop[] }>>();
+
+function stopsOf(e: Element, styles: Styles, current: Shade): Stop[] {
   let least = 0;
   const out: Stop[] = [];
   for (const s of elementsOf(e)) {

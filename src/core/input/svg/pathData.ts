@@ -94,54 +94,70 @@ const ARGUMENTS: Readonly<Record<string, number>> = { M: 2, L: 2, H: 1, V: 1, C:
 
 const POWERS = Array.from({ length: 16 }, (_, n) => 10 ** n);
 
+const codes = (text: string): ReadonlySet<number> => new Set([...text].map((c) => c.charCodeAt(0)));
+const COMMANDS = codes('MmLlHhVvCcSsQqTtAaZz');
+const COMMA = 44;
+const BEGIN_NUMBER = codes('0123456789.+-');
+
+const ENCODER = new TextEncoder();
+let room = new Uint8Array(4096);
+
+/**
+ * Reads along a text. Its bytes are looked at, not its characters, which are slow to come by in what a parser cut out of a
+ * file; up to the first mistake, and no further is read, a byte is a character.
+ */
 class Scanner {
   private at = 0;
+  private readonly bytes: Uint8Array;
+  private readonly end: number;
   /** The numbers last read; they are used at once. */
   private readonly taken: number[] = [0, 0, 0, 0, 0, 0, 0];
-  constructor(private readonly text: string) {}
+  constructor(private readonly text: string) {
+    if (room.length <= 3 * text.length) room = new Uint8Array(6 * text.length + 1);
+    this.bytes = room;
+    this.end = ENCODER.encodeInto(text, room).written;
+    room[this.end] = 0;
+  }
   get done(): boolean {
-    return this.at >= this.text.length;
+    return this.at >= this.end;
   }
   space(): void {
-    for (let c = this.text.charCodeAt(this.at); c === 32 || (c >= 9 && c <= 13 && c !== 11); c = this.text.charCodeAt(this.at)) this.at++;
+    for (let c = this.bytes[this.at]; c === 32 || (c >= 9 && c <= 13 && c !== 11); c = this.bytes[this.at]) this.at++;
   }
   command(): string | null {
-    const c = this.text[this.at];
-    if (!/[MmLlHhVvCcSsQqTtAaZz]/.test(c)) return null;
-    this.at++;
-    return c;
+    const c = this.bytes[this.at];
+    if (c < 65 || !COMMANDS.has(c)) return null;
+    return this.text[this.at++];
   }
   /** One number; null where there is none. Digits are counted up, not cut out as text: paths are most of a drawing. */
   private number(): number | null {
-    const { text } = this;
+    const { bytes } = this;
     const start = this.at;
     let i = start;
-    const first = text.charCodeAt(i);
+    const first = bytes[i];
     if (first === 43 || first === 45) i++;
     let digits = 0;
     let after = 0;
     let value = 0;
-    for (let c = text.charCodeAt(i); c >= 48 && c <= 57; c = text.charCodeAt(++i)) {
+    let c = bytes[i];
+    for (; c >= 48 && c <= 57; c = bytes[++i]) {
       value = value * 10 + c - 48;
       digits++;
     }
-    if (text.charCodeAt(i) === 46) {
-      i++;
-      for (let c = text.charCodeAt(i); c >= 48 && c <= 57; c = text.charCodeAt(++i)) {
+    if (c === 46) {
+      for (c = bytes[++i]; c >= 48 && c <= 57; c = bytes[++i]) {
         value = value * 10 + c - 48;
         digits++;
         after++;
       }
     }
     if (!digits) return null;
-    const letter = text.charCodeAt(i);
     let plain = digits <= 15;
-    if (letter === 101 || letter === 69) {
+    if (c === 101 || c === 69) {
       let k = i + 1;
-      const sign = text.charCodeAt(k);
-      if (sign === 43 || sign === 45) k++;
+      if (bytes[k] === 43 || bytes[k] === 45) k++;
       const from = k;
-      while (text.charCodeAt(k) >= 48 && text.charCodeAt(k) <= 57) k++;
+      while (bytes[k] >= 48 && bytes[k] <= 57) k++;
       if (k > from) {
         i = k;
         plain = false;
@@ -149,17 +165,16 @@ class Scanner {
     }
     this.at = i;
     // Whole numbers and powers of ten up to there are exact, and so their quotient is rounded but once.
-    if (!plain) return Number(text.slice(start, i));
+    if (!plain) return Number(this.text.slice(start, i));
     const v = after ? value / POWERS[after] : value;
     return first === 45 ? -v : v;
   }
 
   private comma(): void {
     this.space();
-    if (this.text[this.at] === ',') {
-      this.at++;
-      this.space();
-    }
+    if (this.bytes[this.at] !== COMMA) return;
+    this.at++;
+    this.space();
   }
   /** So many numbers; of an arc the fourth and fifth are single digits. Null where they are not all there. */
   numbers(count: number, arc: boolean): readonly number[] | null {
@@ -168,10 +183,10 @@ class Scanner {
       if (i) this.comma();
       else this.space();
       if (arc && (i === 3 || i === 4)) {
-        const c = this.text[this.at];
-        if (c !== '0' && c !== '1') return null;
+        const c = this.bytes[this.at] - 48;
+        if (c !== 0 && c !== 1) return null;
         this.at++;
-        out[i] = Number(c);
+        out[i] = c;
         continue;
       }
       const v = this.number();
@@ -182,7 +197,7 @@ class Scanner {
     if (count) {
       const back = this.at;
       this.comma();
-      if (this.done || !/[\d.+-]/.test(this.text[this.at])) this.at = back;
+      if (!BEGIN_NUMBER.has(this.bytes[this.at])) this.at = back;
     }
     return out;
   }
