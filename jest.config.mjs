@@ -10,6 +10,6 @@ const shared = {
 const config = {
   // Whole pages go through other programs: a machine under load takes its time.
   testTimeout: 60_000,
-  projects: [{ ...shared, displayName: 'core', testEnvironment: 'node', testMatch: ['<rootDir>/tests/**/*.test.ts'] }, { ...shared, displayName: 'interface', testEnvironment: '<rootDir>/jest.jsdom-env.mjs', testMatch: ['<rootDir>/tests/**/*.test.tsx'] }],
+  projects: [{ ...shared, displayName: 'core', testEnvironment: '<rootDir>/jest.node-env.mjs', testMatch: ['<rootDir>/tests/**/*.test.ts'] }, { ...shared, displayName: 'interface', testEnvironment: '<rootDir>/jest.jsdom-env.mjs', testMatch: ['<rootDir>/tests/**/*.test.tsx'] }],
 };
 export default config;

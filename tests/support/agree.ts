@@ -25,51 +25,54 @@ export function comparePlates(a: Grey, b: Grey, tolerance = 2): Agreement {
   const { width: w, height: h } = a;
   const n = w * h;
   const [A, B] = [a.data, b.data];
-  const [aLo, aHi, bLo, bHi] = [spread(A, w, h, 1, false), spread(A, w, h, 1, true), spread(B, w, h, 1, false), spread(B, w, h, 1, true)];
   const inked = new Uint8Array(n);
-  for (let i = 0; i < n; i++) if (A[i] < 250 || B[i] < 250) inked[i] = 1;
-  const near = spread(inked, w, h, 2, true);
   const ok = new Uint8Array(n);
-  let count = 0;
-  let good = 0;
   let inkA = 0;
   let inkB = 0;
   for (let i = 0; i < n; i++) {
-    inkA += 255 - A[i];
-    inkB += 255 - B[i];
-    const agrees = A[i] >= bLo[i] - tolerance && A[i] <= bHi[i] + tolerance && B[i] >= aLo[i] - tolerance && B[i] <= aHi[i] + tolerance;
-    if (agrees) ok[i] = 1;
-    if (near[i]) {
-      count++;
-      if (agrees) good++;
-    }
+    const p = A[i];
+    const q = B[i];
+    inkA += 255 - p;
+    inkB += 255 - q;
+    if (p < 250 || q < 250) inked[i] = 1;
+    // What lies near its counterpart lies in the range round it.
+    const d = p - q;
+    if ((d <= tolerance && -d <= tolerance) || (inRange(p, B, i, w, h, tolerance) && inRange(q, A, i, w, h, tolerance))) ok[i] = 1;
+  }
+  const near = grown(inked, w, h, 2);
+  let count = 0;
+  let good = 0;
+  for (let i = 0; i < n; i++) {
+    count += near[i];
+    good += near[i] & ok[i];
   }
   return { inked: count, share: count ? good / count : 1, worstBlock: blockWithout(ok, w, h), inkA, inkB };
 }
 
-/** The least or greatest value within `by` pixels, along rows and then along columns. */
-function spread(data: Uint8Array, w: number, h: number, by: number, most: boolean): Uint8Array {
-  const pass = (source: Uint8Array, step: number, length: number, lines: number, lineStep: number) => {
-    const out = new Uint8Array(source.length);
-    for (let line = 0; line < lines; line++)
-      for (let i = 0; i < length; i++) {
-        const at = line * lineStep + i * step;
-        let v = source[at];
-        for (let d = 1; d <= by; d++) {
-          if (i >= d) {
-            const q = source[at - d * step];
-            if (most ? q > v : q < v) v = q;
-          }
-          if (i + d < length) {
-            const q = source[at + d * step];
-            if (most ? q > v : q < v) v = q;
-          }
-        }
-        out[at] = v;
-      }
-    return out;
-  };
-  return pass(pass(data, 1, w, h, w), w, h, w, 1);
+/** Does a value lie within what the 3×3 round a place spans, or `tolerance` beyond? */
+function inRange(v: number, data: Uint8Array, at: number, w: number, h: number, tolerance: number): boolean {
+  const x = at % w;
+  const y = (at - x) / w;
+  let lo = 255;
+  let hi = 0;
+  for (let j = Math.max(0, y - 1); j <= Math.min(h - 1, y + 1); j++)
+    for (let i = Math.max(0, x - 1); i <= Math.min(w - 1, x + 1); i++) {
+      const q = data[j * w + i];
+      if (q < lo) lo = q;
+      if (q > hi) hi = q;
+    }
+  return v >= lo - tolerance && v <= hi + tolerance;
+}
+
+/** Marks all within `by` pixels of a mark, along rows and then across them. */
+function grown(marks: Uint8Array, w: number, h: number, by: number): Uint8Array {
+  const rows = new Uint8Array(marks.length);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) if (marks[y * w + x]) rows.fill(1, y * w + Math.max(0, x - by), y * w + Math.min(w, x + by + 1));
+  const out = rows.slice();
+  for (let y = 0; y < h; y++)
+    for (let k = Math.max(0, y - by); k <= Math.min(h - 1, y + by); k++) for (let x = 0; x < w; x++) out[y * w + x] |= rows[k * w + x];
+  return out;
 }
 
 function blockWithout(ok: Uint8Array, w: number, h: number): { x: number; y: number } | null {

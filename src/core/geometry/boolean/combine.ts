@@ -21,7 +21,8 @@ let loading: Promise<void> | null = null;
 /** Loads both engines; once a page, worker or process. Everything else here is then plain and synchronous. */
 export function loadBooleans(env: Env): Promise<void> {
   return (loading ??= (async () => {
-    const [kit, exact, wasm] = await Promise.all([import('pathkit-wasm'), import('paper/dist/paper-core.js'), env.asset('wasm/pathkit.wasm')]);
+    const exact = await loadExact();
+    const [kit, wasm] = await Promise.all([import('pathkit-wasm'), env.asset('wasm/pathkit.wasm')]);
     // In Node the engine's glue adds listeners that would end the process at any rejected promise.
     const node = (globalThis as { process?: NodeJS.EventEmitter }).process;
     const events = ['uncaughtException', 'unhandledRejection'] as const;
@@ -32,6 +33,18 @@ export function loadBooleans(env: Env): Promise<void> {
     });
     engines = { fast: new FastEngine(loaded), exact: new ExactEngine(exact.default as unknown as ConstructorParameters<typeof ExactEngine>[0]) };
   })());
+}
+
+/** Where it finds no browser the exact engine loads a whole one written for Node, which takes longer than all else: it is told of one. */
+async function loadExact() {
+  const place = globalThis as { self?: unknown };
+  if (place.self !== undefined) return import('paper/dist/paper-core.js');
+  place.self = { navigator: { userAgent: '' } };
+  try {
+    return await import('paper/dist/paper-core.js');
+  } finally {
+    delete place.self;
+  }
 }
 
 /** `share`: how much of the area the best result still gets wrong; that result is for showing, not for keeping. */

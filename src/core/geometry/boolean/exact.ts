@@ -12,6 +12,8 @@ export class ExactEngine {
     this.scope = new engine.PaperScope();
     // Paths are made outside any document.
     this.scope.setup(new this.scope.Size(1, 1));
+    // Nothing is ever shown: no clock need tick for it.
+    this.scope.view.autoUpdate = false;
     this.scope.settings.insertItems = false;
   }
 
