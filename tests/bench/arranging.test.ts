@@ -1,11 +1,10 @@
-import { runCommand, type CommandId } from '@/bench/session/commands';
 import { selectAlike } from '@/bench/session/selecting';
 import { setSnapping } from '@/bench/session/settings';
 import { alignSelection, distributeSelection } from '@/bench/session/arranging';
 import { toPage, zoomAt } from '@/bench/canvas/camera';
 import { placedGrips, selectionFrame } from '@/bench/canvas/frame';
 import { dragGuide, guideAt } from '@/bench/tools/guides';
-import { choose, pickAll } from '@/bench/tools/pick';
+import { pickAll } from '@/bench/tools/pick';
 import { enterHolder, selectTool } from '@/bench/tools/select';
 import { shapeTool } from '@/bench/tools/shape';
 import { textTool } from '@/bench/tools/text';
@@ -13,26 +12,9 @@ import { endEditing } from '@/bench/tools/editing';
 import { snapAngle } from '@/bench/tools/snapping';
 import { setCorners } from '@/core/edit/corners';
 import { colourPaint } from '@/core/model/defaults';
-import type { Design, NodeOf } from '@/core/model/schema';
-import type { DesignBuilder } from '@/demo/builder';
-import { openBench, type TestBench } from '../support/bench';
-import { box, disc, idOf, INK, named, OTHER, sheet } from '../support/drawing';
-
-let b: TestBench;
-const open = async (draw: (d: DesignBuilder) => string[]) => {
-  b = await openBench(sheet(draw));
-};
-afterEach(async () => {
-  await b.session.settled();
-  b.session.dispose();
-});
-const design = (): Design => b.session.design;
-const id = (name: string) => idOf(design(), name);
-const take = (...names: string[]) => choose(b.session, names.map(id));
-const run = (c: CommandId) => runCommand(b.session, c);
-const said = () => b.session.state.message?.text ?? '';
-const boxOf = (name: string) => b.session.boxOf([id(name)]);
-const only = () => design().nodes[b.session.state.selection[0]];
+import type { NodeOf } from '@/core/model/schema';
+import { box, disc, INK, named, OTHER } from '../support/drawing';
+import { b, boxOf, design, id, only, open, run, said, take } from '../support/opened';
 
 describe('corners', () => {
   test('the handle of a corner gives all of them its radius, with Alt its own; typed kinds keep radii', async () => {

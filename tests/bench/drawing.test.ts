@@ -1,5 +1,4 @@
 import { changeCombination, combineSelection, plainSelection } from '@/bench/session/combining';
-import { runCommand, type CommandId } from '@/bench/session/commands';
 import { repeatSelection } from '@/bench/session/copying';
 import { alignNodes, joinNodes, kindOfNodes, simplifyPaths } from '@/bench/session/nodeCommands';
 import { toPage, zoomAt } from '@/bench/canvas/camera';
@@ -14,27 +13,12 @@ import { areaOf } from '@/core/edit/area';
 import { piecesOf } from '@/core/geometry/boolean/pieces';
 import { nodesOf } from '@/core/geometry/nodes';
 import { colourPaint } from '@/core/model/defaults';
-import type { Design, NodeOf } from '@/core/model/schema';
+import type { NodeOf } from '@/core/model/schema';
 import type { DesignBuilder } from '@/demo/builder';
-import { openBench, type TestBench } from '../support/bench';
-import { box, disc, idOf, INK, named, sheet } from '../support/drawing';
+import { box, disc, INK, named } from '../support/drawing';
+import { b, boxOf, design, id, only, open, run, said, take } from '../support/opened';
 
-let b: TestBench;
-const open = async (draw: (d: DesignBuilder) => string[]) => {
-  b = await openBench(sheet(draw));
-};
-afterEach(async () => {
-  await b.session.settled();
-  b.session.dispose();
-});
-const design = (): Design => b.session.design;
-const id = (name: string) => idOf(design(), name);
-const take = (...names: string[]) => choose(b.session, names.map(id));
-const run = (c: CommandId) => runCommand(b.session, c);
-const said = () => b.session.state.message?.text ?? '';
-const boxOf = (name: string) => b.session.boxOf([id(name)]);
 const path = (name: string) => named(design(), name) as NodeOf<'path'>;
-const only = () => design().nodes[b.session.state.selection[0]];
 
 describe('combining', () => {
   test('a union that stays apart says how far, and both repairs close it; undo takes each back', async () => {

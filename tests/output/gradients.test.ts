@@ -1,14 +1,12 @@
 import { newDesign, outlineOf, setupOf } from '@/core/model/defaults';
 import type { Design, GradientPaint, Stop } from '@/core/model/schema';
-import { QUIET } from '@/core/output/job';
-import { writePdf } from '@/core/output/pdf/write';
-import { pagePlates } from '@/core/output/png';
-import { prepare, type Workshop } from '@/core/workshop';
+import type { Workshop } from '@/core/workshop';
 import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
 import { GRADIENT_KINDS, gradientPage } from '../support/gradients';
 import { DesignBuilder } from '@/demo/builder';
+import { pdfOf, platesOf } from '../support/press';
 import { unpacked } from '../support/qpdf';
 import { cmyk, linear, making, radial } from '../support/sample';
 import { testShop } from '../support/shop';
@@ -19,13 +17,7 @@ beforeAll(async () => {
   shop = await testShop();
 });
 
-async function both(design: Design) {
-  const palette = await prepare(shop, design);
-  const plates = pagePlates(shop.builder.build(design, design.pages[0]), palette, DPI);
-  const ours = new Map(plates.channels.map((ink, i) => [ink, { ...plates.region, data: plates.data[i].map((v) => 255 - v) }]));
-  const pdf = await writePdf(design, design.pages, shop.builder, palette, shop.env, { marks: true }, QUIET);
-  return { ours, pdf };
-}
+const both = async (design: Design) => ({ ours: await platesOf(shop, design, DPI), pdf: await pdfOf(shop, design, { marks: true }) });
 
 // Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it; meshes within 3/255 (the plan's tolerance).
 describe('gradients on our plates and on those of our PDF', () => {

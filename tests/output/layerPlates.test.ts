@@ -1,14 +1,12 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';
 import { BLENDS, type Blend, type Design, type DesignNode } from '@/core/model/schema';
-import { QUIET } from '@/core/output/job';
-import { writePdf } from '@/core/output/pdf/write';
-import { pagePlates } from '@/core/output/png';
-import { prepare, type Workshop } from '@/core/workshop';
+import type { Workshop } from '@/core/workshop';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
+import { pdfOf, platesOf } from '../support/press';
 import { cmyk, linear, making } from '../support/sample';
 import { testShop } from '../support/shop';
 
@@ -18,12 +16,7 @@ beforeAll(async () => {
   shop = await testShop();
 });
 
-async function both(design: Design) {
-  const palette = await prepare(shop, design);
-  const plates = pagePlates(shop.builder.build(design, design.pages[0]), palette, DPI);
-  const ours = new Map(plates.channels.map((ink, i) => [ink, { ...plates.region, data: plates.data[i].map((v) => 255 - v) }]));
-  return { ours, pdf: await writePdf(design, design.pages, shop.builder, palette, shop.env, { marks: false }, QUIET) };
-}
+const both = async (design: Design) => ({ ours: await platesOf(shop, design, DPI), pdf: await pdfOf(shop, design) });
 
 /** The same design with changes to its nodes by name. */
 function changed(d: Design, changes: Readonly<Record<string, Partial<Pick<DesignNode, 'opacity' | 'blend' | 'cuts'>>>>): Design {

@@ -2,15 +2,12 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';
 import type { Matrix } from '@/core/geometry/matrix';
 import type { Design, PicturePaint } from '@/core/model/schema';
-import { QUIET } from '@/core/output/job';
-import { writePdf } from '@/core/output/pdf/write';
-import { pagePlates } from '@/core/output/png';
-import { prepare } from '@/core/workshop';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
 import { drawnBy, pictureOf, shopWith, withoutProfile } from '../support/pictures';
+import { pdfOf, platesOf } from '../support/press';
 import { words } from '../support/qpdf';
 import { cmyk, making } from '../support/sample';
 
@@ -20,11 +17,7 @@ const files = new Map<string, Uint8Array>();
 
 async function both(design: Design, keepRgb = false) {
   const shop = await shopWith(files);
-  const palette = await prepare(shop, design);
-  const plates = pagePlates(shop.builder.build(design, design.pages[0]), palette, DPI);
-  const ours = new Map(plates.channels.map((ink, i) => [ink, { ...plates.region, data: plates.data[i].map((v) => 255 - v) }]));
-  const pdf = await writePdf(design, design.pages, shop.builder, palette, shop.env, { marks: false, keepRgb }, QUIET);
-  return { ours, pdf };
+  return { ours: await platesOf(shop, design, DPI), pdf: await pdfOf(shop, design, { keepRgb }) };
 }
 
 const AT: Matrix = [120, 0, 0, 80, 0, 0];

@@ -1,8 +1,6 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Colour, Design } from '@/core/model/schema';
-import { QUIET } from '@/core/output/job';
-import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates } from '@/core/output/png';
 import { mostInk } from '@/core/render/plates';
 import { asPrint, prepare, type Workshop } from '@/core/workshop';
@@ -10,6 +8,7 @@ import { DesignBuilder, flat } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';
 import type { Grey } from '../support/agree';
 import { faults } from '../support/faults';
+import { pdfOf, platesOf } from '../support/press';
 import { unpacked } from '../support/qpdf';
 import { separate } from '../support/ghostscript';
 import { cmyk, coloursDesign, making, drawnDesign, sampleDesign } from '../support/sample';
@@ -24,12 +23,8 @@ beforeAll(async () => {
 });
 
 async function both(design: Design, drop?: string, dpi = DPI): Promise<{ ours: Map<string, Grey>; pdf: Uint8Array }> {
-  const palette = await prepare(shop, design);
-  const plates = pagePlates(shop.builder.build(design, design.pages[0]), palette, dpi);
-  const ours = new Map(plates.channels.map((ink, i) => [ink, { ...plates.region, data: plates.data[i].map((v) => 255 - v) }]));
   const given = drop ? { ...design, nodes: Object.fromEntries(Object.entries(design.nodes).map(([id, n]) => [id, n.name === drop ? { ...n, hidden: true } : n])) } : design;
-  const pdf = await writePdf(given, given.pages, shop.builder, palette, shop.env, { marks: true }, QUIET);
-  return { ours, pdf };
+  return { ours: await platesOf(shop, design, dpi), pdf: await pdfOf(shop, given, { marks: true }) };
 }
 
 // Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it.
@@ -72,8 +67,7 @@ describe('plates agree with those that Ghostscript makes of our PDF', () => {
   // Kept colours are separated by Ghostscript from the tagged sRGB: 4/255 (the plan's tolerance for tagged RGB).
   test('screen colours that are kept RGB', async () => {
     const design = coloursDesign();
-    const palette = await prepare(shop, design);
-    const pdf = await writePdf(design, design.pages, shop.builder, palette, shop.env, { marks: true, keepRgb: true }, QUIET);
+    const pdf = await pdfOf(shop, design, { marks: true, keepRgb: true });
     const { ours, pdf: converted } = await both(design);
     const kept = separate(pdf, DPI, KEPT)[0];
     expect(faults(ours, kept, 'colours page, RGB kept', 4)).toEqual([]);

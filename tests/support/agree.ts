@@ -68,7 +68,11 @@ function inRange(v: number, data: Uint8Array, at: number, w: number, h: number, 
 function grown(marks: Uint8Array, w: number, h: number, by: number): Uint8Array {
   const rows = new Uint8Array(marks.length);
   for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++) if (marks[y * w + x]) rows.fill(1, y * w + Math.max(0, x - by), y * w + Math.min(w, x + by + 1));
+    for (let x = 0, base = y * w, done = 0; x < w; x++) {
+      if (!marks[base + x]) continue;
+      for (let k = x - by > done ? x - by : done; k <= x + by && k < w; k++) rows[base + k] = 1;
+      done = x + by + 1;
+    }
   const out = rows.slice();
   for (let y = 0; y < h; y++)
     for (let k = Math.max(0, y - by); k <= Math.min(h - 1, y + by); k++) for (let x = 0; x < w; x++) out[y * w + x] |= rows[k * w + x];

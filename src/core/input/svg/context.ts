@@ -2,7 +2,7 @@ import { boxIn } from '../../edit/box';
 import { IDENTITY, type Matrix } from '../../geometry/matrix';
 import { unionAll, type Rect } from '../../geometry/rect';
 import type { FillRule, PathData } from '../../geometry/path';
-import type { Design, DesignNode, Outline, Paint, Picture, Story } from '../../model/schema';
+import type { Design, DesignNode, NodeOf, Outline, Paint, Picture, Story } from '../../model/schema';
 import type { FontBook } from '../../text/fonts';
 import type { Style, Styles } from './style';
 import type { Measures, Shade } from './values';
@@ -64,6 +64,11 @@ export class Making {
     return this.add<Extract<DesignNode, { kind: 'group' }>>({ name, kind: 'group', transform, children, ...whole });
   }
 
+  /** A box that cuts the group it is put into. */
+  cutBox(r: Rect): string {
+    return this.add<NodeOf<'shape'>>({ name: 'Cut', kind: 'shape', shape: 'rectangle', knobs: {}, transform: [1, 0, 0, 1, r.x0, r.y0], width: Math.max(0, r.x1 - r.x0), height: Math.max(0, r.y1 - r.y0), fills: [], outlines: [], cuts: 'outline' });
+  }
+
   /** What is made meanwhile is a copy: something used, a marker, the inside of a pattern, a clip or a mask. */
   asCopy<T>(make: () => T): T {
     this.copying++;
@@ -97,12 +102,14 @@ export class Making {
 /** What draws elements, as its helpers see it. */
 export interface Draws {
   readonly making: Making;
+  /** Ids that are being used just now: what uses itself is drawn once. */
+  readonly using: string[];
   /** The objects of all child elements. */
   children(e: Element, place: Place): string[];
   /** Objects with what holds for them together. */
   whole(e: Element, style: Style, ids: readonly string[], transform: Matrix, name: string, place: Place, grouped?: boolean): string[];
-  /** A box that cuts the group it is put into. */
-  cutBox(r: Rect): string;
+  /** The objects of a plain shape. */
+  shape(e: Element, place: Place, name: string): string[];
   pathNode(name: string, path: PathData, fillRule: FillRule, fills: readonly Paint[], outlines: readonly Outline[]): string;
   /** What a fill or stroke property comes to; null for nothing to see. */
   paint(text: string, share: string, box: Rect | (() => Rect), place: Place, e: Element | null, which: 'fill' | 'stroke'): Painted | null;

@@ -2,11 +2,11 @@ import { pictureIn } from '../../edit/picture';
 import { dashPath } from '../../geometry/dash';
 import { invert, meanScale, multiply, translation, type Matrix } from '../../geometry/matrix';
 import { pathBounds, type PathData } from '../../geometry/path';
-import { contains, isEmpty, rect, rectMatrix, type Rect } from '../../geometry/rect';
+import { contains, rect, type Rect } from '../../geometry/rect';
 import { strokeOutline } from '../../geometry/stroke';
-
 import { BLENDS, type Blend, type NodeOf, type Outline, type Paint } from '../../model/schema';
 import { currentColour, nameOf, type Draws, type Held, type Making, type Painted, type Place } from './context';
+import { cutsOf } from './cuts';
 import { gradientPaint, hrefOf } from './gradients';
 import { markersOf } from './markers';
 import { isOurs, OURS, ownPaint, readWhole, type InksRead } from './ours';
@@ -14,7 +14,7 @@ import { isPattern, patternFill } from './patterns';
 import { drawnBy, lineOf, SHAPES, type Drawn } from './shapes';
 import { withStyle, type Style } from './style';
 import { drawText } from './text';
-import { localId, readColour, readLength, readShare, readTransform, type Measures } from './values';
+import { localId, readColour, readLength, readShare, readTransform } from './values';
 import { readViewBox, viewMatrix } from './view';
 import { elementsOf, type Element } from './xml';
 
@@ -39,7 +39,7 @@ interface Part {
 /** Draws elements into objects. */
 export class Drawer implements Draws {
   /** Ids that are being used just now: what uses itself is drawn once. */
-  private readonly using: string[] = [];
+  readonly using: string[] = [];
 
   constructor(
     readonly making: Making,
@@ -115,7 +115,7 @@ export class Drawer implements Draws {
     const opacity = readShare(style.opacity) ?? 1;
     const blend = (BLENDS as readonly string[]).includes(style['mix-blend-mode']) ? (style['mix-blend-mode'] as Blend) : undefined;
     if (style.filter !== 'none') making.note('Filters (shadow, blur and the like) are left out.');
-    const cuts = [...this.clips(style, ids, place), ...this.masks(style, ids, place)];
+    const cuts = cutsOf(this, style, ids, place);
     const together = { ...(opacity < 1 && { opacity }), ...(blend && { blend }) };
     const moved = transform.some((v, i) => v !== [1, 0, 0, 1, 0, 0][i]);
     if (!cuts.length && ids.length === 1 && !grouped) {
@@ -124,90 +124,6 @@ export class Drawer implements Draws {
       return [...ids];
     }
     return [making.group(name, transform, [...ids, ...cuts], together)];
-  }
-
-  private clips(style: Style, ids: readonly string[], place: Place): string[] {
-    const { making } = this;
-    const id = localId(style['clip-path'] === 'none' ? undefined : style['clip-path']);
-    if (!id) {
-      if (style['clip-path'] !== 'none') making.note('A clip that is no part of the file, or not of SVG 1.1, is left out.');
-      return [];
-    }
-    const clip = making.byId.get(id);
-    if (clip?.name !== 'clipPath' || this.using.includes(id)) return [];
-    const made = this.clipNodes(clip, id, ids, place);
-    return made ? [made] : [];
-  }
-
-  /** A clip path as an object that cuts by its outline; one that is empty leaves nothing. */
-  private clipNodes(clip: Element, id: string, ids: readonly string[], place: Place): string | null {
-    const { making } = this;
-    const base = making.styles.inPlace(clip);
-    const onBox = clip.attributes.get('clipPathUnits') === 'objectBoundingBox';
-    const box = onBox ? making.boxOf(ids) : null;
-    if (box && (isEmpty(box) || box.x1 <= box.x0 || box.y1 <= box.y0)) return null;
-    const transform = multiply(readTransform(clip.attributes.get('transform')) ?? [1, 0, 0, 1, 0, 0], box ? rectMatrix(box) : [1, 0, 0, 1, 0, 0]);
-    const inner: Place = { style: base, measures: onBox ? { ...place.measures, width: 1, height: 1 } : place.measures, ctm: multiply(place.ctm, transform), depth: place.depth + 1 };
-    this.using.push(id);
-    const children: string[] = [];
-    for (const e of elementsOf(clip)) {
-      if (!SHAPES.has(e.name) && e.name !== 'text' && e.name !== 'use') continue;
-      for (const child of making.asCopy(() => this.clipElement(e, inner))) children.push(child);
-    }
-    // A clip may itself be cut.
-    const further = this.clips(base, children, inner);
-    this.using.pop();
-    const group = making.group('Cut', transform, children.length ? [...children, ...further] : [making.add<NodeOf<'path'>>({ name: 'Nothing', kind: 'path', transform: [1, 0, 0, 1, 0, 0], path: [], fillRule: 'nonZero', fills: [], outlines: [] })]);
-    making.change(group, { cuts: 'outline' });
-    return group;
-  }
-
-  /** An element of a clip: its area alone counts, by the clip's own rule. */
-  private clipElement(e: Element, place: Place): string[] {
-    const style = this.making.styles.of(e, place.style);
-    if (style.visibility !== 'visible' || style.display === 'none') return [];
-    const asArea = withStyle(style, { fill: 'black', 'fill-opacity': '1', stroke: 'none', 'fill-rule': style['clip-rule'], opacity: '1', 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' });
-    const own = readTransform(style.transform || e.attributes.get('transform')) ?? ([1, 0, 0, 1, 0, 0] as Matrix);
-    const inner: Place = { ...place, style: asArea, ctm: multiply(place.ctm, own), depth: place.depth + 1 };
-    const name = nameOf(e, 'Cut');
-    if (e.name === 'use') {
-      const target = this.making.byId.get(localId(hrefOf(e)) ?? '');
-      if (!target || (!SHAPES.has(target.name) && target.name !== 'text')) return [];
-      const moved = multiply(own, translation(readLength(e.attributes.get('x'), place.measures, 'x') ?? 0, readLength(e.attributes.get('y'), place.measures, 'y') ?? 0));
-      const ids = this.clipElement(target, { ...place, style });
-      return ids.length ? this.whole(e, withStyle(asArea, { 'clip-path': style['clip-path'], mask: 'none', filter: 'none' }), ids, moved, name, inner, true) : [];
-    }
-    const ids = e.name === 'text' ? drawText(this, e, inner, name) : this.shape(e, inner, name);
-    return this.whole(e, withStyle(asArea, { 'clip-path': style['clip-path'], mask: 'none', filter: 'none' }), ids, own, name, inner);
-  }
-
-  private masks(style: Style, ids: readonly string[], place: Place): string[] {
-    const { making } = this;
-    const id = localId(style.mask === 'none' ? undefined : style.mask);
-    const mask = id ? making.byId.get(id) : undefined;
-    if (!id || mask?.name !== 'mask' || this.using.includes(id)) return [];
-    const box = making.boxOf(ids);
-    const onBox = mask.attributes.get('maskUnits') !== 'userSpaceOnUse';
-    if (onBox && (isEmpty(box) || box.x1 <= box.x0 || box.y1 <= box.y0)) return [];
-    const measures: Measures = onBox ? { ...place.measures, width: 1, height: 1 } : place.measures;
-    const at = (name: string, along: 'x' | 'y', otherwise: string) => readLength(mask.attributes.get(name) ?? otherwise, measures, along) ?? 0;
-    const [x, y, w, h] = [at('x', 'x', '-10%'), at('y', 'y', '-10%'), at('width', 'x', '120%'), at('height', 'y', '120%')];
-    const region: Rect = onBox ? rect(box.x0 + x * (box.x1 - box.x0), box.y0 + y * (box.y1 - box.y0), w * (box.x1 - box.x0), h * (box.y1 - box.y0)) : rect(x, y, w, h);
-    const contentOnBox = mask.attributes.get('maskContentUnits') === 'objectBoundingBox';
-    const transform: Matrix = contentOnBox ? rectMatrix(box) : [1, 0, 0, 1, 0, 0];
-    const base = making.styles.inPlace(mask);
-    this.using.push(id);
-    const content = making.asCopy(() => this.children(mask, { style: base, measures: contentOnBox ? { ...place.measures, width: 1, height: 1 } : place.measures, ctm: multiply(place.ctm, transform), depth: place.depth + 1, ...(place.copies && { copies: place.copies }) }));
-    this.using.pop();
-    const inner = making.group('Mask', transform, content);
-    const group = making.group('Mask', [1, 0, 0, 1, 0, 0], [...(content.length ? [inner] : []), this.cutBox(region)]);
-    making.change(group, { cuts: base['mask-type'] === 'alpha' ? 'opacity' : 'light' });
-    return [group];
-  }
-
-  /** A box that cuts the group it is put into. */
-  cutBox(r: Rect): string {
-    return this.making.add<NodeOf<'shape'>>({ name: 'Cut', kind: 'shape', shape: 'rectangle', knobs: {}, transform: translation(r.x0, r.y0), width: Math.max(0, r.x1 - r.x0), height: Math.max(0, r.y1 - r.y0), fills: [], outlines: [], cuts: 'outline' });
   }
 
   // ——— containers
@@ -228,7 +144,7 @@ export class Drawer implements Draws {
     const group = making.group('Inside', matrix, ids);
     if (style.overflow === 'visible' || style.overflow === 'auto') return [group];
     const port = rect(x, y, w, h);
-    return contains(port, making.boxOf([group])) ? [group] : [making.group('Inside', [1, 0, 0, 1, 0, 0], [group, this.cutBox(port)])];
+    return contains(port, making.boxOf([group])) ? [group] : [making.group('Inside', [1, 0, 0, 1, 0, 0], [group, making.cutBox(port)])];
   }
 
   private use(e: Element, place: Place, style: Style, own: Matrix, name: string): string[] {

@@ -57,7 +57,7 @@ function marker(drawer: Draws, id: string, at: Vertex, place: Place, start: bool
   if (!ids.length) return [];
   const content = making.group('Inside', inner, ids);
   const over = style.overflow !== 'visible' && style.overflow !== 'auto' && !contains(rect(0, 0, w, h), making.boxOf([content]));
-  return drawer.whole(e, style, over ? [content, drawer.cutBox(rect(0, 0, w, h))] : [content], toLine, 'Marker', place, true);
+  return drawer.whole(e, style, over ? [content, drawer.making.cutBox(rect(0, 0, w, h))] : [content], toLine, 'Marker', place, true);
 }
 
 /** The points of a path with the way the line runs through them: half way between how it comes and how it goes on. */

@@ -62,7 +62,7 @@ export function patternFill(drawer: Draws, e: Element, area: PathData, rule: 'no
   if (!children.length) return [];
   const one = making.group('Tile', content, children);
   const hangs = style.overflow !== 'visible' && !contains(tile, making.boxOf([one]));
-  const shown = hangs ? making.group('Tile', [1, 0, 0, 1, 0, 0], [one, drawer.cutBox(tile)]) : one;
+  const shown = hangs ? making.group('Tile', [1, 0, 0, 1, 0, 0], [one, drawer.making.cutBox(tile)]) : one;
   const all = making.add<NodeOf<'repeat'>>({
     name: 'Tiles', kind: 'repeat', transform: multiply(transform, translation(i0 * w, j0 * h)), children: [shown],
     arrangement: { kind: 'grid', columns, rows, across: { x: w, y: 0 }, down: { x: 0, y: h }, about: { x: tile.x0, y: tile.y0 } },
