@@ -3,29 +3,37 @@ import type { Bitmap } from '@/core/render/bitmap';
 import type { LookRequest, PictureApi, ReadDrawing, ReadPicture } from './pictureApi';
 
 /** No file needs longer; one that does was made to hang whoever opens it. */
-const READ_MS = 30_000;
+export const READ_MS = 30_000;
 
 /** The page's side of the picture worker. It starts with the first picture; one that hangs is ended and begun anew. */
 export class PictureClient {
   private worker: Worker | null = null;
   private api: Comlink.Remote<PictureApi> | null = null;
   private failed: Promise<never> | null = null;
+  private disposed = false;
+  private fail: (why: Error) => void = () => {};
 
   private begin(): Comlink.Remote<PictureApi> {
     if (!this.api) {
       const worker = new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' });
       this.worker = worker;
-      this.failed = new Promise((_, reject) => worker.addEventListener('error', (e) => reject(new Error(e.message || 'The picture worker could not start.'))));
-      this.failed.catch(() => this.end());
+      this.failed = new Promise((_, reject) => {
+        this.fail = reject;
+        worker.addEventListener('error', (e) => reject(new Error(e.message || 'The picture worker could not start.')));
+      });
+      this.failed.catch(() => this.worker === worker && this.end());
       this.api = Comlink.wrap<PictureApi>(worker);
     }
     return this.api;
   }
 
+  /** Who still waits for the worker hears that it is gone. */
   private end(): void {
+    const { fail } = this;
     this.worker?.terminate();
     this.worker = null;
     this.api = null;
+    fail(new Error('opening it was stopped because of another file. Try it again'));
   }
 
   /** Opens a file's bytes; they are handed over and can no longer be used here. */
@@ -42,8 +50,9 @@ export class PictureClient {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const late = new Promise<{ readonly ok: false; readonly message: string }>((resolve) => {
       timer = setTimeout(() => {
-        this.end();
+        // First this one's answer: ending the worker answers all others.
         resolve({ ok: false, message: 'it takes too long to open: it is damaged, or far too large' });
+        this.end();
       }, READ_MS);
     });
     try {
@@ -55,12 +64,20 @@ export class PictureClient {
     }
   }
 
+  /** A look is asked for once more where the worker was ended for another file's sake. */
   async look(request: LookRequest): Promise<Bitmap | null> {
-    const job = this.begin().look(request);
-    return Promise.race([job, this.failed!]).catch(() => null);
+    for (let tries = 0; tries < 2 && !this.disposed; tries++) {
+      try {
+        return await Promise.race([this.begin().look(request), this.failed!]);
+      } catch {
+        // The worker is gone: the next one may do it.
+      }
+    }
+    return null;
   }
 
   dispose(): void {
+    this.disposed = true;
     this.end();
   }
 }

@@ -1,35 +1,10 @@
-import * as Comlink from 'comlink';
 import { PressClient, Stopped, startHandOver } from '@/workers/pressClient';
 import type { HandedOver, PressApi, Rendered, RenderRequest } from '@/workers/pressApi';
+import { serve, useFakeWorkers, workers } from '../support/fakeWorker';
 import { sampleDesign } from '../support/sample';
 
-/** What a started worker runs, for the next `new Worker`. */
-let api: Partial<PressApi> = {};
-const workers: FakeWorker[] = [];
 
-/** A worker in this very thread: the same messages, by a channel. */
-class FakeWorker extends EventTarget {
-  private readonly channel = new MessageChannel();
-  ended = false;
-  constructor() {
-    super();
-    workers.push(this);
-    Comlink.expose(api, this.channel.port2 as unknown as Comlink.Endpoint);
-    this.channel.port1.onmessage = (e) => this.dispatchEvent(Object.assign(new Event('message'), { data: (e as MessageEvent).data as unknown }));
-    this.channel.port1.start();
-    this.channel.port2.start();
-  }
-  postMessage(message: unknown, transfer: Transferable[] = []): void {
-    if (!this.ended) this.channel.port1.postMessage(message, transfer as never);
-  }
-  terminate(): void {
-    this.ended = true;
-    this.channel.port1.close();
-    this.channel.port2.close();
-  }
-}
-beforeAll(() => void Object.assign(globalThis, { Worker: FakeWorker }));
-afterEach(() => workers.splice(0).forEach((w) => w.terminate()));
+useFakeWorkers();
 
 const request = (scale: number): RenderRequest => ({ page: 'p', region: { x: 0, y: 0, scale, width: 2, height: 1 }, shown: null });
 const picture = (r: RenderRequest): Rendered => ({ width: r.region.width, height: r.region.height, pixels: new Uint8ClampedArray([r.region.scale]) });
@@ -37,13 +12,13 @@ const picture = (r: RenderRequest): Rendered => ({ width: r.region.width, height
 test('of many wishes only the first and the newest are drawn; those between give way', async () => {
   const drawn: number[] = [];
   let go: (() => void)[] = [];
-  api = {
+  serve({
     render: async (r) => {
       drawn.push(r.region.scale);
       await new Promise<void>((done) => go.push(done));
       return picture(r);
     },
-  };
+  } satisfies Partial<PressApi>);
   const press = new PressClient();
   const wishes = [1, 2, 3, 4].map((s) => press.render(request(s)));
   const release = async () => {
@@ -60,7 +35,7 @@ test('of many wishes only the first and the newest are drawn; those between give
 });
 
 test('a worker that fails says so to all who wait, instead of leaving them waiting', async () => {
-  api = { totalInk: () => new Promise(() => {}) };
+  serve({ totalInk: () => new Promise(() => {}) } satisfies Partial<PressApi>);
   const press = new PressClient();
   const waiting = press.totalInk('p');
   workers[0].dispatchEvent(Object.assign(new Event('error'), { message: 'no memory' }));
@@ -70,12 +45,12 @@ test('a worker that fails says so to all who wait, instead of leaving them waiti
 
 test('a fault inside a call reaches the caller as an error, and the next call works', async () => {
   let n = 0;
-  api = {
+  serve({
     render: async (r) => {
       if (n++ === 0) throw new Error('unknown swatch: x');
       return picture(r);
     },
-  };
+  } satisfies Partial<PressApi>);
   const press = new PressClient();
   await expect(press.render(request(1))).rejects.toThrow('unknown swatch: x');
   expect((await press.render(request(2)))?.pixels[0]).toBe(2);
@@ -85,14 +60,14 @@ test('a fault inside a call reaches the caller as an error, and the next call wo
 describe('handing over', () => {
   test('opens the design, reports progress, gives the file, and ends its worker', async () => {
     const opened: string[] = [];
-    api = {
+    serve({
       open: async (d) => void opened.push(d.name),
       handOver: async (_, progress) => {
         progress(1, 2, 'Page 1 of 2');
         await new Promise((r) => setTimeout(r, 20));
         return { ok: true, bytes: Uint8Array.of(1, 2), notes: ['near'] } satisfies HandedOver;
       },
-    };
+    } satisfies Partial<PressApi>);
     const steps: string[] = [];
     const job = startHandOver(sampleDesign(), { kind: 'svg', page: 1 }, (a, b, what) => steps.push(`${a}/${b} ${what}`));
     expect(await job.result).toMatchObject({ ok: true, notes: ['near'] });
@@ -101,7 +76,7 @@ describe('handing over', () => {
     expect(workers[0].ended).toBe(true);
   });
   test('stopped, it ends at once and no file comes', async () => {
-    api = { open: async () => {}, handOver: () => new Promise(() => {}) };
+    serve({ open: async () => {}, handOver: () => new Promise(() => {}) } satisfies Partial<PressApi>);
     const job = startHandOver(sampleDesign(), { kind: 'holvet' }, () => {});
     setTimeout(() => job.stop(), 10);
     await expect(job.result).rejects.toBeInstanceOf(Stopped);

@@ -141,8 +141,9 @@ function simple(e: Element, part: CssNode): boolean {
       }
     }
     case 'PseudoClassSelector':
-      if (part.name === 'first-child') return e.parent !== null && e.index === 0;
-      if (part.name === 'last-child') return e.parent !== null && elementsOf(e.parent).length === e.index + 1;
+      // The root is a first and last child too (Selectors Level 4).
+      if (part.name === 'first-child') return e.index === 0;
+      if (part.name === 'last-child') return e.parent === null || elementsOf(e.parent).length === e.index + 1;
       if (part.name === 'root') return e.parent === null;
       if (part.name === 'nth-child') {
         const text = part.children ? [...part.children].map((c) => generate(c)).join('') : '';
