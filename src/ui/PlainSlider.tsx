@@ -1,6 +1,6 @@
 'use client';
 import { Slider } from 'radix-ui';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 
 interface Props {
   readonly label: string;
@@ -19,6 +19,10 @@ interface Props {
 export function PlainSlider({ label, ends, value, min, max, step, says, onPreview, onCommit }: Props) {
   const [moving, setMoving] = useState<number | null>(null);
   const shown = moving ?? value;
+  /** Taken back by Escape: what the hand still does until it lets go counts for nothing. */
+  const takenBack = useRef(false);
+  /** What was kept just now: of keys the slider tells first that a value is to be kept, and then that it has changed. */
+  const kept = useRef<number | null>(null);
   return (
     <div className="grid grid-cols-[auto_1fr_auto] items-center gap-2">
       <span aria-hidden className="text-faint">
@@ -30,17 +34,27 @@ export function PlainSlider({ label, ends, value, min, max, step, says, onPrevie
         max={max}
         step={step}
         value={[shown]}
+        onPointerDownCapture={() => {
+          takenBack.current = false;
+          kept.current = null;
+        }}
+        onPointerUp={() => void (takenBack.current = false)}
+        onKeyDownCapture={() => void (kept.current = null)}
         onValueChange={([v]) => {
+          if (takenBack.current || kept.current === v) return;
           setMoving(v);
           onPreview(v);
         }}
         onValueCommit={([v]) => {
+          if (takenBack.current) return;
+          kept.current = v;
           setMoving(null);
           onCommit(v);
         }}
         onKeyDown={(e) => {
           e.stopPropagation();
           if (e.key !== 'Escape' || moving === null) return;
+          takenBack.current = true;
           setMoving(null);
           onPreview(null);
         }}

@@ -306,4 +306,32 @@ describe('looks that come later', () => {
     looks.forget(b.session.design.pictures![0].file);
     expect(seen()).toBeNull();
   });
+
+  test('two objects with tones of their own on one picture: both end in full, and then it is quiet', async () => {
+    const b = await openBench(page());
+    const asked: string[] = [];
+    const paints: PicturePaint[] = [];
+    const draw = () => paints.map((p) => looks.get(p, b.session.palette)?.image);
+    const looks: PictureLooks = new PictureLooks(
+      async (r) => {
+        asked.push(`${r.coarse ? 'coarse' : 'full'} ${r.tone?.fade ?? 0}`);
+        return { width: r.coarse ? 1 : Math.round((r.tone?.fade ?? 0) * 100), height: 1, data: new Uint8ClampedArray(4) as Bitmap['data'] };
+      },
+      () => b.session.design,
+      () => void draw(),
+      (x) => x.width,
+      10,
+    );
+    const id = placePicture(b.session, (await openPicture(b.session, 'boats.png', png(4, 4)))!, null);
+    const paint = (b.session.design.nodes[id] as NodeOf<'shape'>).fills[0] as PicturePaint;
+    paints.push({ ...paint, tone: { fade: 0.2 } }, { ...paint, tone: { fade: 0.7 } });
+    draw();
+    for (let i = 0; i < 40 && JSON.stringify(draw()) !== '[20,70]'; i++) await new Promise((r) => setTimeout(r, 10));
+    expect(draw()).toEqual([20, 70]);
+    const count = asked.length;
+    await new Promise((r) => setTimeout(r, 60));
+    draw();
+    expect(asked).toHaveLength(count);
+    expect(asked.filter((a) => a === 'full 0.2').length + asked.filter((a) => a === 'full 0.7').length).toBe(2);
+  });
 });
