@@ -28,7 +28,7 @@ add('plates of 8 pools over 1 Mpx / of one linear gradient', node.pools.ours, no
 add('finding the front object at a place among 10,000 / among 100 that cover as much', node.hit.ours * 1000, node.hit.reference * 1000, 3, 'in µs; median of 9 × 2,000 places');
 add('move of one of 20 combined gears, all but the drawing / the bare engine on what rests and what moves', node.combine.ours, node.combine.reference, 2, `${node.combine.segments} pieces rest; median of 70`);
 
-add('SVG drawing to objects / saxes merely parsing it', node.svg.ours, node.svg.reference, 6, `${(node.svg.bytes / 1e6).toFixed(1)} MB; median of 5`);
+add('SVG drawing to objects / saxes merely parsing it', node.svg.ours, node.svg.reference, 6, `${(node.svg.bytes / 1e6).toFixed(1)} MB; median of 7`);
 
 console.log('Chromium …');
 const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));

@@ -74,37 +74,32 @@ function square({ width, height, data, alpha, space }: Pixels): Read {
 function smooth({ width, height, data, alpha, space }: Pixels): Read {
   const n = SAMPLES[space];
   const mixed = new Uint8Array(4);
-  const weights = new Float64Array(4);
-  const places = new Int32Array(4);
   return (u, v, map, out) => {
     const x = Math.min(width - 1, Math.max(0, u - 0.5));
     const y = Math.min(height - 1, Math.max(0, v - 0.5));
-    const [i, j] = [Math.min(width - 1, x | 0), Math.min(height - 1, y | 0)];
-    const [fx, fy] = [x - i, y - j];
-    const right = i < width - 1 ? 1 : 0;
+    const i = Math.min(width - 1, x | 0);
+    const j = Math.min(height - 1, y | 0);
+    const fx = x - i;
+    const fy = y - j;
+    const a = j * width + i;
+    const b = i < width - 1 ? a + 1 : a;
     const down = j < height - 1 ? width : 0;
-    places[0] = j * width + i;
-    places[1] = places[0] + right;
-    places[2] = places[0] + down;
-    places[3] = places[2] + right;
-    weights[0] = (1 - fx) * (1 - fy);
-    weights[1] = fx * (1 - fy);
-    weights[2] = (1 - fx) * fy;
-    weights[3] = fx * fy;
+    const c = a + down;
+    const d = b + down;
+    let wa = (1 - fx) * (1 - fy);
+    let wb = fx * (1 - fy);
+    let wc = (1 - fx) * fy;
+    let wd = fx * fy;
     let cover = 1;
     if (alpha) {
-      cover = 0;
-      for (let k = 0; k < 4; k++) {
-        weights[k] *= alpha[places[k]] / 255;
-        cover += weights[k];
-      }
+      wa *= alpha[a] / 255;
+      wb *= alpha[b] / 255;
+      wc *= alpha[c] / 255;
+      wd *= alpha[d] / 255;
+      cover = wa + wb + wc + wd;
       if (cover <= 0) return 0;
     }
-    for (let s = 0; s < n; s++) {
-      let sum = 0;
-      for (let k = 0; k < 4; k++) sum += weights[k] * data[places[k] * n + s];
-      mixed[s] = sum / cover + 0.5;
-    }
+    for (let s = 0; s < n; s++) mixed[s] = (wa * data[a * n + s] + wb * data[b * n + s] + wc * data[c * n + s] + wd * data[d * n + s]) / cover + 0.5;
     map(mixed, 0, out);
     return cover * 255 + 0.5;
   };

@@ -340,13 +340,18 @@ function grainRow(index: Uint16Array, from: number, to: number, row: Uint8Array,
 
 /** Values of a table over a row. */
 function tableRow(plate: Uint8Array, base: number, from: number, to: number, cover: Uint8Array, table: Uint8Array, index: Uint16Array): void {
-  for (let x = from; x < to; x++) {
+  for (let x = from; x < to; ) {
     const c = cover[x];
-    if (c === 255) plate[base + x] = table[index[x]];
-    else if (c !== 0) {
+    if (c === 255) {
+      do plate[base + x] = table[index[x]];
+      while (++x < to && cover[x] === 255);
+      continue;
+    }
+    if (c !== 0) {
       const old = plate[base + x];
       plate[base + x] = old + ((table[index[x]] - old) * c) / 255 + 0.5;
     }
+    x++;
   }
 }
 
