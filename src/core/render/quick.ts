@@ -1,6 +1,4 @@
 import type { Palette } from '../colour/palette';
-import { pointAt, type ResolvedRamp } from '../colour/ramp';
-import { hexOf } from '../colour/spaces';
 import { determinant, invert, multiply } from '../geometry/matrix';
 import { draw, transformPath, type PathData } from '../geometry/path';
 import { grow, intersect, isEmpty, overlaps, transformRect, type Rect } from '../geometry/rect';
@@ -9,6 +7,7 @@ import type { GradientPaint, PicturePaint } from '../model/schema';
 import { asLight } from './asLight';
 import { mapBitmap, paintBitmap, type Bitmap } from './bitmap';
 import { fieldMap } from './field';
+import { rampSteps } from './rampSteps';
 import { regionWith } from './region';
 import { byLayer, type Drawn, type LayerGroup } from '../scene/layers';
 import { isOwn, type Item } from '../scene/scene';
@@ -41,8 +40,6 @@ export interface View {
   readonly y: number;
 }
 
-/** Steps that a long piece of a ramp is drawn with, so that mixing in ink is followed closely. */
-const STEPS = 16;
 /** Pixels of the picture that stands for a paint which a canvas does not know. */
 const QUICK_PIXELS = 60_000;
 /** Pools are smooth: fewer will do. */
@@ -74,28 +71,6 @@ const canvasOf = ({ width, height, data }: Bitmap): unknown => {
   return canvas;
 };
 
-/** A ramp as steps of screen colour: its own points, and more where they lie far apart. */
-export function rampSteps(ramp: ResolvedRamp, palette: Palette): { offset: number; css: string; hex: string; opacity: number }[] {
-  const out: { offset: number; css: string; hex: string; opacity: number }[] = [];
-  const put = (offset: number, mix: readonly number[], opacity: number) => {
-    const hex = hexOf(palette.lookOfMix(mix));
-    out.push({ offset, hex, opacity, css: opacity >= 1 ? hex : `${hex}${Math.round(opacity * 255).toString(16).padStart(2, '0')}` });
-  };
-  ramp.stops.forEach((b, i) => {
-    const a = ramp.stops[i - 1];
-    if (a && b.offset > a.offset) {
-      const steps = palette.screen ? 1 : Math.max(1, Math.round(STEPS * Math.min(1, 4 * (b.offset - a.offset))));
-      for (let k = 1; k < steps; k++) {
-        const t = a.offset + ((b.offset - a.offset) * k) / steps;
-        const p = pointAt({ ...ramp, stops: [a, b] }, t);
-        put(t, p.mix, p.opacity);
-      }
-    }
-    put(b.offset, b.mix, b.opacity);
-  });
-  return out;
-}
-
 /** Light becomes cover: a mask's greys say by how light they are how much is left. */
 function lightToCover(ctx: Canvas2D, width: number, height: number): void {
   const image = ctx.getImageData(0, 0, width, height);
@@ -113,6 +88,14 @@ const IN_BROWSER: QuickTools = {
   },
   picture: () => null,
 };
+
+/** A flat area that covers what is below. */
+interface Plain {
+  readonly path: Path2D;
+  readonly style: string;
+  readonly rule: CanvasFillRule;
+}
+const NOT_PLAIN: Plain = { path: null as never, style: '', rule: 'nonzero' };
 
 /**
  * Draws items straight onto a canvas, for as long as something moves. Overprint is the blend mode multiply; colours are
@@ -147,16 +130,38 @@ export class QuickPainter {
       if (cut.length) this.drawAll(ctx, byLayer(cut), palette, view, dirty);
       cut = [];
     };
+    const plain = this.plainOf(items, palette);
+    let i = -1;
     for (const item of items) {
+      i++;
       if (!overlaps(item.bounds, dirty)) continue;
-      if (item.layer) cut.push(item);
+      if (item.layer) {
+        cut.push(item);
+        continue;
+      }
+      if (cut.length) flush();
+      const known = (plain[i] ??= this.asPlain(item, palette) ?? NOT_PLAIN);
+      if (known === NOT_PLAIN) this.drawItem(ctx, item, palette, view);
       else {
-        flush();
-        this.drawItem(ctx, item, palette, view);
+        this.mode(ctx, 'source-over');
+        ctx.fillStyle = known.style;
+        ctx.fill(known.path, known.rule);
       }
     }
     flush();
     this.mode(ctx, 'source-over');
+  }
+
+  /** What is known of the last list of items, place by place: most are flat areas, and there are thousands. */
+  private plain: { readonly items: Iterable<Item>; readonly palette: Palette; readonly known: (Plain | undefined)[] } | null = null;
+  private plainOf(items: Iterable<Item>, palette: Palette): (Plain | undefined)[] {
+    if (this.plain?.items !== items || this.plain.palette !== palette) this.plain = { items, palette, known: [] };
+    return this.plain.known;
+  }
+  private asPlain(item: Item, palette: Palette): Plain | null {
+    const { paint } = item;
+    if (paint.kind !== 'colour' || item.type !== 'fill' || (paint.overprint && !palette.screen)) return null;
+    return { path: this.path(item.path), style: this.style(paint, palette), rule: item.rule === 'evenOdd' ? 'evenodd' : 'nonzero' };
   }
 
   private blending: GlobalCompositeOperation = 'source-over';

@@ -7,7 +7,7 @@ import { OURS } from '../../input/svg/ours';
 import type { GradientPaint, PicturePaint } from '../../model/schema';
 import { paintBitmap } from '../../render/bitmap';
 import { pictureBitmap } from '../../render/pictureBitmap';
-import { rampSteps } from '../../render/quick';
+import { rampSteps } from '../../render/rampSteps';
 import { byLayer, type Drawn, type LayerGroup } from '../../scene/layers';
 import { isOwn, type Item, type Scene } from '../../scene/scene';
 import { annotate, inksText } from './ours';
