@@ -52,7 +52,8 @@ export function PlainSlider({ label, ends, value, min, max, step, says, onPrevie
           onCommit(v);
         }}
         onKeyDown={(e) => {
-          e.stopPropagation();
+          // Keys with Ctrl are the bench's: undo above all.
+          if (!e.ctrlKey && !e.metaKey) e.stopPropagation();
           if (e.key !== 'Escape' || moving === null) return;
           takenBack.current = true;
           setMoving(null);

@@ -59,3 +59,13 @@ test('keys are steps of their own, and Escape with nothing moving is nothing', (
   fireEvent.keyDown(thumb, { key: 'Escape' });
   expect([shown.length, kept]).toEqual([before, [1]]);
 });
+
+test('its keys do not reach the bench, but undo does', () => {
+  const { thumb } = setup();
+  const heard: string[] = [];
+  const listen = (e: KeyboardEvent) => heard.push(e.key);
+  document.addEventListener('keydown', listen);
+  for (const init of [{ key: 'ArrowRight' }, { key: 'Home' }, { key: 'z', ctrlKey: true }, { key: 'z', metaKey: true, shiftKey: true }]) fireEvent.keyDown(thumb, init);
+  document.removeEventListener('keydown', listen);
+  expect(heard).toEqual(['z', 'z']);
+});

@@ -44,6 +44,7 @@ export function CurveEditor({ label, points, onChange }: { label: string; points
   const onKey = (i: number) => (e: KeyboardEvent) => {
     const step = e.shiftKey ? 0.1 : 0.02;
     const by: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+    if (e.ctrlKey || e.metaKey) return;
     e.stopPropagation();
     if (by[e.key]) {
       e.preventDefault();
