@@ -1,15 +1,13 @@
 import fs from 'node:fs';
 import path from 'node:path';
-import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Tone } from '@/core/model/schema';
 import { PictureSource, SAMPLES, type Pixels } from '@/core/pictures/source';
-import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { pictureBitmap } from '@/core/render/pictureBitmap';
 import { pictureLook } from '@/core/render/pictureLook';
-import { prepare, type Workshop } from '@/core/workshop';
+import { type Workshop } from '@/core/workshop';
 import type { Palette } from '@/core/colour/palette';
-import { DesignBuilder } from '@/demo/builder';
-import { cmyk, making } from '../support/sample';
+import { palettes } from '../support/palettes';
+import { cmyk } from '../support/sample';
 import { testShop } from '../support/shop';
 
 let shop: Workshop;
@@ -18,12 +16,7 @@ let screen: Palette;
 let ember: string;
 beforeAll(async () => {
   shop = await testShop();
-  const b = new DesignBuilder(newDesign('Looks', setupOf(200, 200), making), making);
-  b.spot(SPOT_LIBRARY[0]);
-  const d = b.done();
-  ember = d.inks[0].id;
-  print = await prepare(shop, d);
-  screen = await prepare(shop, { ...d, setup: { ...d.setup, medium: 'screen' } });
+  ({ print, screen, ember } = await palettes(shop));
 });
 
 /** Colours from all over, each a few times in a row, as in pictures; the same every time. */

@@ -9,11 +9,11 @@ import { pictureBitmap } from '@/core/render/pictureBitmap';
 import { pictureInk } from '@/core/render/pictureInk';
 import { withoutSurround } from '@/core/render/surround';
 import { rasterPlates } from '@/core/render/plates';
-import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { asPrint, prepare, type Workshop } from '@/core/workshop';
 import type { Palette } from '@/core/colour/palette';
 import { DesignBuilder } from '@/demo/builder';
 import fc from '../support/seeded';
+import { palettes } from '../support/palettes';
 import { cmyk, making } from '../support/sample';
 import { testShop } from '../support/shop';
 
@@ -23,12 +23,7 @@ let screen: Palette;
 let ember: string;
 beforeAll(async () => {
   shop = await testShop();
-  const b = new DesignBuilder(newDesign('Tone', setupOf(200, 200), making), making);
-  b.spot(SPOT_LIBRARY[0]);
-  const d = b.done();
-  ember = d.inks[0].id;
-  print = await prepare(shop, d);
-  screen = await prepare(shop, { ...d, setup: { ...d.setup, medium: 'screen' } });
+  ({ print, screen, ember } = await palettes(shop));
 });
 
 const pixels = (space: Pixels['space'], width: number, data: number[], alpha: number[] | null = null): Pixels => ({ width, height: data.length / width / { gray: 1, rgb: 3, cmyk: 4 }[space], space, data: Uint8Array.from(data), alpha: alpha && Uint8Array.from(alpha), icc: null, ppi: null });
