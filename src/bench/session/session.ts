@@ -2,10 +2,11 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { ALIKE_TOLERANCE } from '@/core/edit/alike';
 import { boxIn } from '@/core/edit/box';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
-import { outOfReach } from '@/core/edit/reach';
 import type { Palette } from '@/core/colour/palette';
 import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
+import { faultText } from '@/core/model/faultText';
 import type { Design, Page } from '@/core/model/schema';
+import { verifyChange } from '@/core/model/verify';
 import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
 import type { Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
@@ -258,10 +259,11 @@ export class Session {
       this.set({ preview: null, calm: null, ...(options.select ? { selection: options.select } : {}) });
       return false;
     }
-    const lost = outOfReach(result.design, result.entry.patches);
-    if (lost) {
+    // What the door would refuse when the design is opened again is never let in.
+    const fault = verifyChange(state.design, result.design);
+    if (fault) {
       this.set({ preview: null, calm: null });
-      this.say(`“${lost.name}” would lie or reach further than 20 m from its page. Nothing was changed; try a smaller number.`, 'warn');
+      this.say(`${faultText(fault, result.design)} Nothing was changed.`, 'warn');
       return false;
     }
     this.lastMerge = options.merge === undefined ? null : { key: options.merge, at: performance.now() };

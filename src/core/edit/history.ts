@@ -1,6 +1,6 @@
 import { apply, create, isDraft, original, type Draft, type Patches } from 'mutative';
 import type { Design, DesignNode, Story } from '../model/schema';
-import type { NodeId } from '../model/tree';
+import { sameTree, type NodeId } from '../model/tree';
 
 export type DesignDraft = Draft<Design>;
 /** Changes a draft of the design in place; the design itself never changes. */
@@ -47,6 +47,7 @@ export function tryOutOn(design: Design, ids: readonly NodeId[], recipe: Recipe)
     if ('story' in node) stories[node.story] = structuredClone(design.stories[node.story]);
   }
   const shown = { ...design, nodes, stories };
+  sameTree(nodes, design);
   recipe(shown as DesignDraft);
   return shown;
 }

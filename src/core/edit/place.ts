@@ -129,6 +129,11 @@ function siblings(d: DesignDraft, pageId: string, parent: NodeId | null): string
   return node.children;
 }
 
+function setSiblings(d: DesignDraft, pageId: string, parent: NodeId | null, list: string[]): void {
+  if (parent === null) d.pages.find((p) => p.id === pageId)!.children = list;
+  else (d.nodes[parent] as Extract<DesignDraft['nodes'][string], { children: unknown }>).children = list;
+}
+
 function holderOf(d: DesignDraft, pageId: string, id: NodeId): string[] {
   const top = siblings(d, pageId, null);
   if (top.includes(id)) return top;
@@ -142,14 +147,36 @@ export function addNode(d: DesignDraft, pageId: string, node: DesignNode, parent
   list.splice(index ?? list.length, 0, node.id);
 }
 
+/** Who holds each node of a page: null for the page itself. One walk answers for any number of nodes. */
+function holdersOn(d: DesignDraft, pageId: string): Map<NodeId, NodeId | null> {
+  const holders = new Map<NodeId, NodeId | null>();
+  const visit = (ids: readonly NodeId[], by: NodeId | null) => {
+    for (const id of ids) {
+      holders.set(id, by);
+      const node = d.nodes[id];
+      if ('children' in node) visit(node.children, id);
+    }
+  };
+  visit(siblings(d, pageId, null), null);
+  return holders;
+}
+
+/** Takes nodes out of the lists that hold them. Answers the holders that were emptied of something. */
+function takeOut(d: DesignDraft, pageId: string, ids: readonly NodeId[], holders: ReadonlyMap<NodeId, NodeId | null>): Set<NodeId> {
+  const gone = new Set(ids);
+  const from = new Set(ids.map((id) => holders.get(id) ?? null));
+  for (const holder of from) setSiblings(d, pageId, holder, siblings(d, pageId, holder).filter((id) => !gone.has(id)));
+  from.delete(null);
+  return from as Set<NodeId>;
+}
+
 /** Removes nodes with all they hold, and groups that this leaves empty. */
 export function deleteNodes(d: DesignDraft, page: Page, ids: readonly NodeId[]): void {
-  for (const id of topmost(d as Design, page, ids)) {
-    const list = holderOf(d, page.id, id);
-    list.splice(list.indexOf(id), 1);
-    dropSubtree(d, id);
-  }
-  removeEmptyGroups(d, page.id);
+  const top = topmost(before(d), page, ids.filter((id) => d.nodes[id]));
+  const holders = holdersOn(d, page.id);
+  const from = takeOut(d, page.id, top, holders);
+  for (const id of top) dropSubtree(d, id);
+  removeEmptied(d, page.id, from, holders);
 }
 
 function dropSubtree(d: DesignDraft, id: NodeId): void {
@@ -159,20 +186,19 @@ function dropSubtree(d: DesignDraft, id: NodeId): void {
   delete d.nodes[id];
 }
 
-function removeEmptyGroups(d: DesignDraft, pageId: string): void {
-  const sweep = (list: string[]) => {
-    for (let i = list.length - 1; i >= 0; i--) {
-      const node = d.nodes[list[i]];
-      if (!('children' in node)) continue;
-      sweep(node.children);
+/** Removes the given groups where nothing is left in them, and what that leaves empty above them. */
+function removeEmptied(d: DesignDraft, pageId: string, groups: ReadonlySet<NodeId>, holders: ReadonlyMap<NodeId, NodeId | null>): void {
+  for (const group of groups)
+    for (let at: NodeId | null = group; at; ) {
+      const node: DesignDraft['nodes'][string] | undefined = d.nodes[at];
       // An empty layer is there to be filled.
-      if (node.children.length === 0 && !(node.kind === 'group' && node.layer)) {
-        delete d.nodes[node.id];
-        list.splice(i, 1);
-      }
+      if (!node || !('children' in node) || node.children.length > 0 || (node.kind === 'group' && node.layer)) break;
+      const above: NodeId | null = holders.get(at) ?? null;
+      const list = siblings(d, pageId, above);
+      list.splice(list.indexOf(at), 1);
+      delete d.nodes[at];
+      at = above;
     }
-  };
-  sweep(siblings(d, pageId, null));
 }
 
 /**
@@ -183,24 +209,29 @@ export function wrapNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], ne
   const members = topmost(d as Design, page, ids);
   if (members.length === 0) return null;
   const front = members[members.length - 1];
-  const outer = parentMatrix(d as Design, page, front);
-  const list = holderOf(d, page.id, front);
-  const holderId = newId();
-  const matrices = members.map((m) => multiply(parentMatrix(d as Design, page, m), d.nodes[m].transform as Matrix));
-  const back = invert(outer) ?? ([1, 0, 0, 1, 0, 0] as Matrix);
-  let at = list.indexOf(front) + 1;
+  const holders = holdersOn(d, page.id);
+  const holder = holders.get(front) ?? null;
+  const outers = new Map<NodeId | null, Matrix>();
+  const outerOf = (id: NodeId): Matrix => {
+    const by = holders.get(id) ?? null;
+    let m = outers.get(by);
+    if (!m) outers.set(by, (m = parentMatrix(d as Design, page, id)));
+    return m;
+  };
+  const back = invert(outerOf(front)) ?? ([1, 0, 0, 1, 0, 0] as Matrix);
   for (const m of members) {
-    const from = holderOf(d, page.id, m);
-    const i = from.indexOf(m);
-    if (from === list && i < at) at--;
-    from.splice(i, 1);
+    const node = d.nodes[m];
+    node.transform = [...multiply(back, multiply(outerOf(m), node.transform as Matrix))];
   }
-  members.forEach((m, i) => {
-    d.nodes[m].transform = [...multiply(back, matrices[i])];
-  });
+  const gone = new Set(members);
+  const list = siblings(d, page.id, holder);
+  const at = list.slice(0, list.indexOf(front)).filter((x) => !gone.has(x)).length;
+  const from = takeOut(d, page.id, members, holders);
+  const holderId = newId();
   d.nodes[holderId] = make(holderId, members) as DesignDraft['nodes'][string];
-  list.splice(at, 0, holderId);
-  removeEmptyGroups(d, page.id);
+  siblings(d, page.id, holder).splice(at, 0, holderId);
+  if (holder !== null) from.delete(holder);
+  removeEmptied(d, page.id, from, holders);
   return holderId;
 }
 
@@ -247,9 +278,10 @@ export type OrderMove = 'front' | 'forward' | 'backward' | 'back';
 /** Moves nodes within the list that holds them. */
 export function orderNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], move: OrderMove): void {
   const members = topmost(d as Design, page, ids);
-  const lists = new Set(members.map((m) => holderOf(d, page.id, m)));
+  const holders = holdersOn(d, page.id);
   const chosen = new Set(members);
-  for (const list of lists) {
+  for (const holder of new Set(members.map((m) => holders.get(m) ?? null))) {
+    const list = siblings(d, page.id, holder);
     const order = [...list];
     let next: string[];
     if (move === 'front' || move === 'back') {
@@ -257,7 +289,7 @@ export function orderNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], m
       const rest = order.filter((x) => !chosen.has(x));
       next = move === 'front' ? [...rest, ...mine] : [...mine, ...rest];
     } else {
-      next = order;
+      next = [...order];
       const step = move === 'forward' ? 1 : -1;
       const walk = next.map((_, i) => i);
       if (step > 0) walk.reverse();
@@ -266,27 +298,24 @@ export function orderNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], m
         if (chosen.has(next[i]) && j >= 0 && j < next.length && !chosen.has(next[j])) [next[i], next[j]] = [next[j], next[i]];
       }
     }
-    if (next.some((x, i) => x !== list[i])) list.splice(0, list.length, ...next);
+    if (next.some((x, i) => x !== order[i])) setSiblings(d, page.id, holder, next);
   }
 }
 
 /** Puts a node before another place in the pile: into `parent` (null: the page) at `index`; it stays where it is on the page. */
 export function reparentNode(d: DesignDraft, page: Page, id: NodeId, parent: NodeId | null, index: number): void {
-  for (let at: NodeId | null = parent; at; ) {
-    if (at === id) return; // a group cannot lie in itself
-    const holder: NodeId | null = at;
-    at = Object.values(d.nodes).find((n) => 'children' in n && n.children.includes(holder!))?.id ?? null;
-  }
+  const holders = holdersOn(d, page.id);
+  for (let at: NodeId | null = parent; at; at = holders.get(at) ?? null) if (at === id) return; // a group cannot lie in itself
   const matrix = multiply(parentMatrix(d as Design, page, id), d.nodes[id].transform as Matrix);
-  const from = holderOf(d, page.id, id);
+  const holder = holders.get(id) ?? null;
+  const from = siblings(d, page.id, holder);
   const i = from.indexOf(id);
   from.splice(i, 1);
-  const to = siblings(d, page.id, parent);
-  to.splice(from === to && i < index ? index - 1 : index, 0, id);
+  siblings(d, page.id, parent).splice(holder === parent && i < index ? index - 1 : index, 0, id);
   const outer = parent === null ? ([1, 0, 0, 1, 0, 0] as Matrix) : multiply(parentMatrix(d as Design, page, parent), d.nodes[parent].transform as Matrix);
   const back = invert(outer);
   if (back) d.nodes[id].transform = [...multiply(back, matrix)];
-  removeEmptyGroups(d, page.id);
+  if (holder !== null) removeEmptied(d, page.id, new Set([holder]), holders);
 }
 
 export function setNodeFlags(d: DesignDraft, ids: readonly NodeId[], flags: { hidden?: boolean; locked?: boolean; name?: string }): void {

@@ -5,12 +5,20 @@ import * as z from 'zod';
 export const MAX_PAGE = (5000 * 72) / 25.4;
 export const FAR = MAX_PAGE * 4;
 
-export const id = z.string().min(1).max(64).regex(/^[A-Za-z0-9_-]+$/);
+/** A name by which parts of a design refer to each other. What every object answers to (`constructor` …) is no name. */
+export const id = z
+  .string()
+  .min(1)
+  .max(64)
+  .regex(/^[A-Za-z0-9_-]+$/)
+  .refine((v) => !(v in Object.prototype), { message: 'this word cannot be a name here' });
 export const name = z.string().max(200);
 export const coordinate = z.number().min(-FAR).max(FAR);
 export const measure = z.number().min(0).max(FAR);
 export const unit01 = z.number().min(0).max(1);
-export const matrix = z.tuple([z.number(), z.number(), z.number(), z.number(), coordinate, coordinate]).readonly();
+export const matrix = z.tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate]).readonly();
+/** A path's numbers: commands and coordinates. */
+export const pathNumbers = z.array(coordinate).max(2_000_000).readonly();
 
 export const cmykSchema = z.tuple([unit01, unit01, unit01, unit01]).readonly();
 const rgb = z.tuple([unit01, unit01, unit01]).readonly();

@@ -1,7 +1,7 @@
 import '../zodSetup';
 import * as z from 'zod';
 import { picturePaintSchema, pictureSchema } from './pictureSchema';
-import { cmykSchema, colourSchema, coordinate, id, lab, MAX_PAGE, matrix, measure, name, ownColourSchema, unit01 } from './primitives';
+import { cmykSchema, colourSchema, coordinate, id, lab, MAX_PAGE, matrix, measure, name, ownColourSchema, pathNumbers, unit01 } from './primitives';
 
 export { cmykSchema, colourSchema, FAR, MAX_PAGE, ownColourSchema } from './primitives';
 export { type Picture, type PicturePaint, type PictureSpace, type Tone, type ToneInk } from './pictureSchema';
@@ -144,7 +144,7 @@ const children = z.array(id).max(100_000).readonly();
 const windowSchema = z.union([
   z.strictObject({ shape: id, knobs: z.record(z.string().max(40), z.number()).readonly(), corners }).readonly(),
   /** The path lies in a box of 1 by 1. */
-  z.strictObject({ path: z.array(z.number()).max(2_000_000).readonly(), fillRule: z.enum(['nonZero', 'evenOdd']) }).readonly(),
+  z.strictObject({ path: pathNumbers, fillRule: z.enum(['nonZero', 'evenOdd']) }).readonly(),
 ]);
 
 export const nodeSchema = z.discriminatedUnion('kind', [
@@ -158,7 +158,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
    * share of its full width, from a pen's pressure.
    */
   z
-    .strictObject({ ...nodeBase, kind: z.literal('path'), path: z.array(z.number()).max(2_000_000).readonly(), fillRule: z.enum(['nonZero', 'evenOdd']), corners, kinds: z.string().max(1_000_000).regex(/^[csy]*$/).optional(), widths: z.array(unit01).max(1_000_000).readonly().optional(), fills, outlines })
+    .strictObject({ ...nodeBase, kind: z.literal('path'), path: pathNumbers, fillRule: z.enum(['nonZero', 'evenOdd']), corners, kinds: z.string().max(1_000_000).regex(/^[csy]*$/).optional(), widths: z.array(unit01).max(1_000_000).readonly().optional(), fills, outlines })
     .readonly(),
   /**
    * Shapes, texts and groups combined, back to front, that can still be changed. Subtract: the rest from the first, or
@@ -227,7 +227,7 @@ export const designSchema = z
      * The output profile: a shipped file, or `sha256-….icc` for one that the person opened, then with its name; and the
      * most ink it bears at a point (1 = 100 %).
      */
-    profile: z.strictObject({ file: z.string().max(120), name: z.string().max(200).optional(), totalInkLimit: z.number().min(0.5).max(4) }).readonly(),
+    profile: z.strictObject({ file: z.string().max(120).regex(/^[A-Za-z0-9][A-Za-z0-9_-]*(\.[A-Za-z0-9_-]+)*$/), name: z.string().max(200).optional(), totalInkLimit: z.number().min(0.5).max(4) }).readonly(),
     inks: z.array(inkSchema).max(27).readonly(),
     swatches: z.array(swatchSchema).max(5000).readonly(),
     pages: z.array(pageSchema).min(1).max(2000).readonly(),

@@ -1,3 +1,4 @@
+import { isDraft } from 'mutative';
 import { multiply, type Matrix } from '../geometry/matrix';
 import type { Design, DesignNode, NodeOf, Page } from './schema';
 
@@ -28,23 +29,62 @@ export function withDescendants(d: Design, id: NodeId): NodeId[] {
   return out;
 }
 
+/** Who holds whom: of every node its holder, null for what lies on a page itself; and the page of each of those. */
+interface TreeIndex {
+  readonly pages: Design['pages'];
+  readonly holder: ReadonlyMap<NodeId, NodeId | null>;
+  readonly page: ReadonlyMap<NodeId, string>;
+}
+const indices = new WeakMap<Design['nodes'], TreeIndex>();
+
+/** The index of a design's tree, made once for the same nodes and pages. A draft changes in place: its index is not kept. */
+function indexOf(d: Design): TreeIndex {
+  const drafted = isDraft(d) || isDraft(d.nodes) || isDraft(d.pages);
+  const known = drafted ? undefined : indices.get(d.nodes);
+  if (known && known.pages === d.pages) return known;
+  const holder = new Map<NodeId, NodeId | null>();
+  const page = new Map<NodeId, string>();
+  const open: NodeId[] = [];
+  const take = (ids: readonly NodeId[], by: NodeId | null) => {
+    for (const id of ids) {
+      holder.set(id, by);
+      open.push(id);
+    }
+  };
+  for (const p of d.pages) {
+    for (const id of p.children) page.set(id, p.id);
+    take(p.children, null);
+  }
+  for (let id = open.pop(); id !== undefined; id = open.pop()) take(childrenOf(d.nodes[id]), id);
+  const index = { pages: d.pages, holder, page };
+  if (!drafted) indices.set(d.nodes, index);
+  return index;
+}
+
+/** Says that `nodes` hang together as `like` do (what is only moved or coloured): its index serves both. */
+export function sameTree(nodes: Design['nodes'], like: Design): void {
+  indices.set(nodes, indexOf(like));
+}
+
 /** From the top-level node down to `id` itself, on the given page; empty if it is not there. */
 export function ancestry(d: Design, page: Page, id: NodeId): NodeId[] {
-  const search = (ids: readonly NodeId[]): NodeId[] | null => {
-    for (const x of ids) {
-      if (x === id) return [x];
-      const below = search(childrenOf(d.nodes[x]));
-      if (below) return [x, ...below];
-    }
-    return null;
-  };
-  // Most questions are about top-level nodes; answer those without a walk.
-  if (page.children.includes(id)) return [id];
-  return search(page.children) ?? [];
+  // Most questions are about a few top-level nodes; those are answered without an index.
+  if (page.children.length < 50 && page.children.includes(id)) return [id];
+  const { holder, page: pages } = indexOf(d);
+  const line: NodeId[] = [];
+  for (let at: NodeId | null | undefined = id; at !== null; at = holder.get(at)) {
+    if (at === undefined) return [];
+    line.push(at);
+  }
+  return pages.get(line[line.length - 1]) === page.id ? line.reverse() : [];
 }
 
 export function pageOf(d: Design, id: NodeId): Page | undefined {
-  return d.pages.find((p) => ancestry(d, p, id).length > 0);
+  const { holder, page } = indexOf(d);
+  let top = id;
+  for (let at = holder.get(id); at; at = holder.get(at)) top = at;
+  const on = page.get(top);
+  return on === undefined ? undefined : pageById(d, on);
 }
 
 /** The id of the group that holds a node, or null where it lies on the page itself. */
@@ -68,6 +108,7 @@ export function pageMatrix(d: Design, page: Page, id: NodeId): Matrix {
 /** Of a selection, those that no other selected node contains, in pile order from back to front. */
 export function topmost(d: Design, page: Page, ids: readonly NodeId[]): NodeId[] {
   const wanted = new Set(ids);
+  if (!wanted.size) return [];
   // Most selections lie on the page itself; those are answered without a look at any node.
   const top = page.children.filter((id) => wanted.has(id));
   if (top.length === wanted.size) return top;

@@ -1,116 +1,255 @@
+import type * as z from 'zod';
+import { multiply, type Matrix } from '../geometry/matrix';
 import { COORDS } from '../geometry/path';
 import { copiesIn } from './copies';
-import { isHolder } from './tree';
-import { designSchema, MOST_COPIES, type Colour, type Design, type Paint } from './schema';
+import { own } from './own';
+import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint, type Run } from './schema';
+import { isHolder, pageMatrix, pageOf } from './tree';
 
-export type Verified = { readonly ok: true; readonly design: Design } | { readonly ok: false; readonly where: string; readonly what: string };
+/** What is wrong, and where: `path` leads to it from the design, `where` is the same in writing. */
+export interface Fault {
+  readonly where: string;
+  readonly what: string;
+  readonly path: readonly (string | number)[];
+}
+export type Verified = { readonly ok: true; readonly design: Design } | ({ readonly ok: false } & Fault);
+
+/** Groups in groups; deeper ones are a slip of a program, and no painter could walk them. */
+export const MOST_DEPTH = 200;
+/** Through all its groups, nothing is made larger than so many times, or smaller than nothing. */
+const MOST_SCALE = FAR * FAR;
 
 /** The door of the model: shape first (Zod), then what a schema cannot say (references, one parent each, whole paths). */
 export function verifyDesign(value: unknown): Verified {
   const parsed = designSchema.safeParse(value);
-  if (!parsed.success) {
-    const issue = parsed.error.issues[0];
-    return { ok: false, where: issue.path.join('.') || 'the design', what: issue.message };
-  }
-  const fault = findFault(parsed.data);
+  if (!parsed.success) return { ok: false, ...shapeFault(parsed.error.issues[0]) };
+  const [fault] = findFaults(parsed.data, null, 1);
   return fault ? { ok: false, ...fault } : { ok: true, design: parsed.data };
 }
 
-interface Fault {
-  where: string;
-  what: string;
+/** Every fault of shape (the first of each part), else every fault of sense; empty for a sound design. */
+export function allFaults(value: unknown): Fault[] {
+  const parsed = designSchema.safeParse(value);
+  return parsed.success ? findFaults(parsed.data, null, Infinity) : parsed.error.issues.map(shapeFault);
 }
 
-function findFault(d: Design): Fault | null {
-  const swatches = new Map(d.swatches.map((s) => [s.id, s]));
-  const inks = new Set(d.inks.map((i) => i.id));
-  const pictures = new Set(d.pictures?.map((p) => p.id));
-  const twice = firstRepeated([...d.swatches.map((s) => s.id), ...d.inks.map((i) => i.id), ...d.pages.map((p) => p.id), ...(d.pictures ?? []).map((p) => p.id)]);
-  if (twice) return { where: 'swatches, inks, pictures and pages', what: `the id ${twice} is used twice` };
-  const inkName = firstRepeated(d.inks.map((i) => i.name.toLowerCase()));
-  if (inkName) return { where: 'inks', what: `two inks are called ${inkName}` };
+/**
+ * The same door for a change: `before` has passed it, so only what differs from it (by identity) is looked at. Answers
+ * what `verifyDesign(after)` would refuse; null where it would not.
+ */
+export function verifyChange(before: Design, after: Design): Fault | null {
+  const parsed = designSchema.safeParse(thinned(before, after));
+  if (!parsed.success) return shapeFault(parsed.error.issues[0]);
+  return findFaults(after, before, 1)[0] ?? null;
+}
 
-  const colourFault = (c: Colour, where: string): Fault | null => {
-    if ('swatch' in c && swatches.get(c.swatch)?.kind !== 'colour') return { where, what: `the swatch ${c.swatch} is missing` };
-    if ('ink' in c && !inks.has(c.ink)) return { where, what: `the ink ${c.ink} is missing` };
-    return null;
+/** A design whose unchanged parts are left out or stand empty, so that its schema is asked about what is new alone. */
+function thinned(before: Design, after: Design): unknown {
+  const same = <K extends keyof Design>(key: K) => after[key] === before[key];
+  const pages = after.pages.map((p, i) => (p === before.pages[i] ? { ...p, children: [], guides: undefined } : p));
+  return {
+    ...after,
+    pages,
+    ...(same('swatches') ? { swatches: [] } : { swatches: after.swatches.filter((s, i) => s !== before.swatches[i]) }),
+    ...(same('inks') && { inks: [] }),
+    ...(same('pictures') ? { pictures: undefined } : {}),
+    nodes: Object.fromEntries(changedKeys(before.nodes, after.nodes).map((id) => [id, thinNode(own(before.nodes, id), after.nodes[id])])),
+    stories: Object.fromEntries(changedKeys(before.stories, after.stories).map((id) => [id, after.stories[id]])),
   };
-  const paintFault = (p: Paint, where: string): Fault | null => {
-    if (p.kind === 'colour') return colourFault(p.colour, where);
-    if (p.kind === 'pools') return firstFault(p.pools, (x) => colourFault(x.colour, where));
-    if (p.kind === 'picture') return pictures.has(p.picture) ? firstFault(p.tone?.inks ?? [], (x) => colourFault(x.colour, where)) : { where, what: `the picture ${p.picture} is missing` };
-    if (p.kind !== 'gradient') return null;
-    if ('swatch' in p.ramp) return swatches.get(p.ramp.swatch)?.kind === 'ramp' ? null : { where, what: `the gradient swatch ${p.ramp.swatch} is missing` };
-    return firstFault(p.ramp.stops, (s) => colourFault(s.colour, where));
-  };
+}
 
-  for (const s of d.swatches) {
-    const fault = s.kind === 'ramp' ? firstFault(s.stops, (x) => colourFault(x.colour, `swatches.${s.id}`)) : colourFault(s.colour, `swatches.${s.id}`);
-    if (fault) return fault;
-  }
+/** Long lists of a node that did not change need not be read again. */
+function thinNode(before: DesignNode | undefined, after: DesignNode): unknown {
+  if (before?.kind !== after.kind) return after;
+  const old = before as unknown as Record<string, unknown>;
+  return Object.fromEntries(Object.entries(after).map(([key, value]) => [key, LISTS.has(key) && value === old[key] ? [] : value]));
+}
+const LISTS = new Set(['path', 'children', 'widths', 'fills', 'outlines']);
 
-  const parents = new Map<string, string>();
-  const adopt = (ids: readonly string[], parent: string): Fault | null =>
-    firstFault(ids, (child) => {
-      if (!d.nodes[child]) return { where: parent, what: `the object ${child} is missing` };
-      if (parents.has(child)) return { where: parent, what: `the object ${child} lies in two places` };
-      parents.set(child, parent);
-      return null;
-    });
-  for (const page of d.pages) {
-    const fault = adopt(page.children, `pages.${page.id}`);
-    if (fault) return fault;
+function changedKeys<T>(before: Readonly<Record<string, T>>, after: Readonly<Record<string, T>>): string[] {
+  if (before === after) return [];
+  return Object.keys(after).filter((k) => after[k] !== before[k]);
+}
+
+function shapeFault(issue: z.core.$ZodIssue): Fault {
+  const inner = deepest(issue, []);
+  return { where: inner.path.join('.') || 'the design', what: inner.what, path: inner.path };
+}
+
+/** Where several shapes are possible, the one that was meant says best what is wrong. */
+function deepest(issue: z.core.$ZodIssue, above: readonly (string | number)[]): { what: string; path: (string | number)[] } {
+  const path = [...above, ...issue.path.map((p) => (typeof p === 'symbol' ? String(p) : p))];
+  if (issue.code === 'invalid_union') {
+    const meant = issue.errors.filter((branch) => branch.length > 0 && !branch.some((i) => i.path.length <= 1 && (i.code === 'invalid_value' || i.code === 'unrecognized_keys')));
+    const branch = (meant.length ? meant : issue.errors).toSorted((a, b) => a.length - b.length)[0];
+    if (branch?.length) return deepest(branch[0], path);
   }
-  for (const [key, node] of Object.entries(d.nodes)) {
-    const where = `nodes.${key}`;
-    if (node.id !== key) return { where, what: `its id is ${node.id}` };
-    if (isHolder(node)) {
-      const fault = adopt(node.children, where);
-      if (fault) return fault;
-    }
-    if ('story' in node && !d.stories[node.story]) return { where, what: `the story ${node.story} is missing` };
-    if (node.kind === 'textFrame' && node.window && 'path' in node.window && !isWholePath(node.window.path)) return { where, what: 'its window is broken' };
-    if (node.kind === 'path' && !isWholePath(node.path)) return { where, what: 'its path is broken' };
-    if ('fills' in node) {
-      const fault = firstFault(node.fills, (p) => paintFault(p, where)) ?? firstFault(node.outlines, (o) => paintFault(o.paint, where));
-      if (fault) return fault;
-    }
+  return { what: issueText(issue), path };
+}
+
+const numeral = (n: number | bigint) => String(Math.round(Number(n) * 1000) / 1000);
+
+function issueText(issue: z.core.$ZodIssue): string {
+  if (issue.code === 'too_big') return issue.origin === 'number' || issue.origin === 'int' ? `it is more than ${numeral(issue.maximum)}` : `it has more than ${numeral(issue.maximum)} ${issue.origin === 'string' ? 'characters' : 'parts'}`;
+  if (issue.code === 'too_small') return issue.origin === 'number' || issue.origin === 'int' ? `it is less than ${numeral(issue.minimum)}` : `it has fewer than ${numeral(issue.minimum)} ${issue.origin === 'string' ? 'characters' : 'parts'}`;
+  if (issue.code === 'invalid_type') return `it is not ${issue.expected === 'number' ? 'a number' : `of the kind ${issue.expected}`}`;
+  return issue.message;
+}
+
+/**
+ * Faults of sense in a design of the right shape, at most so many. With `known`, a sound design that this one came from,
+ * what is the same there is not asked again.
+ */
+function findFaults(d: Design, known: Design | null, most: number): Fault[] {
+  const faults: Fault[] = [];
+  const fault = (path: readonly (string | number)[], what: string) => void faults.push({ where: path.slice(0, 2).join('.'), what, path });
+  const full = () => faults.length >= most;
+
+  if (!known || d.swatches !== known.swatches || d.inks !== known.inks || d.pages !== known.pages || d.pictures !== known.pictures) {
+    for (const id of repeated([...d.swatches.map((s) => s.id), ...d.inks.map((i) => i.id), ...d.pages.map((p) => p.id), ...(d.pictures ?? []).map((p) => p.id)])) fault(['swatches, inks, pictures and pages'], `the id ${id} is used twice`);
+    for (const name of repeated(d.inks.map((i) => i.name.toLowerCase()))) fault(['inks'], `two inks are called ${name}`);
   }
-  for (const key of Object.keys(d.nodes)) {
-    // Every object must hang from a page; a ring of groups would hang from none.
-    let at: string | undefined = key;
-    let copies = 1;
-    for (let depth = 0; at !== undefined && d.nodes[at]; depth++) {
-      const node = d.nodes[at];
-      if (node.kind === 'repeat') copies *= copiesIn(node.arrangement);
-      // Repeats of repeats multiply: a small file must not ask for a million shapes.
-      if (copies > MOST_COPIES) return { where: `nodes.${key}`, what: `it would be drawn ${copies} times; ${MOST_COPIES} are the most` };
-      if (depth > 200) return { where: `nodes.${key}`, what: 'groups lie too deep or in a ring' };
-      at = parents.get(at)?.replace(/^(nodes|pages)\./, '');
+  const asked = paintAsker(d);
+  // A colour that went may be missed by what did not change itself.
+  const paints = known && asked.holdsAllOf(known) ? known : null;
+  for (const [i, s] of d.swatches.entries()) {
+    if (full()) return faults;
+    if (paints && paints.swatches.includes(s)) continue;
+    const found = s.kind === 'ramp' ? first(s.stops, (x) => asked.colour(x.colour)) : asked.colour(s.colour);
+    if (found) fault(['swatches', i], found);
+  }
+  const changed = known && changedKeys(known.nodes, d.nodes);
+  for (const key of paints && changed ? changed : Object.keys(d.nodes)) {
+    if (full()) return faults;
+    const node = d.nodes[key];
+    const old = known && own(known.nodes, key);
+    if (old !== node) {
+      if (node.id !== key) fault(['nodes', key], `its id is ${node.id}`);
+      if ('story' in node && !own(d.stories, node.story)) fault(['nodes', key], `the story ${node.story} is missing`);
+      if (node.kind === 'textFrame' && node.window && 'path' in node.window && !isWholePath(node.window.path)) fault(['nodes', key], 'its window is broken');
+      if (node.kind === 'path' && !(old?.kind === 'path' && old.path === node.path) && !isWholePath(node.path)) fault(['nodes', key], 'its path is broken');
     }
-    if (at === undefined) return { where: `nodes.${key}`, what: 'it lies on no page' };
+    if ('fills' in node && !(paints && own(paints.nodes, key) === node)) {
+      const found = first(node.fills, asked.paint) ?? first(node.outlines, (o) => asked.paint(o.paint));
+      if (found) fault(['nodes', key], found);
+    }
   }
   for (const [key, story] of Object.entries(d.stories)) {
-    if (story.id !== key) return { where: `stories.${key}`, what: `its id is ${story.id}` };
-    for (const p of story.paragraphs)
-      for (const run of p.runs) {
-        const fault = paintFault(run.fill, `stories.${key}`) ?? (run.outline ? paintFault(run.outline.paint, `stories.${key}`) : null);
-        if (fault) return fault;
+    if (full()) return faults;
+    if (paints && own(paints.stories, key) === story) continue;
+    if (story.id !== key) fault(['stories', key], `its id is ${story.id}`);
+    const found = first(story.paragraphs, (p) => first(p.runs, (r: Run) => asked.paint(r.fill) ?? (r.outline ? asked.paint(r.outline.paint) : null)));
+    if (found) fault(['stories', key], found);
+  }
+  // A story that went may be missed by a text that did not change.
+  if (known && d.stories !== known.stories && Object.keys(known.stories).some((k) => !own(d.stories, k)))
+    for (const [key, node] of Object.entries(d.nodes)) if ('story' in node && !own(d.stories, node.story)) fault(['nodes', key], `the story ${node.story} is missing`);
+  if (full() || (known && changed && sameShape(known, d, changed))) return faults;
+  treeFaults(d, fault, full);
+  return faults;
+}
+
+/** Whether the changed nodes hang where they hung, and none is placed anew but leaves well within all measure. */
+function sameShape(known: Design, d: Design, changed: readonly string[]): boolean {
+  if (d.pages !== known.pages || Object.keys(d.nodes).length !== Object.keys(known.nodes).length) return false;
+  return changed.every((id) => {
+    const [old, node] = [own(known.nodes, id), d.nodes[id]];
+    if (!old) return false;
+    if (isHolder(node)) return isHolder(old) && old.children === node.children && old.transform === node.transform && !(node.kind === 'repeat' && (old.kind !== 'repeat' || old.arrangement !== node.arrangement));
+    return !isHolder(old) && node.transform.every((v) => Math.abs(v) <= FAR) && withinScale(d, id);
+  });
+}
+
+/** A leaf's place through all its groups stays within the most that is drawn. */
+function withinScale(d: Design, id: string): boolean {
+  const page = pageOf(d, id);
+  return page !== undefined && pageMatrix(d, page, id).every((v) => Math.abs(v) <= MOST_SCALE);
+}
+
+/** Whether what paints name is there. */
+function paintAsker(d: Design) {
+  const swatches = new Map(d.swatches.map((s) => [s.id, s.kind]));
+  const inks = new Set(d.inks.map((i) => i.id));
+  const pictures = new Set(d.pictures?.map((p) => p.id));
+  const colour = (c: Colour): string | null => {
+    if ('swatch' in c && swatches.get(c.swatch) !== 'colour') return `the swatch ${c.swatch} is missing`;
+    if ('ink' in c && !inks.has(c.ink)) return `the ink ${c.ink} is missing`;
+    return null;
+  };
+  const paint = (p: Paint): string | null => {
+    if (p.kind === 'colour') return colour(p.colour);
+    if (p.kind === 'pools') return first(p.pools, (x) => colour(x.colour));
+    if (p.kind === 'picture') return pictures.has(p.picture) ? first(p.tone?.inks ?? [], (x) => colour(x.colour)) : `the picture ${p.picture} is missing`;
+    if (p.kind !== 'gradient') return null;
+    if ('swatch' in p.ramp) return swatches.get(p.ramp.swatch) === 'ramp' ? null : `the gradient swatch ${p.ramp.swatch} is missing`;
+    return first(p.ramp.stops, (s) => colour(s.colour));
+  };
+  const holdsAllOf = (k: Design): boolean =>
+    (k.swatches === d.swatches || k.swatches.every((s) => swatches.get(s.id) === s.kind)) && (k.inks === d.inks || k.inks.every((i) => inks.has(i.id))) && (k.pictures === d.pictures || (k.pictures ?? []).every((p) => pictures.has(p.id)));
+  return { colour, paint, holdsAllOf };
+}
+
+/** Every object hangs from one page, by one parent, not too deep, not too often and not out of all measure. */
+function treeFaults(d: Design, fault: (path: readonly (string | number)[], what: string) => void, full: () => boolean): void {
+  const seen = new Set<string>();
+  interface Step {
+    readonly ids: readonly string[];
+    readonly holder: readonly (string | number)[];
+    readonly depth: number;
+    readonly copies: number;
+    readonly matrix: Matrix;
+  }
+  const open: Step[] = d.pages.map((p, i) => ({ ids: p.children, holder: ['pages', i], depth: 0, copies: 1, matrix: [1, 0, 0, 1, 0, 0] }));
+  for (let step = open.pop(); step && !full(); step = open.pop()) {
+    const { ids, holder, depth, copies, matrix } = step;
+    if (depth > MOST_DEPTH) {
+      fault(holder, `groups lie more than ${MOST_DEPTH} deep`);
+      continue;
+    }
+    for (const id of ids) {
+      const node = own(d.nodes, id);
+      if (!node) {
+        fault(holder, `the object ${id} is missing`);
+        continue;
       }
+      if (seen.has(id)) {
+        fault(holder, `the object ${id} lies in two places`);
+        continue;
+      }
+      seen.add(id);
+      const m = multiply(matrix, node.transform);
+      if (!m.every((v) => Math.abs(v) <= MOST_SCALE)) {
+        fault(['nodes', id, 'transform'], 'it is larger than anything that can be drawn');
+        continue;
+      }
+      if (!isHolder(node)) continue;
+      // Repeats of repeats multiply: a small file must not ask for a million shapes.
+      const times = node.kind === 'repeat' ? copies * copiesIn(node.arrangement) : copies;
+      if (times > MOST_COPIES) fault(['nodes', id], `it would be drawn ${times} times; ${MOST_COPIES} are the most`);
+      else if (node.children.length) open.push({ ids: node.children, holder: ['nodes', id], depth: depth + 1, copies: times, matrix: m });
+    }
   }
-  return null;
+  if (full()) return;
+  // What no page leads to: a stray object, or a ring of groups.
+  for (const id of Object.keys(d.nodes)) {
+    if (!seen.has(id)) fault(['nodes', id], 'it lies on no page');
+    if (full()) return;
+  }
 }
 
-function firstFault<T>(list: readonly T[], find: (item: T) => Fault | null): Fault | null {
+function first<T>(list: readonly T[], find: (item: T) => string | null): string | null {
   for (const item of list) {
-    const fault = find(item);
-    if (fault) return fault;
+    const found = find(item);
+    if (found) return found;
   }
   return null;
 }
 
-function firstRepeated(list: readonly string[]): string | undefined {
-  return new Set(list).size === list.length ? undefined : list.find((x, i) => list.indexOf(x) !== i);
+function repeated(list: readonly string[]): Set<string> {
+  const seen = new Set<string>();
+  const twice = new Set<string>();
+  for (const x of list) (seen.has(x) ? twice : seen).add(x);
+  return twice;
 }
 
 function isWholePath(path: readonly number[]): boolean {
