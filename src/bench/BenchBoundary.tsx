@@ -3,7 +3,7 @@ import { Component, type ReactNode } from 'react';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import type { Session } from './session/session';
-import { saveCopy } from './saveCopy';
+import { saveCopy } from '@/saving/saveCopy';
 
 /** When the bench itself breaks, the design does not: it can be saved, and the bench set up afresh. */
 export class BenchBoundary extends Component<{ session: Session; children: ReactNode }, { failed: string | null }> {

@@ -1,20 +1,13 @@
 'use client';
-import { designStore } from '@/store/open';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { Bench } from './Bench';
 import { BenchBoundary } from './BenchBoundary';
 import { SessionProvider } from './session/context';
 import { useDesignSession } from './session/useDesignSession';
-import { saveCopy } from './saveCopy';
+import { saveKept } from '@/saving/saveCopy';
 
 const shelf = { label: 'Go to the shelf', href: '/' };
-
-/** Saves what is kept of a design, whatever does not work. */
-async function saveKept(id: string): Promise<void> {
-  const loaded = await designStore().load(id);
-  if (loaded.ok) await saveCopy(loaded.value.design);
-}
 
 export function BenchLoader({ id }: { id: string }) {
   const { state, again } = useDesignSession(id);
@@ -30,7 +23,11 @@ export function BenchLoader({ id }: { id: string }) {
     case 'unknown':
       return <Notice title="This design is not on the shelf" text="The address may be mistyped, or the design was removed or made in another browser." action={shelf} />;
     case 'broken':
-      return <Notice title="This design cannot be read" text="What is kept of it is damaged. If you have a saved copy, open that from the shelf." action={shelf} />;
+      return (
+        <Notice title="This design cannot be read" text="What is kept of it is damaged beyond what can be shown. Save what is there as a file; if you have a saved copy, open that from the shelf." action={shelf}>
+          <Button onClick={() => void saveKept(id)}>Save what is there</Button>
+        </Notice>
+      );
     case 'storage':
       return (
         <Notice title="Nothing can be kept here" text={state.why} action={shelf}>

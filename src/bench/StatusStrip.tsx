@@ -6,26 +6,17 @@ import { parseNumber } from '@/core/units/length';
 import { BENCH_TOP, fitPage } from './canvas/BenchTop';
 import { REAL_SIZE, fitRect, zoomAt } from './canvas/camera';
 import { useBench, useSession } from './session/context';
-import { saveCopy } from './saveCopy';
+import { count } from './session/commandDef';
+import { saveCopy } from '@/saving/saveCopy';
 
 const link = 'cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent';
 
 /** What happened, whether it is kept, and how near one stands. */
 export function StatusStrip({ onKeys }: { onKeys: () => void }) {
-  const session = useSession();
-  const save = useBench((s) => s.save);
   const message = useBench((s) => s.message);
-  const readOnly = useBench((s) => s.readOnly);
   return (
     <footer className="flex items-center gap-4 border-t border-line bg-panel px-3 text-[12px]">
-      <span role="status" className={save.kind === 'failed' ? 'font-semibold text-stop' : 'text-faint'} data-testid="save-state">
-        {readOnly ? 'Looking only' : save.kind === 'saved' ? 'Saved · earlier states kept' : save.kind === 'saving' ? 'Saving …' : `Not saved: ${save.why}`}
-      </span>
-      {save.kind === 'failed' && (
-        <button type="button" className={link} onClick={() => void saveCopy(session.state.design)}>
-          Save a copy
-        </button>
-      )}
+      <SaveState />
       <span role="status" className={`min-w-0 flex-1 truncate ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`} data-testid="message">
         {message?.text}
         {message?.actions?.map((a, i) => (
@@ -43,6 +34,32 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
       <SeenBy />
       <Distance />
     </footer>
+  );
+}
+
+/** Saved is said only of what is kept; till then: why not, since when, how many steps, and a way to have them all the same. */
+function SaveState() {
+  const session = useSession();
+  const save = useBench((s) => s.save);
+  const readOnly = useBench((s) => s.readOnly);
+  useEffect(() => {
+    if (save.kind === 'saved') return;
+    const ask = (e: BeforeUnloadEvent) => e.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [save.kind]);
+  const waiting = save.kind === 'waiting';
+  return (
+    <>
+      <span role="status" className={waiting ? 'font-semibold text-stop' : 'text-faint'} data-testid="save-state">
+        {waiting ? `Not saved yet: ${count(save.steps, 'step')} since ${new Date(save.since).toTimeString().slice(0, 5)}, ${save.why}` : readOnly ? 'Looking only' : save.kind === 'saved' ? 'Saved · earlier states kept' : 'Saving …'}
+      </span>
+      {waiting && (
+        <button type="button" className={link} onClick={() => void saveCopy(session.state.design).then((note) => note && session.say(note, 'warn'))}>
+          Download it now
+        </button>
+      )}
+    </>
   );
 }
 

@@ -8,11 +8,11 @@ import { formatOf } from '@/core/units/formats';
 import { formatLength } from '@/core/units/length';
 import { browserEnv } from '@/env/browser';
 import type { DesignRow } from '@/store/database';
-import { keepAssets, packWhole } from '@/store/pack';
+import { saveKept } from '@/saving/saveCopy';
+import { keepAssets } from '@/store/pack';
 import { designStore, seedDemo, storageProblem } from '@/store/open';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
-import { download, fileName } from '@/ui/download';
 import { PressClient } from '@/workers/pressClient';
 import { NewDesign } from './NewDesign';
 import { Thumbnail } from './Thumbnail';
@@ -106,13 +106,20 @@ export function Shelf() {
   };
   const duplicate = async (row: DesignRow) => {
     const design = await latest(row);
-    if (!design) return;
+    if (!design) {
+      setSaid({ text: `“${row.name}” cannot be read, so it cannot be duplicated. Save a copy hands out what is there.`, tone: 'stop' });
+      return;
+    }
     await keep({ ...design, id: browserEnv.newId(), name: `${design.name}, copy`, modified: browserEnv.now() }, row.thumbnail);
     await refresh();
   };
   const saveCopy = async (row: DesignRow) => {
-    const design = await latest(row);
-    if (design) download(await packWhole(design, row.thumbnail), fileName(design.name, 'holvet'), 'application/zip');
+    try {
+      const note = await saveKept(row.id, row.thumbnail);
+      if (note) setSaid({ text: `${row.name}: ${note}`, tone: 'stop' });
+    } catch (e) {
+      setSaid({ text: storageProblem(e), tone: 'stop' });
+    }
   };
   const bringDemo = async () => {
     await designStore().setSetting('demo-seeded', false);

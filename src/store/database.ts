@@ -23,6 +23,17 @@ export interface JournalRow extends HistoryEntry {
   seq: number;
 }
 
+/** What could not be read of a design when it was opened, kept as it lay in the store until the person throws it away. */
+export interface AsideRow {
+  id: string;
+  designId: string;
+  when: string;
+  /** A sentence: what was left out. */
+  why: string;
+  /** The row and its steps as JSON. */
+  json: string;
+}
+
 /** Small things that belong to the person, not to a design: the clip, drawing defaults, choices. */
 export interface SettingRow {
   key: string;
@@ -50,10 +61,12 @@ export class HolvetDatabase extends Dexie {
   settings!: EntityTable<SettingRow, 'key'>;
   assets!: EntityTable<AssetRow, 'name'>;
   libraries!: EntityTable<LibraryRow, 'id'>;
+  aside!: EntityTable<AsideRow, 'id'>;
 
   constructor(name = 'holvet') {
     super(name);
     this.version(1).stores({ designs: 'id, modified', journal: '[designId+seq], designId', settings: 'key' });
     this.version(2).stores({ assets: 'name', libraries: 'id, added' });
+    this.version(3).stores({ aside: 'id, designId' });
   }
 }

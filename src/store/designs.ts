@@ -1,7 +1,10 @@
 import { redoEntry, undoEntry, type HistoryEntry } from '@/core/edit/history';
+import { newDesign, setupOf } from '@/core/model/defaults';
+import { faultText } from '@/core/model/faultText';
+import { salvageDesign } from '@/core/model/salvage';
 import type { Design } from '@/core/model/schema';
-import { verifyDesign } from '@/core/model/verify';
-import type { DesignRow, HolvetDatabase, JournalRow, LibraryRow } from './database';
+import { verifyChange, verifyDesign, type Fault } from '@/core/model/verify';
+import type { AsideRow, DesignRow, HolvetDatabase, JournalRow, LibraryRow } from './database';
 
 /** Steps that can be taken back; older ones become part of the snapshot. */
 export const KEPT_STEPS = 200;
@@ -10,12 +13,34 @@ const FOLD = 25;
 
 export interface LoadedDesign {
   readonly design: Design;
+  /** Number of the first entry among all steps that were ever done. */
+  readonly base: number;
   readonly entries: readonly HistoryEntry[];
   /** How many of the entries are in force. */
   readonly cursor: number;
   /** A sentence when something could not be brought back. */
   readonly warning: string | null;
+  /** With a warning: all that lay in the store, to be put aside before this takes its place. */
+  readonly aside: AsideRow | null;
 }
+
+/** A design with its steps: `start` is what it was before the first of the entries, which is number `base`. */
+export interface WholeDesign {
+  readonly design: Design;
+  readonly start: Design;
+  readonly base: number;
+  readonly entries: readonly HistoryEntry[];
+  readonly cursor: number;
+}
+
+/** The design was taken off the shelf. */
+export class GoneError extends Error {
+  constructor() {
+    super('it was taken off the shelf: put it back there, or save a copy');
+  }
+}
+/** The store lacks steps that come before: what is kept must be written anew as a whole. */
+export class GapError extends Error {}
 
 /** All that was kept of a design. */
 export interface RemovedDesign {
@@ -82,59 +107,57 @@ export class DesignStore {
     await this.db.designs.update(id, { thumbnail });
   }
 
-  /** Snapshot, then step by step up to the cursor. A step that is torn ends the row there, and is said. */
+  /**
+   * Snapshot, then step by step up to the cursor. A step that cannot be read ends the way there; parts that no design may
+   * have are left out. Either is said, with all that lay in the store as a file to put aside. Nothing is written here.
+   */
   async load(id: string): Promise<Loaded> {
-    const { row, rows } = await this.db.transaction('r', this.db.designs, this.db.journal, async () => ({
-      row: await this.db.designs.get(id),
-      rows: await this.db.journal.where('designId').equals(id).sortBy('seq'),
-    }));
-    if (!row) return { ok: false, reason: 'unknown' };
-    const start = verifyDesign(row.snapshot);
-    if (!start.ok) return { ok: false, reason: 'broken' };
-    let design = start.design;
-    const entries: HistoryEntry[] = [];
-    let cursor = 0;
-    let warning: string | null = null;
-    // All steps are tried, those that were taken back too: only whole ones can be offered again.
-    let ahead = design;
-    for (const entry of rows) {
-      const next = row.base + entries.length === entry.seq ? tryStep(ahead, entry) : null;
-      if (!next) {
-        const lost = rows.length - entries.length;
-        warning = `The last ${lost === 1 ? 'step' : `${lost} steps`} could not be brought back; everything before is as you left it.`;
-        break;
-      }
-      ahead = next;
-      entries.push({ label: entry.label, patches: entry.patches, inverse: entry.inverse });
-      if (entry.seq < row.cursor) {
-        design = next;
-        cursor = entries.length;
-      }
-    }
-    if (warning === null && row.base + rows.length < row.cursor) warning = 'The last step could not be brought back; everything before is as you left it.';
-    if (warning !== null) await this.truncate(id, row.base + entries.length);
-    const sound = verifyDesign(design);
-    if (!sound.ok) return { ok: false, reason: 'broken' };
-    return { ok: true, value: { design, entries, cursor, warning } };
+    const kept = await this.raw(id);
+    if (!kept) return { ok: false, reason: 'unknown' };
+    const { row, steps } = kept;
+    const read = replay(row, steps);
+    if (!read) return { ok: false, reason: 'broken' };
+    const { design, entries, cursor, base, why } = read;
+    if (why === null) return { ok: true, value: { design, base, entries, cursor, warning: null, aside: null } };
+    const aside: AsideRow = { id: `${id}-${row.modified}-${steps.length}`, designId: id, when: new Date().toISOString(), why, json: rawJson(kept) };
+    return { ok: true, value: { design, base, entries, cursor, warning: why, aside } };
   }
 
-  private async truncate(id: string, end: number): Promise<void> {
-    await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
-      await this.db.journal.where('designId').equals(id).filter((r) => !(r.seq < end)).delete();
+  /** All that is kept of a design, unread; null if there is none. */
+  async raw(id: string): Promise<RemovedDesign | null> {
+    return this.db.transaction('r', this.db.designs, this.db.journal, async () => {
       const row = await this.db.designs.get(id);
-      if (row && row.cursor > end) await this.db.designs.update(id, { cursor: end });
+      const steps = await this.db.journal.where('designId').equals(id).sortBy('seq');
+      return row ? { row, steps } : null;
     });
   }
 
-  /** Appends one step behind the cursor; steps that had been taken back are gone. Old steps fold into the snapshot. */
-  async append(design: Design, entry: HistoryEntry): Promise<void> {
+  /** What was put aside of the designs, latest first. */
+  async asides(designId?: string): Promise<AsideRow[]> {
+    const rows = designId === undefined ? await this.db.aside.toArray() : await this.db.aside.where('designId').equals(designId).toArray();
+    return rows.sort((a, b) => (a.when < b.when ? 1 : -1));
+  }
+  async keepAside(row: AsideRow): Promise<void> {
+    await this.db.aside.put(row);
+  }
+  async removeAside(id: string): Promise<void> {
+    await this.db.aside.delete(id);
+  }
+
+  /**
+   * Keeps a step as number `seq` (counted over all that were ever done): what was kept from that number on is gone, in the
+   * same transaction. Keeping the same step again changes nothing more. Old steps fold into the snapshot.
+   */
+  async append(design: Design, entry: HistoryEntry, seq: number): Promise<void> {
     await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
       const row = await this.db.designs.get(design.id);
-      if (!row) throw new Error('This design is no longer on the shelf.');
-      await this.db.journal.where('designId').equals(design.id).filter((r) => r.seq >= row.cursor).delete();
-      await this.db.journal.put({ ...entry, designId: design.id, seq: row.cursor });
-      const change: Partial<DesignRow> = { cursor: row.cursor + 1, name: design.name, modified: design.modified, width: design.setup.width, height: design.setup.height };
-      if (row.cursor + 1 - row.base > this.keptSteps + FOLD) {
+      if (!row) throw new GoneError();
+      const last = await this.steps(design.id, 0, seq).last();
+      if (seq < row.base || (last?.seq ?? row.base - 1) !== seq - 1) throw new GapError(`step ${seq} does not follow step ${last?.seq ?? 'none'}`);
+      await this.steps(design.id, seq, Infinity).delete();
+      await this.db.journal.put({ label: entry.label, patches: entry.patches, inverse: entry.inverse, designId: design.id, seq });
+      const change: Partial<DesignRow> = { cursor: seq + 1, name: design.name, modified: design.modified, width: design.setup.width, height: design.setup.height };
+      if (seq + 1 - row.base > this.keptSteps + FOLD) {
         const oldest = await this.steps(design.id, row.base, row.base + FOLD).toArray();
         change.snapshot = oldest.reduce((d, step) => redoEntry(d, step), row.snapshot);
         change.base = row.base + oldest.length;
@@ -144,11 +167,25 @@ export class DesignStore {
     });
   }
 
-  /** Moves the cursor after an undo or a redo: `undone` steps at the end are no longer in force. */
-  async moveCursor(design: Design, undone: number): Promise<void> {
+  /** After an undo or a redo: the steps before number `cursor` are in force. */
+  async moveCursor(design: Design, cursor: number): Promise<void> {
     await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+      const row = await this.db.designs.get(design.id);
+      if (!row) throw new GoneError();
       const last = await this.steps(design.id, 0, Infinity).last();
-      if (last) await this.db.designs.update(design.id, { cursor: last.seq + 1 - undone, name: design.name, modified: design.modified });
+      if (cursor < row.base || cursor > (last?.seq ?? row.base - 1) + 1) throw new GapError(`there is no step ${cursor}`);
+      await this.db.designs.update(design.id, { cursor, name: design.name, modified: design.modified });
+    });
+  }
+
+  /** Keeps a design and its steps in the place of whatever is kept of it. */
+  async keepWhole({ design, start, base, entries, cursor }: WholeDesign): Promise<void> {
+    await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+      const row = await this.db.designs.get(design.id);
+      if (!row) throw new GoneError();
+      await this.db.journal.where('designId').equals(design.id).delete();
+      await this.db.designs.put({ ...row, ...blank(design), thumbnail: row.thumbnail, snapshot: start, base, cursor: base + cursor });
+      await this.db.journal.bulkPut(entries.map((e, i) => ({ label: e.label, patches: e.patches, inverse: e.inverse, designId: design.id, seq: base + i })));
     });
   }
 
@@ -184,6 +221,49 @@ export class DesignStore {
   async setSetting(key: string, value: unknown): Promise<void> {
     await this.db.settings.put({ key, value });
   }
+}
+
+/** What is kept of a design as a file that any program can read. */
+export const rawJson = ({ row, steps }: RemovedDesign): string => JSON.stringify({ snapshot: row.snapshot, base: row.base, cursor: row.cursor, steps }, null, 1);
+
+interface Replayed extends WholeDesign {
+  /** What could not be brought back, in words; null where all of it was. */
+  readonly why: string | null;
+}
+
+/** From the snapshot on, step by step; null where not even the snapshot holds a design. */
+function replay(row: DesignRow, steps: readonly JournalRow[]): Replayed | null {
+  const first = verifyDesign(row.snapshot);
+  const start = first.ok ? first.design : row.snapshot;
+  let [design, ahead] = [start, start];
+  const entries: HistoryEntry[] = [];
+  let cursor = 0;
+  let sound = first.ok;
+  // All steps are tried, those that were taken back too: only whole ones can be offered again.
+  for (const step of steps) {
+    const next = row.base + entries.length === step.seq ? tryStep(ahead, step) : null;
+    if (!next) break;
+    sound &&= verifyChange(ahead, next) === null;
+    ahead = next;
+    entries.push({ label: step.label, patches: step.patches, inverse: step.inverse });
+    if (step.seq < row.cursor) {
+      design = next;
+      cursor = entries.length;
+    }
+  }
+  const lost = Math.max(steps.length - entries.length, row.cursor - row.base - entries.length > 0 ? 1 : 0);
+  const torn = lost ? `The last ${lost === 1 ? 'step' : `${lost} steps`} could not be brought back; everything before is as you left it.` : null;
+  if (sound) return { design, start, base: row.base, entries, cursor, why: torn };
+  const salvaged = salvageDesign(design, newDesign(row.name || 'Design', setupOf(row.width || 595, row.height || 842), { newId: () => row.id, now: () => row.modified }));
+  if (!salvaged) return null;
+  const whole = { ...salvaged.design, id: row.id };
+  return { design: whole, start: whole, base: row.base, entries: [], cursor: 0, why: [leftOutText(salvaged.leftOut, design), torn].filter(Boolean).join(' ') };
+}
+
+function leftOutText(faults: readonly Fault[], d: Design): string {
+  const shown = [...new Set(faults.map((f) => faultText(f, d)))];
+  const more = shown.length - 2;
+  return `Some of this design could not be read and was left out. ${shown.slice(0, 2).join(' ')}${more > 0 ? ` And ${more} more.` : ''}`;
 }
 
 /** Applies a step if it is whole: both directions are there, it applies, and taking it back gives the same design. */

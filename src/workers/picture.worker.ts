@@ -3,6 +3,8 @@ import * as Comlink from 'comlink';
 import { encode } from 'fast-png';
 import { isAvif, pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/read';
 import { PictureProblem } from '@/core/input/picture/types';
+import { readSwatchFile } from '@/core/input/swatches/read';
+import { refuse } from '@/core/colour/exchange';
 import { readSvg } from '@/core/input/svg/read';
 import { SvgProblem } from '@/core/input/svg/xml';
 import { MAX_PIXELS } from '@/core/model/pictureSchema';
@@ -72,6 +74,13 @@ const api: PictureApi = {
     } catch (e) {
       if (e instanceof SvgProblem) return { ok: false, message: e.message };
       return { ok: false, message: `it could not be read (${e instanceof Error ? e.message : String(e)})` };
+    }
+  },
+  async swatches(bytes) {
+    try {
+      return readSwatchFile(bytes);
+    } catch (e) {
+      return refuse(null, `it could not be read (${e instanceof Error ? e.message : String(e)}).`);
     }
   },
   async look({ file, tone, pixels, coarse, colours }) {

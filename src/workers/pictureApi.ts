@@ -1,3 +1,4 @@
+import type { SwatchesRead } from '@/core/colour/exchange';
 import type { Clip } from '@/core/edit/clip';
 import type { Design, Picture, Tone } from '@/core/model/schema';
 import type { Bitmap } from '@/core/render/bitmap';
@@ -23,6 +24,7 @@ export interface PictureApi {
   /** An SVG drawing as objects, with new ids. */
   drawing(bytes: Uint8Array, name: string): Promise<ReadDrawing>;
   read(bytes: Uint8Array): Promise<ReadPicture>;
+  swatches(bytes: Uint8Array): Promise<SwatchesRead>;
   /** Null where the file cannot be had. */
   look(request: LookRequest): Promise<Bitmap | null>;
 }

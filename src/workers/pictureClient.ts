@@ -1,83 +1,65 @@
 import * as Comlink from 'comlink';
+import type { SwatchesRead } from '@/core/colour/exchange';
 import type { Bitmap } from '@/core/render/bitmap';
+import { WorkerGone, WorkerHost, WorkerLate } from './host';
 import type { LookRequest, PictureApi, ReadDrawing, ReadPicture } from './pictureApi';
 
 /** No file needs longer; one that does was made to hang whoever opens it. */
 export const READ_MS = 30_000;
+/** A look at a picture, its opening and the engines included. */
+export const LOOK_MS = 40_000;
 
-/** The page's side of the picture worker. It starts with the first picture; one that hangs is ended and begun anew. */
+/** The page's side of the picture worker. It starts with the first file; one that hangs is ended and begun anew. */
 export class PictureClient {
-  private worker: Worker | null = null;
-  private api: Comlink.Remote<PictureApi> | null = null;
-  private failed: Promise<never> | null = null;
-  private disposed = false;
-  private fail: (why: Error) => void = () => {};
-
-  private begin(): Comlink.Remote<PictureApi> {
-    if (!this.api) {
-      const worker = new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' });
-      this.worker = worker;
-      this.failed = new Promise((_, reject) => {
-        this.fail = reject;
-        worker.addEventListener('error', (e) => reject(new Error(e.message || 'The picture worker could not start.')));
-      });
-      this.failed.catch(() => this.worker === worker && this.end());
-      this.api = Comlink.wrap<PictureApi>(worker);
-    }
-    return this.api;
-  }
-
-  /** Who still waits for the worker hears that it is gone. */
-  private end(): void {
-    const { fail } = this;
-    this.worker?.terminate();
-    this.worker = null;
-    this.api = null;
-    fail(new Error('opening it was stopped because of another file. Try it again'));
-  }
+  private readonly host = new WorkerHost<PictureApi>(() => new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' }));
 
   /** Opens a file's bytes; they are handed over and can no longer be used here. */
   read(bytes: Uint8Array): Promise<ReadPicture> {
-    return this.timed<ReadPicture>(this.begin().read(Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer])) as Promise<ReadPicture>);
+    return this.opened<ReadPicture>((api) => api.read(handed(bytes)) as Promise<ReadPicture>);
   }
 
   /** Reads an SVG drawing; its bytes are handed over. */
   drawing(bytes: Uint8Array, name: string): Promise<ReadDrawing> {
-    return this.timed<ReadDrawing>(this.begin().drawing(Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]), name) as Promise<ReadDrawing>);
+    return this.opened<ReadDrawing>((api) => api.drawing(handed(bytes), name) as Promise<ReadDrawing>);
   }
 
-  private async timed<T>(job: Promise<T>): Promise<T | { readonly ok: false; readonly message: string }> {
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const late = new Promise<{ readonly ok: false; readonly message: string }>((resolve) => {
-      timer = setTimeout(() => {
-        // First this one's answer: ending the worker answers all others.
-        resolve({ ok: false, message: 'it takes too long to open: it is damaged, or far too large' });
-        this.end();
-      }, READ_MS);
-    });
+  /** Reads a swatch file; its bytes are handed over. */
+  async swatches(bytes: Uint8Array): Promise<SwatchesRead> {
+    const read = await this.opened((api) => api.swatches(handed(bytes)) as Promise<SwatchesRead>);
+    return read.ok || 'line' in read ? read : { ok: false, line: null, message: `${read.message}.` };
+  }
+
+  /** Ends what is being opened: its caller hears that it was stopped. */
+  stop(): void {
+    this.host.end(new WorkerGone('opening it was stopped'));
+  }
+
+  private async opened<T>(make: Parameters<typeof this.host.call<T>>[1]): Promise<T | { readonly ok: false; readonly message: string }> {
     try {
-      return await Promise.race([job, late, this.failed!]);
+      return await this.host.call(READ_MS, make);
     } catch (e) {
-      return { ok: false, message: e instanceof Error ? e.message : String(e) };
-    } finally {
-      clearTimeout(timer);
+      if (e instanceof WorkerLate) return { ok: false, message: `it was not open after ${READ_MS / 1000} s: it is damaged, or far too large` };
+      return { ok: false, message: e instanceof Error ? e.message.replace(/^It was/, 'it was').replace(/\.$/, '') : String(e) };
     }
   }
 
-  /** A look is asked for once more where the worker was ended for another file's sake. */
+  /**
+   * How a picture looks; null where its file cannot be had. Asked for once more where the worker was ended for another
+   * file's sake; rejects where it cannot be told now.
+   */
   async look(request: LookRequest): Promise<Bitmap | null> {
-    for (let tries = 0; tries < 2 && !this.disposed; tries++) {
-      try {
-        return await Promise.race([this.begin().look(request), this.failed!]);
-      } catch {
-        // The worker is gone: the next one may do it.
-      }
+    const ask = () => this.host.call(LOOK_MS, (api) => api.look(request) as Promise<Bitmap | null>);
+    try {
+      return await ask();
+    } catch (e) {
+      if (e instanceof WorkerGone) return ask();
+      throw e;
     }
-    return null;
   }
 
   dispose(): void {
-    this.disposed = true;
-    this.end();
+    this.host.dispose();
   }
 }
+
+const handed = (bytes: Uint8Array): Uint8Array => Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);

@@ -59,7 +59,8 @@ const api: PressApi = {
     const plates = rasterPlates(r.shop.builder.build(r.design, p), r.palette, region)!;
     lastPlates = { page, plates };
     const pixels = compositePlates(plates, r.palette, shown ? new Set(shown) : undefined);
-    return Comlink.transfer({ width: region.width, height: region.height, pixels }, [pixels.buffer]);
+    const lacking = (r.design.pictures ?? []).some((x) => r.shop.pictures?.problem(x.file) !== null);
+    return Comlink.transfer({ width: region.width, height: region.height, pixels, lacking }, [pixels.buffer]);
   },
   async inksAt(page, x, y) {
     if (lastPlates?.page !== page) return null;
@@ -123,9 +124,11 @@ const api: PressApi = {
         progress(0, 1, 'Making plates');
         return done(writePng(scene, r.palette, request.dpi));
       }
-      case 'holvet':
+      case 'holvet': {
         progress(0, 1, 'Packing');
-        return done(await packWhole(r.design, await api.thumbnail(320)));
+        const { bytes, lacking } = await packWhole(r.design, await api.thumbnail(320));
+        return done(bytes, lacking.map((name) => `${name} is not in this browser and so not in the file.`));
+      }
       default:
         return request satisfies never;
     }

@@ -17,6 +17,8 @@ export interface Rendered {
   readonly width: number;
   readonly height: number;
   readonly pixels: Uint8ClampedArray<ArrayBuffer>;
+  /** A picture of the design could not be had just now: it is missing in this. */
+  readonly lacking: boolean;
 }
 export type HandOverRequest =
   | { readonly kind: 'pdf'; readonly pages: readonly number[]; readonly marks: boolean; readonly keepRgb: boolean }

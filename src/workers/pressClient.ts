@@ -1,93 +1,94 @@
 import * as Comlink from 'comlink';
 import type { Patches } from 'mutative';
 import type { Colour, Design } from '@/core/model/schema';
+import { WorkerGone, WorkerHost } from './host';
 import type { HandedOver, HandOverRequest, PressApi, Rendered, RenderRequest } from './pressApi';
 
 const start = () => new Worker(new URL('./press.worker.ts', import.meta.url), { type: 'module' });
 
-/** One worker and its calls; a fault of the worker itself rejects what is under way. */
-class PressWorker {
-  private readonly worker = start();
-  readonly api = Comlink.wrap<PressApi>(this.worker);
-  private readonly failed: Promise<never>;
-  constructor() {
-    this.failed = new Promise((_, reject) => {
-      this.worker.addEventListener('error', (e) => reject(new Error(e.message || 'The press worker could not start.')));
-    });
-    this.failed.catch(() => {});
-  }
-  run<T>(call: Promise<T>): Promise<T> {
-    return Promise.race([call, this.failed]);
-  }
-  stop(): void {
-    this.worker.terminate();
-  }
-}
+/** What each call may take, in ms: far more than it needs, so that only what hangs is ended. */
+export const PRESS_MS = { open: 60_000, render: 90_000, look: 30_000, check: 180_000, thumbnail: 90_000 } as const;
 
 /**
  * The page's side of the press. Views ask for the newest state only: at most one picture is being made and one waits.
- * Files are made by a worker of their own, so that they can be stopped and never hold up the screen.
+ * Files are made by a worker of their own, so that they can be stopped and never hold up the screen. A worker that hangs is
+ * ended; the next begins with the whole design, as one does that lost track of its changes.
  */
 export class PressClient {
-  private readonly view = new PressWorker();
   private busy = false;
-  private waiting: { request: RenderRequest; resolve: (r: Rendered | null) => void } | null = null;
+  private waiting: { request: RenderRequest; resolve: (r: Rendered | null) => void; reject: (e: unknown) => void } | null = null;
+  private design: Design | null = null;
+  private readonly host = new WorkerHost<PressApi>(start, (api) => {
+    if (this.design) void api.open(this.design).catch(() => {});
+  });
 
+  /** Gives the worker a design, whole. */
   open(design: Design): Promise<void> {
-    return this.view.run(this.view.api.open(design));
+    this.design = design;
+    return this.host.call(PRESS_MS.open, (api) => api.open(design));
   }
-  patch(patches: Patches): void {
-    void this.view.api.patch(patches);
+
+  /** Tells the worker a change; `after` is the design that it leads to. */
+  patch(patches: Patches, after: Design): void {
+    this.design = after;
+    // Without a worker there is nothing to tell: the next one begins with the whole.
+    if (!this.host.alive) return;
+    this.host.call(PRESS_MS.open, (api) => api.patch(patches)).catch((e: unknown) => {
+      // It lost track: it gets the design as it is by now.
+      if (this.design && !(e instanceof WorkerGone)) void this.open(this.design).catch(() => {});
+    });
   }
 
   /** The pixels, or null if a newer request took this one's place. */
   render(request: RenderRequest): Promise<Rendered | null> {
     return new Promise((resolve, reject) => {
       this.waiting?.resolve(null);
-      this.waiting = { request, resolve };
-      void this.pump(reject);
+      this.waiting = { request, resolve, reject };
+      void this.pump();
     });
   }
 
-  private async pump(reject: (e: unknown) => void): Promise<void> {
+  private async pump(): Promise<void> {
     if (this.busy || !this.waiting) return;
     this.busy = true;
-    const { request, resolve } = this.waiting;
+    const { request, resolve, reject } = this.waiting;
     this.waiting = null;
     try {
-      resolve(await this.view.run(this.view.api.render(request)));
+      resolve(await this.host.call<Rendered | null>(PRESS_MS.render, (api) => api.render(request) as Promise<Rendered | null>));
     } catch (e) {
       reject(e);
     } finally {
       this.busy = false;
-      void this.pump(reject);
+      void this.pump();
     }
   }
 
   inksAt(page: string, x: number, y: number) {
-    return this.view.run(this.view.api.inksAt(page, x, y));
+    return this.host.call(PRESS_MS.look, (api) => api.inksAt(page, x, y));
   }
   totalInk(page: string) {
-    return this.view.run(this.view.api.totalInk(page));
+    return this.host.call(PRESS_MS.check, (api) => api.totalInk(page));
   }
   check() {
-    return this.view.run(this.view.api.check());
+    return this.host.call(PRESS_MS.check, (api) => api.check());
   }
   sample(...args: Parameters<PressApi['sample']>) {
-    return this.view.run<Colour | null>(this.view.api.sample(...args) as Promise<Colour | null>);
+    return this.host.call<Colour | null>(PRESS_MS.look, (api) => api.sample(...args) as Promise<Colour | null>);
   }
   lift(...args: Parameters<PressApi['lift']>) {
-    return this.view.run(this.view.api.lift(...args));
+    return this.host.call(PRESS_MS.check, (api) => api.lift(...args));
   }
   contrast(...args: Parameters<PressApi['contrast']>) {
-    return this.view.run(this.view.api.contrast(...args));
+    return this.host.call(PRESS_MS.check, (api) => api.contrast(...args));
   }
   thumbnail(largest: number) {
-    return this.view.run(this.view.api.thumbnail(largest));
+    return this.host.call(PRESS_MS.thumbnail, (api) => api.thumbnail(largest));
   }
 
   dispose(): void {
-    this.view.stop();
+    this.waiting?.resolve(null);
+    this.waiting = null;
+    this.host.dispose();
   }
 }
 
@@ -101,15 +102,18 @@ export class Stopped extends Error {}
 
 /** Makes one file in a worker of its own. */
 export function startHandOver(design: Design, request: HandOverRequest, progress: (done: number, total: number, doing: string) => void): HandOverJob {
-  const worker = new PressWorker();
   let stop: () => void = () => {};
   const stopped = new Promise<never>((_, reject) => {
     stop = () => reject(new Stopped('Stopped.'));
   });
-  const work = (async () => {
-    await worker.api.open(design);
-    return worker.api.handOver(request, Comlink.proxy(progress));
+  const host = new WorkerHost<PressApi>(start);
+  // As long as it says how far it is, it may go on; the person can stop it at any time.
+  const work = (async (): Promise<HandedOver> => {
+    await host.call(PRESS_MS.open, (api) => api.open(design));
+    return host.call<HandedOver>(HAND_OVER_MS, (api) => api.handOver(request, Comlink.proxy(progress)) as Promise<HandedOver>);
   })();
-  const result = Promise.race([worker.run(work), stopped]).finally(() => worker.stop());
+  const result = Promise.race([work, stopped]).finally(() => host.dispose());
+  work.catch(() => {});
   return { result, stop };
 }
+const HAND_OVER_MS = 3_600_000;

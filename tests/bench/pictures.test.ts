@@ -4,8 +4,10 @@ import { selectTool } from '@/bench/tools/select';
 import { beginCrop, cropGrips, cropTool, cropped, endCrop, panPicture, zoomPicture } from '@/bench/tools/crop';
 import { chosenFrame, framePicture, frameUnder, isDrawing, openPicture, placeDrawing, placePicture, receiveFiles, relink, replacePicture } from '@/bench/pictures/place';
 import { PictureLooks } from '@/bench/session/pictureLooks';
+import type { BenchState } from '@/bench/session/state';
 import { copySelection, pasteFrom, runCommand } from '@/bench/session/commands';
-import { parseClip } from '@/core/edit/clip';
+import { parseClip, type Clip } from '@/core/edit/clip';
+import { clipOf } from '../support/clips';
 import { effectivePpi, picturesUsed } from '@/core/edit/picture';
 import { checkDesign } from '@/core/check/check';
 import { gatherPictures } from '@/core/output/gather';
@@ -202,15 +204,41 @@ describe('in its frame', () => {
     expect(found()).toContain('picture.coarse');
   });
 
+  /** Pastes into a design of a browser that has the files of the other. */
+  const pasteHere = async (to: TestBench, from: TestBench, clip: Clip) => {
+    for (const p of clip.pictures ?? []) {
+      const bytes = await from.store.asset(p.file);
+      if (bytes) await to.store.addAsset(p.file, bytes);
+    }
+    const done = waitFor(to, (s) => s.message !== null);
+    pasteFrom(to.session, { ok: true, clip });
+    await done;
+  };
+  const waitFor = (b: TestBench, when: (s: BenchState) => boolean) => new Promise<void>((resolve) => {
+    const off = b.session.store.subscribe((s) => when(s) && (off(), resolve()));
+  });
+
+  test('a picture that is not in this browser does not come along without a word', async () => {
+    const { b, id } = await placed();
+    b.session.set({ selection: [id] });
+    const clip = clipOf(JSON.parse(copySelection(b.session)!) as Clip);
+    const other = await openBench(page());
+    const said = waitFor(other, (s) => s.message !== null);
+    pasteFrom(other.session, { ok: true, clip });
+    await said;
+    expect(other.session.state.message?.text).toMatch(/^What was copied cannot be pasted: its picture boats\.png is not in this browser/);
+    expect(Object.keys(other.session.design.nodes)).toHaveLength(Object.keys(page().nodes).length);
+  });
+
   test('copied to another design it takes its picture along', async () => {
     const { b, id } = await placed();
     b.session.set({ selection: [id] });
-    const clip = parseClip(copySelection(b.session)!)!;
+    const clip = clipOf(JSON.parse(copySelection(b.session)!) as Clip);
     const other = await openBench(page());
-    pasteFrom(other.session, clip);
+    await pasteHere(other, b, clip);
     expect(other.session.design.pictures).toMatchObject([{ name: 'boats.png', width: 600 }]);
     expect([...picturesUsed(other.session.design).values()]).toEqual([1]);
-    expect(parseClip(JSON.stringify({ ...clip, pictures: [] }))).toBeNull();
+    expect(parseClip(JSON.stringify({ ...clip, pictures: [] }))).toMatchObject({ ok: false, why: expect.stringMatching(/the picture .+ is missing/) });
   });
 
   test('gathered, every file stands under the name people know', async () => {

@@ -224,7 +224,7 @@ describe('the clipboard', () => {
     clip.paste(event(e.data, new TestElement('INPUT', ['input'])) as unknown as ClipboardEvent);
     clip.paste(event(new Map([['application/x-holvet-clip+json', '{"format":"holvet-clip/1","roots":["x"]}']])) as unknown as ClipboardEvent);
     expect(b.session.state.cursor).toBe(steps);
-    expect(b.session.state.message?.text).toMatch(/nothing to paste/);
+    expect(b.session.state.message?.text).toMatch(/^What was copied cannot be pasted: it is damaged at nodes/);
   });
 });
 

@@ -98,14 +98,62 @@ describe('changing and keeping', () => {
     expect(b.session.state.cursor).toBe(0);
   });
 
-  test('storage that fails is said with its reason; work goes on', async () => {
-    b.store.append = async () => {
+  test('storage that fails is said with its reason; work goes on, in order, until all of it is kept', async () => {
+    const { append, moveCursor } = b.store;
+    const full = async () => {
       throw new DOMException('full', 'QuotaExceededError');
     };
-    nudge(5);
+    b.store.append = full;
+    b.store.moveCursor = full;
+    nudge(5, 'One');
+    nudge(6, 'Two');
+    b.session.undo();
     await b.session.settled();
-    expect(b.session.state.save).toEqual({ kind: 'failed', why: expect.stringMatching(/full/) });
-    expect(b.session.state.entries).toHaveLength(1);
+    expect(b.session.state.save).toEqual({ kind: 'waiting', why: 'the browser’s storage is full', steps: 3, since: expect.any(Number) });
+    expect(b.session.state.entries).toHaveLength(2);
+    // Storage is there again: the next step does not say saved before those ahead of it are kept too.
+    Object.assign(b.store, { append, moveCursor });
+    nudge(7, 'Three');
+    await b.session.settled();
+    expect(b.session.state.save).toEqual({ kind: 'saved' });
+    const kept = await b.store.load(b.session.design.id);
+    expect(kept.ok && kept.value.entries.map((e) => e.label)).toEqual(['One', 'Three']);
+    expect(kept.ok && serializeDesign(kept.value.design)).toBe(serializeDesign(b.session.design));
+  });
+
+  test('a design taken off the shelf and put back has what was done between', async () => {
+    nudge(5, 'One');
+    await b.session.settled();
+    const removed = await b.store.remove(b.session.design.id);
+    nudge(6, 'Two');
+    await b.session.settled();
+    expect(b.session.state.save).toMatchObject({ kind: 'waiting', why: expect.stringMatching(/taken off the shelf/) });
+    await b.store.putBack(removed!);
+    b.session.journal.retry();
+    await b.session.settled();
+    expect(b.session.state.save.kind).toBe('saved');
+    const kept = await b.store.load(b.session.design.id);
+    expect(kept.ok && serializeDesign(kept.value.design)).toBe(serializeDesign(b.session.design));
+  });
+
+  test('what no design may hold is never let in, and the sentence says which thing and why', () => {
+    const moon = id('Moon');
+    const before = b.session.state.design;
+    const tries: [string, RegExp, (d: Parameters<Parameters<typeof b.session.commit>[1]>[0]) => void][] = [
+      ['a line of 1e11', /The outline of “Moon” would be wider than 20 m/, (d) => void Object.assign(d.nodes[moon], { outlines: [{ paint: { kind: 'none' }, width: 1e11, cap: 'butt', join: 'miter', miterLimit: 4 }] })],
+      ['a gradient far away', /A gradient or picture of “Moon” would lie/, (d) => void Object.assign(d.nodes[moon], { fills: [{ kind: 'gradient', gradient: 'linear', ramp: { stops: [{ offset: 0, colour: { gray: 0 } }, { offset: 1, colour: { gray: 1 } }] }, geometry: [100000, 0, 0, 1, 0, 0], overprint: false }] })],
+      ['a swatch that is not there', /“Moon”.*swatch nowhere is missing/, (d) => void Object.assign(d.nodes[moon], { fills: [{ kind: 'colour', colour: { swatch: 'nowhere', tint: 1 }, overprint: false }] })],
+      ['a transform of 1e308', /“Moon” would lie or reach further than 20 m/, (d) => void Object.assign(d.nodes[moon], { transform: [1e308, 0, 0, 1, 0, 0] })],
+      ['a stray', /it lies on no page/, (d) => void (d.pages[0].children = d.pages[0].children.filter((c) => c !== moon))],
+      ['a swatch taken from under its users', /swatch .* is missing/, (d) => void (d.swatches = [])],
+      ['a profile by its way', /profile/, (d) => void (d.profile.file = '../../secret')],
+    ];
+    for (const [what, says, recipe] of tries) {
+      expect([what, b.session.commit(what, recipe)]).toEqual([what, false]);
+      expect(b.session.state.message?.text).toMatch(says);
+      expect(b.session.state.design).toBe(before);
+    }
+    expect(b.session.state.entries).toHaveLength(0);
   });
 
   test('a deleted object leaves the selection; a deleted page is left', () => {

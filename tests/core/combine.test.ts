@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { areaOf } from '@/core/edit/area';
 import { boxIn, localBox } from '@/core/edit/box';
-import { copyNodes, parseClip, pasteClip } from '@/core/edit/clip';
+import { copyNodes, pasteClip } from '@/core/edit/clip';
+import { clipOf } from '../support/clips';
 import { closeByBridge, closeByMoving, combineNodes, openGaps, setCombination, type CombineOp } from '@/core/edit/combine';
 import { record, tryOut, tryOutOn, undoEntry, type Recipe } from '@/core/edit/history';
 import { aimedNodes, setColour } from '@/core/edit/paint';
@@ -156,7 +157,7 @@ describe('combinations', () => {
 
   test('copied to another design, operands go along', () => {
     const { design, id } = combined(two(), 'exclude');
-    const clip = parseClip(JSON.stringify(copyNodes(design, design.pages[0], [id])))!;
+    const clip = clipOf(copyNodes(design, design.pages[0], [id]));
     const target = sheet(() => []);
     const pasted = tryOut(target, (d) => void pasteClip(d, target.pages[0].id, clip, newId, translation(10, 10)));
     expect(verifyDesign(pasted)).toMatchObject({ ok: true });

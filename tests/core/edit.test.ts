@@ -2,6 +2,7 @@ import { translation } from '@/core/geometry/matrix';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { boxIn } from '@/core/edit/box';
 import { copyNodes, parseClip, pasteClip } from '@/core/edit/clip';
+import { clipOf } from '../support/clips';
 import { geometryFrom, gradientAngle, insertStop, moveStop, removeStop, reverseStops, withAngle } from '@/core/edit/gradient';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { addPage, deletePage, duplicatePage, movePage } from '@/core/edit/pages';
@@ -263,7 +264,7 @@ describe('colour', () => {
   test('objects go to another design with their swatches and inks, and not twice', () => {
     const from = demoDesigns()[0].design;
     const lantern = Object.values(from.nodes).find((n) => n.name === 'Lantern, middle')!;
-    const clip = parseClip(JSON.stringify(copyNodes(from, from.pages[0], [lantern.id])))!;
+    const clip = clipOf(copyNodes(from, from.pages[0], [lantern.id]));
     let to = newDesign('Other', setupOf(300, 300), making);
     for (let i = 0; i < 2; i++) to = tryOut(to, (d) => void pasteClip(d, d.pages[0].id, clip, shop.env.newId, translation(0, 0)));
     expect(verifyDesign(to)).toMatchObject({ ok: true });
@@ -272,7 +273,12 @@ describe('colour', () => {
     expect(to.pages[0].children).toHaveLength(2);
     const boxOf = (d: Design, id: string) => boxIn(d, id, [1, 0, 0, 1, 0, 0], shop.fonts);
     expect(boxOf(to, to.pages[0].children[0])).toEqual(boxOf(from, lantern.id));
-    for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/1"}', JSON.stringify({ ...clip, roots: ['nowhere'] })]) expect(parseClip(bad)).toBeNull();
+    for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/1"}', JSON.stringify({ ...clip, roots: ['nowhere'] })]) expect(parseClip(bad).ok).toBe(false);
+    // What it names and does not bring is said.
+    const without = (change: object) => parseClip(JSON.stringify({ ...clip, ...change }));
+    expect(without({ swatches: [] })).toMatchObject({ ok: false, why: expect.stringMatching(/^“.+”: the (gradient )?swatch .+ is missing\.$/) });
+    expect(without({ inks: [] })).toMatchObject({ ok: false, why: expect.stringMatching(/the ink .+ is missing/) });
+    expect(without({ nodes: Object.fromEntries(Object.entries(clip.nodes).map(([k, n]) => [k, { ...n, transform: [1e308, 0, 0, 1, 0, 0] }])) })).toMatchObject({ ok: false, why: expect.stringMatching(/further than 20 m/) });
   });
 
   test('the recipe line: a recipe, a list, a screen colour, a part, and what is wrong with the rest', () => {

@@ -19,7 +19,7 @@ afterEach(() => db.delete());
 async function step(design: Design, by = 1): Promise<{ design: Design; entry: HistoryEntry }> {
   const page = design.pages[0];
   const r = record(design, `Move ${by}`, (d) => moveNodes(d, page, [page.children[0]], by, 0))!;
-  await store.append(r.design, r.entry);
+  await store.append(r.design, r.entry, (await store.raw(design.id))!.row.cursor);
   return r;
 }
 async function load(id: string) {
@@ -71,7 +71,7 @@ test('past the last kept steps (200, here 20) the snapshot moves on, and nothing
   expect(await db.journal.count()).toBe(back.entries.length);
   // Undo still counts from the end.
   const last = back.entries[back.entries.length - 1];
-  await store.moveCursor(undoEntry(design, last), 1);
+  await store.moveCursor(undoEntry(design, last), (await store.raw(start.id))!.row.cursor - 1);
   expect((await load(start.id)).cursor).toBe(back.entries.length - 1);
 });
 
@@ -90,8 +90,10 @@ describe('a torn last entry is dropped and said', () => {
     const back = await load(start.id);
     expect(serializeDesign(back.design)).toBe(serializeDesign(one.design));
     expect(back.warning).toBe('The last step could not be brought back; everything before is as you left it.');
-    // Said once; work goes on from there.
-    await step(back.design, 7);
+    // Said once, all that lay there put aside; work goes on from what is shown.
+    await store.keepAside(back.aside!);
+    expect(JSON.parse((await store.asides(start.id))[0].json).steps).toHaveLength(2);
+    await store.append(record(back.design, 'Move 7', (d) => moveNodes(d, back.design.pages[0], [back.design.pages[0].children[0]], 7, 0))!.design, record(back.design, 'Move 7', (d) => moveNodes(d, back.design.pages[0], [back.design.pages[0].children[0]], 7, 0))!.entry, back.base + back.cursor);
     const again = await load(start.id);
     expect(again.warning).toBeNull();
     expect(again.entries.map((e) => e.label)).toEqual(['Move 2', 'Move 7']);
@@ -109,12 +111,18 @@ describe('a torn last entry is dropped and said', () => {
   });
 });
 
-test('an unknown design and a damaged one are told apart', async () => {
+test('an unknown design and one that is none are told apart; of the rest, what can be read is shown', async () => {
   expect(await store.load('nowhere')).toEqual({ ok: false, reason: 'unknown' });
   const start = sampleDesign();
   await store.add(start);
-  await db.designs.update(start.id, { snapshot: { ...start, pages: [] } as never });
+  await db.designs.update(start.id, { snapshot: 'gone' as never });
   expect(await store.load(start.id)).toEqual({ ok: false, reason: 'broken' });
+  await db.designs.update(start.id, { snapshot: { ...start, pages: [], swatches: [null, ...start.swatches] } as never });
+  const back = await load(start.id);
+  // What lay on the page that went lies on the new one.
+  expect(back.design.pages[0].children).toHaveLength(start.pages[0].children.length);
+  expect(back.warning).toMatch(/^Some of this design could not be read and was left out\./);
+  expect(JSON.parse(back.aside!.json).snapshot.pages).toEqual([]);
 });
 
 test('the shelf lists the last changed first; removing takes the steps too', async () => {

@@ -37,8 +37,19 @@ test('why nothing can be kept, in words that say what to do', () => {
 });
 
 test.each([
-  ['Lantern Walk poster', 'Lantern Walk poster.pdf'], ['a/b\\c:d*e?', 'a b c d e.pdf'], ['  ..hidden.. ', 'hidden.pdf'], ['', 'design.pdf'], ['Lampionų ėjimas', 'Lampionų ėjimas.pdf'], ['x'.repeat(300), `${'x'.repeat(120)}.pdf`], ['a\nb\u0000c', 'a b c.pdf'],
+  ['Lantern Walk poster', 'Lantern Walk poster.pdf'], ['a/b\\c:d*e?', 'a b c d e.pdf'], ['  ..hidden.. ', 'hidden.pdf'], ['', 'design.pdf'], ['Lampionų ėjimas', 'Lampionų ėjimas.pdf'], ['x'.repeat(300), `${'x'.repeat(120)}.pdf`], ['a\nb\u0000c', 'a b c.pdf'], ['CON', 'CON!.pdf'], ['lpt1.final', 'lpt1!.final.pdf'], ['fair\u202egpj', 'fair gpj.pdf'],
 ])('the file of “%s”', (name, file) => expect(fileName(name, 'pdf')).toBe(file));
+
+test('a long name ends between characters, within 200 bytes', () => {
+  // A family and a flag are several code points each, seen as one character.
+  for (const one of ['👩‍👩‍👧', '🇫🇮', 'é', '漢', 'x']) {
+    const file = fileName(one.repeat(200), 'holvet');
+    expect(new TextEncoder().encode(file).length).toBeLessThanOrEqual(200);
+    const stem = file.slice(0, -'.holvet'.length);
+    expect(stem.length % one.length).toBe(0);
+    expect(stem).toBe(one.repeat(stem.length / one.length));
+  }
+});
 
 test('a download is handed over under its name', () => {
   const clicked: { download: string; href: string }[] = [];

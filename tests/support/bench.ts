@@ -79,7 +79,7 @@ export async function openBench(design: Design): Promise<TestBench> {
   const store = new DesignStore(new HolvetDatabase(`bench-${n++}`));
   await store.add(design);
   const press = new ListeningPress();
-  const session = new Session({ design, entries: [], cursor: 0, warning: null }, shop, store, press as unknown as PressClient, pictureWorker as unknown as PictureClient, false);
+  const session = new Session({ design, base: 0, entries: [], cursor: 0, warning: null, aside: null }, shop, store, press as unknown as PressClient, pictureWorker as unknown as PictureClient, false);
   await loadSettings(session);
   session.set({ camera: fitRect(bleedRect(design.setup), 800, 600) });
   const said: string[] = [];

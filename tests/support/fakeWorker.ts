@@ -5,6 +5,15 @@ let api: object = {};
 export const workers: FakeWorker[] = [];
 export const serve = (next: object): void => void (api = next);
 
+/** Ports that were opened for callbacks: with a real worker they would go when it goes. */
+const channels: MessageChannel[] = [];
+class TrackedChannel extends MessageChannel {
+  constructor() {
+    super();
+    channels.push(this);
+  }
+}
+
 /** A worker in this very thread: the same messages, by a channel. */
 export class FakeWorker extends EventTarget {
   private readonly channel = new MessageChannel();
@@ -29,6 +38,12 @@ export class FakeWorker extends EventTarget {
 
 /** Puts such workers in the place of real ones, for all tests of a file. */
 export function useFakeWorkers(): void {
-  beforeAll(() => void Object.assign(globalThis, { Worker: FakeWorker }));
-  afterEach(() => workers.splice(0).forEach((w) => w.terminate()));
+  beforeAll(() => void Object.assign(globalThis, { Worker: FakeWorker, MessageChannel: TrackedChannel }));
+  afterEach(() => {
+    workers.splice(0).forEach((w) => w.terminate());
+    for (const c of channels.splice(0)) {
+      c.port1.close();
+      c.port2.close();
+    }
+  });
 }

@@ -29,7 +29,7 @@ test('a file that hangs is given up with a sentence; looks that waited behind it
     const looking = client.look(request('b.png'));
     serve({ look: async () => bitmap(7) } satisfies Partial<PictureApi>);
     jest.advanceTimersByTime(READ_MS + 1);
-    await expect(reading).resolves.toEqual({ ok: false, message: expect.stringMatching(/takes too long to open/) });
+    await expect(reading).resolves.toEqual({ ok: false, message: expect.stringMatching(/was not open after 30 s/) });
     expect((await looking)!.width).toBe(7);
     expect(workers.map((w) => w.ended)).toEqual([true, false]);
     client.dispose();
@@ -51,12 +51,25 @@ test('a worker that fails is said where a file is opened, and is begun anew for 
   client.dispose();
 });
 
-test('a look that fails twice is none; after the end nothing is begun again', async () => {
-  serve({ look: async () => Promise.reject(new Error('broken')) } satisfies Partial<PictureApi>);
+test('a look that fails says so, and may be asked for again; after the end nothing is begun', async () => {
+  let n = 0;
+  serve({ look: async () => (n++ ? bitmap(5) : Promise.reject(new Error('broken'))) } satisfies Partial<PictureApi>);
   const client = new PictureClient();
-  expect(await client.look(request('c.png'))).toBeNull();
+  await expect(client.look(request('c.png'))).rejects.toThrow('broken');
+  expect((await client.look(request('c.png')))!.width).toBe(5);
   client.dispose();
   const before = workers.length;
-  expect(await client.look(request('c.png'))).toBeNull();
+  await expect(client.look(request('c.png'))).rejects.toThrow();
   expect(workers).toHaveLength(before);
+});
+
+test('stopped by the person: what was being opened says so, and the next file opens', async () => {
+  serve({ drawing: () => new Promise(() => {}) } satisfies Partial<PictureApi>);
+  const client = new PictureClient();
+  const reading = client.drawing(Uint8Array.of(1), 'x');
+  client.stop();
+  expect(await reading).toEqual({ ok: false, message: 'opening it was stopped' });
+  serve({ swatches: async () => ({ ok: true, swatches: [], ramps: [], notes: [] }) } satisfies Partial<PictureApi>);
+  expect(await client.swatches(Uint8Array.of(2))).toMatchObject({ ok: true });
+  client.dispose();
 });

@@ -1,4 +1,6 @@
-import { PressClient, Stopped, startHandOver } from '@/workers/pressClient';
+import { jest } from '@jest/globals';
+import { WorkerLate } from '@/workers/host';
+import { PressClient, PRESS_MS, Stopped, startHandOver } from '@/workers/pressClient';
 import type { HandedOver, PressApi, Rendered, RenderRequest } from '@/workers/pressApi';
 import { serve, useFakeWorkers, workers } from '../support/fakeWorker';
 import { sampleDesign } from '../support/sample';
@@ -7,7 +9,7 @@ import { sampleDesign } from '../support/sample';
 useFakeWorkers();
 
 const request = (scale: number): RenderRequest => ({ page: 'p', region: { x: 0, y: 0, scale, width: 2, height: 1 }, shown: null });
-const picture = (r: RenderRequest): Rendered => ({ width: r.region.width, height: r.region.height, pixels: new Uint8ClampedArray([r.region.scale]) });
+const picture = (r: RenderRequest): Rendered => ({ width: r.region.width, height: r.region.height, pixels: new Uint8ClampedArray([r.region.scale]), lacking: false });
 
 test('of many wishes only the first and the newest are drawn; those between give way', async () => {
   const drawn: number[] = [];
@@ -54,6 +56,53 @@ test('a fault inside a call reaches the caller as an error, and the next call wo
   const press = new PressClient();
   await expect(press.render(request(1))).rejects.toThrow('unknown swatch: x');
   expect((await press.render(request(2)))?.pixels[0]).toBe(2);
+  press.dispose();
+});
+
+/** Messages go by a channel: a few turns of the loop. */
+const settle = async () => {
+  for (let i = 0; i < 20; i++) await new Promise((r) => setImmediate(r));
+};
+
+test('a press that hangs is ended in its time, and the next one begins with the design as it is by then', async () => {
+  jest.useFakeTimers({ doNotFake: ['queueMicrotask', 'nextTick', 'setImmediate'] });
+  try {
+    const opened: string[] = [];
+    serve({ open: async (d) => void opened.push(d.name), patch: async () => {}, totalInk: () => new Promise(() => {}) } satisfies Partial<PressApi>);
+    const press = new PressClient();
+    const design = sampleDesign();
+    void press.open(design);
+    const hung = press.totalInk('p');
+    const ended = expect(hung).rejects.toBeInstanceOf(WorkerLate);
+    await settle();
+    jest.advanceTimersByTime(PRESS_MS.check + 1);
+    await ended;
+    serve({ open: async (d) => void opened.push(d.name), totalInk: async () => null } satisfies Partial<PressApi>);
+    press.patch([], { ...design, name: 'Later still' });
+    expect(await press.totalInk('p')).toBeNull();
+    expect(opened).toContain('Later still');
+    expect(workers.map((w) => w.ended)).toEqual([true, false]);
+    press.dispose();
+  } finally {
+    jest.useRealTimers();
+  }
+});
+
+test('a press that lost track of the changes is given the whole design', async () => {
+  const opened: string[] = [];
+  serve({
+    open: async (d) => void opened.push(d.name),
+    patch: async () => {
+      throw new Error('no such path');
+    },
+    totalInk: async () => null,
+  } satisfies Partial<PressApi>);
+  const press = new PressClient();
+  const design = sampleDesign();
+  await press.open(design);
+  press.patch([], { ...design, name: 'Later' });
+  for (let i = 0; i < 50 && !opened.includes('Later'); i++) await new Promise((r) => setTimeout(r, 5));
+  expect(opened.at(-1)).toBe('Later');
   press.dispose();
 });
 

@@ -9,6 +9,8 @@ import { choosing } from '../tools/text';
 import { endEditing } from '../tools/editing';
 import { toolById } from '../tools/tools';
 import { hitAll } from '@/core/scene/hit';
+import type { Point } from '@/core/geometry/matrix';
+import { toScreen } from './camera';
 import { NEAR_PX, far, type Gesture, type PointerAt, type ToolContext } from '../tools/tool';
 import { cropTool, zoomPicture } from '../tools/crop';
 import { dragGuide } from '../tools/guides';
@@ -352,6 +354,17 @@ export function fitPage(session: ReturnType<typeof useSession>): void {
   const el = document.getElementById(BENCH_TOP);
   if (!el) return;
   session.set({ camera: fitRect(bleedRect(session.design.setup), el.clientWidth, el.clientHeight) });
+}
+
+/** Moves the sheet so that a place of it is in sight; or, if asked, in the middle. */
+export function bringIntoSight(session: ReturnType<typeof useSession>, at: Point, middle = false): void {
+  const el = document.getElementById(BENCH_TOP);
+  if (!el) return;
+  const { camera } = session.state;
+  const p = toScreen(camera, at);
+  const room = 40;
+  if (!middle && p.x > room && p.y > room && p.x < el.clientWidth - room && p.y < el.clientHeight - room) return;
+  session.set({ camera: { ...camera, x: camera.x + el.clientWidth / 2 - p.x, y: camera.y + el.clientHeight / 2 - p.y } });
 }
 
 /** What an empty page says: the first three things to do. */

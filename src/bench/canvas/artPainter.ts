@@ -10,6 +10,9 @@ import type { BenchState, Camera } from '../session/state';
 /** After the last change, how long until the plates' truth takes over from the quick drawing. */
 const REST_MS = 90;
 
+/** When plates that lack a picture are asked for again. */
+const AGAIN_MS = [1000, 2000, 5000, 15_000, 30_000];
+
 interface Truth {
   readonly scene: Scene;
   readonly palette: Palette;
@@ -248,7 +251,11 @@ export class ArtPainter {
     this.truth = { scene, palette, shown, region, bitmap };
     this.layTruth(scene);
     this.onRest?.();
+    // A picture that was not to be had may come yet: it is asked for again, each time later.
+    if (!rendered.lacking) this.tries = 0;
+    else if (this.tries < AGAIN_MS.length) this.rest = setTimeout(() => void this.askForTruth(), AGAIN_MS[this.tries++]);
   }
+  private tries = 0;
 
   private layTruth(scene: Scene): void {
     const { truth, ctx } = this;

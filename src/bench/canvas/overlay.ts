@@ -1,3 +1,4 @@
+import { drawPins } from './pins';
 import type { Finding } from '@/core/check/types';
 import type { Design } from '@/core/model/schema';
 import { apply, multiply, type Point } from '@/core/geometry/matrix';
@@ -106,51 +107,6 @@ function drawOperands(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void
   }
   ctx.setLineDash([]);
 }
-
-/** Findings as numbered pins where they are: the same numbers as in the Checks slip. */
-function drawPins(ctx: CanvasRenderingContext2D, s: Session): void {
-  for (const { number: i, finding: f, at } of pinsOf(s)) {
-    const p = toScreen(s.state.camera, at);
-    ctx.beginPath();
-    ctx.arc(p.x, p.y, 9, 0, 2 * Math.PI);
-    ctx.fillStyle = f.severity === 'stop' ? '#b3261e' : '#8a5a00';
-    ctx.fill();
-    ctx.strokeStyle = '#ffffff';
-    ctx.lineWidth = 1.5;
-    ctx.stroke();
-    ctx.fillStyle = '#ffffff';
-    ctx.font = '600 11px Archivo, sans-serif';
-    ctx.textAlign = 'center';
-    ctx.fillText(String(i), p.x, p.y + 4);
-    ctx.textAlign = 'left';
-  }
-}
-
-interface Pin {
-  readonly number: number;
-  readonly finding: Finding;
-  readonly at: Point;
-}
-/** Where the pins of a design stand: found once, not at every frame of a pan. */
-const pins = new WeakMap<Design, { readonly findings: readonly Finding[]; readonly page: string; readonly list: readonly Pin[] }>();
-
-function pinsOf(s: Session): readonly Pin[] {
-  const { design, page } = s;
-  const { findings } = s.state;
-  const known = pins.get(design);
-  if (known && known.findings === findings && known.page === page.id) return known.list;
-  const pageNumber = design.pages.findIndex((p) => p.id === page.id) + 1;
-  const list = findings.flatMap((finding, i): Pin[] => {
-    if (finding.page !== pageNumber) return [];
-    const box = finding.node && design.nodes[finding.node] ? s.boxOf([finding.node]) : null;
-    const at = box && box.x1 >= box.x0 ? { x: Math.max(box.x0, 0), y: Math.max(box.y0, 0) } : 'x' in finding.facts ? { x: finding.facts.x, y: finding.facts.y } : null;
-    return at ? [{ number: i + 1, finding, at }] : [];
-  });
-  pins.set(design, { findings, page: page.id, list });
-  return list;
-}
-
-
 
 function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boolean): void {
   const { setup } = s.design;

@@ -1,4 +1,5 @@
-import { copyNodes, parseClip, pasteClip, type Clip } from '@/core/edit/clip';
+import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/core/edit/clip';
+import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
 import { aimedNodes, setColour, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
@@ -67,7 +68,7 @@ export function storeClip(text: string): void {
     // A clip too large for the browser's small store still works in this tab.
   }
 }
-export function readClip(): Clip | null {
+export function readClip(): ReadClip | null {
   let text = memoryClip;
   try {
     text = localStorage.getItem(CLIP_KEY) ?? memoryClip;
@@ -88,15 +89,39 @@ export function copySelection(s: Session): string | null {
 
 const STEP_ASIDE = mm(5);
 
-export function pasteFrom(s: Session, clip: Clip | null, aside = STEP_ASIDE): void {
-  if (!clip) {
+export function pasteFrom(s: Session, read: ReadClip | null, aside = STEP_ASIDE): void {
+  if (!read) {
     s.say('There is nothing to paste yet. Copy some objects first.');
     return;
   }
+  if (!read.ok) {
+    s.say(`What was copied cannot be pasted: ${read.why}`, 'warn');
+    return;
+  }
+  const { clip } = read;
+  const known = new Set(s.design.pictures?.map((p) => p.file));
+  const brought = (clip.pictures ?? []).filter((p) => isOwnAsset(p.file) && !known.has(p.file));
+  if (!brought.length) {
+    paste(s, clip, aside);
+    return;
+  }
+  // Files of pictures do not travel with a clip: they must be in this browser.
+  void (async () => {
+    for (const p of brought) {
+      const bytes = await s.designs.asset(p.file).catch(() => null);
+      if (bytes) continue;
+      s.say(`What was copied cannot be pasted: its picture ${p.name} is not in this browser. Place the picture here first, or hand the design over as a file.`, 'warn');
+      return;
+    }
+    paste(s, clip, aside);
+  })();
+}
+
+function paste(s: Session, clip: Clip, aside: number): void {
   let ids: string[] = [];
-  s.commit('Paste', (d) => {
+  if (!s.commit('Paste', (d) => {
     ids = pasteClip(d, s.page.id, clip, s.newId, translation(aside, aside));
-  });
+  })) return;
   s.set({ selection: ids.filter((id) => s.design.nodes[id]) });
   s.say(`Pasted ${count(ids.length, 'object')}.`);
 }

@@ -12,9 +12,17 @@ const MOST_KEPT = 24;
 /** A slider that rests so long has arrived: what it shows is worked out in full. */
 const REST_MS = 200;
 
+/** A picture that could not be had is asked for again after so long, each time later. */
+const AGAIN_MS = [1000, 2000, 5000, 15_000, 30_000];
+
+interface Wish {
+  readonly key: string;
+  readonly request: Omit<LookRequest, 'coarse'>;
+}
+
 interface Known {
   readonly file: string;
-  readonly picture: QuickPicture | null;
+  readonly picture: QuickPicture;
   readonly coarse: boolean;
 }
 
@@ -25,10 +33,12 @@ interface Known {
  */
 export class PictureLooks {
   private readonly known = new Map<string, Known>();
-  private readonly wanted = new Map<string, { key: string; request: Omit<LookRequest, 'coarse'> }>();
+  private readonly wanted = new Map<string, Wish>();
   /** By file: the look that is being made. */
   private readonly making = new Map<string, string>();
   private readonly waking = new Map<string, () => void>();
+  /** By file: those that could not be had, how often by now, and what waits to ask again. */
+  private readonly lacking = new Map<string, { tries: number; timer: ReturnType<typeof setTimeout> | null }>();
 
   constructor(
     private readonly ask: (request: LookRequest) => Promise<Bitmap | null>,
@@ -52,7 +62,8 @@ export class PictureLooks {
     const { swatches, inks: own, profile, setup } = this.design();
     this.wanted.set(file, { key, request: { file, tone: paint.tone, pixels: SHOWN_PIXELS, colours: { swatches, inks: own, profile, setup } } });
     this.waking.get(file)?.();
-    void this.fetch(file);
+    // A file that was not to be had is not asked for at every frame.
+    if (!this.lacking.get(file)?.timer) void this.fetch(file);
     return found ? found.picture : this.last(file);
   }
 
@@ -62,18 +73,41 @@ export class PictureLooks {
 
   private async fetch(file: string): Promise<void> {
     if (this.making.has(file)) return;
-    for (let next = this.wanted.get(file); next; next = this.wanted.get(file)) {
-      const { key, request } = next;
-      this.wanted.delete(file);
-      this.making.set(file, key);
-      if (this.last(file)) {
-        if (!this.known.has(key)) this.keep(file, key, true, await this.ask({ ...request, coarse: true }));
-        await this.rest(file);
-        if (this.wanted.has(file)) continue;
+    let now: Wish | undefined;
+    try {
+      for (let next = this.wanted.get(file); next; next = this.wanted.get(file)) {
+        now = next;
+        const { key, request } = next;
+        this.wanted.delete(file);
+        this.making.set(file, key);
+        if (this.last(file)) {
+          if (!this.known.has(key)) this.keep(file, key, true, await this.ask({ ...request, coarse: true }));
+          await this.rest(file);
+          if (this.wanted.has(file)) continue;
+        }
+        const look = await this.ask({ ...request, coarse: false });
+        if (look) {
+          this.lacking.delete(file);
+          this.keep(file, key, false, look);
+        } else this.askLater(file, next);
       }
-      this.keep(file, key, false, await this.ask({ ...request, coarse: false }));
+    } catch {
+      // The worker was ended or took too long: what was wished for is still wished for.
+      if (now) this.askLater(file, now);
+    } finally {
+      this.making.delete(file);
     }
-    this.making.delete(file);
+  }
+
+  private askLater(file: string, wish: Wish): void {
+    const tries = this.lacking.get(file)?.tries ?? 0;
+    this.wanted.set(file, this.wanted.get(file) ?? wish);
+    const timer = setTimeout(() => {
+      const entry = this.lacking.get(file);
+      if (entry) entry.timer = null;
+      void this.fetch(file);
+    }, AGAIN_MS[Math.min(tries, AGAIN_MS.length - 1)]);
+    this.lacking.set(file, { tries: tries + 1, timer });
   }
 
   /** Waits for a newer wish, but not for long. */
@@ -90,8 +124,9 @@ export class PictureLooks {
   }
 
   private keep(file: string, key: string, coarse: boolean, look: Bitmap | null): void {
+    if (!look) return;
     this.known.delete(key);
-    this.known.set(key, { file, coarse, picture: look && { image: this.newImage(look), width: look.width, height: look.height } });
+    this.known.set(key, { file, coarse, picture: { image: this.newImage(look), width: look.width, height: look.height } });
     for (const oldest of this.known.keys()) {
       if (this.known.size <= MOST_KEPT) break;
       this.known.delete(oldest);
@@ -99,8 +134,15 @@ export class PictureLooks {
     this.come();
   }
 
+  dispose(): void {
+    for (const { timer } of this.lacking.values()) if (timer) clearTimeout(timer);
+  }
+
   /** A file has come that was not there: what is known of it is not true any more. */
   forget(file: string): void {
+    const waiting = this.lacking.get(file)?.timer;
+    if (waiting) clearTimeout(waiting);
+    this.lacking.delete(file);
     for (const [key, k] of this.known) if (k.file === file) this.known.delete(key);
   }
 }

@@ -14,10 +14,12 @@ import { mm } from '@/core/units/length';
 import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
 import type { ExchangeSwatch } from '@/core/colour/exchange';
 import type { LibraryRow } from '@/store/database';
-import type { DesignStore, LoadedDesign } from '@/store/designs';
+import { KEPT_STEPS, type DesignStore, type LoadedDesign, type WholeDesign } from '@/store/designs';
+import { Journal } from '@/store/journal';
 import { storageProblem } from '@/store/open';
 import type { PictureClient } from '@/workers/pictureClient';
 import type { PressClient } from '@/workers/pressClient';
+import { downloadAside } from '@/saving/saveCopy';
 import { PictureLooks } from './pictureLooks';
 import { shownDesign, type Again, type BenchState, type Message, type MessageAction } from './state';
 
@@ -41,7 +43,10 @@ export class Session {
   readonly pictures: PictureLooks;
   private sceneMemo: { design: Design; page: string; epoch: number; scene: Scene } | null = null;
   private restingMemo: { design: Design; page: string; epoch: number; scene: Scene } | null = null;
-  private saving: Promise<void> = Promise.resolve();
+  /** The way of the steps into the store. */
+  readonly journal: Journal;
+  /** Number of the first of the entries among all steps that were ever done. */
+  private base: number;
   private lastMerge: { key: string; at: number } | null = null;
   private chores: ReturnType<typeof setTimeout> | null = null;
 
@@ -88,9 +93,10 @@ export class Session {
       editing: null,
       stop: null,
       stopSlip: null,
-      message: loaded.warning ? { text: loaded.warning, tone: 'warn' } : null,
+      message: loaded.warning ? { text: loaded.warning, tone: 'warn', ...(loaded.aside && { actions: [{ label: 'Save what was kept of it', run: () => downloadAside(loaded.aside!) }] }) } : null,
       totalInk: null,
       findings: [],
+      notChecked: '',
       fontsEpoch: shop.fonts.epoch,
       picturesEpoch: 0,
       crop: null,
@@ -101,6 +107,9 @@ export class Session {
       sample: { take: 'look', give: 'aim' },
       vision: 'all',
     }));
+    this.base = loaded.base;
+    this.journal = new Journal(designs, () => this.whole(), (save) => this.set({ save }));
+    if (loaded.aside && !readOnly) this.journal.rewrite(loaded.aside);
     void this.loadLibraries();
     void press.open(loaded.design).then(
       () => this.scheduleChores(),
@@ -268,14 +277,13 @@ export class Session {
     }
     this.lastMerge = options.merge === undefined ? null : { key: options.merge, at: performance.now() };
     const kept = merging ? state.entries.slice(0, state.cursor - 1) : state.entries.slice(0, state.cursor);
-    const entries = [...kept, result.entry].slice(-200);
+    const seq = this.base + kept.length;
+    const entries = [...kept, result.entry].slice(-KEPT_STEPS);
+    this.base = seq + 1 - entries.length;
     this.set({ design: result.design, preview: null, calm: null, entries, cursor: entries.length, ...this.stillThere(result.design, options.select) });
-    if (merging) this.press.patch(last.inverse);
-    this.press.patch(result.entry.patches);
-    this.persist(async () => {
-      if (merging) await this.designs.moveCursor(base, 1);
-      await this.designs.append(result.design, result.entry);
-    });
+    if (merging) this.press.patch(last.inverse, base);
+    this.press.patch(result.entry.patches, result.design);
+    this.journal.step(result.design, result.entry, seq);
     this.afterChange(result.design);
     return true;
   }
@@ -299,9 +307,8 @@ export class Session {
   private travel(design: Design, cursor: number, patches: HistoryEntry['patches']): void {
     this.lastMerge = null;
     this.set({ design, preview: null, calm: null, cursor, ...this.stillThere(design) });
-    this.press.patch(patches);
-    const undone = this.state.entries.length - cursor;
-    this.persist(() => this.designs.moveCursor(design, undone));
+    this.press.patch(patches, design);
+    this.journal.cursor(design, this.base + cursor);
     this.afterChange(design);
   }
 
@@ -335,22 +342,22 @@ export class Session {
 
   // ——— keeping
 
-  private persist(job: () => Promise<void>): void {
-    this.set({ save: { kind: 'saving' } });
-    const mine = (this.saving = this.saving.then(job).then(
-      () => {
-        if (this.saving === mine) this.set({ save: { kind: 'saved' } });
-      },
-      (e: unknown) => {
-        const why = e instanceof Error && e.name === 'QuotaExceededError' ? 'the browser’s storage is full' : e instanceof Error ? e.message : String(e);
-        this.set({ save: { kind: 'failed', why } });
-      },
-    ));
+  /** The design as it is, with its steps and what it was before them. */
+  private whole(): WholeDesign {
+    const { design, entries, cursor } = this.state;
+    const start = entries.slice(0, cursor).reduceRight((d, e) => undoEntry(d, e), design);
+    return { design, start, base: this.base, entries, cursor };
   }
 
-  /** Resolves when all that was done so far is kept. */
+  /** Resolves when all that was done so far is kept, or could not be. */
   settled(): Promise<void> {
-    return this.saving;
+    return this.journal.settled();
+  }
+
+  /** Another tab works on the design now. */
+  becomeReadOnly(): void {
+    this.journal.stop('another tab works on this design now');
+    this.set({ readOnly: true, preview: null, calm: null, editing: null });
   }
 
   /** Things that follow a pause: total ink, checks, the thumbnail. */
@@ -367,11 +374,18 @@ export class Session {
       this.set({ totalInk });
       const findings = await this.press.check();
       if (this.state.design !== design) return;
-      this.set({ findings });
+      this.set({ findings, notChecked: null });
       if (!readOnly) await this.designs.setThumbnail(design.id, await this.press.thumbnail(320));
-    } catch {
-      // The press has already said why it cannot work; the drawing goes on without it.
+    } catch (e) {
+      // The drawing goes on without the press; but nothing is said to be sound that was not looked at.
+      if (this.state.design === design) this.set({ totalInk: null, findings: [], notChecked: e instanceof Error ? e.message : String(e) });
     }
+  }
+
+  /** Looks for faults once more. */
+  checkAgain(): void {
+    this.set({ notChecked: '' });
+    this.scheduleChores();
   }
 
   goToPage(page: string): void {
@@ -382,6 +396,8 @@ export class Session {
   dispose(): void {
     if (this.chores) clearTimeout(this.chores);
     if (this.calming) clearTimeout(this.calming);
+    this.journal.dispose();
+    this.pictures.dispose();
     this.press.dispose();
     this.pictureWorker.dispose();
   }

@@ -6,6 +6,7 @@ import type { Aim } from '@/core/edit/paint';
 import type { Matrix, Point } from '@/core/geometry/matrix';
 import type { Colour, Design } from '@/core/model/schema';
 import type { LibraryRow } from '@/store/database';
+import type { Keeping } from '@/store/journal';
 
 export type ToolId = 'select' | 'nodes' | 'pen' | 'freehand' | 'shape' | 'text' | 'gradient' | 'sample' | 'hand';
 export type ViewId = 'work' | 'clean' | 'plates';
@@ -43,8 +44,6 @@ export interface Again {
   readonly copy: boolean;
 }
 
-export type SaveState = { readonly kind: 'saved' } | { readonly kind: 'saving' } | { readonly kind: 'failed'; readonly why: string };
-
 /** What things snap to besides the page's own lines; the grid's step in points. */
 export interface Snapping {
   readonly nodes: boolean;
@@ -69,7 +68,7 @@ export interface BenchState {
   readonly calm: Design | null;
   readonly entries: readonly HistoryEntry[];
   readonly cursor: number;
-  readonly save: SaveState;
+  readonly save: Keeping;
   /** Another tab holds the design: looking only. */
   readonly readOnly: boolean;
 
@@ -113,6 +112,8 @@ export interface BenchState {
   readonly message: Message | null;
   readonly totalInk: { readonly total: number; readonly x: number; readonly y: number } | null;
   readonly findings: readonly Finding[];
+  /** Why the last look for faults failed; empty before the first; null where it did not. */
+  readonly notChecked: string | null;
   readonly fontsEpoch: number;
   /** Rises whenever a picture's look has come. */
   readonly picturesEpoch: number;

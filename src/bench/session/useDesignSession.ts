@@ -52,7 +52,7 @@ export function useDesignSession(id: string): { state: SessionState; again: (ste
   useEffect(() => {
     let alive = true;
     let session: Session | null = null;
-    const lock = takeLock(id, attempt.steal, () => session?.set({ readOnly: true, preview: null, editing: null }));
+    const lock = takeLock(id, attempt.steal, () => session?.becomeReadOnly());
     const put = (s: SessionState) => {
       if (alive) setState(s);
     };

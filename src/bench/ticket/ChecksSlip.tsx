@@ -1,12 +1,26 @@
 'use client';
 import { Button } from '@/ui/Button';
 import { useBench, useSession } from '../session/context';
+import { bringIntoSight } from '../canvas/BenchTop';
+import { placeOf } from '../canvas/pins';
 import { choose } from '../tools/pick';
+import type { Finding } from '@/core/check/types';
+import type { Session } from '../session/session';
 
 /** Each finding says what, where and why it matters, and goes there. */
 export function ChecksSlip() {
   const session = useSession();
   const findings = useBench((s) => s.findings);
+  const notChecked = useBench((s) => s.notChecked);
+  if (notChecked)
+    return (
+      <div className="grid gap-2">
+        <p className="m-0 font-semibold text-warn">The last look for faults failed: {notChecked}</p>
+        <p className="m-0">So it is not known whether the design is in order.</p>
+        <Button onClick={() => session.checkAgain()}>Look again</Button>
+      </div>
+    );
+  if (notChecked === '') return <p className="m-0">Looking …</p>;
   if (!findings.length) return <p className="m-0">Nothing found: bleed, total ink, faces and text frames are in order.</p>;
   return (
     <ol className="m-0 grid list-none gap-3 p-0">
@@ -20,8 +34,7 @@ export function ChecksSlip() {
             onClick={() => {
               const page = session.design.pages[f.page - 1];
               if (page && page.id !== session.state.page) session.goToPage(page.id);
-              if (f.node && session.design.nodes[f.node]) choose(session, [f.node]);
-              else session.set({ view: 'plates', shownInks: null });
+              showFinding(session, f);
             }}
           >
             Show it
@@ -30,4 +43,12 @@ export function ChecksSlip() {
       ))}
     </ol>
   );
+}
+
+/** Goes to where it is: its object, or the very place that it names. */
+function showFinding(s: Session, f: Finding): void {
+  if (f.node && s.design.nodes[f.node]) choose(s, [f.node]);
+  else s.set({ view: 'plates', shownInks: null });
+  const at = placeOf(s, f);
+  if (at) bringIntoSight(s, at, !f.node);
 }

@@ -24,6 +24,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
   const pageId = useBench((s) => s.page);
   const totalInk = useBench((s) => s.totalInk);
   const findings = useBench((s) => s.findings);
+  const notChecked = useBench((s) => s.notChecked);
   useBench((s) => s.fontsEpoch);
   const { setup } = design;
   const format = formatOf(setup.width, setup.height, setup.round);
@@ -93,11 +94,11 @@ export function Ticket({ onFind }: { onFind: () => void }) {
         trigger={
           <Segment
             label="Checks"
-            tone={findings.some((f) => f.severity === 'stop') ? 'stop' : findings.length ? 'warn' : undefined}
+            tone={findings.some((f) => f.severity === 'stop') ? 'stop' : findings.length || notChecked ? 'warn' : undefined}
             value={
               <span className="flex items-center gap-1">
-                {findings.length ? <TriangleAlert size={13} aria-hidden /> : <CircleCheck size={13} aria-hidden />}
-                {findings.length ? `${findings.length} to look at` : 'nothing found'}
+                {findings.length || notChecked ? <TriangleAlert size={13} aria-hidden /> : notChecked === null && <CircleCheck size={13} aria-hidden />}
+                {findings.length ? `${findings.length} to look at` : notChecked === null ? 'nothing found' : notChecked ? 'could not check' : 'looking …'}
               </span>
             }
           />

@@ -46,7 +46,7 @@ function Library() {
     session.say(`${ink.name} is in the tray. It gets a plate of its own.`);
   };
   const take = async (f: File) => {
-    const read = await readSwatches(f, setProblem);
+    const read = await readSwatches(session, f, setProblem);
     if (!read) return;
     const kept = await session.keepLibrary('inks', f.name.replace(/\.[^.]+$/, ''), read.swatches);
     if (!kept) return;

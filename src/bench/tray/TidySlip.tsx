@@ -21,7 +21,7 @@ export const TidySlip = memo(function TidySlip() {
     session.say(`Saved ${count(session.design.swatches.length, 'swatch', 'swatches')} as ${format.name}.${notes.length ? ` ${notes[0]}` : ''}`);
   };
   const take = async (f: File) => {
-    const read = await readSwatches(f, setProblem);
+    const read = await readSwatches(session, f, setProblem);
     if (!read) return;
     let added = 0;
     session.commit(`Colours from ${f.name}`, (d) => {

@@ -1,8 +1,10 @@
 import * as z from 'zod';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
-import { pictureSchema } from '../model/pictureSchema';
-import { inkSchema, nodeSchema, storySchema, swatchSchema, type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Picture, type Story, type Swatch } from '../model/schema';
-import { childrenOf, pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
+import { newDesign, setupOf } from '../model/defaults';
+import { faultText } from '../model/faultText';
+import { verifyDesign } from '../model/verify';
+import { type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Picture, type Story, type Swatch } from '../model/schema';
+import { pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
 
 /** Objects on their way to another place or design, with the stories, swatches and inks they use. */
@@ -17,35 +19,45 @@ export interface Clip {
   readonly pictures?: readonly Picture[];
 }
 
+/** What a clip is as a whole; its parts are held against the model's own rules. */
 const clipSchema = z.object({
   format: z.literal('holvet-clip/1'),
-  roots: z.array(z.string()).min(1).max(100_000),
-  nodes: z.record(z.string(), nodeSchema),
-  stories: z.record(z.string(), storySchema),
-  swatches: z.array(swatchSchema),
-  inks: z.array(inkSchema),
-  pictures: z.array(pictureSchema).optional(),
+  roots: z.array(z.string()).min(1),
+  nodes: z.record(z.string(), z.unknown()),
+  stories: z.record(z.string(), z.unknown()),
+  swatches: z.array(z.unknown()),
+  inks: z.array(z.unknown()),
+  pictures: z.array(z.unknown()).optional(),
 });
 
-/** A clip from text that came from outside; null for anything that is not one. */
-export function parseClip(text: string): Clip | null {
-  if (text.length > 100_000_000) return null;
+export type ReadClip = { readonly ok: true; readonly clip: Clip } | { readonly ok: false; /** Goes on after “What was copied cannot be pasted: ”. */ readonly why: string };
+
+/** No clip is longer: a browser's clipboard holds no more at once. */
+const MOST_TEXT = 100_000_000;
+
+/** A clip from text that came from outside. It is held against every rule of the model, as the design that it is a part of. */
+export function parseClip(text: string): ReadClip {
+  if (text.length > MOST_TEXT) return { ok: false, why: 'it is too large for the clipboard. Save the design as a file instead.' };
+  let value: unknown;
   try {
-    const parsed = clipSchema.safeParse(JSON.parse(text));
-    if (!parsed.success) return null;
-    const clip = parsed.data;
-    const known = new Set(clip.pictures?.map((p) => p.id));
-    let pictured = true;
-    eachPaint({ ...clip.nodes }, { ...clip.stories }, (p) => {
-      if (p.kind === 'picture' && !known.has(p.picture)) pictured = false;
-      return p;
-    });
-    if (!pictured) return null;
-    const whole = Object.values(clip.nodes).every((n) => childrenOf(n).every((c) => clip.nodes[c]) && (!('story' in n) || clip.stories[n.story])) && clip.roots.every((r) => clip.nodes[r]);
-    return whole ? clip : null;
+    value = JSON.parse(text);
   } catch {
-    return null;
+    return { ok: false, why: 'it is damaged. Copy it once more.' };
   }
+  const parsed = clipSchema.safeParse(value);
+  if (!parsed.success) return { ok: false, why: `it is damaged at ${parsed.error.issues[0].path.join('.') || 'its start'}. Copy it once more.` };
+  const clip = parsed.data as unknown as Clip;
+  const verified = verifyDesign(designOfClip(clip));
+  if (!verified.ok) return { ok: false, why: faultText(verified, clip) };
+  const { nodes, stories, swatches, inks, pictures } = verified.design;
+  return { ok: true, clip: { format: clip.format, roots: clip.roots, nodes, stories, swatches, inks, ...(pictures && { pictures }) } };
+}
+
+/** A design that holds nothing but a clip: what holds for designs holds for what goes into them. */
+export function designOfClip(clip: Clip): Design {
+  const making = { newId: () => 'clip', now: () => '2000-01-01T00:00:00.000Z' };
+  const { inks, swatches, nodes, stories, pictures, roots } = clip;
+  return { ...newDesign('Clip', setupOf(100, 100), making), inks, swatches, nodes, stories, ...(pictures && { pictures }), pages: [{ id: 'clip-page', name: '', children: roots }] };
 }
 
 export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip | null {

@@ -13,7 +13,7 @@ import { ancestry, pageMatrix } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
 import type { PlacedRun } from '../text/layout';
-import { layerOf, needsLayer, type KnownLayer } from './layer';
+import { addFound, findInArea, layerOf, needsLayer, nothingFound, type Found, type KnownLayer } from './layer';
 import type { GlyphsItem, Item, Layer, Scene } from './scene';
 
 interface Entry {
@@ -42,30 +42,31 @@ export class SceneBuilder {
 
   build(design: Design, page: Page): Scene {
     const items: Item[] = [];
-    const missing = new Set<string>();
-    const overset = new Map<string, number>();
-    const unsure = new Set<string>();
-    const visit = (id: string, parent: Matrix, outer: Layer | undefined, into: Item[]) => {
+    const all = nothingFound();
+    const visit = (id: string, parent: Matrix, outer: Layer | undefined, into: Item[], found: Found) => {
       const node = design.nodes[id];
       if (node.hidden) return;
-      const layer = needsLayer(design, node) ? this.layer(design, node, parent, outer, (child, matrix) => {
+      const known = needsLayer(design, node) ? this.layer(design, node, parent, outer, (child, matrix, foundThere) => {
         const mask: Item[] = [];
-        visit(child, matrix, undefined, mask);
+        visit(child, matrix, undefined, mask, foundThere);
         return mask;
-      }) : outer;
+      }) : null;
+      if (known) addFound(found, known.found);
+      const layer = known ? known.layer : outer;
       if (node.kind === 'group' || node.kind === 'repeat') {
-        for (const matrix of this.holderMatrices(node, parent)) for (const child of node.children) if (node.kind !== 'group' || !design.nodes[child].cuts) visit(child, matrix, layer, into);
+        for (const matrix of this.holderMatrices(node, parent)) for (const child of node.children) if (node.kind !== 'group' || !design.nodes[child].cuts) visit(child, matrix, layer, into, found);
         return;
       }
       const entry = this.entry(design, node, parent, layer);
       for (const item of entry.items) into.push(item);
-      for (const face of entry.missing) missing.add(face);
-      if (entry.overset) overset.set(id, entry.overset);
-      if (entry.area?.unsure) unsure.add(id);
+      for (const face of entry.missing) found.missing.add(face);
+      if (entry.overset) found.overset.set(id, entry.overset);
+      if (entry.area?.unsure) found.unsure.add(id);
+      if (node.kind === 'combination') for (const child of node.children) findInArea(design, child, this.fonts, found);
     };
-    for (const id of page.children) visit(id, PAGE, undefined, items);
+    for (const id of page.children) visit(id, PAGE, undefined, items, all);
     const { width, height, bleed, round } = design.setup;
-    return { width, height, bleed, round, items, missingFaces: [...missing], overset: [...overset].map(([node, characters]) => ({ node, characters })), unsure: [...unsure] };
+    return { width, height, bleed, round, items, missingFaces: [...all.missing], overset: [...all.overset].map(([node, characters]) => ({ node, characters })), unsure: [...all.unsure] };
   }
 
   /**
@@ -119,13 +120,16 @@ export class SceneBuilder {
   }
 
   private readonly layers = new WeakMap<DesignNode, WeakMap<Matrix, KnownLayer>>();
-  private layer(design: Design, node: DesignNode, parent: Matrix, outer: Layer | undefined, maskOf: (child: string, matrix: Matrix) => Item[]): Layer {
-    const deps = node.kind === 'group' ? node.children.flatMap((c) => (design.nodes[c].cuts ? dependencies(design, c, this.fonts) : [])) : [];
+  private layer(design: Design, node: DesignNode, parent: Matrix, outer: Layer | undefined, maskOf: (child: string, matrix: Matrix, found: Found) => Item[]): KnownLayer {
+    const cuts = node.kind === 'group' ? node.children.filter((c) => design.nodes[c].cuts) : [];
+    const deps = cuts.flatMap((c) => dependencies(design, c, this.fonts));
     const holds = (l: KnownLayer) => l.outer === outer && l.deps.length === deps.length && l.deps.every((x, i) => x === deps[i]);
     return remembered(this.layers, node, parent, holds, () => {
       const matrix = node.kind === 'group' ? this.holderMatrices(node, parent)[0] : parent;
-      return { outer, deps, layer: layerOf(design, node, matrix, outer ?? null, this.fonts, (child) => maskOf(child, matrix)) };
-    }).layer;
+      const found = nothingFound();
+      for (const c of cuts) if (design.nodes[c].cuts === 'outline') findInArea(design, c, this.fonts, found);
+      return { outer, deps, layer: layerOf(design, node, matrix, outer ?? null, this.fonts, (child) => maskOf(child, matrix, found)), found };
+    });
   }
 
   private entry(design: Design, node: DrawnNode, parent: Matrix, layer: Layer | undefined): Entry {

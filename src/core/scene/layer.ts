@@ -1,8 +1,10 @@
 import { areaOf } from '../edit/area';
+import { isText, layoutOf } from '../edit/layout';
 import { multiply, type Matrix } from '../geometry/matrix';
 import { pathBounds, transformPath } from '../geometry/path';
 import { EMPTY_RECT, intersect, union, type Rect } from '../geometry/rect';
 import type { Design, DesignNode } from '../model/schema';
+import { childrenOf } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import type { Clip, Item, Layer, Mask } from './scene';
 
@@ -11,6 +13,35 @@ export interface KnownLayer {
   /** Everything that its cuts are made from. */
   readonly deps: readonly unknown[];
   readonly layer: Layer;
+  /** What was found in its cuts: as true the second time as the first. */
+  readonly found: Found;
+}
+
+/** What a scene says of its words and combinations. */
+export interface Found {
+  readonly missing: Set<string>;
+  /** Letters that are not shown, by text. */
+  readonly overset: Map<string, number>;
+  readonly unsure: Set<string>;
+}
+export const nothingFound = (): Found => ({ missing: new Set(), overset: new Map(), unsure: new Set() });
+export function addFound(to: Found, from: Found): void {
+  for (const x of from.missing) to.missing.add(x);
+  for (const [node, n] of from.overset) to.overset.set(node, n);
+  for (const x of from.unsure) to.unsure.add(x);
+}
+
+/** What is to be said of words that are seen as areas only: operands of combinations, what cuts by its outline. */
+export function findInArea(d: Design, id: string, fonts: FontBook, found: Found): void {
+  const node = d.nodes[id];
+  if (node.hidden) return;
+  if (isText(node)) {
+    const { missing, overset } = layoutOf(d, node, fonts);
+    for (const face of missing) found.missing.add(face);
+    if (overset) found.overset.set(id, overset);
+  }
+  if (node.kind === 'combination' && areaOf(d, id, fonts).unsure) found.unsure.add(id);
+  for (const child of childrenOf(node)) findInArea(d, child, fonts, found);
 }
 
 const EVERYWHERE: Rect = { x0: -Infinity, y0: -Infinity, x1: Infinity, y1: Infinity };
