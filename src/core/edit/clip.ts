@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
 import { newDesign, setupOf } from '../model/defaults';
 import { faultText } from '../model/faultText';
+import { salvageDesign } from '../model/salvage';
 import { verifyDesign } from '../model/verify';
 import { type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Picture, type Story, type Swatch } from '../model/schema';
 import { pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
@@ -58,6 +59,17 @@ export function designOfClip(clip: Clip): Design {
   const making = { newId: () => 'clip', now: () => '2000-01-01T00:00:00.000Z' };
   const { inks, swatches, nodes, stories, pictures, roots } = clip;
   return { ...newDesign('Clip', setupOf(100, 100), making), inks, swatches, nodes, stories, ...(pictures && { pictures }), pages: [{ id: 'clip-page', name: '', children: roots }] };
+}
+
+/** A clip as far as a design may hold it: what may not be is left out, and said in sentences. Null where nothing is left. */
+export function soundClip(clip: Clip): { readonly clip: Clip; readonly leftOut: readonly string[] } | null {
+  const design = designOfClip(clip);
+  if (verifyDesign(design).ok) return { clip, leftOut: [] };
+  const salvaged = salvageDesign(design, designOfClip({ ...clip, roots: [], nodes: {}, stories: {}, swatches: [], inks: [], pictures: [] }));
+  const roots = salvaged?.design.pages[0].children;
+  if (!salvaged || !roots?.length) return null;
+  const { nodes, stories, swatches, inks, pictures } = salvaged.design;
+  return { clip: { format: clip.format, roots, nodes, stories, swatches, inks, ...(pictures && { pictures }) }, leftOut: salvaged.leftOut.map((f) => faultText(f, clip)) };
 }
 
 export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip | null {

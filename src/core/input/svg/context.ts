@@ -10,8 +10,10 @@ import { readColour } from './values';
 import { SvgProblem, type Element } from './xml';
 
 /** Nothing drawn has more objects; and no more come of copies of copies, which a small file can ask for without end. */
-const MOST_NODES = 150_000;
+const MOST_NODES = 60_000;
 const MOST_COPIED = 20_000;
+const MOST_VISITS = 250_000;
+const MOST_COPIED_VISITS = 60_000;
 
 /** What stands around an element while it is read. */
 export interface Place {
@@ -50,6 +52,26 @@ export class Making {
 
   note = (text: string): void => void this.notes.set(text, (this.notes.get(text) ?? 0) + 1);
 
+  private letters = 0;
+  /** Takes so many letters of those that may be set; answers how many are left for them. */
+  lettersLeft(most: number, wanted: number): number {
+    const left = Math.max(0, most - this.letters);
+    this.letters += wanted;
+    return Math.min(left, wanted);
+  }
+
+  private visited = 0;
+  private visitedCopies = 0;
+  /** Counts an element that is looked at, whether anything comes of it or not: empty parts can be doubled without end. */
+  visit(): void {
+    if (++this.visited > MOST_VISITS) throw new SvgProblem(`it has more than ${MOST_VISITS} parts`);
+    if (this.copying && ++this.visitedCopies > MOST_COPIED_VISITS) throw new SvgProblem(`it repeats parts of itself more than ${MOST_COPIED_VISITS} times`);
+  }
+
+  noteOnce(text: string): void {
+    if (!this.notes.has(text)) this.note(text);
+  }
+
   /** Adds a node and answers its id. */
   add<N extends DesignNode>(node: Omit<N, 'id' | 'hidden' | 'locked'>): string {
     if (this.copying && ++this.copied > MOST_COPIED) throw new SvgProblem(`its copies and patterns come to more than ${MOST_COPIED} objects`);
@@ -72,9 +94,11 @@ export class Making {
   /** What is made meanwhile is a copy: something used, a marker, the inside of a pattern, a clip or a mask. */
   asCopy<T>(make: () => T): T {
     this.copying++;
-    const made = make();
-    this.copying--;
-    return made;
+    try {
+      return make();
+    } finally {
+      this.copying--;
+    }
   }
 
   /** Changes a node that was just made. */

@@ -1,5 +1,5 @@
 import { generate, parse, walk, type CssNode, type Selector } from 'css-tree';
-import { elementsOf, type Element } from './xml';
+import { elementsOf, SvgProblem, type Element } from './xml';
 
 export interface Declaration {
   readonly property: string;
@@ -10,12 +10,24 @@ interface Rule {
   /** The parts of its selector. */
   readonly parts: readonly CssNode[];
   readonly specificity: number;
+  /** Which rule of the file it is. */
+  order: number;
   readonly declarations: readonly Declaration[];
 }
 
+/** More rules style no drawing; and so many looks at parts of selectors are more than any needs. */
+const MOST_RULES = 20_000;
+const MOST_LOOKS = 20_000_000;
+
 /** Style sheets of a file, ready to be asked which of their rules meet an element. */
 export class Sheets {
-  private readonly rules: Rule[] = [];
+  private count = 0;
+  /** Rules by what their last compound asks for first: an element looks only at those that may be about it. */
+  private readonly byId = new Map<string, Rule[]>();
+  private readonly byClass = new Map<string, Rule[]>();
+  private readonly byType = new Map<string, Rule[]>();
+  private readonly others: Rule[] = [];
+  private readonly budget = { looks: 0 };
   /** What the sheets ask for that is not followed. */
   readonly notes = new Set<string>();
 
@@ -28,7 +40,7 @@ export class Sheets {
       return;
     }
     const notes = this.notes;
-    const rules = this.rules;
+    const put = (rule: Rule) => this.put(rule);
     walk(sheet, {
       enter(node: CssNode) {
         if (node.type === 'Atrule') {
@@ -39,18 +51,43 @@ export class Sheets {
         if (node.type !== 'Rule') return undefined;
         if (node.prelude.type === 'SelectorList') {
           const declarations = declarationsOf(node.block);
-          for (const selector of node.prelude.children) if (selector.type === 'Selector') rules.push({ parts: selector.children.toArray(), specificity: specificityOf(selector), declarations });
+          for (const selector of node.prelude.children) if (selector.type === 'Selector') put({ parts: selector.children.toArray(), specificity: specificityOf(selector), declarations, order: 0 });
         }
         return walk.skip;
       },
     });
   }
 
-  /** Declarations that meet an element, the weakest first; later ones win among equals. */
+  private put(rule: Rule): void {
+    if (this.count >= MOST_RULES) {
+      this.notes.add(`Style rules beyond the first ${MOST_RULES} are left out.`);
+      return;
+    }
+    rule.order = this.count++;
+    let [id, cls, type]: (string | null)[] = [null, null, null];
+    for (let i = rule.parts.length - 1; i >= 0 && rule.parts[i].type !== 'Combinator'; i--) {
+      const part = rule.parts[i];
+      if (part.type === 'IdSelector') id = part.name;
+      else if (part.type === 'ClassSelector') cls = part.name;
+      else if (part.type === 'TypeSelector' && part.name !== '*') type = part.name;
+    }
+    const [map, key] = id !== null ? [this.byId, id] : cls !== null ? [this.byClass, cls] : [this.byType, type];
+    if (key === null) this.others.push(rule);
+    else map.set(key, [...(map.get(key) ?? []), rule]);
+  }
+
+  /** Declarations that meet an element, the weakest first; later ones win among equals. Throws where that is too much work. */
   matching(e: Element): readonly Declaration[] {
-    const met = this.rules.filter((r) => from(e, r.parts, r.parts.length));
-    if (!met.length) return [];
-    return met.map((r, i) => ({ r, i })).sort((a, b) => a.r.specificity - b.r.specificity || a.i - b.i).flatMap(({ r }) => r.declarations);
+    if (!this.count) return [];
+    const id = e.attributes.get('id');
+    const candidates = [
+      ...(this.byType.get(e.name) ?? []),
+      ...new Set((e.attributes.get('class') ?? '').split(/\s+/).flatMap((c) => this.byClass.get(c) ?? [])),
+      ...((id !== undefined && this.byId.get(id)) || []),
+      ...this.others,
+    ];
+    const met = candidates.filter((r) => from(e, r.parts, r.parts.length, this.budget));
+    return met.sort((a, b) => a.specificity - b.specificity || a.order - b.order).flatMap((r) => r.declarations);
   }
 }
 
@@ -84,9 +121,10 @@ function specificityOf(s: Selector): number {
 }
 
 /** Does an element meet a selector (CSS 2.1, chapter 5)? Read from its end: the last compound is the element itself. */
-function from(e: Element, parts: readonly CssNode[], end: number): boolean {
+function from(e: Element, parts: readonly CssNode[], end: number, budget: { looks: number }): boolean {
   let i = end;
   while (i > 0 && parts[i - 1].type !== 'Combinator') {
+    if (++budget.looks > MOST_LOOKS) throw new SvgProblem('its style rules and parts come to too many pairs to be looked through');
     if (!simple(e, parts[i - 1])) return false;
     i--;
   }
@@ -95,16 +133,19 @@ function from(e: Element, parts: readonly CssNode[], end: number): boolean {
   const rest = i - 1;
   switch (combinator.type === 'Combinator' ? combinator.name : '') {
     case ' ':
-      for (let p = e.parent; p; p = p.parent) if (from(p, parts, rest)) return true;
+      for (let p = e.parent; p; p = p.parent) if (from(p, parts, rest, budget)) return true;
       return false;
     case '>':
-      return e.parent !== null && from(e.parent, parts, rest);
+      return e.parent !== null && from(e.parent, parts, rest, budget);
     case '+': {
       const before = e.parent && elementsOf(e.parent)[e.index - 1];
-      return before ? from(before, parts, rest) : false;
+      return before ? from(before, parts, rest, budget) : false;
     }
-    case '~':
-      return e.parent !== null && elementsOf(e.parent).slice(0, e.index).some((b) => from(b, parts, rest));
+    case '~': {
+      const siblings = e.parent ? elementsOf(e.parent) : [];
+      for (let i = 0; i < e.index; i++) if (from(siblings[i], parts, rest, budget)) return true;
+      return false;
+    }
     default:
       return false;
   }

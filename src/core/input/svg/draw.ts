@@ -25,7 +25,8 @@ const RUNS: Readonly<Record<string, string>> = {
   animateTransform: 'Animations are left out: the drawing is taken as it stands.', animateMotion: 'Animations are left out: the drawing is taken as it stands.', animateColor: 'Animations are left out: the drawing is taken as it stands.', audio: 'Sounds are left out.', video: 'Films are left out.', iframe: 'Pages inside the drawing are left out.',
 };
 const WORDS: Readonly<Record<string, string>> = { path: 'Path', rect: 'Rectangle', circle: 'Ellipse', ellipse: 'Ellipse', line: 'Line', polyline: 'Line', polygon: 'Polygon', g: 'Group', a: 'Group', svg: 'Group', use: 'Copy', text: 'Text', image: 'Picture', switch: 'Group' };
-const MOST_DEPTH = 200;
+/** A group, what cuts it and its viewport are up to three of ours: the model takes 200. */
+const MOST_DEPTH = 60;
 
 /** One thing that an element is painted with, in order. */
 interface Part {
@@ -59,11 +60,16 @@ export class Drawer implements Draws {
   element(e: Element, outer: Place): string[] {
     const { making } = this;
     if (e.space !== '') return [];
+    making.visit();
     if (Object.hasOwn(RUNS, e.name)) {
       making.note(RUNS[e.name]);
       return [];
     }
-    if (UNSEEN.has(e.name) || outer.depth > MOST_DEPTH) return [];
+    if (UNSEEN.has(e.name)) return [];
+    if (outer.depth > MOST_DEPTH) {
+      making.note(`Parts that lie more than ${MOST_DEPTH} groups deep are left out.`);
+      return [];
+    }
     let style = making.styles.of(e, outer.style);
     if (style.display === 'none' || e.attributes.has(`${OURS} paper`)) return [];
     // Of a page of ours the paper and the cut at the trim are no part of the art.

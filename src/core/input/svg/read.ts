@@ -1,4 +1,4 @@
-import type { Clip } from '../../edit/clip';
+import { soundClip, type Clip } from '../../edit/clip';
 import type { Env } from '../../env';
 import { IDENTITY, multiply, scaling, translation } from '../../geometry/matrix';
 import { rect } from '../../geometry/rect';
@@ -77,8 +77,11 @@ export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Pro
   const rooted = together ? drawer.whole(root, style, children, translation(0, 0), nameOf(root, name), { style, measures: outer, ctm: fit, depth: 0 }, true) : children;
   const top = making.group(nameOf(root, name), toPoints, rooted);
   const notes = [...making.notes, ...[...styles.sheets.notes].map((n) => [n, 1] as const)].map(([text, n]) => (n > 1 ? `${text} (${n} times)` : text));
+  const sound = soundClip({ format: 'holvet-clip/1', roots: [top], nodes: making.nodes, stories: making.stories, swatches: [], inks: inks.used(), ...(making.pictures.length && { pictures: making.pictures }) });
+  if (!sound) throw new SvgProblem('nothing in it is of a size that a page can hold');
+  for (const text of new Set(sound.leftOut)) notes.push(`${text} It is left out.`);
   return {
-    clip: { format: 'holvet-clip/1', roots: [top], nodes: making.nodes, stories: making.stories, swatches: [], inks: inks.used(), ...(making.pictures.length && { pictures: making.pictures }) },
+    clip: sound.clip,
     width: width * POINTS,
     height: height * POINTS,
     notes,

@@ -32,12 +32,18 @@ interface Piece {
   text: string;
   readonly style: Style;
   readonly element: Element;
+  /** Where it begins by itself: a chunk of its own, which `text-anchor` is about. */
   readonly x: number | null;
   readonly y: number | null;
   readonly dx: number;
   readonly dy: number;
+  /** Degrees about its beginning. */
+  readonly turn: number;
   readonly path: { readonly line: PathData; readonly offset: number } | null;
 }
+
+/** No drawing needs more letters; setting more would hold up whoever opens it. */
+const MOST_LETTERS = 200_000;
 
 /**
  * The words of a text element: display texts that can be edited where their face is there and they stand straight, else
@@ -50,82 +56,150 @@ export function drawText(drawer: Draws, e: Element, place: Place, name: string):
   for (let i = 0; i < pieces.length; ) {
     // A chunk goes on until a piece begins at a place of its own.
     let end = i + 1;
-    while (end < pieces.length && pieces[end].x === null && pieces[end].y === null && !pieces[end].dx && !pieces[end].dy && pieces[end].path === pieces[i].path) end++;
-    const chunk = pieces.slice(i, end).filter((p) => p.text);
-    const first = pieces[i];
-    pen = { x: (first.x ?? pen.x) + first.dx, y: (first.y ?? pen.y) + first.dy };
+    while (end < pieces.length && pieces[end].x === null && pieces[end].y === null && pieces[end].path === pieces[i].path) end++;
+    const chunk = pieces.slice(i, end);
+    pen = { x: chunk[0].x ?? pen.x, y: chunk[0].y ?? pen.y };
     i = end;
-    if (!chunk.length) continue;
-    if (first.path) {
-      for (const id of onPath(drawer, chunk, first.path, place)) out.push(id);
-      continue;
-    }
-    const made = straightText(drawer, chunk, pen, place, name);
-    for (const id of made.ids) out.push(id);
-    pen = { x: pen.x + made.advance, y: pen.y };
+    const { path } = chunk[0];
+    if (path) for (const id of onPath(drawer, chunk.filter((p) => p.text), path, place)) out.push(id);
+    else pen = drawChunk(drawer, chunk, pen, place, name, out);
   }
   return out;
 }
 
+/** One chunk: its parts between shifts and turns, one after the other, all of it anchored as one. Answers where the next begins. */
+function drawChunk(drawer: Draws, chunk: readonly Piece[], at: { x: number; y: number }, place: Place, name: string, out: string[]): { x: number; y: number } {
+  const parts: Piece[][] = [];
+  for (const p of chunk) {
+    if (parts.length && !p.dx && !p.dy && !p.turn && !parts[parts.length - 1][0].turn) parts[parts.length - 1].push(p);
+    else parts.push([p]);
+  }
+  const anchor = chunk[0].style['text-anchor'];
+  const pen = { ...at };
+  if (parts.length === 1) {
+    const first = parts[0][0];
+    pen.x += first.dx;
+    pen.y += first.dy;
+    const words = parts[0].filter((p) => p.text);
+    if (!words.length) return pen;
+    const made = straightText(drawer, words, pen, place, name, ALIGN[anchor] ?? 'left', first.turn);
+    out.push(...made.ids);
+    return { x: pen.x + made.advance * (anchor === 'middle' ? 0.5 : anchor === 'end' ? 0 : 1), y: pen.y };
+  }
+  const made: string[] = [];
+  for (const part of parts) {
+    pen.x += part[0].dx;
+    pen.y += part[0].dy;
+    const words = part.filter((p) => p.text);
+    if (!words.length) continue;
+    const text = straightText(drawer, words, pen, place, name, 'left', part[0].turn);
+    made.push(...text.ids);
+    pen.x += text.advance;
+  }
+  const back = (pen.x - at.x) * (anchor === 'middle' ? 0.5 : anchor === 'end' ? 1 : 0);
+  if (back) for (const id of made) drawer.making.change(id, { transform: multiply(translation(-back, 0), drawer.making.nodes[id].transform) });
+  out.push(...made);
+  return { x: pen.x - back, y: pen.y };
+}
+
+/** What an element says of the places of its letters, and how many of them came by now. */
+interface Level {
+  readonly x: readonly number[];
+  readonly y: readonly number[];
+  readonly dx: readonly number[];
+  readonly dy: readonly number[];
+  readonly rotate: readonly number[];
+  letters: number;
+}
+
+interface Segment {
+  text: string;
+  readonly style: Style;
+  readonly element: Element;
+  readonly levels: readonly Level[];
+  readonly path: Piece['path'];
+}
+
+/**
+ * The pieces of a text. Lists of places count the letters of all that an element holds, spans in it too; a letter goes by
+ * the innermost list that reaches it (SVG 1.1, 10.5).
+ */
 function collect(drawer: Draws, e: Element, place: Place): Piece[] {
   const { making } = drawer;
-  const pieces: Piece[] = [];
-  const preserve = (style: Style) => style['xml:space'] === 'preserve';
-  const visit = (at: Element, style: Style, path: Piece['path'], depth: number): void => {
+  const segments: Segment[] = [];
+  const visit = (at: Element, style: Style, path: Piece['path'], outer: readonly Level[], depth: number): void => {
     const m = { ...place.measures, fontSize: Number(style['font-size']) };
     const list = (a: string, along: 'x' | 'y') => {
-      const t = at.attributes.get(a);
-      return t === undefined ? [] : t.trim().split(/[\s,]+/).map((v) => readLength(v, m, along) ?? 0);
+      const t = at.attributes.get(a)?.trim();
+      return t ? t.split(/[\s,]+/).map((v) => readLength(v, m, along) ?? 0) : [];
     };
-    const [xs, ys, dxs, dys] = [list('x', 'x'), list('y', 'y'), list('dx', 'x'), list('dy', 'y')];
-    if (at.attributes.has('rotate') && readNumbers(at.attributes.get('rotate')!).some((v) => v !== 0)) making.note('Letters that are turned one by one stand straight.');
+    const levels = [...outer, { x: list('x', 'x'), y: list('y', 'y'), dx: list('dx', 'x'), dy: list('dy', 'y'), rotate: readNumbers(at.attributes.get('rotate') ?? ''), letters: 0 }];
     if (style['text-decoration'] !== 'none') making.note('Lines under, over or through words are left out.');
     if (style['writing-mode'].startsWith('tb') || style['writing-mode'].startsWith('vertical')) making.note('Words that run downwards run across.');
-    let n = 0;
-    const put = (raw: string) => {
-      const text = preserve(style) ? raw.replace(/[\n\t\r]/g, ' ') : raw.replace(/[\n\r]/g, '').replace(/\t/g, ' ').replace(/ +/g, ' ');
-      const letters = Math.max(xs.length, ys.length, dxs.length, dys.length) > 1 ? [...text] : [text];
-      for (const [k, part] of letters.entries()) {
-        // Beyond the lists letters follow each other.
-        const listed = n < Math.max(xs.length, ys.length, dxs.length, dys.length, 1);
-        const last = pieces[pieces.length - 1];
-        if ((!listed || (k > 0 && letters.length > 1 && n >= Math.max(xs.length, ys.length, dxs.length, dys.length))) && last?.element === at) last.text += part;
-        else pieces.push({ text: part, style, element: at, x: xs[n] ?? null, y: ys[n] ?? null, dx: dxs[n] ?? 0, dy: dys[n] ?? 0, path });
-        n++;
-      }
-    };
     for (const child of at.children) {
       if (typeof child === 'string') {
-        put(child);
+        segments.push({ text: child, style, element: at, levels, path });
         continue;
       }
       if (child.space !== '' || depth > 50) continue;
       const inner = making.styles.of(child, style);
       if (inner.display === 'none' || inner.visibility !== 'visible') continue;
-      if (child.name === 'tspan' || child.name === 'a') visit(child, inner, path, depth + 1);
+      if (child.name === 'tspan' || child.name === 'a') visit(child, inner, path, levels, depth + 1);
       else if (child.name === 'tref') {
         const target = making.byId.get(localId(hrefOf(child)) ?? '');
-        if (target) pieces.push({ text: textOf(target).replace(/\s+/g, ' '), style: inner, element: child, x: null, y: null, dx: 0, dy: 0, path });
-      } else if (child.name === 'textPath') visit(child, inner, pathOf(drawer, child, place), depth + 1);
+        if (target) segments.push({ text: textOf(target), style: inner, element: child, levels, path });
+      } else if (child.name === 'textPath') visit(child, inner, pathOf(drawer, child, place), levels, depth + 1);
     }
   };
-  visit(e, place.style, null, 0);
-  // Spaces between pieces count once; those at both ends do not count.
+  visit(e, place.style, null, [], 0);
+  collapse(segments);
+  return segments.flatMap((s) => piecesOf(s, making));
+}
+
+const preserved = (style: Style): boolean => style['xml:space'] === 'preserve';
+
+/** Spaces between words count once, across spans too; those at both ends do not count. */
+function collapse(segments: readonly Segment[]): void {
   let spaced = true;
-  for (const p of pieces) {
-    if (preserve(p.style)) {
+  for (const s of segments) {
+    if (preserved(s.style)) {
+      s.text = s.text.replace(/[\n\t\r]/g, ' ');
       spaced = false;
       continue;
     }
-    if (spaced || p.x !== null) p.text = p.text.replace(/^ +/, '');
-    if (p.text) spaced = p.text.endsWith(' ');
+    s.text = s.text.replace(/[\n\r]/g, '').replace(/\t/g, ' ').replace(/ +/g, ' ');
+    if (spaced) s.text = s.text.replace(/^ +/, '');
+    if (s.text) spaced = s.text.endsWith(' ');
   }
-  for (let i = pieces.length - 1; i >= 0; i--) {
-    if (preserve(pieces[i].style)) break;
-    pieces[i].text = pieces[i].text.replace(/ +$/, '');
-    if (pieces[i].text) break;
+  for (const s of segments.toReversed()) {
+    if (preserved(s.style)) return;
+    s.text = s.text.replace(/ +$/, '');
+    if (s.text) return;
   }
-  return pieces.filter((p, i) => p.text || (p.x !== null && i < pieces.length - 1));
+}
+
+function piecesOf(s: Segment, making: Draws['making']): Piece[] {
+  const out: Piece[] = [];
+  const room = making.lettersLeft(MOST_LETTERS, s.text.length);
+  if (room < s.text.length) making.noteOnce(`Words beyond the first ${MOST_LETTERS} letters are left out.`);
+  const text = room < s.text.length ? s.text.slice(0, room) : s.text;
+  const listed = s.levels.some((l) => l.x.length + l.y.length + l.dx.length + l.dy.length + l.rotate.length > 0);
+  for (const letter of listed ? text : text ? [text] : []) {
+    const at = s.levels.map((l) => l.letters++);
+    // The innermost list that reaches so far.
+    const place = (key: 'x' | 'y' | 'dx' | 'dy'): number | null => {
+      for (let i = s.levels.length - 1; i >= 0; i--) if (at[i] < s.levels[i][key].length) return s.levels[i][key][at[i]];
+      return null;
+    };
+    // The last turn holds for all that follow.
+    const turned = s.levels.findLastIndex((l) => l.rotate.length > 0);
+    const turn = turned < 0 ? 0 : s.levels[turned].rotate[Math.min(at[turned], s.levels[turned].rotate.length - 1)];
+    const piece: Piece = { text: letter, style: s.style, element: s.element, x: place('x'), y: place('y'), dx: place('dx') ?? 0, dy: place('dy') ?? 0, turn, path: s.path };
+    const last = out[out.length - 1];
+    if (last && piece.x === null && piece.y === null && !piece.dx && !piece.dy && !turn && !last.turn) last.text += letter;
+    else out.push(piece);
+  }
+  return out;
 }
 
 function pathOf(drawer: Draws, e: Element, place: Place): Piece['path'] {
@@ -170,18 +244,18 @@ function runsOf(drawer: Draws, chunk: readonly Piece[], place: Place): { readonl
 
 const ALIGN: Readonly<Record<string, Paragraph['align']>> = { middle: 'middle', end: 'right' };
 
-function straightText(drawer: Draws, chunk: readonly Piece[], at: { x: number; y: number }, place: Place, name: string): { readonly ids: string[]; readonly advance: number } {
+function straightText(drawer: Draws, chunk: readonly Piece[], at: { x: number; y: number }, place: Place, name: string, align: Paragraph['align'], turn: number): { readonly ids: string[]; readonly advance: number } {
   const { making } = drawer;
   const { runs, opacity, there, asked } = runsOf(drawer, chunk, place);
   const story = making.newId();
-  making.stories[story] = { id: story, paragraphs: [{ align: ALIGN[chunk[0].style['text-anchor']] ?? 'left', leading: 1.2, runs }] };
+  making.stories[story] = { id: story, paragraphs: [{ align, leading: 1.2, runs }] };
   const words = chunk.map((p) => p.text).join('').trim();
   const patterned = chunk.some((p) => [p.style.fill, p.style.stroke].some((t) => making.byId.get(localId(t) ?? '')?.name === 'pattern'));
-  const id = making.add<NodeOf<'displayText'>>({ name: (name === 'Text' ? words : name).slice(0, 60) || 'Text', kind: 'displayText', transform: translation(at.x, at.y), story, stretch: 1, ...(opacity < 1 && { opacity }) });
+  const id = making.add<NodeOf<'displayText'>>({ name: (name === 'Text' ? words : name).slice(0, 60) || 'Text', kind: 'displayText', transform: turn ? multiply(translation(at.x, at.y), rotation(turn)) : translation(at.x, at.y), story, stretch: 1, ...(opacity < 1 && { opacity }) });
   const design = { nodes: making.nodes, stories: making.stories } as unknown as Design;
   const node = making.nodes[id] as NodeOf<'displayText'>;
   const layout = layoutOf(design, node, making.fonts);
-  const advance = ALIGN[chunk[0].style['text-anchor']] ? layout.x1 : layout.x1 - Math.min(0, layout.x0);
+  const advance = layout.x1 - layout.x0;
   placeGradients(drawer, id, chunk, place);
   if (patterned) {
     making.note('Words filled with a pattern became shapes.');

@@ -67,6 +67,8 @@ export function parseXml(text: string): Parsed {
   const counts: number[] = [0, 0];
   let elements = 0;
   let entities = 0;
+  /** What is read cannot be more than what is there and what entities may add. */
+  const most = text.length + MAX_ENTITIES;
   const parser = new SaxesParser({ xmlns: true, position: true });
   class Stop extends Error {}
   const stop = (why: string): never => {
@@ -86,7 +88,7 @@ export function parseXml(text: string): Parsed {
       const own = a.uri === '' || a.uri === SVG || a.uri === XML;
       attributes.set(own ? a.local : `${a.uri} ${a.local}`, a.value);
     }
-    if (entities > MAX_BYTES * 2) stop('its attributes come to more than can be read');
+    if (entities > most) throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
     const el: Element = { name: tag.local, space: tag.uri === SVG ? '' : tag.uri, attributes, children: [], parent: at, index: counts[depth] };
     counts[depth]++;
     counts[depth + 1] = 0;
@@ -101,7 +103,7 @@ export function parseXml(text: string): Parsed {
   const text2 = (t: string) => {
     if (!at || !t) return;
     entities += t.length;
-    if (entities > MAX_BYTES * 2) stop('its text comes to more than can be read');
+    if (entities > most) throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
     at.children.push(t);
   };
   parser.on('text', text2);
@@ -114,39 +116,71 @@ export function parseXml(text: string): Parsed {
   return { root, problem };
 }
 
+/** Where the document type declaration stands: its internal subset, and where it ends; null for none. */
+function doctypeOf(text: string): { readonly subset: string; readonly end: number } | null {
+  const start = text.indexOf('<!DOCTYPE');
+  if (start < 0 || start > PROLOG) return null;
+  const open = text.indexOf('[', start);
+  const close = text.indexOf('>', start);
+  if (open < 0 || (close >= 0 && close < open)) return null;
+  const shut = /\]\s*>/g;
+  shut.lastIndex = open;
+  const found = shut.exec(text.length > open + PROLOG ? text.slice(0, open + PROLOG) : text);
+  return found ? { subset: text.slice(open + 1, found.index), end: found.index + found[0].length } : null;
+}
+/** A declaration stands at the beginning, and is not longer than this. */
+const PROLOG = 2_000_000;
+
 /** Entities that hold elements are written out before reading: the parser takes them as words. */
 function expanded(text: string): string {
-  const doctype = /<!DOCTYPE[^[>]*\[([\s\S]*?)\]\s*>/.exec(text);
+  const doctype = doctypeOf(text);
   if (!doctype) return text;
-  const entities = readEntities(doctype[1]);
-  const marked = [...entities].filter(([, value]) => value.includes('<'));
+  const marked = [...readEntities(doctype.subset)].filter(([, value]) => value.includes('<'));
   if (!marked.length) return text;
-  const end = doctype.index + doctype[0].length;
   let total = 0;
   const known = new Map(marked);
-  const body = text.slice(end).replace(/&([A-Za-z_][\w.-]*);/g, (whole, name: string) => {
+  const body = text.slice(doctype.end).replace(/&([A-Za-z_][\w.-]{0,200});/g, (whole, name: string) => {
     const value = known.get(name);
     if (value === undefined) return whole;
     total += value.length;
-    return total > MAX_ENTITIES ? '' : value;
+    if (total > MAX_ENTITIES) throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
+    return value;
   });
-  return text.slice(0, end) + body;
+  return text.slice(0, doctype.end) + body;
 }
 
 /** Entities of the internal subset; those that name files are left out: nothing is fetched. */
 function readEntities(doctype: string): Map<string, string> {
   const found = new Map<string, string>();
   let total = 0;
-  for (const [, name, , double, single] of doctype.matchAll(/<!ENTITY\s+([A-Za-z_][\w.-]*)\s+("([^"]*)"|'([^']*)')\s*>/g)) {
-    const raw = double ?? single ?? '';
+  const head = /\s+([A-Za-z_][\w.-]{0,200})\s+(["'])/y;
+  for (let at = doctype.indexOf('<!ENTITY'); at >= 0; at = doctype.indexOf('<!ENTITY', at)) {
+    head.lastIndex = at += '<!ENTITY'.length;
+    const m = head.exec(doctype);
+    if (!m) continue;
+    const end = doctype.indexOf(m[2], head.lastIndex);
+    // No quote closes it: then none closes any that follows with this one.
+    if (end < 0) break;
+    const raw = doctype.slice(head.lastIndex, end);
+    at = end;
     // Entities in entities; one that is not known yet stays as it is written.
-    const value = raw.replace(/&([A-Za-z_][\w.-]*);/g, (whole, inner: string) => found.get(inner) ?? whole);
+    let value = raw;
+    if (raw.includes('&')) {
+      const grown = raw.split(/(&[A-Za-z_][\w.-]{0,200};)/);
+      value = grown.map((part) => (part.startsWith('&') ? (found.get(part.slice(1, -1)) ?? part) : part)).join('');
+    }
     total += value.length;
-    if (total > MAX_ENTITIES) break;
-    if (!found.has(name)) found.set(name, value);
+    if (total > MAX_ENTITIES) throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
+    if (!found.has(m[1])) found.set(m[1], value);
   }
   return found;
 }
 
-export const elementsOf = (e: Element): Element[] => e.children.filter((c): c is Element => typeof c !== 'string');
+const children = new WeakMap<Element, readonly Element[]>();
+/** The child elements of an element of a tree that is read: asked for often, made once. */
+export function elementsOf(e: Element): readonly Element[] {
+  let list = children.get(e);
+  if (!list) children.set(e, (list = e.children.filter((c): c is Element => typeof c !== 'string')));
+  return list;
+}
 export const textOf = (e: Element): string => e.children.map((c) => (typeof c === 'string' ? c : textOf(c))).join('');
