@@ -70,7 +70,7 @@ test('a swatch changes and all that uses it follows: the sheet, the cards, the p
   const thumb = () => bench.pile().first().locator('canvas').evaluate((c) => (c as HTMLCanvasElement).toDataURL());
   const picture = await thumb();
 
-  await page.getByRole('button', { name: 'Edit Tide', exact: true }).click({ force: true });
+  await bench.edit('Tide');
   const recipe = slip(bench, 'Recipe of Tide');
   await expect(recipe.getByText('Used in 2 places')).toBeVisible();
   // Tab goes from number to number.
@@ -111,7 +111,7 @@ test('a screen colour that no ink reaches says so, and gives way to the printabl
   await line(bench).fill('Neon #00ff20');
   await line(bench).press('Enter');
   await expect(bench.card('Neon, .*out of reach')).toBeVisible();
-  await page.getByRole('button', { name: 'Edit Neon', exact: true }).click({ force: true });
+  await bench.edit('Neon');
   const recipe = slip(bench, 'Recipe of Neon');
   await expect(recipe.getByRole('group', { name: 'How it prints' })).toContainText(/Out of reach: this screen colour prints ΔE00 \d+\.\d away/);
   await recipe.getByRole('button', { name: 'Use the printable one' }).click();
@@ -183,7 +183,7 @@ test('a palette lifted from the page, kept, and used in another design', async (
 
 test('one swatch in the place of another everywhere; merged, sorted, swept', async ({ page }) => {
   const bench = await BenchPage.poster(page);
-  await page.getByRole('button', { name: 'Edit Rope', exact: true }).click({ force: true });
+  await bench.edit('Rope');
   const recipe = slip(bench, 'Recipe of Rope');
   const users = Number(/Used in (\d+)/.exec((await recipe.getByText(/Used in/).textContent())!)![1]);
   await recipe.getByLabel('Replace by').selectOption({ label: 'Wick' });

@@ -160,7 +160,7 @@ test('a headline’s letters, as one and letter by letter, while its frame stays
   await expect(bench.message()).toContainText('in the tray');
   await bench.shape('Star', 40, 100, 110, 170);
   await bench.card('Gradient 1').click();
-  await page.getByRole('button', { name: 'Edit Gradient 1' }).click({ force: true });
+  await bench.edit('Gradient 1');
   const recipe = page.getByRole('dialog', { name: 'Recipe of Gradient 1' });
   await expect(recipe).toContainText('Used in 2 places');
   await recipe.getByRole('slider', { name: 'Firmness of the middle' }).focus();

@@ -40,7 +40,7 @@ for (const scheme of ['light', 'dark'] as const) {
     await axe(page, 'spot library', scheme, '[role=dialog]');
     await page.keyboard.press('Escape');
     for (const name of ['Wick', 'Ember 66-43', 'Night']) {
-      await page.getByRole('button', { name: `Edit ${name}`, exact: true }).click({ force: true });
+      await bench.edit(name);
       await axe(page, `recipe of ${name}`, scheme, '[role=dialog]');
       await page.keyboard.press('Escape');
       await expect(page.getByRole('dialog')).toBeHidden();
@@ -139,9 +139,9 @@ test('a full disk: not saved is said, and a copy can be saved', async ({ page })
   await page.getByRole('option', { name: /^Moon/ }).click();
   await bench.top.focus();
   await page.keyboard.press('ArrowLeft');
-  await expect(page.getByTestId('save-state')).toContainText('Not saved');
+  await expect(page.getByTestId('save-state')).toContainText('Not saved yet: 1 step since');
   const waiting = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save a copy' }).click();
+  await page.getByRole('button', { name: 'Download it now' }).click();
   expect((await waiting).suggestedFilename()).toBe('Lantern Walk poster.holvet');
 });
 

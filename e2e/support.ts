@@ -120,6 +120,16 @@ export class BenchPage {
   card(name: string): Locator {
     return this.page.getByRole('group', { name: 'Swatches' }).getByRole('button', { name: new RegExp(`^${name}`) });
   }
+  /** Opens a swatch's recipe by its pencil, which shows when the pointer is on the card. */
+  async edit(name: string): Promise<Locator> {
+    const pencil = this.page.getByRole('button', { name: `Edit ${name}`, exact: true });
+    await pencil.locator('..').hover();
+    await expect(pencil).toHaveCSS('opacity', '1');
+    await pencil.click();
+    const slip = this.page.getByRole('dialog');
+    await expect(slip).toBeVisible();
+    return slip;
+  }
   async names(): Promise<string[]> {
     return (await this.pile().all()).reduce<Promise<string[]>>(async (list, row) => [...(await list), (await row.getAttribute('aria-label'))!.split(', ')[0]], Promise.resolve([]));
   }

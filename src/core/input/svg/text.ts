@@ -87,7 +87,8 @@ function drawChunk(drawer: Draws, chunk: readonly Piece[], at: { x: number; y: n
     return { x: pen.x + made.advance * (anchor === 'middle' ? 0.5 : anchor === 'end' ? 0 : 1), y: pen.y };
   }
   const made: string[] = [];
-  for (const part of parts) {
+  for (const [i, part] of parts.entries()) {
+    if (i) pen.x += kerning(drawer, parts[i - 1].at(-1)!, part[0]);
     pen.x += part[0].dx;
     pen.y += part[0].dy;
     const words = part.filter((p) => p.text);
@@ -100,6 +101,16 @@ function drawChunk(drawer: Draws, chunk: readonly Piece[], at: { x: number; y: n
   if (back) for (const id of made) drawer.making.change(id, { transform: multiply(translation(-back, 0), drawer.making.nodes[id].transform) });
   out.push(...made);
   return { x: pen.x - back, y: pen.y };
+}
+
+/** How much nearer two letters stand for being neighbours, where they are of one face and size. */
+function kerning(drawer: Draws, a: Piece, b: Piece): number {
+  const [size, id] = [Number(a.style['font-size']), faceFor(a.style).face];
+  const face = drawer.making.fonts.get(id);
+  const [left, right] = [a.text.slice(-1), b.text.slice(0, 1)];
+  if (!face || !left || !right || size !== Number(b.style['font-size']) || id !== faceFor(b.style).face) return 0;
+  const width = (text: string) => face.shape(text).reduce((sum, g) => sum + g.advance, 0);
+  return ((width(left + right) - width(left) - width(right)) * size) / face.upem;
 }
 
 /** What an element says of the places of its letters, and how many of them came by now. */
@@ -255,7 +266,8 @@ function straightText(drawer: Draws, chunk: readonly Piece[], at: { x: number; y
   const design = { nodes: making.nodes, stories: making.stories } as unknown as Design;
   const node = making.nodes[id] as NodeOf<'displayText'>;
   const layout = layoutOf(design, node, making.fonts);
-  const advance = layout.x1 - layout.x0;
+  // Spaces at the end hang in a line of ours; here what follows begins behind them.
+  const advance = (layout.lines[0]?.carets.at(-1)?.x ?? layout.x1) - layout.x0;
   placeGradients(drawer, id, chunk, place);
   if (patterned) {
     making.note('Words filled with a pattern became shapes.');
