@@ -25,8 +25,9 @@ export function proxy(req: NextRequest) {
   headers.set('Content-Security-Policy', policy); // Next reads the nonce from the request header
   const res = NextResponse.next({ request: { headers } });
   res.headers.set('Content-Security-Policy', policy);
+  res.headers.set('X-Content-Type-Options', 'nosniff');
   return res;
 }
 
-// Pages only. Not /api: a proxied request body is cut at 10 MB. Not files: next.config gives them a fixed policy.
-export const config = { matcher: ['/((?!api/|_next/|wasm/|fonts/|icc/|.*\\.[a-z0-9]+$).*)'] };
+// All but what next.config gives a fixed policy: the folders of files, and /api, where a proxied request body is cut at 10 MB.
+export const config = { matcher: ['/((?!_next/static/|wasm/|fonts/|icc/|pictures/|api/).*)'] };

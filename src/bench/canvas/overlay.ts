@@ -1,6 +1,4 @@
 import { drawPins } from './pins';
-import type { Finding } from '@/core/check/types';
-import type { Design } from '@/core/model/schema';
 import { apply, multiply, type Point } from '@/core/geometry/matrix';
 import { columnEdges } from '@/core/geometry/snap';
 import { areaOf } from '@/core/edit/area';

@@ -1,3 +1,4 @@
+import { table } from '../model/own';
 /** What a profile file says of itself, or why it cannot be printed with. */
 export type ProfileRead = { readonly ok: true; readonly name: string } | { readonly ok: false; readonly message: string };
 
@@ -25,7 +26,7 @@ export function readOutputProfile(bytes: Uint8Array): ProfileRead {
   return { ok: true, name: (desc && describe(bytes, view, desc.at)) || 'Own profile' };
 }
 
-const SPACES: Readonly<Record<string, string>> = { 'RGB ': 'screens (RGB)', GRAY: 'grey', 'Lab ': 'Lab' };
+const SPACES = table<string>({ 'RGB ': 'screens (RGB)', GRAY: 'grey', 'Lab ': 'Lab' });
 
 /** The text of a description: `desc` of version 2, `mluc` of version 4 (its first language). */
 function describe(bytes: Uint8Array, view: DataView, at: number): string {

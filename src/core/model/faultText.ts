@@ -1,4 +1,4 @@
-import { own } from './own';
+import { own, table } from './own';
 import type { Design } from './schema';
 import type { Fault } from './verify';
 
@@ -18,7 +18,7 @@ export function faultText(fault: Fault, d: Pick<Design, 'nodes' | 'stories' | 's
   return `${about}: ${WORDS[part] ?? part}: ${fault.what}.`;
 }
 
-const WORDS: Readonly<Partial<Record<string, string>>> = { outlines: 'outline', fills: 'fill', knobs: 'knobs', children: 'what it holds', path: 'its line', opacity: 'opacity', corners: 'corners' };
+const WORDS = table<string>({ outlines: 'outline', fills: 'fill', knobs: 'knobs', children: 'what it holds', path: 'its line', opacity: 'opacity', corners: 'corners' });
 
 function aboutOf(d: Pick<Design, 'nodes' | 'stories' | 'swatches'>, kind: string | number | undefined, key: string | number | undefined): string | null {
   if (kind === 'nodes') return named(own(d.nodes, String(key))?.name, 'An object');

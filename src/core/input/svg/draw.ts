@@ -1,3 +1,4 @@
+import { table } from '../../model/own';
 import { pictureIn } from '../../edit/picture';
 import { dashPath } from '../../geometry/dash';
 import { invert, meanScale, multiply, translation, type Matrix } from '../../geometry/matrix';
@@ -20,11 +21,11 @@ import { elementsOf, type Element } from './xml';
 
 /** Elements whose content is nothing to see where it stands. */
 const UNSEEN: ReadonlySet<string> = new Set(['defs', 'style', 'title', 'desc', 'metadata', 'linearGradient', 'radialGradient', 'pattern', 'clipPath', 'mask', 'marker', 'symbol', 'filter', 'font', 'font-face', 'color-profile', 'cursor', 'view', 'solidColor']);
-const RUNS: Readonly<Record<string, string>> = {
+const RUNS = table<string>({
   script: 'Scripts are left out.', foreignObject: 'Content that is no SVG (foreignObject) is left out.', animate: 'Animations are left out: the drawing is taken as it stands.', set: 'Animations are left out: the drawing is taken as it stands.',
   animateTransform: 'Animations are left out: the drawing is taken as it stands.', animateMotion: 'Animations are left out: the drawing is taken as it stands.', animateColor: 'Animations are left out: the drawing is taken as it stands.', audio: 'Sounds are left out.', video: 'Films are left out.', iframe: 'Pages inside the drawing are left out.',
-};
-const WORDS: Readonly<Record<string, string>> = { path: 'Path', rect: 'Rectangle', circle: 'Ellipse', ellipse: 'Ellipse', line: 'Line', polyline: 'Line', polygon: 'Polygon', g: 'Group', a: 'Group', svg: 'Group', use: 'Copy', text: 'Text', image: 'Picture', switch: 'Group' };
+});
+const WORDS = table<string>({ path: 'Path', rect: 'Rectangle', circle: 'Ellipse', ellipse: 'Ellipse', line: 'Line', polyline: 'Line', polygon: 'Polygon', g: 'Group', a: 'Group', svg: 'Group', use: 'Copy', text: 'Text', image: 'Picture', switch: 'Group' });
 /** A group, what cuts it and its viewport are up to three of ours: the model takes 200. */
 const MOST_DEPTH = 60;
 
@@ -61,7 +62,7 @@ export class Drawer implements Draws {
     const { making } = this;
     if (e.space !== '') return [];
     making.visit();
-    if (Object.hasOwn(RUNS, e.name)) {
+    if (RUNS[e.name] !== undefined) {
       making.note(RUNS[e.name]);
       return [];
     }

@@ -1,7 +1,8 @@
+import { table } from '../../model/own';
 import { FACES, type FaceRow } from '../../text/faces';
 import type { Style } from './style';
 
-const GENERIC: Readonly<Record<string, FaceRow['kind']>> = { serif: 'serif', 'sans-serif': 'sans', 'system-ui': 'sans', monospace: 'mono', cursive: 'script', fantasy: 'display' };
+const GENERIC = table<FaceRow['kind']>({ serif: 'serif', 'sans-serif': 'sans', 'system-ui': 'sans', monospace: 'mono', cursive: 'script', fantasy: 'display' });
 const WEIGHTS: readonly [RegExp, number][] = [[/ExtraBold|Black/, 800], [/SemiBold/, 600], [/Medium/, 500], [/Bold/, 700], [/Light/, 300]];
 const weightOf = (f: FaceRow): number => WEIGHTS.find(([word]) => word.test(f.style))?.[1] ?? 400;
 

@@ -1,3 +1,4 @@
+import { table } from '../../model/own';
 import { PathBuilder, type PathData } from '../../geometry/path';
 
 /** Reads path data (SVG 1.1, 8.3.9) up to the first thing that is not path data; what came before is drawn. */
@@ -90,7 +91,7 @@ export function readPathData(text: string): { readonly path: PathData; readonly 
   }
 }
 
-const ARGUMENTS: Readonly<Record<string, number>> = { M: 2, L: 2, H: 1, V: 1, C: 6, S: 4, Q: 4, T: 2, A: 7, Z: 0 };
+const ARGUMENTS = table<number>({ M: 2, L: 2, H: 1, V: 1, C: 6, S: 4, Q: 4, T: 2, A: 7, Z: 0 });
 
 const POWERS = Array.from({ length: 16 }, (_, n) => 10 ** n);
 

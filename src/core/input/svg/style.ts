@@ -1,18 +1,19 @@
+import { table } from '../../model/own';
 import { inlineStyle, Sheets, type Declaration } from './css';
 import { elementsOf, textOf, type Element } from './xml';
 
 /** Properties that go down to children, with what they are at the root (SVG 1.1, appendix N). */
-const INHERITED: Readonly<Record<string, string>> = {
+const INHERITED = table<string>({
   fill: 'black', 'fill-opacity': '1', 'fill-rule': 'nonzero', 'clip-rule': 'nonzero',
   stroke: 'none', 'stroke-opacity': '1', 'stroke-width': '1', 'stroke-linecap': 'butt', 'stroke-linejoin': 'miter', 'stroke-miterlimit': '4', 'stroke-dasharray': 'none', 'stroke-dashoffset': '0',
   color: 'black', visibility: 'visible', 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none', 'paint-order': 'normal',
   'font-family': '', 'font-size': '16', 'font-weight': '400', 'font-style': 'normal', 'text-anchor': 'start', 'letter-spacing': '0', 'word-spacing': '0', 'xml:space': 'default', direction: 'ltr', 'writing-mode': 'lr-tb',
-};
+});
 /** Those that are an element's own. */
-const OWN: Readonly<Record<string, string>> = {
+const OWN = table<string>({
   opacity: '1', display: 'inline', 'clip-path': 'none', mask: 'none', filter: 'none', 'mix-blend-mode': 'normal', isolation: 'auto', overflow: '', 'stop-color': 'black', 'stop-opacity': '1', 'vector-effect': 'none',
   'text-decoration': 'none', 'baseline-shift': 'baseline', 'mask-type': 'luminance', transform: '', clip: 'auto', 'dominant-baseline': 'auto', 'alignment-baseline': 'auto',
-};
+});
 
 /** Properties by name; what is not an object's own comes from its prototype, so it is changed by `withStyle`, never spread. */
 export type Style = Readonly<Record<string, string>>;
@@ -59,7 +60,7 @@ export class Styles {
   private baseOf(parent: Style | null): Style {
     const known = parent ? this.bases.get(parent) : this.rootBase;
     if (known) return known;
-    const base: Record<string, string> = { ...OWN };
+    const base: Record<string, string> = Object.assign(Object.create(null), OWN);
     for (const property in INHERITED) base[property] = parent?.[property] ?? INHERITED[property];
     if (parent) this.bases.set(parent, base);
     else this.rootBase = base;
@@ -109,13 +110,13 @@ function expand(d: Declaration): readonly Declaration[] {
   return [{ ...d, property: 'font-size', value: m[2] }, { ...d, property: 'font-family', value: m[3] }, { ...d, property: 'font-weight', value: weight }, { ...d, property: 'font-style', value: style }];
 }
 
-const SIZES: Readonly<Record<string, number>> = { 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 };
-const UNIT: Readonly<Record<string, number>> = { '': 1, px: 1, pt: 96 / 72, pc: 16, mm: 96 / 25.4, cm: 96 / 2.54, in: 96 };
+const SIZES = table<number>({ 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 });
+const UNIT = table<number>({ '': 1, px: 1, pt: 96 / 72, pc: 16, mm: 96 / 25.4, cm: 96 / 2.54, in: 96 });
 
 /** A font size in user units. */
 function fontSize(text: string, parent: number): number {
   const t = text.trim().toLowerCase();
-  if (Object.hasOwn(SIZES, t)) return SIZES[t];
+  if (SIZES[t] !== undefined) return SIZES[t];
   if (t === 'larger') return parent * 1.2;
   if (t === 'smaller') return parent / 1.2;
   const m = /^([+-]?[\d.]+(?:e[+-]?\d+)?)(px|pt|pc|mm|cm|in|em|ex|rem|%)?$/.exec(t);

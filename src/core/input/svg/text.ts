@@ -1,3 +1,4 @@
+import { table } from '../../model/own';
 import { lettersPath } from '../../edit/area';
 import { layoutOf } from '../../edit/layout';
 import { alongContour, contourLength } from '../../geometry/measure';
@@ -253,7 +254,7 @@ function runsOf(drawer: Draws, chunk: readonly Piece[], place: Place): { readonl
   return { runs, opacity, there, asked };
 }
 
-const ALIGN: Readonly<Record<string, Paragraph['align']>> = { middle: 'middle', end: 'right' };
+const ALIGN = table<Paragraph['align']>({ middle: 'middle', end: 'right' });
 
 function straightText(drawer: Draws, chunk: readonly Piece[], at: { x: number; y: number }, place: Place, name: string, align: Paragraph['align'], turn: number): { readonly ids: string[]; readonly advance: number } {
   const { making } = drawer;

@@ -1,3 +1,4 @@
+import { table } from '../../model/own';
 import type { Matrix } from '../../geometry/matrix';
 import { multiply, rotation, scaling, translation } from '../../geometry/matrix';
 import { NAMED_COLOURS } from './namedColours';
@@ -7,7 +8,7 @@ const NUMBER = '[+-]?(?:\\d+\\.?\\d*|\\.\\d+)(?:[eE][+-]?\\d+)?';
 const LENGTH = new RegExp(`^\\s*(${NUMBER})\\s*(px|pt|pc|mm|cm|in|em|ex|rem|q|%)?\\s*$`, 'i');
 
 /** Pixels a unit, at the 96 to the inch of CSS. */
-const PIXELS: Readonly<Record<string, number>> = { px: 1, pt: 96 / 72, pc: 16, mm: 96 / 25.4, cm: 96 / 2.54, in: 96, q: 96 / 101.6 };
+const PIXELS = table<number>({ px: 1, pt: 96 / 72, pc: 16, mm: 96 / 25.4, cm: 96 / 2.54, in: 96, q: 96 / 101.6 });
 
 /** What relative lengths are measured by. */
 export interface Measures {
@@ -119,7 +120,7 @@ function parseColour(t: string): Shade | null {
     const v = [0, 2, 4, 6].map((i) => Number.parseInt(h.slice(i, i + 2) || 'ff', 16) / 255);
     return { colour: { rgb: [v[0], v[1], v[2]] }, alpha: v[3] };
   }
-  const named = Object.hasOwn(NAMED_COLOURS, first) ? NAMED_COLOURS[first] : undefined;
+  const named: number | undefined = NAMED_COLOURS[first];
   if (named !== undefined) return { colour: { rgb: [(named >> 16) / 255, ((named >> 8) & 255) / 255, (named & 255) / 255] }, alpha: 1 };
   const call = /^(rgba?|hsla?)\(([^)]*)\)$/.exec(first);
   if (!call) return null;

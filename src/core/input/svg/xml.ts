@@ -76,8 +76,11 @@ export function parseXml(text: string): Parsed {
     throw new Stop();
   };
   parser.on('error', (e) => stop(`line ${parser.line}: ${e.message.replace(/^\d+:\d+: /, '')}`));
+  // The parser's own entities, and those of the file; without a prototype, any word may be one.
+  const known = parser as unknown as { ENTITIES: Record<string, string> };
+  known.ENTITIES = Object.assign(Object.create(null) as Record<string, string>, known.ENTITIES);
   parser.on('doctype', (type) => {
-    for (const [name, value] of readEntities(type)) (parser as unknown as { ENTITIES: Record<string, string> }).ENTITIES[name] = value;
+    for (const [name, value] of readEntities(type)) known.ENTITIES[name] = value;
   });
   parser.on('opentag', (tag) => {
     if (++depth > MAX_DEPTH) stop(`line ${parser.line}: elements lie more than ${MAX_DEPTH} deep`);
