@@ -33,6 +33,8 @@ test('every answer carries the policy, nosniff, and may not be framed: pages, fi
       const headers = answer.headers();
       const policy = headers['content-security-policy'] ?? '';
       const whole = /default-src '(self|none)'/.test(policy) && policy.includes("frame-ancestors 'none'") && headers['x-content-type-options'] === 'nosniff';
+      // A way to the address that is meant, with nothing in it.
+      if (answer.status() === 308) continue;
       if (!whole) bare.push(`${method} ${address} ${answer.status()}: ${policy.slice(0, 60) || 'no policy'}`);
     }
   expect(bare).toEqual([]);

@@ -102,7 +102,11 @@ function issueText(issue: z.core.$ZodIssue): string {
  */
 function findFaults(d: Design, known: Design | null, most: number): Fault[] {
   const faults: Fault[] = [];
-  const fault = (path: readonly (string | number)[], what: string) => void faults.push({ where: path.slice(0, 2).join('.'), what, path });
+  const fault = (path: readonly (string | number)[], what: string) => {
+    const [kind, key] = path;
+    const listed = (kind === 'pages' || kind === 'swatches') && typeof key === 'number' ? d[kind][key].id : key;
+    faults.push({ where: [kind, listed].filter((x) => x !== undefined).join('.'), what, path });
+  };
   const full = () => faults.length >= most;
 
   if (!known || d.swatches !== known.swatches || d.inks !== known.inks || d.pages !== known.pages || d.pictures !== known.pictures) {

@@ -1,7 +1,9 @@
 import { encode } from 'fast-png';
 import type { Palette } from '../colour/palette';
 import { compositePlates } from '../render/composite';
-import { rasterPlates, type Plates } from '../render/plates';
+import type { Rect } from '../geometry/rect';
+import type { Region } from '../render/coverage';
+import { rasterGroup, rasterPlates, type Plates } from '../render/plates';
 import { regionOf } from '../render/region';
 import { bleedRect, trimRect, type Scene } from '../scene/scene';
 
@@ -15,12 +17,26 @@ export function tooManyPixels(scene: Scene, dpi: number): string | null {
 }
 
 /** The page cut at the trim, as it will look on paper, with its resolution written in. */
-export function writePng(scene: Scene, palette: Palette, dpi: number): Uint8Array {
-  const plates = rasterPlates(scene, palette, regionOf(trimRect(scene), dpi))!;
-  const { width, height } = plates.region;
-  const data = compositePlates(plates, palette);
-  const png = encode({ width, height, data: opaque(data, width * height), channels: 3, depth: 8 });
+export function writePng(scene: Scene, palette: Palette, dpi: number, transparent = false): Uint8Array {
+  const box = trimRect(scene);
+  const region = regionOf(box, dpi);
+  const { width, height } = region;
+  const data = transparent ? withoutGround(scene, palette, region, box) : opaque(compositePlates(edged(rasterPlates(scene, palette, region)!, box), palette), width * height);
+  const png = encode({ width, height, data, channels: transparent ? 4 : 3, depth: 8 });
   return withChunks(png, [srgbChunk(), physChunk(dpi)]);
+}
+
+/** The art without the paper: what covers nothing is clear, what covers in part lets a ground through (not premultiplied). */
+function withoutGround(scene: Scene, palette: Palette, region: Region, box: Rect): Uint8Array {
+  const { plates, alpha } = rasterGroup(scene, palette, region);
+  edged({ ...plates, data: [...plates.data, alpha] }, box);
+  // The plates hold what is put down times its cover: full strength is what a pixel would print were it all covered.
+  const full = plates.data.map((plate) => plate.map((v, i) => (alpha[i] ? Math.min(255, Math.round((v * 255) / alpha[i])) : v)));
+  const rgba = compositePlates({ ...plates, data: full }, palette);
+  for (let i = 0; i < alpha.length; i++) rgba[4 * i + 3] = alpha[i];
+  // What is clear has no colour: a program that forgets about clearness shows white.
+  for (let i = 0; i < alpha.length; i++) if (!alpha[i]) rgba.fill(255, 4 * i, 4 * i + 3);
+  return new Uint8Array(rgba.buffer, rgba.byteOffset, rgba.length);
 }
 
 /** Relative colorimetric sRGB (PNG 3rd edition 11.3.2.5). */
@@ -88,7 +104,27 @@ function opaque(rgba: Uint8ClampedArray, pixels: number): Uint8Array {
 export function pagePlates(scene: Scene, palette: Palette, dpi: number): Plates {
   const box = bleedRect(scene);
   const region = regionOf(box, dpi);
-  return rasterPlates(scene, palette, { ...region, y: box.y1 - region.height / region.scale })!;
+  return edged(rasterPlates(scene, palette, { ...region, y: box.y1 - region.height / region.scale })!, box);
+}
+
+/**
+ * A page's size is seldom a whole number of pixels: where the outermost row or column of a raster hangs over its edge, it
+ * is half empty. It gets what its neighbour has. Changes the plates in place, and answers them.
+ */
+function edged(plates: Plates, box: Rect): Plates {
+  const { x, y, scale, width, height } = plates.region;
+  const over = (hang: number) => hang * scale > 1e-6;
+  const row = (to: number, from: number) => {
+    for (const plate of plates.data) plate.copyWithin(to * width, from * width, (from + 1) * width);
+  };
+  const column = (to: number, from: number) => {
+    for (const plate of plates.data) for (let i = 0; i < height; i++) plate[i * width + to] = plate[i * width + from];
+  };
+  if (height > 1 && over(box.y0 - y)) row(0, 1);
+  if (height > 1 && over(y + height / scale - box.y1)) row(height - 1, height - 2);
+  if (width > 1 && over(box.x0 - x)) column(0, 1);
+  if (width > 1 && over(x + width / scale - box.x1)) column(width - 1, width - 2);
+  return plates;
 }
 
 /** One plate as a grey picture: white = no ink. */

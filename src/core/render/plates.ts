@@ -52,6 +52,14 @@ export function rasterAlone(item: Item, palette: Palette, region: Region): Alone
   return { plates: { region, channels: palette.channels, data: painter.data }, alpha: painter.alpha! };
 }
 
+/** A page as a group by itself, on nothing: plates hold what is put down times its cover, which stands beside them. */
+export function rasterGroup(scene: Scene, palette: Palette, region: Region): Alone {
+  const window = regionRect(region);
+  const painter = new PlatePainter(palette, region, 'group');
+  painter.paintAll(byLayer(scene.items.filter((i) => overlaps(i.bounds, window))), () => false);
+  return { plates: { region, channels: palette.channels, data: painter.data }, alpha: painter.alpha! };
+}
+
 /** How much a mask leaves of each pixel of a region, 0…255: how far it covers, or that times how light it is. */
 function rasterMask({ items, light }: Mask, palette: Palette, region: Region): Uint8Array {
   const painter = new PlatePainter(palette, region, 'group');

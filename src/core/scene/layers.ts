@@ -40,3 +40,14 @@ export function lineOf(layer: Layer | null): Layer[] {
   for (let l = layer; l; l = l.parent) out.unshift(l);
   return out;
 }
+
+/** All items of a scene, those that only mask others among them. */
+export function* everyItem(items: readonly Item[], seen: Set<Layer> = new Set()): Iterable<Item> {
+  for (const item of items) {
+    yield item;
+    for (let layer: Layer | null = item.layer ?? null; layer && !seen.has(layer); layer = layer.parent) {
+      seen.add(layer);
+      for (const mask of layer.masks) yield* everyItem(mask.items, seen);
+    }
+  }
+}

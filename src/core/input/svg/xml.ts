@@ -78,7 +78,9 @@ export function parseXml(text: string): Parsed {
   parser.on('error', (e) => stop(`line ${parser.line}: ${e.message.replace(/^\d+:\d+: /, '')}`));
   // The parser's own entities, and those of the file; without a prototype, any word may be one.
   const known = parser as unknown as { ENTITIES: Record<string, string> };
-  known.ENTITIES = Object.assign(Object.create(null) as Record<string, string>, known.ENTITIES);
+  const own = Object.create(null) as Record<string, string>;
+  for (const name in known.ENTITIES) own[name] = known.ENTITIES[name];
+  known.ENTITIES = own;
   parser.on('doctype', (type) => {
     for (const [name, value] of readEntities(type)) known.ENTITIES[name] = value;
   });

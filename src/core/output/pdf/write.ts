@@ -5,7 +5,7 @@ import type { Matrix } from '../../geometry/matrix';
 import { PROFILES } from '../../model/defaults';
 import type { Design, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
-import { byLayer } from '../../scene/layers';
+import { byLayer, everyItem } from '../../scene/layers';
 import type { GlyphsItem, Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
 import type { Job } from '../job';
@@ -112,7 +112,7 @@ async function finish(file: PdfFile, design: Design, palette: Palette, tree: PDF
 async function embedFonts(file: PdfFile, env: Env, scenes: readonly Scene[]): Promise<{ names: Map<string, string>; resources: Record<string, Value> }> {
   const used = new Map<string, { item: GlyphsItem; glyphs: UsedGlyphs }>();
   for (const scene of scenes)
-    for (const item of scene.items) {
+    for (const item of everyItem(scene.items)) {
       if (item.type !== 'glyphs') continue;
       const entry = used.get(item.face.id) ?? { item, glyphs: new Map() };
       used.set(item.face.id, entry);
