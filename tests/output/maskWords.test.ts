@@ -64,7 +64,7 @@ function masks(holder: 'group' | 'repeat' | 'window'): Design {
       Object.entries(FILLS).map(([name, fill], i) => {
         const [x, y] = [10 + i * 138, 10 + j * 66];
         const field = b.group(`Field ${name} ${face}`, [b.shape('Left', 'rectangle', { x, y, w: 66, h: 56 }, { fill: flat(ember) }), b.shape('Right', 'rectangle', { x: x + 66, y, w: 62, h: 56 }, { fill: flat(cmyk(80, 20, 0, 0)) })]);
-        const run: Run = { ...runOf('QUAY', 42, fill, face), outline: i === 0 ? outlineOf(flat(cmyk(0, 0, 0, 60)), 2) : null };
+        const run: Run = { ...runOf('QUAY', 42, fill, face), outline: i === 0 ? { ...outlineOf(flat(cmyk(0, 0, 0, 60)), 1), join: 'round' } : null };
         const word = holder === 'window' ? b.textFrame('Word', { x, y, w: 130, h: 56 }, [{ align: 'middle', leading: 1, runs: [run] }]) : b.displayText('Word', x, y + 46, [{ align: 'left', leading: 1, runs: [run] }]);
         b.together(word, { cuts });
         const cell = b.group(`Cell ${name} ${face}`, [field, word]);
