@@ -9,6 +9,7 @@ import { refusalOf } from '@/core/colour/exchange';
 import { isPurpose, PURPOSES } from '@/core/colour/lift';
 import { addExchanged } from '@/core/edit/exchange';
 import { record } from '@/core/edit/history';
+import { openAsDesign } from '@/core/input/asDesign';
 import { readSwatchFile } from '@/core/input/swatches/read';
 import { liftFromScene } from '@/core/render/lifted';
 import { SWATCH_FORMATS, writeSwatchFile } from '@/core/output/swatches/write';
@@ -20,7 +21,8 @@ import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates, platePng, tooManyPixels, writePng } from '@/core/output/png';
 import { plateFileNames } from '@/core/output/plateNames';
 import { writeSvg } from '@/core/output/svg/write';
-import { asPrint, facesOf, openWorkshop, prepare } from '@/core/workshop';
+import type { Palette } from '@/core/colour/palette';
+import { asPrint, asScreen, facesOf, openWorkshop, paletteOf, prepare, type Workshop } from '@/core/workshop';
 import { formatLength } from '@/core/units/length';
 import { formatOf } from '@/core/units/formats';
 import { demoDesigns } from '@/demo/demos';
@@ -33,8 +35,9 @@ const USAGE = `holvet: the same core from a shell
 
   holvet demo DIR                          writes the demo designs
   holvet pdf IN.holvet OUT.pdf             print PDF   [--pages 1-3,5] [--no-marks] [--keep-rgb]
-  holvet svg IN.holvet OUT.svg             one page    [--page N]
-  holvet png IN.holvet OUT.png --dpi N     one page    [--page N]
+  holvet svg IN.holvet OUT.svg             one page    [--page N] [--as-came]
+  holvet png IN.holvet OUT.png --dpi N     one page    [--page N] [--transparent] [--as-came]
+  holvet open IN OUT.holvet                a drawing (SVG) or picture (PNG, JPEG, WebP, GIF, TIFF) as a design of its size
   holvet plates IN.holvet DIR --dpi N      one grey PNG an ink and plates.json   [--page N]
   holvet swatches IN.holvet OUT            its swatches: OUT.txt CGATS, OUT.cxf CxF3, OUT.json design tokens
   holvet take IN.holvet COLOURS OUT.holvet adds the colours of a file (CGATS, CxF3, tokens, ICC named)
@@ -72,7 +75,7 @@ const { values, positionals } = (() => {
   try {
     return parseArgs({
       allowPositionals: true,
-      options: { dpi: { type: 'string' }, page: { type: 'string' }, pages: { type: 'string' }, 'no-marks': { type: 'boolean' }, 'keep-rgb': { type: 'boolean' }, count: { type: 'string' }, for: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+      options: { dpi: { type: 'string' }, page: { type: 'string' }, pages: { type: 'string' }, 'no-marks': { type: 'boolean' }, 'keep-rgb': { type: 'boolean' }, transparent: { type: 'boolean' }, 'as-came': { type: 'boolean' }, count: { type: 'string' }, for: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
     });
   } catch (e) {
     process.stderr.write(`${(e as Error).message.split('\n')[0]}\n`);
@@ -110,6 +113,9 @@ async function ready(file: string) {
   return { design, shop, palette, assets };
 }
 
+/** The palette that a picture is shown by: as it prints, or as its parts came. */
+const looked = (design: Design, palette: Palette, shop: Workshop): Palette => (values['as-came'] ? paletteOf(asScreen(design), shop) : palette);
+
 const COMMANDS: Record<string, () => Promise<void>> = {
   async demo() {
     const dir = argument(1, 'the folder to write to');
@@ -132,7 +138,9 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const out = argument(2, 'the file to write');
     const { design, shop, palette } = await ready(argument(1, 'the design'));
     const page = pageOption(design);
-    await write(out, (await writeSvg(shop.builder.build(design, page), palette, design.name, (f) => shop.env.asset(f))).svg);
+    const { svg, approximations } = await writeSvg(shop.builder.build(design, page), looked(design, palette, shop), design.name, (f) => shop.env.asset(f));
+    await write(out, svg);
+    for (const note of approximations) process.stderr.write(`${note}\n`);
   },
   async png() {
     const out = argument(2, 'the file to write');
@@ -141,7 +149,7 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const scene = shop.builder.build(design, pageOption(design));
     const refusal = tooManyPixels(scene, dpi);
     if (refusal) throw new Refused(refusal);
-    await write(out, writePng(scene, palette, dpi));
+    await write(out, writePng(scene, looked(design, palette, shop), dpi, values.transparent === true));
   },
   async plates() {
     const dir = argument(2, 'the folder to write to');
@@ -195,6 +203,18 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   async check() {
     const { design, shop, palette } = await ready(argument(1, 'the design'));
     process.stdout.write(`${JSON.stringify(checkDesign(design, shop.builder, palette), null, 2)}\n`);
+  },
+  async open() {
+    const file = argument(1, 'the drawing or picture');
+    const out = argument(2, 'the file to write');
+    const bytes = await readFile(file).catch(() => null);
+    if (!bytes) throw new Refused(`There is no file ${file}.`);
+    const shop = await openWorkshop(env);
+    const opened = await openAsDesign(new Uint8Array(bytes), path.basename(file), { ...env, fonts: shop.fonts });
+    if (!opened.ok) throw new Refused(`${path.basename(file)} cannot be opened: ${opened.why}.`);
+    const { design, assets, notes } = opened;
+    await write(out, packDesign(design, null, assets));
+    process.stdout.write(`${JSON.stringify({ objects: Object.keys(design.nodes).length, width: formatLength(design.setup.width, 'mm'), height: formatLength(design.setup.height, 'mm'), notKept: notes }, null, 2)}\n`);
   },
   async schema() {
     process.stdout.write(`${JSON.stringify(designJsonSchema(), null, 2)}\n`);

@@ -126,7 +126,7 @@ test('an engine or a font that does not load: said, tried again, nothing lost', 
   await page.goto('/bench/lantern-walk-poster');
   await expect(page.getByRole('button', { name: /^Checks/ })).toContainText('1 to look at', { timeout: 30_000 });
   await page.getByRole('button', { name: /^Checks/ }).click();
-  await expect(page.getByText('Headline asks for the face bitter-500, which is not here; another stands in.')).toBeVisible();
+  await expect(page.getByText('Headline asks for the face Bitter Medium, which is not here; another stands in.')).toBeVisible();
 });
 
 test('a full disk: not saved is said, and a copy can be saved', async ({ page }) => {

@@ -50,6 +50,11 @@ export function asPrint(design: Design): Design {
   return design.setup.medium === 'print' ? design : { ...design, setup: { ...design.setup, medium: 'print' } };
 }
 
+/** The design as light: its colours as they look, its pictures and blends as they came. */
+export function asScreen(design: Design): Design {
+  return design.setup.medium === 'screen' ? design : { ...design, setup: { ...design.setup, medium: 'screen' } };
+}
+
 interface MadePalette {
   readonly swatches: unknown;
   readonly inks: unknown;

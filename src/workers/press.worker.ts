@@ -14,7 +14,7 @@ import { mostInk, rasterPlates, type Plates } from '@/core/render/plates';
 import { regionOf } from '@/core/render/region';
 import { sampleLook } from '@/core/render/sample';
 import { bleedRect } from '@/core/scene/scene';
-import { asPrint, equip, openWorkshop, paletteOf, PaletteKeeper, type Workshop } from '@/core/workshop';
+import { asPrint, asScreen, equip, openWorkshop, paletteOf, PaletteKeeper, type Workshop } from '@/core/workshop';
 import { packWhole } from '@/store/pack';
 import { shopEnv } from '@/store/shopEnv';
 import type { HandedOver, PressApi } from './pressApi';
@@ -104,6 +104,7 @@ const api: PressApi = {
   async handOver(request, progress): Promise<HandedOver> {
     const r = await ready();
     const done = (bytes: Uint8Array, notes: readonly string[] = []): HandedOver => Comlink.transfer({ ok: true, bytes, notes }, [bytes.buffer as ArrayBuffer]);
+    const looked = (asCame?: boolean) => (asCame ? paletteOf(asScreen(r.design), r.shop) : r.palette);
     const sceneOf = (n: number) => r.shop.builder.build(r.design, r.design.pages[n - 1]);
     switch (request.kind) {
       case 'pdf': {
@@ -114,7 +115,7 @@ const api: PressApi = {
       }
       case 'svg': {
         progress(0, 1, 'Drawing');
-        const { svg, approximations } = await writeSvg(sceneOf(request.page), r.palette, r.design.name, (f) => shopEnv.asset(f));
+        const { svg, approximations } = await writeSvg(sceneOf(request.page), looked(request.asCame), r.design.name, (f) => shopEnv.asset(f));
         return done(new TextEncoder().encode(svg), approximations);
       }
       case 'png': {
@@ -122,7 +123,8 @@ const api: PressApi = {
         const refusal = tooManyPixels(scene, request.dpi);
         if (refusal) return { ok: false, message: refusal };
         progress(0, 1, 'Making plates');
-        return done(writePng(scene, r.palette, request.dpi));
+        const notes = request.transparent && !r.palette.screen && !request.asCame ? ['Where something shows through to the ground it is mixed with white here, and with whatever it is laid on there: it comes only near.'] : [];
+        return done(writePng(scene, looked(request.asCame), request.dpi, request.transparent), notes);
       }
       case 'holvet': {
         progress(0, 1, 'Packing');

@@ -22,8 +22,8 @@ export interface Rendered {
 }
 export type HandOverRequest =
   | { readonly kind: 'pdf'; readonly pages: readonly number[]; readonly marks: boolean; readonly keepRgb: boolean }
-  | { readonly kind: 'svg'; readonly page: number }
-  | { readonly kind: 'png'; readonly page: number; readonly dpi: number }
+  | { readonly kind: 'svg'; readonly page: number; /** Pictures and blends as light, not as they print. */ readonly asCame?: boolean }
+  | { readonly kind: 'png'; readonly page: number; readonly dpi: number; readonly transparent?: boolean; readonly asCame?: boolean }
   | { readonly kind: 'holvet' };
 export type HandedOver = { readonly ok: true; readonly bytes: Uint8Array; readonly notes: readonly string[] } | { readonly ok: false; readonly message: string };
 

@@ -102,7 +102,7 @@ test('check finds art without bleed, too much ink, a missing face and overset te
   expect(found.map((f) => f.code).sort()).toEqual(['bleed.missing', 'ink.tooMuch', 'text.missingFace', 'text.overset']);
   expect(found.find((f) => f.code === 'bleed.missing')!.message).toBe('Night sky stops short of the bleed at the top and the right and the bottom and the left.');
   expect(found.find((f) => f.code === 'ink.tooMuch')!.facts.total).toBeCloseTo(4, 1);
-  expect(found.find((f) => f.code === 'text.missingFace')!.message).toContain('harbour-sans');
+  expect(found.find((f) => f.code === 'text.missingFace')!.message).toContain('harbour sans');
 });
 
 describe('one sentence on stderr and exit 2', () => {
@@ -160,4 +160,22 @@ describe('colours from a shell', () => {
     writeFileSync(at('damaged.holvet'), packDesign(design, null, new Map([[design.profile.file, Uint8Array.of(1, 2, 3)]])));
     expect(holvet('info', 'damaged.holvet').stderr).toMatch(/damaged: what is inside under assets/);
   });
+});
+
+test('a drawing and a picture open as designs of their size; what could not be kept is on stdout', () => {
+  writeFileSync(at('mark.svg'), '<svg xmlns="http://www.w3.org/2000/svg" width="96" height="48"><script>1</script><rect width="96" height="48" fill="#a00"/><text x="4" y="30">Quay</text></svg>');
+  const said = JSON.parse(ok('open', 'mark.svg', 'mark.holvet')) as { objects: number; width: string; notKept: string[] };
+  expect(said).toMatchObject({ objects: 3, width: '25.4 mm', notKept: expect.arrayContaining(['Scripts are left out.']) });
+  const info = JSON.parse(ok('info', 'mark.holvet')) as { size: string };
+  expect(info.size).toBe('25.4 mm × 12.7 mm');
+  ok('png', 'mark.holvet', 'mark.png', '--dpi', '96', '--transparent');
+  const png = decode(readFileSync(at('mark.png')));
+  expect([png.width, png.height, png.channels, png.data[3]]).toEqual([96, 48, 4, 255]);
+  writeFileSync(at('tiny.png'), encode({ width: 30, height: 20, data: new Uint8Array(30 * 20 * 3).fill(40), channels: 3, depth: 8 }));
+  expect(JSON.parse(ok('open', 'tiny.png', 'tiny.holvet'))).toMatchObject({ objects: 1, notKept: [] });
+  ok('pdf', 'tiny.holvet', 'tiny.pdf');
+  for (const [file, says] of [['gone.svg', /There is no file/], ['lantern-walk-poster.holvet', /cannot be opened/]] as const) {
+    const r = holvet('open', file, 'x.holvet');
+    expect([r.status, says.test(r.stderr)]).toEqual([2, true]);
+  }
 });

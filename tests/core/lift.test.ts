@@ -148,3 +148,28 @@ describe('out of a page', () => {
     expect(coloursUsed(scene, palette, new Set([one]))).toEqual([{ colour: ember, nodes: [one] }]);
   });
 });
+
+describe('smoothed edges are no colours', () => {
+  const page = (fill: (b: DesignBuilder) => string[]) => {
+    const b = new DesignBuilder(newDesign('Edges', setupOf(200, 140, { bleed: 0 }), making), making);
+    b.place(0, fill(b));
+    return b.done();
+  };
+  const black = flat({ cmyk: [0, 0, 0, 1] });
+  test.each([
+    ['a black box', (b: DesignBuilder) => [b.shape('Box', 'rectangle', { x: 20.3, y: 30.7, w: 100.4, h: 60.2 }, { fill: black })]],
+    ['a black box, turned', (b: DesignBuilder) => [b.shape('Box', 'rectangle', { x: 60, y: 40, w: 80, h: 60, turn: 17 }, { fill: black })]],
+    ['a disc', (b: DesignBuilder) => [b.shape('Disc', 'ellipse', { x: 40, y: 20, w: 101, h: 101 }, { fill: black })]],
+    ['a star', (b: DesignBuilder) => [b.shape('Star', 'star', { x: 40, y: 20, w: 110, h: 110 }, { fill: black })]],
+  ] as const)('%s on white is two colours, whatever they are chosen for', async (_, fill) => {
+    const shop = await testShop();
+    const design = page(fill);
+    const palette = await prepare(shop, design);
+    const scene = shop.builder.build(design, design.pages[0]);
+    for (const purpose of ['asSeen', 'farApart', 'lowInk'] as const) expect([purpose, liftFromScene(scene, palette, { count: 5, purpose }).length]).toEqual([purpose, 2]);
+    // Kin are of one hue, and greys have hardly any.
+    expect(liftFromScene(scene, palette, { count: 5, purpose: 'closeKin' }).length).toBeLessThanOrEqual(2);
+    // Of the object alone: what it is filled with.
+    expect(liftFromScene(scene, palette, { count: 5, purpose: 'asSeen' }, new Set(design.pages[0].children)).map((l) => l.colour)).toEqual([{ cmyk: [0, 0, 0, 1] }]);
+  });
+});

@@ -8,6 +8,7 @@ import { centre, isEmpty } from '@/core/geometry/rect';
 import { dialOf } from '@/core/edit/window';
 import { OP_NAMES } from '@/core/edit/combine';
 import { copiesIn } from '@/core/model/copies';
+import { faceName } from '@/core/text/faces';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { formatLength, mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
@@ -146,12 +147,16 @@ function Sentence() {
     const { overset } = layoutOf(design, node, session.shop.fonts);
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {node.kind === 'displayText' ? 'Display text' : dialOf(node) ? `${shapeById(dialOf(node)!.shape)?.name ?? 'Shape'} with text` : node.window ? 'Path with text' : 'Text frame'} in <Value to="Face">{run.face}</Value>, <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>, <Value to="Width">{size}</Value> across · letters{' '}
+        {node.kind === 'displayText' ? 'Display text' : dialOf(node) ? `${shapeById(dialOf(node)!.shape)?.name ?? 'Shape'} with text` : node.window ? 'Path with text' : 'Text frame'} in <Value to="Face">{faceName(run.face)}</Value>, <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>, <Value to="Width">{size}</Value> across · letters{' '}
         <Value to="Letters kind">{paintName(design, run.fill)}</Value>.{overset > 0 && <span className="block text-stop">{count(overset, 'character')} do not fit: make the frame taller or the text smaller.</span>}
       </p>
     );
   }
+  if (node.kind === 'unknown')
+    return <p className="m-0 border-b border-line p-3 text-[14px] leading-6">{node.name || 'This object'} was made by a later version: it is kept as it came, but not drawn here. Update Holvet to see and change it.</p>;
   const def = node.kind === 'shape' ? shapeById(node.shape) : undefined;
+  if (node.kind === 'shape' && !def)
+    return <p className="m-0 border-b border-line p-3 text-[14px] leading-6">{node.name || 'This shape'} is a shape that this version does not know (“{node.shape}”): it is kept as it came, but not drawn here. Update Holvet to see and change it.</p>;
   const outline = node.outlines[node.outlines.length - 1];
   const fill = paintAt(design, node.id, 'fill');
   if (fill?.kind === 'picture')

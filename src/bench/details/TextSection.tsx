@@ -3,7 +3,7 @@ import { isText } from '@/core/edit/layout';
 import type { DesignDraft } from '@/core/edit/history';
 import { runAt, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
 import type { Design, Paragraph } from '@/core/model/schema';
-import { FACES } from '@/core/text/faces';
+import { FACES, faceName } from '@/core/text/faces';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Slip';
@@ -50,8 +50,8 @@ export function TextSection() {
           label="Face"
           value={same('face') ? run.face : null}
           groups={[
-            ...(FACES.some((f) => f.id === run.face) ? [] : [{ name: 'Missing', options: [{ value: run.face, label: `${run.face} (missing)` }] }]),
-            ...KINDS.map((kind) => ({ name: KIND_WORDS[kind], options: FACES.filter((f) => f.kind === kind).map((f) => ({ value: f.id, label: `${f.family} ${f.style}` })) })),
+            ...(FACES.some((f) => f.id === run.face) ? [] : [{ name: 'Missing', options: [{ value: run.face, label: `${faceName(run.face)} (missing)` }] }]),
+            ...KINDS.map((kind) => ({ name: KIND_WORDS[kind], options: FACES.filter((f) => f.kind === kind).map((f) => ({ value: f.id, label: faceName(f.id) })) })),
           ]}
           onChange={(face) => {
             void session.loadFaces([face]);

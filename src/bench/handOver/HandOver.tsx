@@ -40,6 +40,8 @@ export function HandOver() {
   const [keepRgb, setKeepRgb] = useState(false);
   // A screen design has a pixel for each of its own at 96 dpi.
   const [dpi, setDpi] = useState(design.setup.medium === 'screen' ? 96 : 300);
+  const [transparent, setTransparent] = useState(false);
+  const [asCame, setAsCame] = useState(false);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [said, setSaid] = useState<{ text: string; notes: readonly string[]; bad: boolean } | null>(null);
   const job = useRef<HandOverJob | null>(null);
@@ -48,6 +50,7 @@ export function HandOver() {
   const number = design.pages.findIndex((p) => p.id === page) + 1;
   const paper = PROFILES.find((p) => p.file === design.profile.file);
   const several = design.pages.length > 1;
+  const screen = design.setup.medium === 'screen';
 
   const start = async () => {
     if (!pages.ok) return;
@@ -58,7 +61,7 @@ export function HandOver() {
     try {
       const notes = new Set<string>();
       for (const n of chosen) {
-        const request: HandOverRequest = kind === 'pdf' ? { kind, pages: pages.pages, marks, keepRgb } : kind === 'svg' ? { kind, page: n } : kind === 'png' ? { kind, page: n, dpi } : { kind };
+        const request: HandOverRequest = kind === 'pdf' ? { kind, pages: pages.pages, marks, keepRgb } : kind === 'svg' ? { kind, page: n, asCame } : kind === 'png' ? { kind, page: n, dpi, transparent, asCame } : { kind };
         setProgress({ done: 0, total: 1, doing: 'Setting up' });
         job.current = startHandOver(now, request, (done, total, doing) => setProgress({ done, total, doing }));
         const result = await job.current.result;
@@ -94,7 +97,7 @@ export function HandOver() {
     >
       <div className="grid gap-3">
         <WordChoice label="Kind of file" value={kind} options={KINDS} onChange={setKind} />
-        <p className="m-0 text-faint">{describe(kind, paper?.name.toLowerCase() ?? 'own')}</p>
+        <p className="m-0 text-faint">{describe(kind, paper?.name.toLowerCase() ?? 'own', screen || asCame)}</p>
         {kind !== 'holvet' && several && (
           <label className="grid gap-1">
             <span className="text-faint">Pages {kind === 'pdf' ? '(empty: all)' : `(empty: page ${number})`}</span>
@@ -109,6 +112,13 @@ export function HandOver() {
         {kind === 'pdf' && <Check label="Marks and colour bar" hint="Crop and registration marks outside the bleed, ink patches at the head." checked={marks} onChange={setMarks} />}
         {kind === 'pdf' && usesRgb(session.design) && <Check label="Keep screen colours RGB" hint="Flat screen colours stay as they are, tagged sRGB, for the printer to separate. Otherwise they become ink here." checked={keepRgb} onChange={setKeepRgb} />}
         {kind === 'png' && <NumberField label="Resolution" suffix="dpi" min={1} max={1200} decimals={0} value={dpi} onCommit={setDpi} />}
+        {kind === 'png' && <Check label="Transparent ground" hint="Without the paper: for a logo that is laid on other things." checked={transparent} onChange={setTransparent} />}
+        {(kind === 'png' || kind === 'svg') && !screen && (
+          <div className="grid gap-1">
+            <span className="text-faint">Pictures and blends look</span>
+            <WordChoice label="Pictures and blends" value={asCame ? 'came' : 'printed'} options={[{ value: 'printed', label: 'As printed' }, { value: 'came', label: 'As they came' }]} onChange={(v) => setAsCame(v === 'came')} />
+          </div>
+        )}
         {kind === 'pdf' && findings.length > 0 && (
           <p className="m-0 text-warn">
             Checks found {findings.length} to look at. The file is made all the same.
@@ -144,14 +154,14 @@ export function HandOver() {
   );
 }
 
-function describe(kind: Kind, paper: string): string {
+function describe(kind: Kind, paper: string, light: boolean): string {
   switch (kind) {
     case 'pdf':
       return `For the printer: PDF/X-4 with real plates, bleed and fonts, made for ${paper} paper.`;
     case 'svg':
       return 'For screens and other programs: shapes in screen colours, cut at the trim.';
     case 'png':
-      return 'A picture as it will look on paper, cut at the trim.';
+      return light ? 'A picture as on screen, cut at the trim.' : 'A picture as it will look on paper, cut at the trim.';
     case 'holvet':
       return 'The design itself as one file, to keep or to open elsewhere.';
     default:

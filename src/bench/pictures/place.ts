@@ -8,6 +8,7 @@ import { assetName, isOwnAsset } from '@/core/file/assets';
 import type { Matrix, Point } from '@/core/geometry/matrix';
 import { width as widthOf, height as heightOf } from '@/core/geometry/rect';
 import type { DesignNode, NodeOf, Picture } from '@/core/model/schema';
+import { isDrawing } from '@/core/input/asDesign';
 import { storageProblem } from '@/store/open';
 import { count, freeSelection } from '../session/commandDef';
 import type { Session } from '../session/session';
@@ -150,13 +151,6 @@ export async function relink(s: Session, id: string, f: File): Promise<void> {
   await s.press.open(s.state.design);
   s.set({ picturesEpoch: s.state.picturesEpoch + 1 });
   s.say(`${old.name} is now ${next.name}${next.width / next.height === old.width / old.height ? '' : '; its proportions differ, so look at the crop'}.`);
-}
-
-/** Is it an SVG drawing, plain or packed? By its name or its first bytes. */
-export function isDrawing(name: string, bytes: Uint8Array): boolean {
-  if (/\.svgz?$/i.test(name)) return true;
-  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 1024));
-  return /<svg[\s>]/.test(head) || (/^\s*(\xef\xbb\xbf)?<\?xml/.test(head) && /<!DOCTYPE\s+svg/i.test(head));
 }
 
 /** A drawing's objects on the page, as large as the drawing says or as fits; what could not be kept is told. */

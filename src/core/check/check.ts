@@ -7,15 +7,16 @@ import { bandingRule } from './rules/gradient';
 import { missingProfileRule, totalInkRule } from './rules/ink';
 import { coarsePictureRule, missingPictureRule, softPictureRule } from './rules/picture';
 import { missingFaceRule, oversetRule } from './rules/text';
+import { unknownRule } from './rules/unknown';
 import type { Finding, FindingCode, Rule, Subject } from './types';
 
 /** A new check is a file and a line here. */
-const RULES = [run(bleedRule), run(totalInkRule), run(missingProfileRule), run(missingFaceRule), run(oversetRule), run(bandingRule), run(unsureRule), run(missingPictureRule), run(coarsePictureRule), run(softPictureRule)];
+const RULES = [run(bleedRule), run(totalInkRule), run(missingProfileRule), run(missingFaceRule), run(oversetRule), run(bandingRule), run(unsureRule), run(unknownRule), run(missingPictureRule), run(coarsePictureRule), run(softPictureRule)];
 
 export function checkDesign(design: Design, builder: SceneBuilder, palette: Palette): Finding[] {
   const findings: Finding[] = [];
   design.pages.forEach((page, index) => {
-    const subject = { design, scene: builder.build(design, page), palette };
+    const subject = { design, page, scene: builder.build(design, page), palette };
     for (const rule of RULES) findings.push(...rule(subject, index + 1));
   });
   return findings;

@@ -1,5 +1,5 @@
 import type { Palette } from '../colour/palette';
-import type { Design } from '../model/schema';
+import type { Design, Page } from '../model/schema';
 import type { Scene } from '../scene/scene';
 
 export type Severity = 'look' | 'stop';
@@ -14,6 +14,7 @@ export interface FindingFacts {
   'picture.soft': { readonly ppi: number };
   'picture.coarse': { readonly ppi: number };
   'picture.missing': { readonly picture: string };
+  'object.unknown': { readonly kind: string };
   'combination.unsure': Record<string, never>;
   /** Tones, and how wide each is (points). */
   'gradient.banding': { readonly steps: number; readonly step: number };
@@ -27,6 +28,7 @@ export interface Found<C extends FindingCode> {
 
 export interface Subject {
   readonly design: Design;
+  readonly page: Page;
   readonly scene: Scene;
   readonly palette: Palette;
 }

@@ -58,12 +58,12 @@ export function liftPalette(pixels: Uint8ClampedArray | Uint8Array, options: Lif
 function choose(bins: Bin[], { count, purpose, inkOf = darkness }: LiftOptions): Triple[] {
   switch (purpose) {
     case 'asSeen':
-      return gather(bins, count).map((b) => b.rgb);
+      return heard(gather(bins, count), bins).map((b) => b.rgb);
     case 'closeKin': {
       const hue = mainHue(bins);
       for (const b of bins) b.weight *= kinship(b.lab, hue);
       const kin = bins.filter((b) => b.weight > 1e-6);
-      return gather(kin.length ? kin : bins, count).map((b) => b.rgb);
+      return heard(gather(kin.length ? kin : bins, count), bins).map((b) => b.rgb);
     }
     case 'farApart':
       return pick(candidates(bins), count, () => 1);
@@ -82,11 +82,13 @@ function choose(bins: Bin[], { count, purpose, inkOf = darkness }: LiftOptions):
 }
 
 /** The largest clusters of the picture, noise left out. */
-function candidates(bins: Bin[]): Bin[] {
+const candidates = (bins: Bin[]): Bin[] => heard(gather(bins, CANDIDATES), bins);
+
+/** Clusters that are more than noise; all of them where none is. */
+function heard(clusters: Bin[], bins: readonly Bin[]): Bin[] {
   const total = bins.reduce((n, b) => n + b.count, 0);
-  const all = gather(bins, CANDIDATES);
-  const real = all.filter((b) => b.count >= LEAST_SHARE * total);
-  return real.length >= 3 ? real : all;
+  const real = clusters.filter((b) => b.count >= LEAST_SHARE * total);
+  return real.length ? real : clusters;
 }
 
 /** Greedy: the weightiest first, then always the one farthest from those chosen, times its worth. */

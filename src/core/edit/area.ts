@@ -114,6 +114,7 @@ function holderArea(d: Design, node: Exclude<DesignNode, { kind: 'shape' | 'path
     const cut = combineAll([all.region, ...parts.filter((_, i) => d.nodes[children[i]].cuts)], 'intersect');
     return { region: cut.region, unsure: unsure || !all.ok || !cut.ok };
   }
+  if (node.kind === 'unknown') return { region: NOTHING, unsure };
   if (node.op === 'divide') {
     const pieces: DividedPiece[] | null = divide(parts);
     const all = combineAll(parts, 'union');

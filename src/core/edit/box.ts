@@ -25,6 +25,7 @@ export function localBox(d: Design, node: DesignNode, fonts: FontBook): Rect {
     case 'combination':
       // Asked while something moves as well, and then of what is shown.
       return pathBounds(areaOf(d, node.id, fonts, true).region.path);
+    case 'unknown':
     case 'group':
       return unionAll(node.children.map((id) => boxIn(d, id, OWN, fonts)));
     case 'repeat': {

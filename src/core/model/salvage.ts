@@ -1,7 +1,7 @@
 import { NO_PAINT } from './defaults';
 import { own } from './own';
 import { designSchema, pageSchema, type Design, type Paint } from './schema';
-import { allFaults, verifyDesign, type Fault } from './verify';
+import { allFaults, STRAY, verifyDesign, type Fault } from './verify';
 
 export interface Salvaged {
   readonly design: Design;
@@ -39,7 +39,9 @@ export function salvageDesign(value: unknown, fallback: Design): Salvaged | null
 }
 
 /** Does away with one fault; answers whether there was something to do. */
-function mend(d: Loose, { path }: Fault, fallback: Design): boolean {
+function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
+  // A stray is hung up again by `prune`.
+  if (what === STRAY) return false;
   const [kind, key] = path;
   const list = d[String(kind)];
   if ((kind === 'nodes' || kind === 'stories') && typeof key === 'string' && isRecord(list)) {

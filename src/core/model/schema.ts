@@ -174,6 +174,8 @@ export const nodeSchema = z.discriminatedUnion('kind', [
   z
     .strictObject({ ...nodeBase, kind: z.literal('textFrame'), story: id, width: measure, height: measure, inset: measure, window: windowSchema.optional(), fills, outlines })
     .readonly(),
+  /** A kind of object that a later version made: kept as it came, with what it holds, and not drawn. */
+  z.strictObject({ ...nodeBase, kind: z.literal('unknown'), children, was: z.record(z.string(), z.unknown()).readonly() }).readonly(),
 ]);
 
 export const runSchema = z

@@ -4,6 +4,7 @@ import { COORDS } from '../geometry/path';
 import { copiesIn } from './copies';
 import { own } from './own';
 import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint, type Run } from './schema';
+import { keepUnknown } from './unknown';
 import { isHolder, pageMatrix, pageOf } from './tree';
 
 /** What is wrong, and where: `path` leads to it from the design, `where` is the same in writing. */
@@ -21,7 +22,7 @@ const MOST_SCALE = FAR * FAR;
 
 /** The door of the model: shape first (Zod), then what a schema cannot say (references, one parent each, whole paths). */
 export function verifyDesign(value: unknown): Verified {
-  const parsed = designSchema.safeParse(value);
+  const parsed = designSchema.safeParse(keepUnknown(value));
   if (!parsed.success) return { ok: false, ...shapeFault(parsed.error.issues[0]) };
   const [fault] = findFaults(parsed.data, null, 1);
   return fault ? { ok: false, ...fault } : { ok: true, design: parsed.data };
@@ -29,7 +30,7 @@ export function verifyDesign(value: unknown): Verified {
 
 /** Every fault of shape (the first of each part), else every fault of sense; empty for a sound design. */
 export function allFaults(value: unknown): Fault[] {
-  const parsed = designSchema.safeParse(value);
+  const parsed = designSchema.safeParse(keepUnknown(value));
   return parsed.success ? findFaults(parsed.data, null, Infinity) : parsed.error.issues.map(shapeFault);
 }
 
@@ -193,6 +194,8 @@ function paintAsker(d: Design) {
   return { colour, paint, holdsAllOf };
 }
 
+export const STRAY = 'it lies on no page';
+
 /** Every object hangs from one page, by one parent, not too deep, not too often and not out of all measure. */
 function treeFaults(d: Design, fault: (path: readonly (string | number)[], what: string) => void, full: () => boolean): void {
   const seen = new Set<string>();
@@ -236,7 +239,7 @@ function treeFaults(d: Design, fault: (path: readonly (string | number)[], what:
   if (full()) return;
   // What no page leads to: a stray object, or a ring of groups.
   for (const id of Object.keys(d.nodes)) {
-    if (!seen.has(id)) fault(['nodes', id], 'it lies on no page');
+    if (!seen.has(id)) fault(['nodes', id], STRAY);
     if (full()) return;
   }
 }

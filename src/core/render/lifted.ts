@@ -6,6 +6,7 @@ import { tinted } from '../edit/swatches';
 import type { OwnColour } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import { trimRect, type Item, type Scene } from '../scene/scene';
+import { clearBlurredEdges } from './blurredEdges';
 import { compositePlates } from './composite';
 import { coverageOf, itemsOf } from './parts';
 import { regionWith } from './region';
@@ -28,9 +29,10 @@ export function liftFromScene(scene: Scene, palette: Palette, options: Omit<Lift
   if (nodes && !part) return [];
   const region = regionWith(part?.box ?? trimRect(scene), PIXELS);
   const pixels = compositePlates(rasterPlates(part ? { ...scene, items: part.items } : scene, palette, region)!, palette);
+  clearBlurredEdges(pixels, region.width, region.height);
   if (part) {
     const mask = coverageOf(scene, part.items, palette, region);
-    for (let i = 0; i < mask.length; i++) pixels[4 * i + 3] = mask[i] > 127 ? 255 : 0;
+    for (let i = 0; i < mask.length; i++) if (mask[i] < 250) pixels[4 * i + 3] = 0;
   }
   return named(liftFromPixels(pixels, palette, options), part?.items ?? scene.items, palette);
 }

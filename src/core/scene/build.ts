@@ -28,7 +28,7 @@ interface Entry {
 }
 
 /** What is drawn as itself: a group or a repeat is drawn by what it holds. */
-type DrawnNode = Exclude<DesignNode, { kind: 'group' | 'repeat' }>;
+type DrawnNode = Exclude<DesignNode, { kind: 'group' | 'repeat' | 'unknown' }>;
 
 /**
  * Makes scenes. Geometry is remembered by node, place, story and the faces at hand: nodes never change in place, so an
@@ -45,7 +45,7 @@ export class SceneBuilder {
     const all = nothingFound();
     const visit = (id: string, parent: Matrix, outer: Layer | undefined, into: Item[], found: Found) => {
       const node = design.nodes[id];
-      if (node.hidden) return;
+      if (node.hidden || node.kind === 'unknown') return;
       const known = needsLayer(design, node) ? this.layer(design, node, parent, outer, (child, matrix, foundThere) => {
         const mask: Item[] = [];
         visit(child, matrix, undefined, mask, foundThere);
@@ -84,7 +84,7 @@ export class SceneBuilder {
       // What cuts is looked through by others.
       if (line.some((n) => n.cuts || (n.kind === 'group' && n.children.some((c) => design.nodes[c].cuts)))) return null;
       const node = line.find((n) => n.kind === 'combination') ?? design.nodes[id];
-      if (node.kind === 'group' || node.kind === 'repeat' || drawn.has(node.id)) continue;
+      if (node.kind === 'group' || node.kind === 'repeat' || node.kind === 'unknown' || drawn.has(node.id)) continue;
       drawn.add(node.id);
       const range = ranges.get(node.id);
       if (!range || 'story' in node || node.hidden) return null;

@@ -53,10 +53,10 @@ export function valuesOf(def: AnyShape, stored: Readonly<Record<string, number>>
   );
 }
 
-/** The outline of a dialled shape in its own space. An unknown shape draws as its box, so that nothing is lost from view. */
+/** The outline of a dialled shape in its own space. One that this version does not know has none: it is never drawn as another. */
 export function shapePath(id: string, knobs: Readonly<Record<string, number>>, width: number, height: number): PathData {
   const sink = new PathBuilder();
-  const def = byId.get(id) ?? SHAPES[0];
-  if (width > 0 && height > 0) def.draw(valuesOf(def, knobs), width, height, sink);
+  const def = byId.get(id);
+  if (def && width > 0 && height > 0) def.draw(valuesOf(def, knobs), width, height, sink);
   return sink.data;
 }

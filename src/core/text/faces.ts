@@ -31,3 +31,9 @@ export const FACES: readonly FaceRow[] = [
 ];
 
 export const faceRow = (id: string): FaceRow | undefined => FACES.find((f) => f.id === id);
+
+/** A face by the name that people use: “Bitter Medium”. One that does not ship goes by the words of its id. */
+export function faceName(id: string): string {
+  const row = faceRow(id);
+  return row ? `${row.family} ${row.style}` : id.replace(/[-_]+/g, ' ');
+}

@@ -1,22 +1,23 @@
+import { withDescendants } from '../../model/tree';
+import { faceName } from '../../text/faces';
 import type { Found, Rule } from '../types';
 
 export const missingFaceRule: Rule<'text.missingFace'> = {
   code: 'text.missingFace',
   severity: 'stop',
-  *find({ design, scene }): Iterable<Found<'text.missingFace'>> {
+  *find({ design, page, scene }): Iterable<Found<'text.missingFace'>> {
     if (!scene.missingFaces.length) return;
     const missing = new Set(scene.missingFaces);
-    const seen = new Set<string>();
-    for (const { node } of scene.items) {
+    // Words that only cut or are combined are no items of the scene: the pile is asked.
+    for (const node of page.children.flatMap((c) => withDescendants(design, c))) {
       const n = design.nodes[node];
-      if (!n || !('story' in n) || seen.has(node)) continue;
-      seen.add(node);
+      if (!('story' in n) || n.hidden) continue;
       const faces = new Set(design.stories[n.story].paragraphs.flatMap((p) => p.runs.map((r) => r.face)));
       for (const face of faces) if (missing.has(face)) yield { node, facts: { face } };
     }
   },
   say: ({ face }, name) => ({
-    message: `${name} asks for the face ${face}, which is not here; another stands in.`,
+    message: `${name} asks for the face ${faceName(face)}, which is not here; another stands in.`,
     why: 'The letters will look and break differently. Choose a face from the list, or add the font.',
   }),
 };

@@ -72,7 +72,10 @@ export class Drawer implements Draws {
       return [];
     }
     let style = making.styles.of(e, outer.style);
-    if (style.display === 'none' || e.attributes.has(`${OURS} paper`)) return [];
+    if (e.attributes.has(`${OURS} paper`)) return [];
+    // A part of ours that a picture stands for is not shown, but meant.
+    if (e.attributes.has(`${OURS} stands`)) return this.children(e, { ...outer, style: withStyle(style, { display: 'inline' }), depth: outer.depth + 1 });
+    if (style.display === 'none') return [];
     // Of a page of ours the paper and the cut at the trim are no part of the art.
     if (e.attributes.has(`${OURS} page`)) return this.children(e, { ...outer, style, depth: outer.depth + 1 });
     if (isOurs(e) && style['mix-blend-mode'] === 'multiply') style = withStyle(style, { 'mix-blend-mode': 'normal' });

@@ -1,11 +1,14 @@
 import type { Palette } from '../../colour/palette';
 import { hexOf } from '../../colour/spaces';
 import { multiply, type Matrix } from '../../geometry/matrix';
-import { grow } from '../../geometry/rect';
+import { grow, intersect, isEmpty } from '../../geometry/rect';
 import { strokeOutline } from '../../geometry/stroke';
 import { OURS } from '../../input/svg/ours';
 import type { GradientPaint, PicturePaint } from '../../model/schema';
 import { paintBitmap } from '../../render/bitmap';
+import { compositePlates } from '../../render/composite';
+import { rasterPlates } from '../../render/plates';
+import { regionWith } from '../../render/region';
 import { pictureBitmap } from '../../render/pictureBitmap';
 import { rampSteps } from '../../render/rampSteps';
 import { byLayer, type Drawn, type LayerGroup } from '../../scene/layers';
@@ -27,11 +30,13 @@ const TONED_PIXELS = 4_000_000;
 /**
  * A page cut at the trim as SVG 1.1 in sRGB. Letters are outlines with their text as a label; overprint becomes
  * `multiply`. Beside what every program sees stands, in a namespace of ours, what is printed: our reader takes that where
- * the drawing has not been changed since. `asset` gives the files of pictures.
+ * the drawing has not been changed since. With a palette of inks pictures and blended groups are shown as they print, so
+ * that the drawing looks as our PNG of the page does; with a palette of light, as they came. `asset` gives the files of
+ * pictures.
  */
 export async function writeSvg(scene: Scene, palette: Palette, title: string, asset: (file: string) => Promise<Uint8Array>): Promise<SvgResult> {
-  const writer = new Writer(palette, asset);
-  const body = await writer.all(byLayer(scene.items));
+  const writer = new Writer(palette, asset, scene);
+  const body = await writer.page(byLayer(scene.items));
   const [w, h] = [n(scene.width), n(scene.height)];
   const paper = hexOf(palette.screen ? [1, 1, 1] : palette.lookOfMix(palette.channels.map(() => 0)));
   const clip = scene.round
@@ -63,7 +68,31 @@ class Writer {
   constructor(
     private readonly palette: Palette,
     private readonly asset: (file: string) => Promise<Uint8Array>,
+    private readonly scene: Scene,
   ) {}
+
+  /** All of the page. Ink that blends with ink has no words in SVG: such a part is shown as a picture of it and what lies below. */
+  async page(drawn: readonly Drawn[]): Promise<string[]> {
+    if (this.palette.screen) return this.all(drawn);
+    const out: string[] = [];
+    const below: Item[] = [];
+    for (const d of drawn) {
+      below.push(...itemsIn(d));
+      if (d.type !== 'layer' || !blends(d)) out.push(...(await this.all([d])));
+      else out.push(this.asPrinted(d, below), `<g display="none" ink:stands="true">${await this.layer(d)}</g>`);
+    }
+    return out;
+  }
+
+  private asPrinted(group: LayerGroup, items: readonly Item[]): string {
+    const box = intersect(grow(group.bounds, 0.5), { x0: 0, y0: 0, x1: this.scene.width, y1: this.scene.height });
+    if (isEmpty(box)) return '';
+    this.approximations.add('Blended parts are pictures of them as they print: SVG blends light, not ink.');
+    const region = regionWith(box, TONED_PIXELS);
+    const data = compositePlates(rasterPlates({ ...this.scene, items }, this.palette, region)!, this.palette);
+    const [w, h] = [region.width / region.scale, region.height / region.scale];
+    return `<image x="${n(region.x)}" y="${n(region.y)}" width="${n(w)}" height="${n(h)}" preserveAspectRatio="none" ink:paper="true" xlink:href="${bitmapUri({ width: region.width, height: region.height, data })}"/>`;
+  }
 
   private id(prefix: string): string {
     return `${prefix}${++this.ids}`;
@@ -79,7 +108,7 @@ class Writer {
   private async layer({ layer, content }: LayerGroup): Promise<string> {
     const style = layer.blend ? ` style="mix-blend-mode:${layer.blend}${isOwn(layer) ? ';isolation:isolate' : ''}"` : isOwn(layer) ? ' style="isolation:isolate"' : '';
     let text = `<g${layer.opacity < 1 ? ` opacity="${n(layer.opacity, 4)}"` : ''}${layer.clips.length || layer.masks.length ? '' : style}>${(await this.all(content)).join('')}</g>`;
-    if (layer.blend && !this.palette.screen) this.approximations.add('Blends are of screen colours, not of inks.');
+    if (layer.opacity < 1 && !this.palette.screen) this.approximations.add('What shows through is mixed as screen colour, not as ink.');
     for (const mask of layer.masks) {
       const id = this.id('mask');
       const { x0, y0, x1, y1 } = grow(layer.bounds, 1);
@@ -162,14 +191,14 @@ class Writer {
       id = this.id('picture');
       this.images.set(key, id);
       const bytes = await this.asset(`pictures/${file}`).catch(() => null);
-      const plain = !paint.tone && bytes && source.full.space !== 'cmyk' && /\.(png|jpe?g)$/.test(file);
+      const plain = palette.screen && !paint.tone && bytes && source.full.space !== 'cmyk' && /\.(png|jpe?g)$/.test(file);
       const href = plain ? `data:image/${file.endsWith('.png') ? 'png' : 'jpeg'};base64,${base64(bytes)}` : bitmapUri(pictureBitmap(source, paint.tone, palette, TONED_PIXELS));
       this.defs.push(`<image id="${id}" width="1" height="1" preserveAspectRatio="none" xlink:href="${href}"/>`);
       if (bytes && !this.files.has(file)) {
         this.files.add(file);
         this.held.push(plain ? `<ink:file name="${escape(file)}" of="${id}"/>` : `<ink:file name="${escape(file)}">${base64(bytes)}</ink:file>`);
       }
-      if (!palette.screen) this.approximations.add('Pictures are shown in screen colour.');
+      if (!palette.screen) this.approximations.add('Pictures are shown as they print; their own files stand beside them.');
     }
     const toPage = multiply(item.matrix, paint.geometry);
     if (!paint.tile) return `<use xlink:href="#${id}" transform="${matrixText(toPage)}"/>`;
@@ -181,6 +210,10 @@ class Writer {
     return `<rect x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}" fill="url(#${pattern})"/>`;
   }
 }
+
+/** Does anything in it blend with what lies below? */
+const blends = (d: Drawn): boolean => d.type === 'layer' && (d.layer.blend !== null || d.content.some(blends));
+const itemsIn = (d: Drawn): readonly Item[] => (d.type === 'layer' ? d.content.flatMap(itemsIn) : [d]);
 
 function gradientText(paint: GradientPaint, matrix: Matrix, palette: Palette): string {
   const stops = rampSteps(palette.rampOf(paint), palette)
