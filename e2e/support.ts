@@ -134,7 +134,7 @@ export class BenchPage {
     return (await this.pile().all()).reduce<Promise<string[]>>(async (list, row) => [...(await list), (await row.getAttribute('aria-label'))!.split(', ')[0]], Promise.resolve([]));
   }
   async saved(): Promise<void> {
-    await expect(this.page.getByTestId('save-state')).toHaveText('Saved · earlier states kept');
+    await expect(this.page.getByTestId('save-state')).toHaveText('Saved');
   }
   async handOver(kind: 'Print PDF' | 'SVG' | 'PNG' | 'Design', before?: (slip: Locator) => Promise<void>): Promise<{ name: string; bytes: Uint8Array }> {
     await this.page.getByRole('button', { name: 'Hand over' }).click();

@@ -9,7 +9,7 @@ import { Pile } from './pile/Pile';
 import { ImportReport } from './pictures/ImportReport';
 import { Rack } from './rack/Rack';
 import { useBench, useSession } from './session/context';
-import { keyHandler } from './session/keys';
+import { finderKey, keyHandler } from './session/keys';
 import { clipboardHandlers } from './session/clipboard';
 import { StatusStrip } from './StatusStrip';
 import { Ticket } from './ticket/Ticket';
@@ -28,13 +28,16 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
   }, [name]);
 
   useEffect(() => {
-    const onKey = keyHandler(session, { find: () => setFinder(true), keys: () => setKeys(true) });
+    const onKey = keyHandler(session, { keys: () => setKeys(true) });
+    const onFind = finderKey(() => setFinder(true));
     const clip = clipboardHandlers(session);
+    window.addEventListener('keydown', onFind, { capture: true });
     window.addEventListener('keydown', onKey);
     document.addEventListener('copy', clip.copy);
     document.addEventListener('cut', clip.cut);
     document.addEventListener('paste', clip.paste);
     return () => {
+      window.removeEventListener('keydown', onFind, { capture: true });
       window.removeEventListener('keydown', onKey);
       document.removeEventListener('copy', clip.copy);
       document.removeEventListener('cut', clip.cut);

@@ -1,42 +1,55 @@
 'use client';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
+import { useMemo, useState } from 'react';
+import { found } from './finder/rank';
+import { finderRows } from './finder/rows';
 import { backToBench } from './session/focus';
 import { useSession } from './session/context';
-import { COMMAND_IDS, COMMAND_TABLE } from './session/commands';
-import { keyText } from './session/keys';
 
-/** Every action by everyday and trade words alike, with its keys beside it. */
+const KIND_WORDS = { command: '', field: 'field', part: 'in Details', place: 'opens', file: 'hand over', 'not here': 'not here yet' } as const;
+/** More answers than this are no answer. */
+const MOST = 60;
+
+/** Every action, tool, field, view and file by everyday and trade words alike, with its keys beside it. */
 export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const session = useSession();
+  const [query, setQuery] = useState('');
+  const rows = useMemo(() => (open ? found(query, finderRows()).slice(0, query.trim() ? MOST : undefined) : []), [open, query]);
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
+    <Dialog.Root
+      open={open}
+      onOpenChange={(on) => {
+        onOpenChange(on);
+        setQuery('');
+      }}
+    >
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
         <Dialog.Content onCloseAutoFocus={backToBench} style={{ boxShadow: 'var(--shadow)' }} aria-describedby={undefined} className="fixed top-20 left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-panel">
           <Dialog.Title className="sr-only">Find a command</Dialog.Title>
-          <Command label="Find a command" loop>
-            <Command.Input autoFocus placeholder="Find a command: group, front, overprint …" className="h-10 w-full border-b border-line bg-field px-3 outline-none" />
+          <Command label="Find a command" loop shouldFilter={false}>
+            <Command.Input autoFocus value={query} onValueChange={setQuery} placeholder="What do you want to do? hole, rounder, pdf …" className="h-10 w-full border-b border-line bg-field px-3 outline-none" />
             <Command.List className="max-h-80 overflow-auto p-1">
               <Command.Empty className="p-3 text-faint">Nothing is called that. Try another word.</Command.Empty>
-              {COMMAND_IDS.map((id) => {
-                const c = COMMAND_TABLE[id];
-                const able = !c.applies || c.applies(session);
+              {rows.map((row) => {
+                const able = !row.applies || row.applies(session);
                 return (
                   <Command.Item
-                    key={id}
-                    value={c.label}
-                    keywords={[...c.keywords]}
+                    key={row.id}
+                    value={row.id}
                     disabled={!able}
+                    title={able ? undefined : 'Choose something that this can be done to first'}
                     onSelect={() => {
                       onOpenChange(false);
+                      setQuery('');
                       // After the dialog has given the focus back.
-                      setTimeout(() => c.run(session), 0);
+                      setTimeout(() => row.run(session), 0);
                     }}
-                    className="flex h-8 cursor-pointer items-center justify-between rounded-sm px-2 aria-disabled:opacity-40 aria-selected:bg-accent aria-selected:text-on-accent"
+                    className="flex h-8 cursor-pointer items-center justify-between gap-3 rounded-sm px-2 aria-disabled:opacity-40 aria-selected:bg-accent aria-selected:text-on-accent"
                   >
-                    <span>{c.label}</span>
-                    <span>{c.keys[0] ? keyText(c.keys[0]) : ''}</span>
+                    <span className="truncate">{row.title}</span>
+                    <span className="shrink-0 text-[12px]">{row.keys ?? KIND_WORDS[row.kind]}</span>
                   </Command.Item>
                 );
               })}

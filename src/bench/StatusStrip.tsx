@@ -7,6 +7,7 @@ import { BENCH_TOP, fitPage } from './canvas/BenchTop';
 import { REAL_SIZE, fitRect, zoomAt } from './canvas/camera';
 import { useBench, useSession } from './session/context';
 import { count } from './session/commandDef';
+import { Earlier } from './Earlier';
 import { saveCopy } from '@/saving/saveCopy';
 
 const link = 'cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent';
@@ -17,6 +18,7 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
   return (
     <footer className="flex items-center gap-4 border-t border-line bg-panel px-3 text-[12px]">
       <SaveState />
+      <Earlier />
       <span role="status" className={`min-w-0 flex-1 truncate ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`} data-testid="message">
         {message?.text}
         {message?.actions?.map((a, i) => (
@@ -28,7 +30,7 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
           </Fragment>
         ))}
       </span>
-      <button type="button" className={link} onClick={onKeys}>
+      <button type="button" data-opens="Keys" className={link} onClick={onKeys}>
         Keys
       </button>
       <SeenBy />
@@ -52,7 +54,7 @@ function SaveState() {
   return (
     <>
       <span role="status" className={waiting ? 'font-semibold text-stop' : 'text-faint'} data-testid="save-state">
-        {waiting ? `Not saved yet: ${count(save.steps, 'step')} since ${new Date(save.since).toTimeString().slice(0, 5)}, ${save.why}` : readOnly ? 'Looking only' : save.kind === 'saved' ? 'Saved · earlier states kept' : 'Saving …'}
+        {waiting ? `Not saved yet: ${count(save.steps, 'step')} since ${new Date(save.since).toTimeString().slice(0, 5)}, ${save.why}` : readOnly ? 'Looking only' : save.kind === 'saved' ? 'Saved' : 'Saving …'}
       </span>
       {waiting && (
         <button type="button" className={link} onClick={() => void saveCopy(session.state.design).then((note) => note && session.say(note, 'warn'))}>
@@ -105,10 +107,10 @@ function Distance() {
   };
   return (
     <div className="flex items-center gap-3" role="group" aria-label="Distance">
-      <button type="button" className={link} onClick={() => fitPage(session)}>
+      <button type="button" data-opens="Whole page" className={link} onClick={() => fitPage(session)}>
         Whole page
       </button>
-      <button type="button" className={link} onClick={() => setScale(REAL_SIZE)}>
+      <button type="button" data-opens="Real size" className={link} onClick={() => setScale(REAL_SIZE)}>
         Real size
       </button>
       <button type="button" className={link} onClick={() => standBack(0.75)}>

@@ -17,6 +17,8 @@ export interface NumberFieldProps {
   readonly max?: number;
   readonly decimals?: number;
   readonly disabled?: boolean;
+  /** Three in a row. */
+  readonly tight?: boolean;
   /** Shows a value while it is being scrubbed; null: back to what was. */
   readonly onPreview?: (value: number | null) => void;
   readonly onCommit: (value: number) => void;
@@ -97,7 +99,7 @@ export function NumberField(p: NumberFieldProps) {
 
   return (
     <div className="min-w-0">
-      <div className={`flex h-7 items-center gap-1.5 rounded-sm border bg-field px-2 focus-within:border-accent ${problem ? 'border-stop' : 'border-edge'} ${p.disabled ? 'opacity-45' : ''}`}>
+      <div className={`flex h-7 items-center rounded-sm border bg-field ${p.tight ? 'gap-1 px-1 text-[12px]' : 'gap-1.5 px-2'} focus-within:border-accent ${problem ? 'border-stop' : 'border-edge'} ${p.disabled ? 'opacity-45' : ''}`}>
         <label htmlFor={id} title={p.name ?? p.label} className="shrink-0 cursor-ew-resize touch-none select-none text-faint" {...onScrub}>
           {p.label}
         </label>

@@ -25,16 +25,3 @@ export function Slip({ title, trigger, children, width = 320, side = 'bottom', o
     </Popover.Root>
   );
 }
-
-/** A titled part of a panel. */
-export function Section({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
-  return (
-    <section className="border-b border-line px-3 py-3 last:border-b-0">
-      <div className="mb-2 flex items-center justify-between">
-        <h3 className="m-0 font-semibold text-faint">{title}</h3>
-        {action}
-      </div>
-      {children}
-    </section>
-  );
-}

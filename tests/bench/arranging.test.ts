@@ -8,7 +8,10 @@ import { pickAll } from '@/bench/tools/pick';
 import { enterHolder, selectTool } from '@/bench/tools/select';
 import { shapeTool } from '@/bench/tools/shape';
 import { textTool } from '@/bench/tools/text';
-import { endEditing } from '@/bench/tools/editing';
+import { endEditing, writeInShape } from '@/bench/tools/editing';
+import { applyColour } from '@/bench/session/commands';
+import { replaceText } from '@/core/edit/text';
+import type { DesignDraft } from '@/core/edit/history';
 import { snapAngle } from '@/bench/tools/snapping';
 import { setCorners } from '@/core/edit/corners';
 import { colourPaint } from '@/core/model/defaults';
@@ -177,11 +180,10 @@ describe('choosing', () => {
 });
 
 describe('words in a shape', () => {
-  test('a press of the text tool on a chosen shape writes in it; left empty it is the shape again', async () => {
+  test('a double-click writes in a shape; left empty it is the shape again', async () => {
     await open((d) => [d.shape('Heart', 'heart', { x: 60, y: 40, w: 200, h: 180 }, { fill: colourPaint(INK) })]);
     take('Heart');
-    b.session.set({ tool: 'text' });
-    textTool.press(b.at(160, 120), b.context);
+    selectTool.double!(b.at(160, 120), b.context);
     expect(named(design(), 'Heart')).toMatchObject({ kind: 'textFrame', window: { shape: 'heart' }, fills: [{ colour: INK }] });
     expect(b.session.state.editing?.node).toBe(id('Heart'));
     // Its knobs are still there.
@@ -189,6 +191,42 @@ describe('words in a shape', () => {
     expect(placedGrips(b.session, selectionFrame(b.session)!).some((g) => g.grip.kind === 'knob')).toBe(true);
     endEditing(b.session);
     expect(named(design(), 'Heart')).toMatchObject({ kind: 'shape', shape: 'heart' });
+  });
+
+  test('the text tool: a click makes display text and a drag a frame of its own, whatever lies below and is chosen', async () => {
+    await open((d) => [d.shape('Heart', 'heart', { x: 60, y: 40, w: 200, h: 180 }, { fill: colourPaint(INK) })]);
+    take('Heart');
+    b.session.set({ tool: 'text' });
+    b.click(textTool, 160, 120);
+    expect(only().kind).toBe('displayText');
+    endEditing(b.session);
+    take('Heart');
+    b.session.set({ tool: 'text' });
+    b.drag(textTool, [100, 80], [200, 160]);
+    expect(only()).toMatchObject({ kind: 'textFrame', width: 100, height: 80 });
+    expect(named(design(), 'Heart')).toMatchObject({ kind: 'shape' });
+    endEditing(b.session);
+    // The pointer tells before the press.
+    textTool.hover!(b.at(110, 90), b.context);
+    expect(b.said.at(-1)).toBe('click: display text · drag: text frame');
+  });
+
+  test('the frame of a shape with text has a fill and an outline of its own; chosen letters are coloured alone', async () => {
+    await open((d) => [d.shape('Heart', 'heart', { x: 60, y: 40, w: 200, h: 180 }, { fill: colourPaint(INK) })]);
+    take('Heart');
+    writeInShape(b.session, id('Heart'));
+    const heart = () => named(design(), 'Heart') as NodeOf<'textFrame'>;
+    const runs = () => design().stories[heart().story].paragraphs[0].runs;
+    b.session.commit('Type', (d) => void (d.stories[heart().story] = replaceText(design().stories[heart().story], 0, 0, 'lantern') as DesignDraft['stories'][string]));
+    b.session.set({ aim: 'frameOutline' });
+    const red = { cmyk: [0, 1, 1, 0] as const };
+    applyColour(b.session, red, 'Red');
+    expect(heart().outlines).toMatchObject([{ paint: { kind: 'colour', colour: red } }]);
+    expect(heart().fills).toMatchObject([{ colour: INK }]);
+    b.session.set({ aim: 'letters', editing: { node: id('Heart'), anchor: 2, focus: 5 } });
+    applyColour(b.session, red, 'Red');
+    expect(runs().map((r) => [r.text, r.fill.kind === 'colour' && 'cmyk' in r.fill.colour && r.fill.colour.cmyk[1] === 1])).toEqual([['la', false], ['nte', true], ['rn', false]]);
+    expect(said()).toBe('Letters, the chosen ones: Red.');
   });
 });
 

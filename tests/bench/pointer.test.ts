@@ -1,6 +1,6 @@
 import { dropTarget, startCardDrag } from '@/bench/tray/cardDrag';
 import { aimsOf } from '@/bench/tray/AimTile';
-import { keyHandler } from '@/bench/session/keys';
+import { finderKey, keyHandler } from '@/bench/session/keys';
 import { clipboardHandlers } from '@/bench/session/clipboard';
 import { toScreen } from '@/bench/canvas/camera';
 import { drawRuler } from '@/bench/canvas/rulers';
@@ -146,7 +146,7 @@ test('the aims of what is chosen: a shape, a text, a frame, a group of both, not
   };
   expect(aims('Moon')).toEqual(['fill', 'outline']);
   expect(aims('Headline')).toEqual(['letters', 'letterOutline']);
-  expect(aims('Date line')).toEqual(['letters', 'letterOutline', 'frame']);
+  expect(aims('Date line')).toEqual(['letters', 'letterOutline', 'frame', 'frameOutline']);
   expect(aims('Lanterns', 'Headline')).toEqual(['fill', 'outline', 'letters', 'letterOutline']);
   expect(aims()).toEqual(['fill', 'outline']);
 });
@@ -156,10 +156,12 @@ describe('keys of the bench', () => {
   const press = (key: string, more: Partial<KeyboardEvent> & { on?: string[] } = {}) => {
     let prevented = false;
     const code = /^[a-z]$/i.test(key) ? `Key${key.toUpperCase()}` : key;
-    keyHandler(b.session, { find: () => opened.push('find'), keys: () => opened.push('keys') })({
+    const event = {
       key, code, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, defaultPrevented: false,
-      target: new TestElement('DIV', more.on ?? []), preventDefault: () => (prevented = true), ...more,
-    } as unknown as KeyboardEvent);
+      target: new TestElement('DIV', more.on ?? []), preventDefault: () => (prevented = true), stopPropagation: () => {}, ...more,
+    } as unknown as KeyboardEvent;
+    finderKey(() => opened.push('find'))(event);
+    keyHandler(b.session, { keys: () => opened.push('keys') })(event);
     return prevented;
   };
   test('tools by their letter, views by number, the finder, the list of keys', () => {

@@ -2,7 +2,8 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { Button } from '@/ui/Button';
 import { Check, ListChoice, WordChoice } from '@/ui/Choice';
 import { Notice } from '@/ui/Notice';
-import { Section, Slip } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
+import { Slip } from '@/ui/Slip';
 
 afterEach(cleanup);
 

@@ -9,6 +9,7 @@ import { choosing } from '../tools/text';
 import { endEditing } from '../tools/editing';
 import { toolById } from '../tools/tools';
 import { hitAll } from '@/core/scene/hit';
+import { PointerMenu } from './PointerMenu';
 import type { Point } from '@/core/geometry/matrix';
 import { toScreen } from './camera';
 import { NEAR_PX, far, type Gesture, type PointerAt, type ToolContext } from '../tools/tool';
@@ -318,6 +319,7 @@ export function BenchTop() {
       <canvas ref={across} aria-hidden title="Drag a guide out of the ruler" className="cursor-row-resize absolute top-0 right-0 block" style={{ left: RULER, width: `calc(100% - ${RULER}px)`, height: RULER }} />
       <canvas ref={down} aria-hidden title="Drag a guide out of the ruler" className="cursor-col-resize absolute bottom-0 left-0 block" style={{ top: RULER, width: RULER, height: `calc(100% - ${RULER}px)` }} />
       <div aria-hidden className="absolute top-0 left-0 bg-panel" style={{ width: RULER, height: RULER }} />
+      <PointerMenu>
       <div
         ref={host}
         id={BENCH_TOP}
@@ -338,6 +340,7 @@ export function BenchTop() {
         <Crumbs />
         <PileHere />
       </div>
+      </PointerMenu>
     </div>
   );
 }

@@ -42,7 +42,7 @@ export function Crumbs() {
         </span>
       ))}
       <button type="button" aria-pressed={isolated} className={`ml-2 ${step} ${isolated ? 'font-semibold text-accent' : ''}`} onClick={() => runCommand(session, 'select.isolate')}>
-        {isolated ? 'Isolated: free it' : 'Isolate'}
+        {isolated ? 'Only this: show all again' : 'Only this'}
       </button>
     </nav>
   );

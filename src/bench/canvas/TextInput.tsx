@@ -6,6 +6,7 @@ import type { DesignDraft } from '@/core/edit/history';
 import { plainText } from '@/core/text/layout';
 import { useBench, useSession } from '../session/context';
 import { shownDesign } from '../session/state';
+import { backToLetters, LETTERS } from '../session/focus';
 import { endEditing } from '../tools/editing';
 import { caretLine } from './caret';
 import { textFrameOf } from './frame';
@@ -38,6 +39,24 @@ export function TextInput() {
   useEffect(() => {
     if (target) input.current?.focus({ preventScroll: true });
   }, [target]);
+
+  // A card or a button that was pressed gives the keys back; a field does once it is done with.
+  useEffect(() => {
+    if (!target) return;
+    const back = () =>
+      setTimeout(() => {
+        const on = document.activeElement;
+        const busy = on instanceof HTMLElement && on.closest('input, textarea, select, [role=dialog], [contenteditable=true]');
+        if (!busy && session.state.editing) backToLetters();
+      }, 0);
+    const away = (e: FocusEvent) => e.relatedTarget === null && back();
+    document.addEventListener('click', back);
+    document.addEventListener('focusout', away);
+    return () => {
+      document.removeEventListener('click', back);
+      document.removeEventListener('focusout', away);
+    };
+  }, [session, target]);
 
   if (!editing || !story) return null;
 
@@ -102,6 +121,7 @@ export function TextInput() {
   return (
     <textarea
       ref={input}
+      id={LETTERS}
       aria-label={`Text of ${node!.name || 'the text'}`}
       className="pointer-events-none absolute size-px resize-none overflow-hidden border-0 p-0 opacity-0"
       style={{ left: caret ? caret[0].x : 0, top: caret ? caret[0].y : 0 }}

@@ -2,7 +2,7 @@
 import type { AlikeBy } from '@/core/edit/alike';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { useBench, useSession } from '../session/context';
 import { selectAlike } from '../session/selecting';
 

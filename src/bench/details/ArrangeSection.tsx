@@ -1,24 +1,25 @@
 'use client';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import type { AlignEdge, AlignTo, Axis } from '@/core/edit/align';
 import { topmost } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { mm } from '@/core/units/length';
 import { nameOf } from '../pile/nameOf';
 import { alignSelection, alignsTo, distributeSelection, keyObject } from '../session/arranging';
 import { freeSelection, runCommand } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 
-const EDGES: readonly { value: AlignEdge; label: string }[] = [
-  { value: 'left', label: 'Left' },
-  { value: 'middle', label: 'Middle' },
-  { value: 'right', label: 'Right' },
-  { value: 'top', label: 'Top' },
-  { value: 'centre', label: 'Centre' },
-  { value: 'foot', label: 'Foot' },
+/** Across in the first row, down in the second; the middle of each says which it is to those who do not see the rows. */
+const EDGES: readonly { value: AlignEdge; label: string; name: string }[] = [
+  { value: 'left', label: 'Left', name: 'Left' },
+  { value: 'middle', label: 'Middle', name: 'Middle, across' },
+  { value: 'right', label: 'Right', name: 'Right' },
+  { value: 'top', label: 'Top', name: 'Top' },
+  { value: 'centre', label: 'Middle', name: 'Middle, down' },
+  { value: 'foot', label: 'Foot', name: 'Foot' },
 ];
 type By = 'start' | 'middle' | 'end' | 'gap';
 const BY: readonly { value: By; label: string }[] = [
@@ -58,11 +59,14 @@ export function ArrangeSection() {
         {several && alignTo === 'key' && (
           <ListChoice label="Stays" value={keyObject(session)} groups={[{ name: '', options: selection.filter((id) => design.nodes[id]).map((id) => ({ value: id, label: nameOf(design, design.nodes[id]) })) }]} onChange={(id) => session.set({ keyObject: id })} />
         )}
-        <div className="grid grid-cols-3 gap-1.5" role="group" aria-label="Line up by">
-          {EDGES.map((e) => (
-            <Button key={e.value} onClick={() => alignSelection(session, e.value)}>
-              {e.label}
-            </Button>
+        <div className="grid grid-cols-[auto_1fr_1fr_1fr] items-center gap-1.5" role="group" aria-label="Line up by">
+          {EDGES.map((e, i) => (
+            <Fragment key={e.value}>
+              {i % 3 === 0 && <span className="text-[12px] text-faint">{i ? 'Down' : 'Across'}</span>}
+              <Button className="px-1" aria-label={e.name} onClick={() => alignSelection(session, e.value)}>
+                {e.label}
+              </Button>
+            </Fragment>
           ))}
         </div>
         {several && (

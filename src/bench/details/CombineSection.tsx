@@ -4,7 +4,7 @@ import { openGaps, type CombineOp } from '@/core/edit/combine';
 import { topmost } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { Check, WordChoice } from '@/ui/Choice';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { combineSelection, changeCombination, gapRepairs, gapWords, plainSelection } from '../session/combining';
 import { freeSelection, runCommand } from '../session/commands';
 import { useBench, useSession } from '../session/context';

@@ -6,7 +6,7 @@ import type { DesignNode } from '@/core/model/schema';
 import { withDescendants } from '@/core/model/tree';
 import { contrastNeeded, type Contrast } from '@/core/render/contrast';
 import { formatNumber } from '@/core/units/length';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { useBench, useSession } from '../session/context';
 
 /** Letters from 18 pt on need less contrast (WCAG 2.2, 1.4.3). */

@@ -1,8 +1,10 @@
 'use client';
+import { Link2, Unlink2 } from 'lucide-react';
+import { useMemo, useState } from 'react';
 import { isText, layoutOf } from '@/core/edit/layout';
 import { addPage } from '@/core/edit/pages';
 import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
-import { paintAt } from '@/core/edit/paint';
+import { aimedNodes, paintAt, type Aim } from '@/core/edit/paint';
 import { angleOf, apply, invert, multiply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import { dialOf } from '@/core/edit/window';
@@ -13,7 +15,10 @@ import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { formatLength, mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { FoldingContext, Section, type Folding } from '@/ui/Section';
+import { foldSection } from '../session/settings';
+import { focusField } from './focusField';
+import { SectionIndex } from './SectionIndex';
 import { selectionFrame } from '../canvas/frame';
 import { count, freeSelection } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
@@ -34,63 +39,69 @@ import { CornersSection, ShapeSection, WriteSection } from './ShapeSection';
 import { TextSection } from './TextSection';
 import { WholeSection } from './WholeSection';
 
-/** What exactly is this? A sentence, then the full fields. */
+/** What exactly is this? A sentence, then the full fields in the order of need. */
 export function Details() {
+  const session = useSession();
   const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
+  const aim = useBench((s) => s.aim);
+  const folded = useBench((s) => s.folded);
   useBench((s) => s.fontsEpoch);
   const nodes = selection.map((id) => design.nodes[id]).filter(Boolean);
-  // Of a picture, the picture is what matters.
-  const pictured = nodes.some((n) => paintAt(design, n.id, 'fill')?.kind === 'picture');
   // While nodes are worked on, what is done to whole objects would only be in the way.
   const onNodes = useBench((s) => s.tool) === 'nodes';
+  const kind = nodes.length === 0 ? 'page' : nodes.length > 1 ? 'several' : nodes[0].kind;
+  const folding = useMemo<Folding>(
+    () => ({
+      folded: (title) => folded.includes(`${kind}: ${title}`),
+      fold: (title, on) => foldSection(session, `${kind}: ${title}`, on),
+    }),
+    [session, folded, kind],
+  );
+  const aims = AIMS.filter((a) => aimedNodes(design, selection, a).length > 0);
+  const first = aims.includes(aim) ? aim : aims[0];
   return (
-    <aside aria-label="Details" className="min-h-0 overflow-auto border-l border-line bg-panel">
-      <SampleSection />
-      <DrawingSection />
-      {nodes.length === 0 ? (
-        <>
-          <PageDetails />
-          <GuidesSection />
-          <PicturesSection />
-        </>
-      ) : (
-        <>
-          <Sentence />
-          <Position />
-          {pictured && <PaintSection aim="fill" />}
-          <NodesSection />
-          {!onNodes && (
-            <>
-              <CombineSection />
-              <ArrangeSection />
-              <RepeatSection />
-            </>
-          )}
-          <ShapeSection />
-          <CornersSection />
-          <WriteSection />
-          <TextSection />
-          {nodes.some(isText) && <PaintSection aim="letters" />}
-          {nodes.some(isText) && <PaintSection aim="letterOutline" />}
-          {!pictured && <PaintSection aim="fill" />}
-          <PaintSection aim="outline" />
-          <PaintSection aim="frame" />
-          {!onNodes && <WholeSection />}
-          {!onNodes && <AlikeSection />}
-          <ContrastSection />
-        </>
-      )}
+    <aside aria-label="Details" data-region="details" tabIndex={-1} className="min-h-0 overflow-auto border-l border-line bg-panel outline-none">
+      <FoldingContext.Provider value={folding}>
+        <SampleSection />
+        <DrawingSection />
+        {nodes.length === 0 ? (
+          <>
+            <PageDetails />
+            <GuidesSection />
+            <PicturesSection />
+          </>
+        ) : (
+          <>
+            <Sentence />
+            <SectionIndex on={`${selection.join()} ${onNodes}`} />
+            {first && <PaintSection key={first} aim={first} />}
+            <NodesSection />
+            <TextSection />
+            <ShapeSection />
+            <CornersSection />
+            <Position />
+            {aims.filter((a) => a !== first).map((a) => (
+              <PaintSection key={a} aim={a} />
+            ))}
+            <WriteSection />
+            {!onNodes && (
+              <>
+                <WholeSection />
+                <CombineSection />
+                <ArrangeSection />
+                <RepeatSection />
+                <AlikeSection />
+              </>
+            )}
+            <ContrastSection />
+          </>
+        )}
+      </FoldingContext.Provider>
     </aside>
   );
 }
-
-/** Goes to the field that a value of the sentence stands for. */
-function focusField(label: string): void {
-  const field = document.querySelector<HTMLElement>(`aside[aria-label="Details"] [aria-label="${label}"]`);
-  field?.scrollIntoView({ block: 'nearest' });
-  (field?.matches('input, select') ? field : field?.querySelector<HTMLElement>('button'))?.focus();
-}
+const AIMS: readonly Aim[] = ['letters', 'fill', 'outline', 'letterOutline', 'frame', 'frameOutline'];
 
 function Value({ to, children }: { to: string; children: React.ReactNode }) {
   return (
@@ -194,6 +205,7 @@ function Position() {
   const session = useSession();
   const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
+  const [choice, setChoice] = useState<{ readonly on: string; readonly keep: boolean } | null>(null);
   const { unit } = design.setup;
   const frame = selectionFrame(session);
   const box = session.boxOf(selection);
@@ -220,17 +232,33 @@ function Position() {
     if (session.commit(label, recipe)) session.noteAgain({ ...again, copy: false });
   };
   const show = (recipe: ((v: number) => Parameters<typeof session.commit>[1]) | null) => (v: number | null) => session.preview(v === null || !recipe ? null : recipe(v));
-  const field = { unit, disabled: ids.length === 0 };
-  const toWidth = (v: number) => sized(v / w, proportional ? v / w : 1);
-  const toHeight = (v: number) => sized(proportional ? v / h : 1, v / h);
+  const field = { unit, tight: true, disabled: ids.length === 0 };
+  // A picture that is squashed is a mistake more often than not.
+  const pictured = frame.single !== null && paintAt(design, frame.single, 'fill')?.kind === 'picture';
+  const keeps = choice?.on === selection[0] ? choice.keep : pictured;
+  const toWidth = (v: number) => sized(v / w, proportional || keeps ? v / w : 1);
+  const toHeight = (v: number) => sized(proportional || keeps ? v / h : 1, v / h);
+  const linked = proportional || keeps;
   return (
-    <Section title="Position">
-      <div className="grid grid-cols-2 gap-2">
+    <Section title="Place">
+      <div className="grid grid-cols-3 gap-1.5">
         <NumberField label="X" name="X" {...field} value={box.x0} onPreview={show((v) => shift(v - box.x0, 0))} onCommit={(v) => put('Move', shift(v - box.x0, 0), { kind: 'keep', map: translation(v - box.x0, 0) })} />
         <NumberField label="Y" name="Y" {...field} value={box.y0} onPreview={show((v) => shift(0, v - box.y0))} onCommit={(v) => put('Move', shift(0, v - box.y0), { kind: 'keep', map: translation(0, v - box.y0) })} />
-        <NumberField label="W" name="Width" {...field} min={SMALLEST} value={w} onPreview={show(toWidth)} onCommit={(v) => w > 0 && put('Resize', toWidth(v), { kind: 'size', map: sizing(v / w, proportional ? v / w : 1) })} />
-        <NumberField label="H" name="Height" {...field} min={SMALLEST} value={h} onPreview={show(toHeight)} onCommit={(v) => h > 0 && put('Resize', toHeight(v), { kind: 'size', map: sizing(proportional ? v / h : 1, v / h) })} />
-        <NumberField label="Turn" suffix="°" disabled={ids.length === 0} value={angle} decimals={1} onPreview={show(turned)} onCommit={(v) => put('Turn', turned(v), { kind: 'keep', map: rotation(v - angle, about) })} />
+        <NumberField label="∠" name="Turn" tight suffix="°" disabled={ids.length === 0} value={angle} decimals={1} onPreview={show(turned)} onCommit={(v) => put('Turn', turned(v), { kind: 'keep', map: rotation(v - angle, about) })} />
+        <NumberField label="W" name="Width" {...field} min={SMALLEST} value={w} onPreview={show(toWidth)} onCommit={(v) => w > 0 && put('Resize', toWidth(v), { kind: 'size', map: sizing(v / w, linked ? v / w : 1) })} />
+        <NumberField label="H" name="Height" {...field} min={SMALLEST} value={h} onPreview={show(toHeight)} onCommit={(v) => h > 0 && put('Resize', toHeight(v), { kind: 'size', map: sizing(linked ? v / h : 1, v / h) })} />
+        <button
+          type="button"
+          aria-pressed={linked}
+          disabled={proportional}
+          title={proportional ? 'Display text always keeps its proportions' : linked ? 'Width and height change together' : 'Width and height change by themselves'}
+          aria-label="Keep proportions"
+          className="flex h-7 items-center justify-center gap-1 rounded-sm border border-edge bg-field text-[12px] aria-pressed:border-accent aria-pressed:font-semibold disabled:opacity-60"
+          onClick={() => setChoice({ on: selection[0], keep: !linked })}
+        >
+          {linked ? <Link2 size={13} aria-hidden /> : <Unlink2 size={13} aria-hidden />}
+          {linked ? 'Linked' : 'Free'}
+        </button>
       </div>
       {ids.length === 0 && <p className="mt-2 mb-0 text-faint">Locked. Unlock it in the pile to change it.</p>}
     </Section>

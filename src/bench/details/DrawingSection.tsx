@@ -1,7 +1,7 @@
 'use client';
 import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { useBench, useSession } from '../session/context';
 import { finishPen } from '../tools/pen';
 

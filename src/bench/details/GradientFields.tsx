@@ -113,7 +113,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
           }
         />
       )}
-      {isText(design.nodes[target.node]) && aim !== 'frame' && !paint.line && (
+      {isText(design.nodes[target.node]) && (aim === 'letters' || aim === 'letterOutline') && !paint.line && (
         <WordChoice label="Letters" value={paint.eachLetter ? 'each' : 'one'} options={[{ value: 'one', label: 'Text as one' }, { value: 'each', label: 'Letter by letter' }]} onChange={(v) => letters(v === 'each')} />
       )}
       {!paint.line && (

@@ -4,7 +4,7 @@ import { addGuides, changeGuide, removeGuides } from '@/core/edit/guides';
 import { Button } from '@/ui/Button';
 import { Check } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { runCommand } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { setSnapping } from '../session/settings';

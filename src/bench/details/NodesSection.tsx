@@ -6,7 +6,7 @@ import type { NodeKind } from '@/core/geometry/nodes';
 import { Button } from '@/ui/Button';
 import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { mm, formatLength } from '@/core/units/length';
 import { addNodes, alignNodes, breakNodes, chosenEnds, deleteChosenNodes, joinNodes, kindOfNodes, piecesOfNodes, reverseNodes, simplifyPaths } from '../session/nodeCommands';
 import { count } from '../session/commands';

@@ -2,7 +2,8 @@
 import { localBox } from '@/core/edit/box';
 import { isText } from '@/core/edit/layout';
 import { firstGradient, stopsFrom } from '@/core/edit/gradient';
-import { aimedNodes, paintAt, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim } from '@/core/edit/paint';
+import { aimedNodes, isLineAim, paintAt, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim, type ChosenLetters } from '@/core/edit/paint';
+import { runAt } from '@/core/edit/text';
 import { firstPools, stopsOfPools } from '@/core/edit/pools';
 import { addSwatch } from '@/core/edit/swatches';
 import { BLACK, colourPaint } from '@/core/model/defaults';
@@ -11,8 +12,8 @@ import { mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { Check, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
-import { AIM_WORDS, freeSelection } from '../session/commands';
+import { Section } from '@/ui/Section';
+import { AIM_WORDS, chosenLetters, freeSelection } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { colourName, paintName } from '../session/naming';
 import { calmDesign } from '../session/state';
@@ -41,15 +42,18 @@ export function PaintSection({ aim }: { aim: Aim }) {
   const design = useBench(calmDesign);
   const selection = useBench((s) => s.selection);
   const aimed = useBench((s) => s.aim);
+  useBench((s) => s.editing);
   const nodes = aimedNodes(design, selection, aim);
   if (!nodes.length) return null;
-  const paints = nodes.map((id) => paintAt(design, id, aim));
+  const letters = chosenLetters(session);
+  const paints = nodes.map((id) => paintAt(design, id, aim, letters));
   const paint = paints[0];
   const kinds = new Set(paints.map(kindOf));
   const kind = kinds.size === 1 ? kindOf(paint) : null;
   const ids = freeSelection(session);
   const word = AIM_WORDS[aim];
-  const line = aim === 'outline' || aim === 'letterOutline' ? aim : null;
+  const line = isLineAim(aim) ? aim : null;
+  const reaches = letters && aim.startsWith('letter') ? ', chosen letters' : '';
   const toAim = () => session.set({ aim });
 
   const become = (next: Kind) => {
@@ -71,16 +75,16 @@ export function PaintSection({ aim }: { aim: Aim }) {
         if (next === 'pools') return old.kind === 'pools' ? old : firstPools(box, stops, overprint);
         if (old.kind !== 'gradient') return firstGradient(next, box, stops, overprint);
         return { ...firstGradient(next, box, [], overprint), ramp: old.ramp, ...(old.line && { line: old.line }), ...(old.thereAndBack && { thereAndBack: true }) };
-      }),
+      }, letters),
     );
     session.set({ stop: null });
   };
 
   const target = aimedAt(session, aim, nodes);
-  const outline = line ? outlineAt(design, nodes[0], aim) : null;
+  const outline = line ? outlineAt(design, nodes[0], aim, letters) : null;
 
   return (
-    <Section title={word} action={aimed === aim ? <span className="text-[12px] text-accent">aimed at</span> : <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-[12px] key-line" onClick={toAim}>Aim here</button>}>
+    <Section title={`${word}${reaches}`} name={word} action={aimed === aim ? <span className="text-[12px] text-accent">aimed at</span> : <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-[12px] key-line" onClick={toAim}>Aim here</button>}>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
         <WordChoice label={`${word} kind`} value={kind} options={KINDS} onChange={become} tight />
         {kind === 'colour' && (
@@ -96,7 +100,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
                   const id = session.newId();
                   session.commit('Put the colour into the tray', (d) => {
                     addSwatch(d, { id, name: colourName(design, colour), kind: 'colour', colour });
-                    setPaint(d, nodes, aim, (old) => (old.kind === 'colour' ? { ...old, colour: { swatch: id, tint: 1 } } : old));
+                    setPaint(d, nodes, aim, (old) => (old.kind === 'colour' ? { ...old, colour: { swatch: id, tint: 1 } } : old), letters);
                   });
                 }}
               >
@@ -119,22 +123,22 @@ export function PaintSection({ aim }: { aim: Aim }) {
               max={mm(200)}
               step={0.1}
               decimals={3}
-              onPreview={(v) => session.preview(v === null ? null : (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint))}
-              onCommit={(v) => session.commit('Outline weight', (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint))}
+              onPreview={(v) => session.preview(v === null ? null : (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint, letters))}
+              onCommit={(v) => session.commit('Outline weight', (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint, letters))}
             />
             <WordChoice
               label="Line caps"
               tight
               value={outline.cap}
               options={[{ value: 'butt', label: 'Flat' }, { value: 'round', label: 'Round' }, { value: 'square', label: 'Long' }]}
-              onChange={(cap) => session.commit('Line caps', (d) => setOutlineStyle(d, ids, line!, { cap }, outline.paint))}
+              onChange={(cap) => session.commit('Line caps', (d) => setOutlineStyle(d, ids, line!, { cap }, outline.paint, letters))}
             />
             <div className="col-span-2">
               <WordChoice
                 label="Line corners"
                 value={outline.join}
                 options={[{ value: 'miter', label: 'Pointed' }, { value: 'round', label: 'Round' }, { value: 'bevel', label: 'Cut' }]}
-                onChange={(join) => session.commit('Line corners', (d) => setOutlineStyle(d, ids, line!, { join }, outline.paint))}
+                onChange={(join) => session.commit('Line corners', (d) => setOutlineStyle(d, ids, line!, { join }, outline.paint, letters))}
               />
             </div>
           </div>
@@ -144,7 +148,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
             label="Overprint"
             hint={overprintHint(session, paint)}
             checked={paints.every((p) => p && p.kind !== 'none' && p.overprint)}
-            onChange={(on) => session.commit(on ? 'Overprint' : 'Knock out', (d) => setOverprint(d, ids, aim, on))}
+            onChange={(on) => session.commit(on ? 'Overprint' : 'Knock out', (d) => setOverprint(d, ids, aim, on, letters))}
           />
         )}
       </div>
@@ -152,9 +156,9 @@ export function PaintSection({ aim }: { aim: Aim }) {
   );
 }
 
-function outlineAt(design: ReturnType<typeof calmDesign>, id: string, aim: Aim): Outline | null {
+function outlineAt(design: ReturnType<typeof calmDesign>, id: string, aim: Aim, letters: ChosenLetters | null): Outline | null {
   const n = design.nodes[id];
-  if (isText(n) && aim === 'letterOutline') return design.stories[n.story].paragraphs[0].runs[0].outline;
+  if (isText(n) && aim === 'letterOutline') return letters?.node === id ? runAt(design.stories[n.story], letters.to).outline : design.stories[n.story].paragraphs[0].runs[0].outline;
   return 'outlines' in n ? (n.outlines[n.outlines.length - 1] ?? null) : null;
 }
 

@@ -7,7 +7,7 @@ import { transformRect, unionAll } from '@/core/geometry/rect';
 import { Button } from '@/ui/Button';
 import { Check, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { plainSelection } from '../session/combining';
 import { repeatSelection } from '../session/copying';
 import { freeSelection } from '../session/commands';

@@ -1,6 +1,6 @@
 'use client';
 import { WordChoice } from '@/ui/Choice';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { AIM_WORDS } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 

@@ -7,7 +7,7 @@ import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { WordChoice } from '@/ui/Choice';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { freeSelection } from '../session/commands';
 import { writeInShape } from '../tools/editing';
 import { useBench, usePlacedDesign, useSession } from '../session/context';

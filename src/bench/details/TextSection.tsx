@@ -1,12 +1,13 @@
 'use client';
+import { useState } from 'react';
 import { isText } from '@/core/edit/layout';
 import type { DesignDraft } from '@/core/edit/history';
-import { runAt, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
+import { paragraphAt, runAt, setLineLook, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
 import type { Design, Paragraph } from '@/core/model/schema';
 import { FACES, faceName } from '@/core/text/faces';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { freeSelection } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 
@@ -19,32 +20,38 @@ export function TextSection() {
   const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
   const editing = useBench((s) => s.editing);
+  const [reach, setReach] = useState<'line' | 'all'>('line');
   const texts = selection.map((id) => design.nodes[id]).filter((n) => n && isText(n));
   if (!texts.length) return null;
   const node = texts[0];
   if (!isText(node)) return null;
   const story = design.stories[node.story];
   const inText = editing?.node === node.id ? editing : null;
+  const letters = inText !== null && inText.anchor !== inText.focus;
+  // With a caret alone, everything here reaches the line it stands in; or all lines, by choice.
+  const line = inText !== null && !letters && reach === 'line';
   const run = inText ? runAt(story, Math.max(inText.anchor, inText.focus)) : story.paragraphs[0].runs[0];
-  const paragraph = story.paragraphs[0];
+  const paragraph = inText ? story.paragraphs[paragraphAt(story, Math.max(inText.anchor, inText.focus)).index] : story.paragraphs[0];
   const allRuns = texts.flatMap((n) => (isText(n) ? design.stories[n.story].paragraphs.flatMap((p) => p.runs) : []));
-  const same = <K extends keyof RunLook>(key: K): boolean => inText !== null || new Set(allRuns.map((r) => JSON.stringify(r[key]))).size === 1;
+  const same = <K extends keyof RunLook>(key: K): boolean => letters || line || new Set(allRuns.map((r) => JSON.stringify(r[key]))).size === 1;
 
   const eachStory = (change: (s: Design['stories'][string], from: number, to: number, whole: boolean) => Design['stories'][string]) => (d: DesignDraft) => {
     for (const id of freeSelection(session)) {
       const n = session.design.nodes[id];
       if (!n || !isText(n)) continue;
       const [from, to] = inText && n.id === node.id ? [Math.min(inText.anchor, inText.focus), Math.max(inText.anchor, inText.focus)] : [0, 0];
-      d.stories[n.story] = change(session.state.design.stories[n.story], from, to, !inText) as DesignDraft['stories'][string];
+      d.stories[n.story] = change(session.state.design.stories[n.story], from, to, !letters && !line) as DesignDraft['stories'][string];
     }
   };
-  const look = (label: string, change: RunLook) => session.commit(label, eachStory((s, from, to) => setRunLook(s, from, to, change)));
-  const preview = (change: RunLook | null) => session.preview(change && eachStory((s, from, to) => setRunLook(s, from, to, change)));
+  const looked = (change: RunLook) => eachStory((s, from, to) => (line ? setLineLook(s, to, change) : letters ? setRunLook(s, from, to, change) : setRunLook(s, 0, 0, change)));
+  const look = (label: string, change: RunLook) => session.commit(label, looked(change));
+  const preview = (change: RunLook | null) => session.preview(change && looked(change));
   const para = (label: string, change: Partial<Omit<Paragraph, 'runs'>>) => session.commit(label, eachStory((s, from, to, whole) => setParagraphLook(s, from, to, change, whole)));
 
   return (
-    <Section title={inText && inText.anchor !== inText.focus ? 'Text, chosen letters' : 'Text'}>
+    <Section title={letters ? 'Text, chosen letters' : line && story.paragraphs.length > 1 ? 'Text, this line' : 'Text'} name="Text">
       <div className="grid gap-2">
+        {inText && !letters && story.paragraphs.length > 1 && <WordChoice label="What this reaches" value={reach} options={[{ value: 'line', label: 'This line' }, { value: 'all', label: 'All of it' }]} onChange={setReach} />}
         <ListChoice
           hideLabel
           label="Face"

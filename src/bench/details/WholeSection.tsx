@@ -5,7 +5,7 @@ import { parentOf } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { freeSelection } from '../session/commandDef';
 import { runCommand } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
@@ -35,7 +35,7 @@ export function WholeSection() {
   const cuts = same((n) => n.cuts ?? 'none');
   const opacity = same((n) => n.opacity ?? 1);
   return (
-    <Section title="As a whole">
+    <Section title="Finish">
       <div className="grid gap-2">
         <div className="grid grid-cols-2 gap-2">
           <NumberField

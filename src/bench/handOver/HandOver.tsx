@@ -46,6 +46,17 @@ export function HandOver() {
   const [said, setSaid] = useState<{ text: string; notes: readonly string[]; bad: boolean } | null>(null);
   const job = useRef<HandOverJob | null>(null);
 
+  const asked = useBench((s) => s.handOver);
+  const [taken, setTaken] = useState(asked);
+  if (asked !== taken) {
+    setTaken(asked);
+    if (asked) {
+      setOpen(true);
+      setKind(asked.kind);
+      if (asked.transparent !== undefined) setTransparent(asked.transparent);
+    }
+  }
+
   const pages = parsePages(range, design.pages.length);
   const number = design.pages.findIndex((p) => p.id === page) + 1;
   const paper = PROFILES.find((p) => p.file === design.profile.file);

@@ -20,7 +20,7 @@ import { ToneFields } from './ToneFields';
 const FIT_WORDS: readonly { readonly fit: Fit; readonly label: string; readonly title: string }[] = [
   { fit: 'fill', label: 'Fill', title: 'Cover the frame in proportion' },
   { fit: 'fit', label: 'Fit', title: 'Lie inside the frame in proportion' },
-  { fit: 'centre', label: 'Centre', title: 'The picture’s own size, in the middle' },
+  { fit: 'centre', label: 'Middle', title: 'The picture’s own size, in the middle' },
   { fit: 'stretch', label: 'Stretch', title: 'Take the frame’s proportions' },
 ];
 const TILES = [

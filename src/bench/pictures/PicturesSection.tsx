@@ -3,7 +3,7 @@ import { picturesUsed } from '@/core/edit/picture';
 import { gatherPictures } from '@/core/output/gather';
 import { Button } from '@/ui/Button';
 import { FileButton } from '@/ui/FileButton';
-import { Section } from '@/ui/Slip';
+import { Section } from '@/ui/Section';
 import { download, fileName } from '@/ui/download';
 import { count } from '../session/commandDef';
 import { usePlacedDesign, useSession } from '../session/context';

@@ -9,6 +9,7 @@ import type { Design, DesignNode, Page } from '@/core/model/schema';
 import { ancestry, isHolder, parentOf } from '@/core/model/tree';
 import { runCommand } from '../session/commands';
 import { useBench, useSession } from '../session/context';
+import { keepUnfolded } from '../session/settings';
 import { beginEditing } from '../tools/editing';
 import { choose } from '../tools/pick';
 import { KIND, nameOf } from './nameOf';
@@ -28,7 +29,8 @@ export function Pile() {
   const design = useBench((s) => s.design);
   const pageId = useBench((s) => s.page);
   const selection = useBench((s) => s.selection);
-  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
+  const opened = useBench((s) => s.unfolded);
+  const setOpened = (next: ReadonlySet<string> | ((old: ReadonlySet<string>) => ReadonlySet<string>)) => keepUnfolded(session, typeof next === 'function' ? next(session.state.unfolded) : next);
   const [query, setQuery] = useState('');
   const [renaming, setRenaming] = useState<string | null>(null);
   const scroll = useRef<HTMLDivElement>(null);
@@ -43,7 +45,7 @@ export function Pile() {
   if (first !== shownFor) {
     setShownFor(first);
     const above = first && design.nodes[first] ? ancestry(design, page, first).slice(0, -1) : [];
-    if (above.some((id) => !opened.has(id))) setOpened(new Set([...opened, ...above]));
+    if (above.some((id) => !opened.has(id))) queueMicrotask(() => setOpened(new Set([...opened, ...above])));
   }
   const bringIntoView = useEffectEvent((id: string | undefined) => {
     const i = rows.findIndex((r) => r.id === id);
@@ -143,6 +145,10 @@ export function Pile() {
                     chosen={selection.includes(row.id)}
                     folded={!query && !opened.has(row.id)}
                     renaming={renaming === row.id}
+                    rangeTo={(id) => {
+                      const [a, b] = [rows.findIndex((r) => r.id === selection[selection.length - 1]), rows.findIndex((r) => r.id === id)];
+                      return a < 0 ? [...selection, id] : [...new Set([...selection, ...rows.slice(Math.min(a, b), Math.max(a, b) + 1).map((r) => r.id)])];
+                    }}
                     onFold={() => open(row.id, !opened.has(row.id))}
                     onRename={(on) => {
                       setRenaming(on ? row.id : null);
@@ -183,11 +189,13 @@ interface RowProps {
   readonly chosen: boolean;
   readonly folded: boolean;
   readonly renaming: boolean;
+  /** All from the last chosen row to this one. */
+  readonly rangeTo: (id: string) => string[];
   readonly onFold: () => void;
   readonly onRename: (on: boolean) => void;
 }
 
-function PileRow({ row, top, node, name, chosen, folded, renaming, onFold, onRename }: RowProps) {
+function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFold, onRename }: RowProps) {
   const session = useSession();
   const drag = useDraggable({ id: node.id });
   const drop = useDroppable({ id: node.id });
@@ -210,7 +218,8 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, onFold, onRen
         const inEntered = session.state.entered;
         if (inside) session.set({ entered: above[above.length - 1] });
         else if (inEntered && !above.includes(inEntered)) session.set({ entered: null });
-        choose(session, e.shiftKey || e.ctrlKey || e.metaKey ? (chosen ? selection.filter((x) => x !== node.id) : [...selection, node.id]) : [node.id]);
+        if (e.shiftKey && selection.length) choose(session, rangeTo(node.id));
+        else choose(session, e.ctrlKey || e.metaKey ? (chosen ? selection.filter((x) => x !== node.id) : [...selection, node.id]) : [node.id]);
       }}
       onDoubleClick={() => {
         if (isText(node)) beginEditing(session, node.id, null);
@@ -242,7 +251,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, onFold, onRen
           }}
         />
       ) : (
-        <span className={`min-w-0 flex-1 truncate ${node.kind === 'group' && node.layer ? 'font-semibold' : ''}`}>{name}</span>
+        <span title={name} className={`min-w-0 flex-1 truncate ${node.kind === 'group' && node.layer ? 'font-semibold' : ''}`}>{name}</span>
       )}
       <RowSwitch on={node.locked} label={node.locked ? `Unlock ${name}` : `Lock ${name}`} onClick={() => session.commit(node.locked ? 'Unlock' : 'Lock', (d) => setNodeFlags(d, [node.id], { locked: !node.locked }))}>
         {node.locked ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}

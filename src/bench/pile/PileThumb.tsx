@@ -8,7 +8,10 @@ import { tracePath } from '../canvas/ink';
 import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
 
-const SIZE = 18;
+const SIZE = 20;
+/** One half for what is dark, one for what is pale: whatever it is, it is seen on one of them. */
+const LIGHT = '#f6f6f6';
+const DARK = '#5a5a5a';
 
 /** A picture of one object in its real colours, from the same scene as the sheet. */
 export function PileThumb({ id }: { id: string }) {
@@ -33,9 +36,21 @@ export function PileThumb({ id }: { id: string }) {
     }
     const box = unionAll(items.map((i) => i.bounds));
     const scale = (c.width - 2) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
-    painterOf(session).paint(ctx, items, session.palette, { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale }, box);
+    // A line or a word drawn so small is a hair: it is drawn no thinner than can be seen.
+    const view = { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
+    painterOf(session).paint(ctx, items, session.palette, view, box);
+    thicken(ctx, c);
   }, [session, id, node, swatches, epoch]);
-  return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} style={{ width: SIZE, height: SIZE }} className="shrink-0 rounded-sm bg-bench" />;
+  return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2}  className="shrink-0 rounded-sm" style={{ width: SIZE, height: SIZE, background: `linear-gradient(135deg, ${LIGHT} 50%, ${DARK} 50%)` }} />;
+}
+
+/** What covers hardly anything (a hairline, a line of words) is laid over itself a pixel aside, until it can be seen. */
+function thicken(ctx: CanvasRenderingContext2D, c: HTMLCanvasElement): void {
+  const { data } = ctx.getImageData(0, 0, c.width, c.height);
+  let cover = 0;
+  for (let i = 3; i < data.length; i += 4) cover += data[i];
+  if (cover > 255 * c.width * c.height * 0.06) return;
+  for (const [dx, dy] of [[1, 0], [0, 1], [-1, 0], [0, -1], [0, 1]] as const) ctx.drawImage(c, dx, dy);
 }
 
 /** What is seen only as part of a combination: its area, in the colour of lines. */

@@ -1,6 +1,10 @@
+import { OP_NAMES } from '@/core/edit/combine';
 import { isText } from '@/core/edit/layout';
 import type { Design, DesignNode } from '@/core/model/schema';
 import { plainText } from '@/core/text/layout';
+
+/** The signs of set theory; a division is a cut. */
+const SIGNS = { union: '∪', subtract: '∖', intersect: '∩', exclude: '△', divide: '÷' } as const;
 
 export const KIND: Record<DesignNode['kind'], string> = { group: 'Group', combination: 'Combination', repeat: 'Repeat', shape: 'Shape', path: 'Path', displayText: 'Display text', textFrame: 'Text frame', unknown: 'Unknown object' };
 
@@ -8,7 +12,12 @@ export const KIND: Record<DesignNode['kind'], string> = { group: 'Group', combin
 export function nameOf(design: Design, node: DesignNode): string {
   if (isText(node) && (node.name === 'Display text' || node.name === 'Text frame' || !node.name)) {
     const words = plainText(design.stories[node.story]).replace(/\s+/g, ' ').trim();
-    if (words) return words.length > 40 ? `${words.slice(0, 38)} …` : words;
+    if (words) return `Text: ${words.length > 40 ? `${words.slice(0, 38)} …` : words}`;
+  }
+  // A combination that was never named goes by what is combined.
+  if (node.kind === 'combination' && (!node.name || Object.values(OP_NAMES).includes(node.name as never)) && node.children.length) {
+    const [first, ...rest] = node.children.map((c) => design.nodes[c]?.name || (design.nodes[c] ? KIND[design.nodes[c].kind] : ''));
+    return rest.length === 1 ? `${first} ${SIGNS[node.op]} ${rest[0]}` : rest.length ? `${first} ${SIGNS[node.op]} ${rest.length} more` : first;
   }
   return node.name || KIND[node.kind];
 }

@@ -39,12 +39,12 @@ const align = (label: string, edge: AlignEdge, keywords: readonly string[]): Com
 const spread = (label: string, axis: Axis, by: 'middle' | 'gap', keywords: readonly string[]): CommandDef => ({ label, keywords: ['distribute', 'even', ...keywords], keys: [], applies: (s) => freeSelection(s).length > 2, run: (s) => distributeSelection(s, axis, by) });
 
 export const ARRANGE_COMMANDS = {
-  'align.left': align('Align left edges', 'left', ['x']),
-  'align.middle': align('Align middles', 'middle', ['centre', 'x', 'horizontal']),
-  'align.right': align('Align right edges', 'right', ['x']),
-  'align.top': align('Align top edges', 'top', ['y']),
-  'align.centre': align('Align centres', 'centre', ['middle', 'y', 'vertical']),
-  'align.foot': align('Align lower edges', 'foot', ['bottom', 'y']),
+  'align.left': align('Line up left edges', 'left', ['x']),
+  'align.middle': align('Line up middles across', 'middle', ['centre', 'x', 'horizontal']),
+  'align.right': align('Line up right edges', 'right', ['x']),
+  'align.top': align('Line up top edges', 'top', ['y']),
+  'align.centre': align('Line up middles down', 'centre', ['middle', 'y', 'vertical']),
+  'align.foot': align('Line up lower edges', 'foot', ['bottom', 'y']),
   'spread.across': spread('Space middles evenly across', 'x', 'middle', ['horizontal']),
   'spread.down': spread('Space middles evenly down', 'y', 'middle', ['vertical']),
   'spread.gapsAcross': spread('Equal gaps across', 'x', 'gap', ['horizontal', 'spacing']),
@@ -67,7 +67,7 @@ export const ARRANGE_COMMANDS = {
     label: 'Remove all guides of this page', keywords: ['guide', 'help line', 'delete', 'clear'], keys: [], applies: (s) => (s.page.guides?.length ?? 0) > 0,
     run: (s) => void s.commit('Remove all guides', (d) => removeGuides(d, s.page.id, () => true)),
   },
-  'snap.grid': { label: 'Grid on or off', keywords: ['snap', 'raster', 'squares'], keys: [], harmless: true, run: (s) => toggleSnap(s, 'grid', 'the grid') },
+  'snap.grid': { label: 'Grid on or off', keywords: ['grid', 'snap', 'raster', 'squares'], keys: [], harmless: true, run: (s) => toggleSnap(s, 'grid', 'the grid') },
   'snap.nodes': { label: 'Snap to nodes on or off', keywords: ['points', 'crossings', 'edges'], keys: [], harmless: true, run: (s) => toggleSnap(s, 'nodes', 'nodes and crossings') },
   'snap.spacing': { label: 'Snap to equal gaps on or off', keywords: ['spacing', 'sizes', 'distances'], keys: [], harmless: true, run: (s) => toggleSnap(s, 'spacing', 'equal gaps and sizes') },
 } as const satisfies Record<string, CommandDef>;

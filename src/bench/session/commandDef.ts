@@ -1,3 +1,4 @@
+import type { ChosenLetters } from '@/core/edit/paint';
 import { isLocked } from '@/core/model/tree';
 import type { Session } from './session';
 
@@ -22,5 +23,11 @@ export function freeSelection(s: Session): string[] {
   const { design, page } = s;
   return s.state.selection.filter((id) => design.nodes[id] && !isLocked(design, page, id));
 }
+/** The letters that are chosen in the text being written in; null where none are, or only a caret stands there. */
+export function chosenLetters(s: Session): ChosenLetters | null {
+  const e = s.state.editing;
+  return e && e.anchor !== e.focus ? { node: e.node, from: Math.min(e.anchor, e.focus), to: Math.max(e.anchor, e.focus) } : null;
+}
+
 export const chosen = (s: Session): boolean => s.state.selection.length > 0;
 export const free = (s: Session): boolean => freeSelection(s).length > 0;

@@ -1,7 +1,7 @@
 import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/core/edit/clip';
 import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
-import { aimedNodes, setColour, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
+import { aimedNodes, isLineAim, setColour, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
 import { setWhole } from '@/core/edit/whole';
 import { VISIONS } from '@/core/colour/vision';
@@ -11,7 +11,7 @@ import { centre, isEmpty } from '@/core/geometry/rect';
 import type { Colour } from '@/core/model/schema';
 import { isHolder } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
-import { chosen, count, free, freeSelection, type CommandDef } from './commandDef';
+import { chosen, chosenLetters, count, free, freeSelection, type CommandDef } from './commandDef';
 import { ARRANGE_COMMANDS } from './arranging';
 import { SELECT_COMMANDS } from './selecting';
 import { COMBINE_COMMANDS } from './combining';
@@ -25,7 +25,7 @@ import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import type { Session } from './session';
 import type { ToolId, ViewId } from './state';
 
-export { count, freeSelection, type CommandDef } from './commandDef';
+export { chosenLetters, count, freeSelection, type CommandDef } from './commandDef';
 
 const order = (label: string, move: OrderMove, keys: string[], keywords: string[]): CommandDef => ({
   label,
@@ -158,7 +158,7 @@ export const COMMANDS = {
   },
   'edit.selectNone': { label: 'Select nothing', keywords: ['deselect', 'none'], keys: [], harmless: true, applies: chosen, run: (s) => s.set({ selection: [], entered: null, stop: null }) },
   'object.delete': {
-    label: 'Delete', keywords: ['remove', 'throw away', 'erase'], keys: ['Delete', 'Backspace'], applies: free,
+    label: 'Delete', keywords: ['remove', 'delete', 'throw away', 'erase'], keys: ['Delete', 'Backspace'], applies: free,
     run: (s) => {
       if (onNodes(s)) {
         deleteChosenNodes(s);
@@ -235,18 +235,18 @@ export const COMMANDS = {
   'object.turnRight': { label: 'Turn a quarter right', keywords: ['rotate', '90'], keys: ['Mod+Shift+ArrowRight'], applies: free, run: (s) => turnSelection(s, 90) },
   'object.turnLeft': { label: 'Turn a quarter left', keywords: ['rotate', '90'], keys: ['Mod+Shift+ArrowLeft'], applies: free, run: (s) => turnSelection(s, -90) },
   'object.overprint': {
-    label: 'Overprint on or off', keywords: ['knock out', 'multiply', 'spot'], keys: [], applies: free,
+    label: 'Overprint on or off', keywords: ['overprint', 'knock out', 'multiply', 'spot'], keys: [], applies: free,
     run: (s) => {
       const aim = s.state.aim;
       const ids = freeSelection(s);
       const on = !paintsOverprint(s, ids, aim);
-      s.commit(on ? 'Overprint' : 'Knock out', (d) => setOverprint(d, ids, aim, on));
+      s.commit(on ? 'Overprint' : 'Knock out', (d) => setOverprint(d, ids, aim, on, chosenLetters(s)));
       s.say(on ? 'It prints over what lies below.' : 'It cuts out what lies below.');
     },
   },
   'paint.none': {
     label: 'No paint on the aim', keywords: ['empty', 'transparent', 'remove fill', 'remove outline'], keys: [], applies: free,
-    run: (s) => void s.commit(`No ${AIM_WORDS[s.state.aim].toLowerCase()}`, (d) => setPaint(d, freeSelection(s), s.state.aim, () => ({ kind: 'none' }))),
+    run: (s) => void s.commit(`No ${AIM_WORDS[s.state.aim].toLowerCase()}`, (d) => setPaint(d, freeSelection(s), s.state.aim, () => ({ kind: 'none' }), chosenLetters(s))),
   },
   'swatches.sortName': { label: 'Sort swatches by name', keywords: ['colours', 'order', 'alphabet'], keys: [], run: (s) => sortTray(s, SORTS.name) },
   'swatches.sortHue': { label: 'Sort swatches by hue', keywords: ['colours', 'order', 'rainbow'], keys: [], run: (s) => sortTray(s, SORTS.hue) },
@@ -299,7 +299,7 @@ export const COMMANDS = {
   'page.previous': { label: 'Page before', keywords: ['go to', 'previous'], keys: ['PageUp'], harmless: true, run: (s) => stepPage(s, -1) },
   'tool.select': tool('Select', 'select', 'S', ['arrow', 'move', 'pick']),
   'tool.nodes': tool('Nodes', 'nodes', 'N', ['points', 'edit path', 'anchor']),
-  'tool.pen': tool('Pen', 'pen', 'P', ['draw', 'path', 'curve', 'line', 'polygon']),
+  'tool.pen': tool('Pen', 'pen', 'P', ['draw', 'path', 'curve', 'line', 'straight line', 'polygon']),
   'tool.freehand': tool('Freehand', 'freehand', 'F', ['pencil', 'draw', 'sign', 'signature', 'brush', 'smooth']),
   'tool.shape': tool('Shape', 'shape', 'H', ['rectangle', 'circle', 'star', 'draw']),
   'tool.text': tool('Text', 'text', 'T', ['type', 'words', 'letters']),
@@ -324,7 +324,7 @@ export type CommandId = keyof typeof COMMANDS;
 export const COMMAND_TABLE: Readonly<Record<CommandId, CommandDef>> = COMMANDS;
 export const COMMAND_IDS = Object.keys(COMMANDS) as CommandId[];
 
-export const AIM_WORDS: Readonly<Record<Aim, string>> = { fill: 'Fill', outline: 'Outline', letters: 'Letters', letterOutline: 'Letter outline', frame: 'Frame' };
+export const AIM_WORDS: Readonly<Record<Aim, string>> = { fill: 'Fill', outline: 'Outline', letters: 'Letters', letterOutline: 'Letter outline', frame: 'Frame', frameOutline: 'Frame outline' };
 
 function turnSelection(s: Session, degrees: number): void {
   const ids = freeSelection(s);
@@ -343,9 +343,9 @@ function stepPage(s: Session, by: number): void {
 function paintsOverprint(s: Session, ids: readonly string[], aim: Aim): boolean {
   return aimedNodes(s.design, ids, aim).some((id) => {
     const n = s.design.nodes[id];
-    if (isText(n) && aim !== 'frame') return s.design.stories[n.story].paragraphs.some((p) => p.runs.some((r) => (aim === 'letters' ? r.fill.kind !== 'none' && r.fill.overprint : r.outline && r.outline.paint.kind !== 'none' && r.outline.paint.overprint)));
+    if (isText(n) && (aim === 'letters' || aim === 'letterOutline')) return s.design.stories[n.story].paragraphs.some((p) => p.runs.some((r) => (aim === 'letters' ? r.fill.kind !== 'none' && r.fill.overprint : r.outline && r.outline.paint.kind !== 'none' && r.outline.paint.overprint)));
     if (!('fills' in n)) return false;
-    const paints = aim === 'outline' ? n.outlines.map((o) => o.paint) : n.fills;
+    const paints = isLineAim(aim) ? n.outlines.map((o) => o.paint) : n.fills;
     return paints.some((p) => p.kind !== 'none' && p.overprint);
   });
 }
@@ -375,6 +375,7 @@ export function applyColour(s: Session, colour: Colour, name: string): void {
     s.say(ids.length ? `What is chosen has no ${AIM_WORDS[aim].toLowerCase()}. Click another word under the aim tile.` : 'Choose an object first, then click a colour. This one waits under Recent.');
     return;
   }
-  s.commit(`${AIM_WORDS[aim]}: ${name}`, (d) => setColour(d, ids, aim, colour));
-  s.say(`${AIM_WORDS[aim]} of ${count(reached.length, 'object')}: ${name}.`);
+  const letters = chosenLetters(s);
+  s.commit(`${AIM_WORDS[aim]}: ${name}`, (d) => setColour(d, ids, aim, colour, letters));
+  s.say(letters && aim.startsWith('letter') ? `${AIM_WORDS[aim]}, the chosen ones: ${name}.` : `${AIM_WORDS[aim]} of ${count(reached.length, 'object')}: ${name}.`);
 }

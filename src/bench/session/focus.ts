@@ -3,3 +3,13 @@ export function backToBench(e?: Event): void {
   e?.preventDefault();
   document.getElementById('bench-top')?.focus({ preventScroll: true });
 }
+
+/** The hidden field that takes the keys of the text being written in. */
+export const LETTERS = 'letters';
+
+/** Gives the keys back to the text that is being written in; answers whether there is one. */
+export function backToLetters(): boolean {
+  const field = document.getElementById(LETTERS);
+  field?.focus({ preventScroll: true });
+  return field !== null;
+}

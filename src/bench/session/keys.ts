@@ -4,7 +4,8 @@ import { centre } from '@/core/geometry/rect';
 import { isHolder, parentOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { canHoldText } from '@/core/edit/window';
-import { beginEditing, writeInShape } from '../tools/editing';
+import { backToLetters } from './focus';
+import { beginEditing, endEditing, writeInShape } from '../tools/editing';
 import { noteShape } from './settings';
 import { finishPen } from '../tools/pen';
 import { beginCrop, endCrop } from '../tools/crop';
@@ -34,17 +35,30 @@ export function keyText(combo: string): string {
   return combo.split('+').map((k) => words[k] ?? k).join(mac ? '' : '+');
 }
 
+/** The finder opens from everywhere, fields and slips included; listened for on the way down. */
+export function finderKey(find: () => void): (e: KeyboardEvent) => void {
+  return (e) => {
+    if (comboOf(e) !== 'Mod+K') return;
+    e.preventDefault();
+    e.stopPropagation();
+    find();
+  };
+}
+
 /** Keys of the whole bench. Fields keep theirs; a button keeps Space and Enter. */
-export function keyHandler(s: Session, open: { find: () => void; keys: () => void }): (e: KeyboardEvent) => void {
+export function keyHandler(s: Session, open: { keys: () => void }): (e: KeyboardEvent) => void {
   return (e) => {
     if (e.defaultPrevented || !(e.target instanceof HTMLElement)) return;
     const combo = comboOf(e);
-    if (combo === 'Mod+K') {
+    if (e.target.closest('input, textarea, select, [role=dialog], [contenteditable=true]')) return;
+    // While a text is written in, keys belong to its letters, wherever the focus went.
+    if (s.state.editing && !combo.includes('Mod')) {
+      if (e.key === 'Escape') endEditing(s);
+      else if (e.key !== 'Tab' && e.key !== 'Enter' && e.key !== ' ') backToLetters();
+      else return;
       e.preventDefault();
-      open.find();
       return;
     }
-    if (e.target.closest('input, textarea, select, [role=dialog], [contenteditable=true]')) return;
     if (e.key === '?') {
       open.keys();
       return;

@@ -55,7 +55,7 @@ export const SELECT_COMMANDS = {
   },
   'select.pileHere': { label: 'Pile here', keywords: ['under', 'stack', 'heap', 'choose below'], keys: ['Q'], harmless: true, run: openPileHere },
   'select.isolate': {
-    label: 'Isolate or free', keywords: ['only this', 'alone', 'group', 'focus', 'protect the rest'], keys: ['I'], harmless: true,
+    label: 'Only this', keywords: ['isolate', 'free', 'alone', 'dim the rest', 'group', 'focus', 'protect the rest'], keys: ['I'], harmless: true,
     applies: (s) => s.state.isolated || s.state.entered !== null || (s.state.selection.length === 1 && s.design.nodes[s.state.selection[0]] !== undefined && isHolder(s.design.nodes[s.state.selection[0]])),
     run: isolate,
   },
@@ -69,7 +69,7 @@ export const SELECT_COMMANDS = {
     },
   },
   'layer.add': {
-    label: 'Add a layer', keywords: ['new', 'pile', 'level'], keys: [],
+    label: 'Add a layer', keywords: ['layer', 'new layer', 'pile', 'level'], keys: [],
     run: (s) => {
       const id = s.newId();
       const n = s.page.children.filter((c) => isLayer(s, c)).length + 1;

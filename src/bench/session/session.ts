@@ -102,6 +102,9 @@ export class Session {
       crop: null,
       pictureChooser: false,
       report: null,
+      unfolded: new Set(),
+      handOver: null,
+      folded: [],
       recent: [],
       libraries: [],
       sample: { take: 'look', give: 'aim' },
@@ -302,6 +305,15 @@ export class Session {
     const entry = entries[cursor];
     this.travel(redoEntry(design, entry), cursor + 1, entry.patches);
     this.say(`Did again: ${entry.label}.`);
+  }
+
+  /** Takes steps back, or does them again, until so many are in force. */
+  goTo(cursor: number): void {
+    const { entries, readOnly } = this.state;
+    if (readOnly || cursor < 0 || cursor > entries.length || cursor === this.state.cursor) return;
+    while (this.state.cursor > cursor) this.undo();
+    while (this.state.cursor < cursor) this.redo();
+    this.say(cursor ? `The design is as it was after: ${entries[cursor - 1].label}.` : 'The design is as it was before the first step that is kept.');
   }
 
   private travel(design: Design, cursor: number, patches: HistoryEntry['patches']): void {

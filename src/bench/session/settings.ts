@@ -38,6 +38,20 @@ export function setSnapping(s: Session, change: Partial<Snapping>): void {
   keep(s, 'snapping', snapping);
 }
 
+/** Folds a section of Details, or opens it again, in any design. */
+export function foldSection(s: Session, key: string, on: boolean): void {
+  const folded = [...s.state.folded.filter((k) => k !== key), ...(on ? [key] : [])].slice(-200);
+  s.set({ folded });
+  keep(s, 'details:folded', folded);
+}
+
+/** Groups that are open in the pile of this design. */
+export function keepUnfolded(s: Session, unfolded: ReadonlySet<string>): void {
+  const there = new Set([...unfolded].filter((id) => s.state.design.nodes[id]));
+  s.set({ unfolded: there });
+  keep(s, `unfolded:${s.state.design.id}`, [...there].slice(-2000));
+}
+
 /** Brings back what was kept; what cannot be read is as if it had not been. */
 export async function loadSettings(s: Session): Promise<void> {
   const kept = async <T>(key: string, schema: z.ZodType<T>): Promise<T | null> => {
@@ -48,6 +62,10 @@ export async function loadSettings(s: Session): Promise<void> {
   if (recent && !s.state.recent.length) s.set({ recent });
   const snapping = await kept('snapping', snappingSchema);
   if (snapping) s.set({ snapping });
+  const unfolded = await kept(`unfolded:${s.state.design.id}`, z.array(z.string().max(64)).max(2000));
+  if (unfolded && !s.state.unfolded.size) s.set({ unfolded: new Set(unfolded.filter((id) => s.state.design.nodes[id])) });
+  const folded = await kept('details:folded', z.array(z.string().max(80)).max(200));
+  if (folded && !s.state.folded.length) s.set({ folded });
   const recentShapes = await kept('shapes:recent', z.array(z.string()).max(RECENT));
   if (recentShapes && !s.state.recentShapes.length) s.set({ recentShapes });
 }

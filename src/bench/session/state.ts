@@ -6,6 +6,7 @@ import type { Aim } from '@/core/edit/paint';
 import type { Matrix, Point } from '@/core/geometry/matrix';
 import type { Colour, Design } from '@/core/model/schema';
 import type { LibraryRow } from '@/store/database';
+import type { HandOverRequest } from '@/workers/pressApi';
 import type { Keeping } from '@/store/journal';
 
 export type ToolId = 'select' | 'nodes' | 'pen' | 'freehand' | 'shape' | 'text' | 'gradient' | 'sample' | 'hand';
@@ -123,6 +124,12 @@ export interface BenchState {
   /** Is the list of pictures to place open? */
   readonly pictureChooser: boolean;
   readonly crop: { readonly node: string; readonly aim: Aim } | null;
+  /** Groups that are open in the pile. */
+  readonly unfolded: ReadonlySet<string>;
+  /** A file that is asked for from elsewhere: its slip opens with it. */
+  readonly handOver: { readonly kind: HandOverRequest['kind']; readonly transparent?: boolean } | null;
+  /** Sections of Details that are folded, by kind of object and title. */
+  readonly folded: readonly string[];
   /** Colours given last, newest first. */
   readonly recent: readonly Colour[];
   /** Colours kept for every design. */

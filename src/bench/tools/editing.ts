@@ -21,7 +21,7 @@ export function beginEditing(s: Session, id: string, at: Point | null): void {
   }
   const end = plainText(s.design.stories[node.story]).length;
   const offset = at ? offsetAt(s, id, at) : end;
-  s.set({ selection: [id], stop: null, aim: s.state.aim === 'letterOutline' || s.state.aim === 'frame' ? s.state.aim : 'letters', editing: { node: id, anchor: at ? offset : 0, focus: offset } });
+  s.set({ selection: [id], stop: null, aim: s.state.aim === 'letterOutline' || s.state.aim === 'frame' || s.state.aim === 'frameOutline' ? s.state.aim : 'letters', editing: { node: id, anchor: at ? offset : 0, focus: offset } });
 }
 
 /** Stops writing. A text left empty is taken away: nothing invisible stays behind. */

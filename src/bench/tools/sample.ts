@@ -31,7 +31,7 @@ export function sampleAt(s: Session, p: PointerAt): Sampled | null {
   for (const hit of hitAll(scene, p.page, slack, true)) {
     const node = s.design.nodes[hit.node];
     const edge = hit.part === 'fill' && 'outlines' in node && node.outlines.some((o) => o.paint.kind !== 'none') && nearEdge(scene, hit.node, p.page, slack);
-    const aim: Aim = edge ? 'outline' : hit.part === 'fill' && node.kind === 'textFrame' ? 'frame' : hit.part;
+    const aim: Aim = edge ? (node.kind === 'textFrame' ? 'frameOutline' : 'outline') : hit.part === 'fill' && node.kind === 'textFrame' ? 'frame' : hit.part;
     const colour = exactColour(s.design, hit.node, aim, pageMatrix(s.design, s.page, hit.node), p.page);
     if (colour) return { colour, name: colourName(s.design, colour), from: `${AIM_WORDS[aim].toLowerCase()} of ${node.name || 'the object'}` };
   }

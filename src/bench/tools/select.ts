@@ -4,7 +4,8 @@ import { ancestry, isHolder } from '@/core/model/tree';
 import { gripAt } from '../canvas/frame';
 import { count, freeSelection } from '../session/commandDef';
 import type { Session } from '../session/session';
-import { beginEditing } from './editing';
+import { canHoldText } from '@/core/edit/window';
+import { beginEditing, writeInShape } from './editing';
 import { beginCrop } from './crop';
 import { dragGuide, guideAt } from './guides';
 import { choose, enteredLine, pick, pickIn } from './pick';
@@ -54,6 +55,7 @@ export const selectTool: Tool = {
     if (isHolder(node)) enterHolder(s, found.id, at);
     else if (!isText(node) && beginCrop(s, found.id)) return;
     else if (isText(node)) beginEditing(s, found.id, at.page);
+    else if (canHoldText(node)) writeInShape(s, found.id);
   },
 
   cursor(at, c) {

@@ -1,13 +1,13 @@
 import type { Recipe } from '@/core/edit/history';
 import { isText } from '@/core/edit/layout';
-import { canHoldText } from '@/core/edit/window';
 import { translation } from '@/core/geometry/matrix';
 import { fromPoints } from '@/core/geometry/rect';
 import { DEFAULT_FACE, NO_PAINT, runOf } from '@/core/model/defaults';
 import { formatLength, mm } from '@/core/units/length';
 import { offsetAt } from '../canvas/caret';
 import type { Session } from '../session/session';
-import { beginEditing, endEditing, textPaint, writeInShape } from './editing';
+import { nameOf } from '../pile/nameOf';
+import { beginEditing, endEditing, textPaint } from './editing';
 import { pick } from './pick';
 import { putNode } from './placing';
 import { far, type PointerAt, type Tool } from './tool';
@@ -26,19 +26,10 @@ export const textTool: Tool = {
     const { editing } = s.state;
     const found = pick(s, start);
     const node = found ? s.design.nodes[found.hit.node] : null;
-    if (found && node && isText(node) && found.hit.part !== 'fill') {
-      if (editing?.node === node.id) return choosing(s, node.id, start);
-      endEditing(s);
-      beginEditing(s, node.id, start.page);
-      return s.state.editing ? choosing(s, node.id, start) : null;
-    }
+    const over = found && node && isText(node) && found.hit.part !== 'fill' ? node.id : null;
+    if (over && editing?.node === over) return choosing(s, over, start);
     endEditing(s);
     if (s.state.readOnly) return null;
-    // A press on the chosen shape writes in it; anywhere else a text of its own begins.
-    if (found && node && s.state.selection.includes(found.hit.node) && canHoldText(node)) {
-      writeInShape(s, node.id);
-      return null;
-    }
     const id = s.newId();
     const story = s.newId();
     const make = (p: PointerAt): Recipe => {
@@ -64,6 +55,12 @@ export const textTool: Tool = {
       release(p) {
         c.extras.marquee = null;
         c.readout(null);
+        // A click on words writes in them; a drag makes a frame of its own, whatever lies below.
+        if (over && !far(p, start)) {
+          beginEditing(s, over, p.page);
+          c.refresh();
+          return;
+        }
         if (s.commit('Place text', make(p), { select: [id] })) {
           s.set({ tool: 'select', aim: 'letters' });
           beginEditing(s, id, null);
@@ -77,8 +74,19 @@ export const textTool: Tool = {
       },
     };
   },
+  hover(p, c) {
+    c.readout(hint(c.session, p));
+  },
   cursor: () => 'text',
 };
+
+/** What a press would do here, told before it is done. */
+function hint(s: Session, p: PointerAt): string {
+  const found = pick(s, p);
+  const node = found ? s.design.nodes[found.hit.node] : null;
+  if (node && isText(node) && found!.hit.part !== 'fill') return `click: write in ${nameOf(s.design, node)}`;
+  return 'click: display text · drag: text frame';
+}
 
 /** Chooses letters by dragging over them. */
 export function choosing(s: Session, id: string, start: PointerAt) {

@@ -22,7 +22,7 @@ export const ColoursSlip = memo(function ColoursSlip() {
   const chosen = selection.length ? coloursUsed(scene, palette, new Set(selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])))) : null;
   const shown = chosen ?? all;
   return (
-    <TraySlip word={`${count(all.length, 'colour')} in use`} title={chosen ? `What is chosen uses ${count(shown.length, 'colour')}` : `This page uses ${count(shown.length, 'colour')}`} width={340}>
+    <TraySlip opens="Colours in use" word={`${count(all.length, 'colour')} in use`} title={chosen ? `What is chosen uses ${count(shown.length, 'colour')}` : `This page uses ${count(shown.length, 'colour')}`} width={340}>
       {shown.length > FEW_COLOURS && <p className="mt-0 mb-2 text-[12px] text-faint">A mark keeps to about three colours, so that it can be printed anywhere. If this is one, it has gone past that.</p>}
       <ul className="m-0 max-h-72 list-none overflow-auto p-0">
         {shown.map((u, i) => {

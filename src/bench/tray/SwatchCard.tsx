@@ -7,7 +7,7 @@ import { aimedNodes, overprintAfter, setPaint } from '@/core/edit/paint';
 import { stepSwatch } from '@/core/edit/swatches';
 import type { Palette } from '@/core/colour/palette';
 import type { Design, Paint, Swatch } from '@/core/model/schema';
-import { AIM_WORDS, applyColour, count, freeSelection } from '../session/commands';
+import { AIM_WORDS, applyColour, chosenLetters, count, freeSelection } from '../session/commands';
 import { useSession } from '../session/context';
 import { rampCss } from '../details/rampLook';
 import { startCardDrag } from './cardDrag';
@@ -84,7 +84,7 @@ export const SwatchCard = memo(function SwatchCard({ swatch, css, inks, off, sta
       session.say('Choose an object first, then click a gradient for it.');
       return;
     }
-    session.commit(`${AIM_WORDS[aim]}: ${swatch.name}`, (d) => setPaint(d, ids, aim, paintOf(session, swatch)));
+    session.commit(`${AIM_WORDS[aim]}: ${swatch.name}`, (d) => setPaint(d, ids, aim, paintOf(session, swatch), chosenLetters(session)));
     session.say(`${AIM_WORDS[aim]}: ${swatch.name}. The Gradient tool moves it on the object.`);
   };
 

@@ -38,8 +38,8 @@ export function dropTarget(s: Session, clientX: number, clientY: number): Droppe
   for (const hit of hitAll(scene, p, slack, true)) {
     if (isLocked(s.design, s.page, hit.node)) continue;
     const node = s.design.nodes[hit.node];
-    if (isText(node)) return { node: hit.node, aim: hit.part === 'letters' ? 'letters' : 'frame' };
-    const edge = nearEdge(scene, hit.node, p, slack);
+    const edge = hit.part !== 'letters' && nearEdge(scene, hit.node, p, slack);
+    if (isText(node)) return { node: hit.node, aim: hit.part === 'letters' ? 'letters' : edge && node.kind === 'textFrame' && node.window ? 'frameOutline' : 'frame' };
     return { node: hit.node, aim: edge ? 'outline' : 'fill' };
   }
   return null;

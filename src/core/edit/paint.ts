@@ -1,14 +1,24 @@
 import { outlineOf } from '../model/defaults';
 import type { RampSource } from '../colour/ramp';
-import type { Colour, Design, GradientPaint, Outline, Paint, Stop } from '../model/schema';
-import { isDraft } from 'mutative';
+import type { Colour, Design, GradientPaint, Outline, Paint, Run, Stop, Story } from '../model/schema';
+import { current as currentOf, isDraft } from 'mutative';
 import { childrenOf, hidesOperands, withDescendants, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
 import type { DesignDraft } from './history';
 import { isText } from './layout';
+import { changeRuns, runAt } from './text';
 
-/** Where colour goes. Letters are the runs of a text; the frame is the box round it. */
-export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame';
+/** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it. */
+export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame' | 'frameOutline';
+export type LineAim = 'outline' | 'letterOutline' | 'frameOutline';
+export const isLineAim = (aim: Aim): aim is LineAim => aim === 'outline' || aim === 'letterOutline' || aim === 'frameOutline';
+
+/** A stretch of letters of one text: what is aimed at letters reaches them alone. */
+export interface ChosenLetters {
+  readonly node: NodeId;
+  readonly from: number;
+  readonly to: number;
+}
 
 /** Half a millimetre: a line that shows and prints safely. */
 const NEW_OUTLINE = mm(0.5);
@@ -25,7 +35,7 @@ export function aimedNodes(d: Design, ids: readonly NodeId[], aim: Aim): NodeId[
     if (node.kind === 'group' || node.kind === 'repeat') return false;
     if (node.kind === 'combination') return node.op !== 'divide' && (aim === 'fill' || aim === 'outline');
     if (aim === 'letters' || aim === 'letterOutline') return isText(node);
-    if (aim === 'frame') return node.kind === 'textFrame';
+    if (aim === 'frame' || aim === 'frameOutline') return node.kind === 'textFrame';
     return node.kind === 'shape' || node.kind === 'path';
   });
 }
@@ -50,34 +60,32 @@ function operandOwners(nodes: Design['nodes']): Map<NodeId, NodeId> {
 }
 
 /** The paint an aim shows for one object. */
-export function paintAt(d: Design, id: NodeId, aim: Aim): Paint | undefined {
+export function paintAt(d: Design, id: NodeId, aim: Aim, letters: ChosenLetters | null = null): Paint | undefined {
   const node = d.nodes[id];
   if (!node || node.kind === 'group' || node.kind === 'repeat') return undefined;
   if (aim === 'letters' || aim === 'letterOutline') {
     if (!isText(node)) return undefined;
-    const run = d.stories[node.story].paragraphs[0].runs[0];
+    const story = d.stories[node.story];
+    const run = letters?.node === id ? runAt(story, letters.to) : story.paragraphs[0].runs[0];
     return aim === 'letters' ? run.fill : (run.outline?.paint ?? { kind: 'none' });
   }
   if (!('fills' in node)) return undefined;
-  if (aim === 'outline') return node.outlines[node.outlines.length - 1]?.paint ?? { kind: 'none' };
+  if (isLineAim(aim)) return node.outlines[node.outlines.length - 1]?.paint ?? { kind: 'none' };
   return node.fills[node.fills.length - 1] ?? { kind: 'none' };
 }
 
-/** Gives the aimed part of objects a paint; `make` sees the paint that was there. */
-export function setPaint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, make: (old: Paint, id: NodeId) => Paint): void {
+/** Gives the aimed part of objects a paint; `make` sees the paint that was there. Of a text, `letters` alone where they are given. */
+export function setPaint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, make: (old: Paint, id: NodeId) => Paint, letters: ChosenLetters | null = null): void {
   for (const id of aimedNodes(d as Design, ids, aim)) {
     const node = d.nodes[id];
     if (node.kind === 'group') continue;
     if (isText(node as Design['nodes'][string]) && 'story' in node && (aim === 'letters' || aim === 'letterOutline')) {
-      for (const p of d.stories[node.story].paragraphs)
-        for (const r of p.runs) {
-          if (aim === 'letters') r.fill = make(r.fill as Paint, id) as typeof r.fill;
-          else r.outline = withPaint(r.outline as Outline | null, (old) => make(old, id)) as typeof r.outline;
-        }
+      const change = (r: Run): Run => (aim === 'letters' ? { ...r, fill: make(r.fill, id) } : { ...r, outline: withPaint(r.outline, (old) => make(old, id)) });
+      changeLetters(d, id, node.story, letters, change);
       continue;
     }
     if (!('fills' in node)) continue;
-    if (aim === 'outline') {
+    if (isLineAim(aim)) {
       const last = node.outlines.length - 1;
       const next = withPaint((node.outlines[last] ?? null) as Outline | null, (old) => make(old, id));
       if (next) node.outlines.splice(Math.max(0, last), 1, next as (typeof node.outlines)[number]);
@@ -89,6 +97,22 @@ export function setPaint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, make:
   }
 }
 
+/** Changes the runs of a text, or those of its chosen letters. */
+function changeLetters(d: DesignDraft, id: NodeId, story: string, letters: ChosenLetters | null, change: (r: Run) => Run): void {
+  if (letters?.node === id && letters.from !== letters.to) {
+    d.stories[story] = changeRuns(current(d.stories[story]) as Story, letters.from, letters.to, change) as (typeof d.stories)[string];
+    return;
+  }
+  for (const p of d.stories[story].paragraphs)
+    for (const r of p.runs) {
+      const { fill, outline } = change(r as Run);
+      r.fill = fill as typeof r.fill;
+      r.outline = outline as typeof r.outline;
+    }
+}
+
+const current = <T extends object>(x: T): T => (isDraft(x) ? (currentOf(x) as T) : x);
+
 function withPaint(outline: Outline | null, make: (old: Paint) => Paint): Outline | null {
   const paint = make(outline?.paint ?? { kind: 'none' });
   if (!outline) return paint.kind === 'none' ? null : outlineOf(paint, NEW_OUTLINE);
@@ -96,9 +120,9 @@ function withPaint(outline: Outline | null, make: (old: Paint) => Paint): Outlin
 }
 
 /** A flat colour on the aim; whether it overprints follows `overprintAfter`. */
-export function setColour(d: DesignDraft, ids: readonly NodeId[], aim: Aim, colour: Colour): void {
+export function setColour(d: DesignDraft, ids: readonly NodeId[], aim: Aim, colour: Colour, letters: ChosenLetters | null = null): void {
   const design = d as Design;
-  setPaint(d, ids, aim, (old) => ({ kind: 'colour', colour, overprint: overprintAfter(design, old, colour) }));
+  setPaint(d, ids, aim, (old) => ({ kind: 'colour', colour, overprint: overprintAfter(design, old, colour) }), letters);
 }
 
 /**
@@ -119,17 +143,17 @@ function overprintsByDefault(d: Design, c: Colour): boolean {
   return 'ink' in c && d.inks.find((i) => i.id === c.ink)?.overprints === true;
 }
 
-export function setOverprint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, overprint: boolean): void {
-  setPaint(d, ids, aim, (old) => (old.kind === 'none' ? old : { ...old, overprint }));
+export function setOverprint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, overprint: boolean, letters: ChosenLetters | null = null): void {
+  setPaint(d, ids, aim, (old) => (old.kind === 'none' ? old : { ...old, overprint }), letters);
 }
 
 /** Changes the line of outlines (width, caps, joins) without their paint. */
-export function setOutlineStyle(d: DesignDraft, ids: readonly NodeId[], aim: 'outline' | 'letterOutline', style: Partial<Omit<Outline, 'paint'>>, paint: Paint): void {
+export function setOutlineStyle(d: DesignDraft, ids: readonly NodeId[], aim: LineAim, style: Partial<Omit<Outline, 'paint'>>, paint: Paint, letters: ChosenLetters | null = null): void {
   for (const id of aimedNodes(d as Design, ids, aim)) {
     const node = d.nodes[id];
     const change = (o: Outline | null): Outline => ({ ...(o ?? outlineOf(paint, NEW_OUTLINE)), ...style });
     if (aim === 'letterOutline' && 'story' in node) {
-      for (const p of d.stories[node.story].paragraphs) for (const r of p.runs) r.outline = change(r.outline as Outline | null) as typeof r.outline;
+      changeLetters(d, id, node.story, letters, (r) => ({ ...r, outline: change(r.outline) }));
     } else if ('outlines' in node) {
       const last = Math.max(0, node.outlines.length - 1);
       node.outlines.splice(last, 1, change((node.outlines[last] ?? null) as Outline | null) as (typeof node.outlines)[number]);

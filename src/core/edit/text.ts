@@ -80,6 +80,13 @@ export function replaceText(story: Story, from: number, to: number, insert: stri
   return { ...story, paragraphs: [...story.paragraphs.slice(0, a.paragraph), ...made, ...story.paragraphs.slice(b.paragraph + 1)] };
 }
 
+/** Where the paragraph that holds an offset begins and ends. */
+export function paragraphAt(story: Story, offset: number): { readonly from: number; readonly to: number; readonly index: number } {
+  const { paragraph } = locate(story, offset);
+  const from = story.paragraphs.slice(0, paragraph).reduce((n, p) => n + lengthOf(p) + 1, 0);
+  return { from, to: from + lengthOf(story.paragraphs[paragraph]), index: paragraph };
+}
+
 /** The run whose look typing at an offset takes. */
 export function runAt(story: Story, offset: number): Run {
   const { paragraph, offset: within } = locate(story, offset);
@@ -95,7 +102,10 @@ export function runAt(story: Story, offset: number): Run {
 export type RunLook = Partial<Omit<Run, 'text'>>;
 
 /** Changes how a stretch looks; an empty stretch means the whole story. */
-export function setRunLook(story: Story, from: number, to: number, look: RunLook): Story {
+export const setRunLook = (story: Story, from: number, to: number, look: RunLook): Story => changeRuns(story, from, to, (r) => ({ ...r, ...look }));
+
+/** Changes the runs of a stretch one by one; an empty stretch means the whole story. */
+export function changeRuns(story: Story, from: number, to: number, change: (run: Run) => Run): Story {
   const whole = from === to;
   let base = 0;
   const paragraphs = story.paragraphs.map((p) => {
@@ -105,11 +115,17 @@ export function setRunLook(story: Story, from: number, to: number, look: RunLook
     const touches = whole || (b >= 0 && a <= length && (b > a || length === 0));
     base += length + 1;
     if (!touches) return p;
-    if (length === 0) return { ...p, runs: [{ ...p.runs[0], ...look }] };
-    const middle = slice(p.runs, a, b).map((r) => ({ ...r, ...look }));
+    if (length === 0) return { ...p, runs: [change(p.runs[0])] };
+    const middle = slice(p.runs, a, b).map(change);
     return { ...p, runs: tidy([...slice(p.runs, 0, a), ...middle, ...slice(p.runs, b, length)], p.runs[0]) };
   });
   return { ...story, paragraphs };
+}
+
+/** Changes how the paragraph that holds an offset looks, an empty one too. */
+export function setLineLook(story: Story, offset: number, look: RunLook): Story {
+  const { index } = paragraphAt(story, offset);
+  return { ...story, paragraphs: story.paragraphs.map((p, i) => (i === index ? { ...p, runs: tidy(p.runs.map((r) => ({ ...r, ...look })), { ...p.runs[0], ...look }) } : p)) };
 }
 
 /** Changes alignment or leading of the paragraphs a stretch touches; an empty stretch in a text being edited touches one. */
