@@ -110,10 +110,10 @@ test('a screen colour that no ink reaches says so, and gives way to the printabl
   const bench = await BenchPage.make(page, 'A5', 'Reach');
   await line(bench).fill('Neon #00ff20');
   await line(bench).press('Enter');
-  await expect(bench.card('Neon, .*out of reach')).toBeVisible();
+  await expect(bench.card('Neon, .*prints duller')).toBeVisible();
   await bench.edit('Neon');
   const recipe = slip(bench, 'Recipe of Neon');
-  await expect(recipe.getByRole('group', { name: 'How it prints' })).toContainText(/Out of reach: this screen colour prints ΔE00 \d+\.\d away/);
+  await expect(recipe.getByRole('group', { name: 'How it prints' })).toContainText(/This screen colour prints duller/);
   await recipe.getByRole('button', { name: 'Use the printable one' }).click();
   await expect(recipe.getByText('Kept as a recipe')).toBeVisible();
   await recipe.getByRole('radio', { name: 'LCh' }).click();

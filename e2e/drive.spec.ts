@@ -45,24 +45,24 @@ test('from a new A3 design to the plates of its PDF', async ({ page }) => {
   await bench.click(40, 60);
   await page.keyboard.type('Lantern Walk');
   await page.keyboard.press('Escape');
-  await expect.poll(() => bench.names()).toEqual(['Lantern Walk', 'Rectangle', 'Star']);
+  await expect.poll(() => bench.names()).toEqual(['Text: Lantern Walk', 'Rectangle', 'Star']);
 
   // Group the star and the rectangle; take it back; do it again.
   await page.getByRole('button', { name: 'Select', exact: true }).click();
   await bench.click(140, 140);
   await bench.click(140, 330, { modifiers: ['Shift'] });
   await page.keyboard.press('Control+g');
-  await expect.poll(() => bench.names()).toEqual(['Lantern Walk', 'Group']);
+  await expect.poll(() => bench.names()).toEqual(['Text: Lantern Walk', 'Group']);
   await page.keyboard.press('Control+z');
-  await expect.poll(() => bench.names()).toEqual(['Lantern Walk', 'Rectangle', 'Star']);
+  await expect.poll(() => bench.names()).toEqual(['Text: Lantern Walk', 'Rectangle', 'Star']);
   await page.keyboard.press('Control+Shift+z');
-  await expect.poll(() => bench.names()).toEqual(['Lantern Walk', 'Group']);
+  await expect.poll(() => bench.names()).toEqual(['Text: Lantern Walk', 'Group']);
 
   // A reload comes back to the same state, history included.
   await bench.saved();
   await page.reload();
   await bench.ready();
-  await expect.poll(() => bench.names()).toEqual(['Lantern Walk', 'Group']);
+  await expect.poll(() => bench.names()).toEqual(['Text: Lantern Walk', 'Group']);
   await expect(page.getByRole('button', { name: /^Undo: Group/ })).toBeEnabled();
 
   // Plates: Ember alone.

@@ -13,6 +13,7 @@ import { finderKey, keyHandler } from './session/keys';
 import { clipboardHandlers } from './session/clipboard';
 import { StatusStrip } from './StatusStrip';
 import { Ticket } from './ticket/Ticket';
+import { ColourHere } from './tray/ColourHere';
 import { Tray } from './tray/Tray';
 
 /** Five fixed places round the bench top; each answers one question. */
@@ -65,6 +66,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       <Tray />
       <StatusStrip onKeys={() => setKeys(true)} />
       <Finder open={finder} onOpenChange={setFinder} />
+      <ColourHere />
       <ImportReport />
       <KeysSheet open={keys} onOpenChange={setKeys} />
     </div>

@@ -8,5 +8,5 @@ const LOOK: Record<Kind, string> = {
 };
 
 export function Button({ kind = 'plain', className = '', type = 'button', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: Kind }) {
-  return <button type={type} className={`inline-flex h-7 items-center justify-center gap-1.5 rounded-sm px-2.5 disabled:opacity-45 ${LOOK[kind]} ${className}`} {...rest} />;
+  return <button type={type} className={`inline-flex min-h-7 items-center justify-center gap-1.5 rounded-sm px-2.5 py-0.5 leading-tight disabled:opacity-45 ${LOOK[kind]} ${className}`} {...rest} />;
 }

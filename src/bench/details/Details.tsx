@@ -36,6 +36,7 @@ import { NodesSection } from './NodesSection';
 import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
 import { CornersSection, ShapeSection, WriteSection } from './ShapeSection';
+import { openColourHere } from '../tray/ColourHere';
 import { TextSection } from './TextSection';
 import { WholeSection } from './WholeSection';
 
@@ -111,6 +112,23 @@ function Value({ to, children }: { to: string; children: React.ReactNode }) {
   );
 }
 
+/** A colour word of the sentence: opens that colour right there. */
+function ColourValue({ aim, children }: { aim: Aim; children: React.ReactNode }) {
+  const session = useSession();
+  return (
+    <button
+      type="button"
+      onClick={(e) => {
+        session.set({ aim, stop: null });
+        openColourHere(session, e);
+      }}
+      className="cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent"
+    >
+      {children}
+    </button>
+  );
+}
+
 function Sentence() {
   const session = useSession();
   const { design } = session;
@@ -159,7 +177,7 @@ function Sentence() {
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
         {node.kind === 'displayText' ? 'Display text' : dialOf(node) ? `${shapeById(dialOf(node)!.shape)?.name ?? 'Shape'} with text` : node.window ? 'Path with text' : 'Text frame'} in <Value to="Face">{faceName(run.face)}</Value>, <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>, <Value to="Width">{size}</Value> across · letters{' '}
-        <Value to="Letters kind">{paintName(design, run.fill)}</Value>.{overset > 0 && <span className="block text-stop">{count(overset, 'character')} do not fit: make the frame taller or the text smaller.</span>}
+        <ColourValue aim="letters">{paintName(design, run.fill)}</ColourValue>.{overset > 0 && <span className="block text-stop">{count(overset, 'character')} do not fit: make the frame taller or the text smaller.</span>}
       </p>
     );
   }
@@ -185,7 +203,7 @@ function Sentence() {
           , <Value to={def!.params[0].label}>{words}</Value>
         </>
       )}
-      , <Value to="Width">{size}</Value> across · filled <Value to="Fill kind">{paintName(design, fill)}</Value> · outlined{' '}
+      , <Value to="Width">{size}</Value> across · filled {fill?.kind === 'colour' ? <ColourValue aim="fill">{paintName(design, fill)}</ColourValue> : <Value to="Fill kind">{paintName(design, fill)}</Value>} · outlined{' '}
       {outline && outline.paint.kind !== 'none' ? (
         <>
           <Value to="Weight">{formatLength(outline.width, 'mm', 2)}</Value> <Value to="Outline kind">{paintName(design, outline.paint)}</Value>

@@ -19,6 +19,7 @@ import { colourName, paintName } from '../session/naming';
 import { calmDesign } from '../session/state';
 import { aimedAt, type GradientTarget, type PoolsTarget } from '../tools/gradientTarget';
 import { drawingPaint } from '../tools/shape';
+import { openColourHere } from '../tray/ColourHere';
 import { GradientFields } from './GradientFields';
 import { PictureFields } from '../pictures/PictureFields';
 import { PoolsFields } from './PoolsFields';
@@ -89,7 +90,17 @@ export function PaintSection({ aim }: { aim: Aim }) {
         <WordChoice label={`${word} kind`} value={kind} options={KINDS} onChange={become} tight />
         {kind === 'colour' && (
           <div className="flex items-center gap-2">
-            <span className="size-6 shrink-0 rounded-sm border border-edge" style={{ background: paint?.kind === 'colour' ? session.palette.css(paint.colour) : undefined }} />
+            <button
+              type="button"
+              aria-label={`Change the colour of ${word.toLowerCase()}`}
+              title="Change it by eye"
+              className="size-6 shrink-0 cursor-pointer rounded-sm border border-edge p-0 hover:border-accent"
+              style={{ background: paint?.kind === 'colour' ? session.palette.css(paint.colour) : undefined }}
+              onClick={(e) => {
+                toAim();
+                openColourHere(session, e);
+              }}
+            />
             <span className="truncate">{new Set(paints.map((p) => paintName(design, p))).size === 1 ? paintName(design, paint) : 'mixed'}</span>
             {paint?.kind === 'colour' && !('swatch' in paint.colour) && paints.length === 1 && (
               <Button

@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useRef } from 'react';
 import { areaOf } from '@/core/edit/area';
+import { isText } from '@/core/edit/layout';
 import { pathBounds, transformPath } from '@/core/geometry/path';
 import { pageMatrix, pageOf, withDescendants } from '@/core/model/tree';
 import { unionAll } from '@/core/geometry/rect';
@@ -9,7 +10,7 @@ import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
 
 const SIZE = 20;
-/** One half for what is dark, one for what is pale: whatever it is, it is seen on one of them. */
+/** What is pale is shown on the dark ground, all else on the light one. */
 const LIGHT = '#f6f6f6';
 const DARK = '#5a5a5a';
 
@@ -35,22 +36,31 @@ export function PileThumb({ id }: { id: string }) {
       return;
     }
     const box = unionAll(items.map((i) => i.bounds));
-    const scale = (c.width - 2) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
-    // A line or a word drawn so small is a hair: it is drawn no thinner than can be seen.
-    const view = { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
+    const [w, h] = [box.x1 - box.x0, box.y1 - box.y0];
+    // Of a long line of words the beginning is shown, as high as there is room.
+    const long = isText(design.nodes[id]) && w > 2.5 * h;
+    const scale = long ? (c.height - 8) / Math.max(h, 0.01) : (c.width - 2) / Math.max(w, h, 0.01);
+    const view = { scale, x: long ? 2 - box.x0 * scale : c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
     painterOf(session).paint(ctx, items, session.palette, view, box);
-    thicken(ctx, c);
+    makeSeen(ctx, c);
   }, [session, id, node, swatches, epoch]);
-  return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2}  className="shrink-0 rounded-sm" style={{ width: SIZE, height: SIZE, background: `linear-gradient(135deg, ${LIGHT} 50%, ${DARK} 50%)` }} />;
+  return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2}  className="shrink-0 rounded-sm" style={{ width: SIZE, height: SIZE, background: LIGHT }} />;
 }
 
-/** What covers hardly anything (a hairline, a line of words) is laid over itself a pixel aside, until it can be seen. */
-function thicken(ctx: CanvasRenderingContext2D, c: HTMLCanvasElement): void {
-  const { data } = ctx.getImageData(0, 0, c.width, c.height);
-  let cover = 0;
-  for (let i = 3; i < data.length; i += 4) cover += data[i];
-  if (cover > 255 * c.width * c.height * 0.06) return;
-  for (const [dx, dy] of [[1, 0], [0, 1], [-1, 0], [0, -1], [0, 1]] as const) ctx.drawImage(c, dx, dy);
+/** Makes sure that what was drawn is seen: hairs and lines of words are drawn stronger, and it stands on what it differs from. */
+function makeSeen(ctx: CanvasRenderingContext2D, c: HTMLCanvasElement): void {
+  const image = ctx.getImageData(0, 0, c.width, c.height);
+  const { data } = image;
+  let [cover, light] = [0, 0];
+  for (let i = 0; i < data.length; i += 4) {
+    cover += data[i + 3];
+    light += data[i + 3] * (0.2126 * data[i] + 0.7152 * data[i + 1] + 0.0722 * data[i + 2]);
+  }
+  c.style.background = cover && light / cover > 150 ? DARK : LIGHT;
+  if (cover > 255 * c.width * c.height * 0.12) return;
+  for (let i = 3; i < data.length; i += 4) data[i] = Math.min(255, data[i] * 6);
+  ctx.putImageData(image, 0, 0);
+  for (const [dx, dy] of [[0, 1], [1, 0], [0, -1]] as const) ctx.drawImage(c, dx, dy);
 }
 
 /** What is seen only as part of a combination: its area, in the colour of lines. */

@@ -102,6 +102,7 @@ export class Session {
       crop: null,
       pictureChooser: false,
       report: null,
+      colourHere: null,
       unfolded: new Set(),
       handOver: null,
       folded: [],

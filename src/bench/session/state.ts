@@ -124,6 +124,8 @@ export interface BenchState {
   /** Is the list of pictures to place open? */
   readonly pictureChooser: boolean;
   readonly crop: { readonly node: string; readonly aim: Aim } | null;
+  /** A colour that is being made or changed by eye: of what is aimed at, or a new one; and where on the screen it was asked for. */
+  readonly colourHere: { readonly x: number; readonly y: number; readonly fresh: boolean } | null;
   /** Groups that are open in the pile. */
   readonly unfolded: ReadonlySet<string>;
   /** A file that is asked for from elsewhere: its slip opens with it. */

@@ -7,6 +7,7 @@ import { nearEdge, hitAll } from '@/core/scene/hit';
 import { AIM_WORDS } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
+import { openColourHere } from './ColourHere';
 import { aimedGradient, aimedPools } from '../tools/gradientTarget';
 
 const SIZE = 52;
@@ -58,7 +59,7 @@ export function AimTile() {
       <div className="flex min-h-0 items-center gap-2">
         <button
           type="button"
-          title="Click a part to aim at it"
+          title="Click a part to aim at it and change its colour"
           aria-label={`Aim: ${AIM_WORDS[aim]}. Press to go to the next aim.`}
           className="rounded-sm border-3 border-accent bg-bench p-0"
           style={{ width: SIZE + 6, height: SIZE + 6, maxHeight: '100%' }}
@@ -74,6 +75,7 @@ export function AimTile() {
             const p = { x: ((e.clientX - r.left - 3) * k - v.x) / v.scale, y: ((e.clientY - r.top - 3) * k - v.y) / v.scale };
             const nodes = new Set(aimedNodes(design, selection, 'fill').concat(aimedNodes(design, selection, 'letters')));
             const hit = hitAll(session.scene(), p, 4 / v.scale).find((h) => nodes.has(h.node));
+            if (selection.length) openColourHere(session, e);
             if (hit) session.set({ aim: hit.part === 'letters' ? 'letters' : nearEdge(session.scene(), hit.node, p, 8 / v.scale) && aims.includes('outline') ? 'outline' : aims.includes('fill') ? 'fill' : aims[0], stop: null });
           }}
         >

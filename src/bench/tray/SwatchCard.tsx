@@ -71,7 +71,7 @@ export const SwatchCard = memo(function SwatchCard({ swatch, css, inks, off, sta
   const [open, setOpen] = useState(false);
   const spot = swatch.kind === 'colour' && 'ink' in swatch.colour;
   const mix = inks?.split(',').map(Number) ?? null;
-  const numbers = (mix ? (spot ? (standIn ? 'spot ink, printed from its stand-in' : 'spot ink') : `C${Math.round(mix[0] * 100)} M${Math.round(mix[1] * 100)} Y${Math.round(mix[2] * 100)} K${Math.round(mix[3] * 100)}`) : swatch.kind === 'ramp' ? count(swatch.stops.length, 'stop') : css) + (off === null ? '' : `, out of reach by ΔE00 ${off}`);
+  const numbers = (mix ? (spot ? (standIn ? 'spot ink, printed from its stand-in' : 'spot ink') : `C${Math.round(mix[0] * 100)} M${Math.round(mix[1] * 100)} Y${Math.round(mix[2] * 100)} K${Math.round(mix[3] * 100)}`) : swatch.kind === 'ramp' ? count(swatch.stops.length, 'stop') : css) + (off === null ? '' : `, prints duller (ΔE00 ${off})`);
 
   const use = () => {
     if (swatch.kind === 'colour') {

@@ -1,11 +1,15 @@
 'use client';
 import { useState } from 'react';
+import { Plus } from 'lucide-react';
+import { SMALL_PALETTES } from '@/core/colour/smallPalettes';
+import { aimedNodes, setColour } from '@/core/edit/paint';
 import { addSwatch, swatchGroups } from '@/core/edit/swatches';
 import { readRecipes } from '@/core/edit/recipeLine';
 import { useBench, useSession } from '../session/context';
-import { count } from '../session/commands';
+import { AIM_WORDS, chosenLetters, count, freeSelection } from '../session/commands';
 import { calmDesign } from '../session/state';
 import { AimTile } from './AimTile';
+import { openColourHere } from './ColourHere';
 import { SpotLibrary } from './SpotLibrary';
 import { ColoursSlip } from './ColoursSlip';
 import { LiftSlip } from './LiftSlip';
@@ -27,7 +31,11 @@ export function Tray() {
     <section aria-label="Ink tray" className="group/tray relative h-[112px] border-t border-line bg-panel [@media(max-height:719px)]:h-14">
       <div className="absolute inset-x-0 bottom-0 flex h-[112px] gap-3 border-line bg-panel px-3 py-2 [@media(max-height:719px)]:h-14 [@media(max-height:719px)]:overflow-hidden [@media(max-height:719px)]:py-1 [@media(max-height:719px)]:group-focus-within/tray:h-[112px] [@media(max-height:719px)]:group-focus-within/tray:border-t [@media(max-height:719px)]:group-hover/tray:h-[112px] [@media(max-height:719px)]:group-hover/tray:border-t z-10">
         <AimTile />
-        <div role="group" aria-label="Swatches" tabIndex={-1} className="flex min-w-0 flex-1 gap-1.5 overflow-x-auto overflow-y-hidden p-0.5">
+        <div role="group" aria-label="Swatches" data-region="tray" tabIndex={-1} className="flex min-w-0 flex-1 gap-1.5 overflow-x-auto overflow-y-hidden p-0.5">
+          <button type="button" data-opens="New colour" onClick={(e) => openColourHere(session, e, true)} className="flex h-full w-[64px] shrink-0 cursor-pointer flex-col items-center justify-center gap-1 rounded-sm border border-dashed border-edge bg-transparent p-0 text-[12px] leading-4 hover:border-accent">
+            <Plus size={18} aria-hidden />
+            New colour
+          </button>
           {groups.map((g) => (
             <TrayGroup key={g.name ?? ''} name={g.name} labelled={labelled}>
               {g.swatches.map((s) => (
@@ -35,6 +43,7 @@ export function Tray() {
               ))}
             </TrayGroup>
           ))}
+          {swatches.length <= 2 && <Palettes />}
         </div>
         <Recent />
         <div className="flex w-[216px] shrink-0 flex-col gap-1">
@@ -51,6 +60,36 @@ export function Tray() {
   );
 }
 
+/** Six small sets to begin with, offered while the tray holds nothing but what every design has. */
+function Palettes() {
+  const session = useSession();
+  return (
+    <div role="group" aria-label="Small palettes to begin with" className="flex gap-1.5 border-l border-line pl-2">
+      {SMALL_PALETTES.map((p) => (
+        <button
+          key={p.name}
+          type="button"
+          title={`Put ${p.colours.map((c) => c.name).join(', ')} into the tray`}
+          className="flex h-full w-[86px] shrink-0 cursor-pointer flex-col overflow-hidden rounded-sm border border-edge bg-field p-0 text-left hover:border-accent"
+          onClick={() => {
+            session.commit(`Add the palette ${p.name}`, (d) => {
+              for (const c of p.colours) addSwatch(d, { id: session.newId(), name: c.name, kind: 'colour', colour: { cmyk: c.cmyk }, group: p.name });
+            });
+            session.say(`${p.name}: ${count(p.colours.length, 'colour')} are in the tray. Choose an object and click one.`);
+          }}
+        >
+          <span className="truncate px-1.5 pt-0.5 text-[12px] leading-4">{p.name}</span>
+          <span aria-hidden className="flex min-h-0 w-full flex-1 px-1 pb-1">
+            {p.colours.map((c) => (
+              <span key={c.name} className="flex-1" style={{ background: session.palette.css({ cmyk: c.cmyk }) }} />
+            ))}
+          </span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
 /** Type a name and its ink percentages, Enter, the next; or paste a whole list. */
 function RecipeLine() {
   const session = useSession();
@@ -61,11 +100,21 @@ function RecipeLine() {
     const read = readRecipes(source, session.design);
     const good = read.flatMap((r) => (r.ok ? [r.recipe] : []));
     const bad = read.find((r) => !r.ok);
+    const { aim } = session.state;
+    const ids = freeSelection(session);
+    const reached = aimedNodes(session.design, ids, aim);
+    const letters = chosenLetters(session);
+    let last = '';
     if (good.length) {
       session.commit(good.length === 1 ? `Add ${good[0].name}` : `Add ${count(good.length, 'swatch', 'swatches')}`, (d) => {
-        for (const r of good) addSwatch(d, { id: session.newId(), name: r.name, kind: 'colour', colour: r.colour });
+        for (const r of good) {
+          last = session.newId();
+          addSwatch(d, { id: last, name: r.name, kind: 'colour', colour: r.colour });
+        }
+        // What is made goes to what is chosen; of a list, nothing does.
+        if (good.length === 1 && reached.length) setColour(d, ids, aim, { swatch: last, tint: 1 }, letters);
       });
-      session.say(`Added ${good.map((r) => r.name).join(', ')}.`);
+      session.say(good.length === 1 && reached.length ? `Added ${good[0].name}: ${AIM_WORDS[aim].toLowerCase()} of ${count(reached.length, 'object')}.` : `Added ${good.map((r) => r.name).join(', ')}.`);
     }
     setProblem(bad && !bad.ok ? (read.length > 1 ? `Line ${bad.line}: ${bad.message}` : bad.message) : null);
     return !bad && good.length > 0;
@@ -79,7 +128,8 @@ function RecipeLine() {
       <input
         id="recipe-line"
         className={`h-8 w-full rounded-sm border bg-field px-2 ${problem ? 'border-stop' : 'border-edge'}`}
-        placeholder="Dusk 100 72 8 20 ↵"
+        placeholder="pink, #0b3a5e, 100 72 8 20 ↵"
+        title="A colour by name (pink, dark green), a screen colour (#0b3a5e), or a name and inks: Dusk 100 72 8 20"
         autoComplete="off"
         value={text}
         aria-invalid={problem !== null}

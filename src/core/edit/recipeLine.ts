@@ -1,5 +1,6 @@
 import { parseHex } from '../colour/spaces';
 import { parseCssColour } from '../colour/css';
+import { colourOfWords } from '../colour/plainWords';
 import type { Cmyk, Design, OwnColour } from '../model/schema';
 import { proposedName, recipeName } from './recipeName';
 import { tinted } from './swatches';
@@ -13,7 +14,7 @@ export type RecipeRead = { readonly ok: true; readonly recipe: Recipe } | { read
 /**
  * Reads what is typed or pasted into the recipe line, one colour a line (or between semicolons):
  * `Dusk 100 72 8 20` (C M Y K in percent), `Harbour #0b3a5e`, `#0b3a5e`, `Ember 50%` (part strength of a swatch),
- * `Rope Lab 62 4 18`, and the colours of CSS: `rgb(11 58 94)`, `--dusk: oklch(40% 0.1 250)`, `device-cmyk(…)`, `tomato`.
+ * `Rope Lab 62 4 18`, and the colours of CSS: `rgb(11 58 94)`, `--dusk: oklch(40% 0.1 250)`, `device-cmyk(…)`, and plain words: `tomato`, `dark green`.
  * A colour without a name is named from its numbers.
  */
 export function readRecipes(text: string, design: Pick<Design, 'swatches'>): RecipeRead[] {
@@ -69,9 +70,9 @@ function readOne(line: string, number: number, design: Pick<Design, 'swatches'>)
     if (!swatch || swatch.kind !== 'colour') return refuse(`There is no swatch called “${part[1]}” to take a part of.`);
     return { ok: true, recipe: { name: `${swatch.name} ${Math.round(by * 100)} %`, colour: tinted(swatch.colour, by) } };
   }
-  const word = /^[a-z]+$/i.test(line) ? parseCssColour(line) : null;
-  if (word) return { ok: true, recipe: { name: line, colour: word } };
-  return refuse('Write a name and four ink percentages, such as Dusk 100 72 8 20, or a screen colour such as #0b3a5e.');
+  const word = colourOfWords(line);
+  if (word) return { ok: true, recipe: { name: line.trim(), colour: { rgb: word } } };
+  return refuse('Write a colour by its name (pink, dark green), a screen colour such as #0b3a5e, or a name and four ink percentages, such as Dusk 100 72 8 20.');
 }
 
 /** A name without the signs that part it from its value, also those of a CSS variable. */

@@ -96,7 +96,7 @@ function Reach({ colour, onUse }: { colour: OwnColour; onUse: (cmyk: readonly [n
         <span className="flex-1" style={{ background: palette.css(colour) }} />
       </span>
       <span className={`min-w-0 flex-1 ${beyond ? 'text-warn' : ''}`}>
-        {beyond ? `Out of reach: this ${kept} prints ΔE00 ${formatNumber(reach.prints, 1)} away.` : `This ${kept} can be printed; it comes out within ΔE00 ${formatNumber(reach.prints, 1)}.`} As ink: {numbers}.
+        {beyond ? `This ${kept} prints duller: left as meant, right as it comes out.` : `This ${kept} prints as it looks.`} <span title={`How far apart the two are: ΔE00 ${formatNumber(reach.prints, 1)} (under about 2 they can hardly be told apart)`} className="key-line">ΔE00 {formatNumber(reach.prints, 1)}</span>. As ink: {numbers}.
       </span>
       <Button onClick={() => onUse(recipe)}>Use the printable one</Button>
     </div>
