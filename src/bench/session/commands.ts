@@ -10,6 +10,7 @@ import { rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import type { Colour } from '@/core/model/schema';
 import { isHolder } from '@/core/model/tree';
+import { usedChannels } from '@/core/scene/used';
 import { mm } from '@/core/units/length';
 import { chosen, chosenLetters, count, free, freeSelection, type CommandDef } from './commandDef';
 import { ARRANGE_COMMANDS } from './arranging';
@@ -19,7 +20,7 @@ import { COPY_COMMANDS, copyThrough } from './copying';
 import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodeCommands';
 import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
-import { withBeadColour } from '../tools/beadColour';
+import { lastBead, withBeadColour } from '../tools/beadColour';
 import { noteColour } from './settings';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import type { Session } from './session';
@@ -317,7 +318,13 @@ export const COMMANDS = {
   },
   'view.work': view('Work view', 'work', ['1'], ['edit', 'guides']),
   'view.clean': view('Clean view', 'clean', ['2'], ['preview', 'no guides', 'cut at the trim']),
-  'view.plates': view('Plates view', 'plates', ['3'], ['separations', 'inks', 'overprint']),
+  'view.plates': {
+    label: 'Plates view', keywords: ['separations', 'inks', 'single inks'], keys: ['3'], harmless: true,
+    // It opens on a plate: the ink that this page has most of.
+    run: (s) => s.set({ view: 'plates', editing: null, ...(s.state.view !== 'plates' && { shownInks: firstPlate(s) }) }),
+  },
+  'go.details': { label: 'Go to Details', keywords: ['fields', 'properties', 'panel', 'inspector'], keys: ['E'], harmless: true, run: () => goTo('[data-region=details]') },
+  'go.tray': { label: 'Go to the ink tray', keywords: ['swatches', 'colours', 'palette'], keys: ['C'], harmless: true, run: () => goTo('[data-region=tray]') },
 } as const satisfies Record<string, CommandDef>;
 
 export type CommandId = keyof typeof COMMANDS;
@@ -332,6 +339,20 @@ function turnSelection(s: Session, degrees: number): void {
   if (isEmpty(box)) return;
   const about = s.state.pivot ?? centre(box);
   if (s.commit(`Turn ${Math.abs(degrees)}°`, (d) => turnNodes(d, s.page, ids, degrees, about))) s.noteAgain({ kind: 'keep', map: rotation(degrees, about), copy: false });
+}
+
+/** Gives the keys to the first thing of a place that takes them. */
+function goTo(selector: string): void {
+  const region = globalThis.document?.querySelector?.<HTMLElement>(selector);
+  (region?.querySelector<HTMLElement>('input, select, button:not([disabled])') ?? region)?.focus();
+}
+
+/** The plate to look at first: a process ink that the page uses, the darkest of them. */
+function firstPlate(s: Session): ReadonlySet<string> | null {
+  const { palette } = s;
+  const used = palette.screen ? [] : usedChannels(s.restingScene(s.state.design), palette);
+  const first = [3, 0, 1, 2].find((i) => used.includes(i)) ?? used[0];
+  return first === undefined ? null : new Set([palette.channels[first]]);
 }
 
 function stepPage(s: Session, by: number): void {
@@ -361,12 +382,15 @@ export function runCommand(s: Session, id: CommandId): boolean {
 /** Sends a colour where the aim points, and says so. With no objects chosen it says what to do. */
 export function applyColour(s: Session, colour: Colour, name: string): void {
   const ids = freeSelection(s);
-  const { aim, stop } = s.state;
+  const { aim } = s.state;
+  // Of a gradient a colour goes to a bead, the last one where none is chosen: it is made flat only by choosing Flat.
+  const stop = s.state.stop ?? lastBead(s);
   const bead = stop === null ? null : withBeadColour(s, stop, colour);
   if (bead) {
     noteColour(s, colour);
     s.commit(`${bead.what}: ${name}`, bead.recipe);
-    s.say(`${bead.what} ${stop! + 1} of ${bead.count}: ${name}.`);
+    s.say(`${bead.what} ${stop! + 1} of ${bead.count}: ${name}.${s.state.stop === null ? ' Flat, in Details, makes it one colour.' : ''}`);
+    s.set({ stop });
     return;
   }
   const reached = aimedNodes(s.design, ids, aim);

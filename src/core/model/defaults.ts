@@ -27,7 +27,8 @@ export const PROFILES = [
 ] as const;
 
 export function setupOf(width: number, height: number, changes: Partial<Setup> = {}): Setup {
-  const m = Math.min(mm(10), width / 8, height / 8);
+  // Of a card 4 mm, of a sheet 10: a fourteenth of the short side, in halves of a millimetre.
+  const m = Math.min(mm(10), mm(Math.round(((Math.min(width, height) / mm(1)) / 14) * 2) / 2));
   return {
     medium: 'print',
     width,
