@@ -13,6 +13,9 @@ async function saved(bench: BenchPage): Promise<File> {
   return JSON.parse(strFromU8(unzipSync(file.bytes)['design.json'])) as File;
 }
 const recipe = async (bench: BenchPage, line: string) => {
+  // What is made goes to what is chosen: here it is for later.
+  await bench.top.focus();
+  await bench.page.keyboard.press('Escape');
   await bench.page.getByLabel('Recipe line').fill(line);
   await bench.page.getByLabel('Recipe line').press('Enter');
 };
@@ -31,10 +34,10 @@ test('a lantern mark: panes cut out of a barrel, still adjustable, the same on t
   await page.keyboard.press('Control+a');
   await button(bench, 'Subtract').click();
   await expect(bench.message()).toContainText('Subtracted');
-  expect(await bench.names()).toEqual(['Subtraction']);
+  expect((await bench.names()).map((n) => /^Barrel ∖ ./.test(n))).toEqual([true]);
   // Inside, the panes are three copies of one: made narrower, all are.
   await bench.click(28, 65, { clickCount: 2 });
-  await expect(page.getByRole('navigation', { name: 'Inside' })).toContainText('Subtraction');
+  await expect(page.getByRole('navigation', { name: 'Inside' })).toContainText('Barrel ∖');
   await bench.click(37, 80);
   await expect(bench.field('Count')).toHaveValue('3');
   await bench.field('Count').fill('2');

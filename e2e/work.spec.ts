@@ -214,7 +214,7 @@ test('words: typed, chosen, restyled, undone, wrapped and flagged', async ({ pag
   await page.keyboard.press('Control+z');
   await page.keyboard.type('!');
   await page.keyboard.press('Escape');
-  await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Home-made paper lanterns/);
+  await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Text: Home-made paper lanterns/);
   await bench.field('Height').fill('8');
   await page.keyboard.press('Enter');
   await expect(bench.details().getByText(/characters do not fit/)).toBeVisible();
