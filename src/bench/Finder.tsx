@@ -1,9 +1,9 @@
 'use client';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { found } from './finder/rank';
-import { finderRows } from './finder/rows';
+import { finderRows, type FinderRow } from './finder/rows';
 import { backToBench } from './session/focus';
 import { useSession } from './session/context';
 
@@ -15,6 +15,7 @@ const MOST = 60;
 export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const session = useSession();
   const [query, setQuery] = useState('');
+  const chosen = useRef<FinderRow | null>(null);
   const rows = useMemo(() => (open ? found(query, finderRows()).slice(0, query.trim() ? MOST : undefined) : []), [open, query]);
   return (
     <Dialog.Root
@@ -26,7 +27,13 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
     >
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content onCloseAutoFocus={backToBench} style={{ boxShadow: 'var(--shadow)' }} aria-describedby={undefined} className="fixed top-20 left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-panel">
+        <Dialog.Content onCloseAutoFocus={(e) => {
+            // First the bench top has the focus again, then what was found takes it where it belongs.
+            backToBench(e);
+            const row = chosen.current;
+            chosen.current = null;
+            if (row) setTimeout(() => row.run(session), 0);
+          }} style={{ boxShadow: 'var(--shadow)' }} aria-describedby={undefined} className="fixed top-20 left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-panel">
           <Dialog.Title className="sr-only">Find a command</Dialog.Title>
           <Command label="Find a command" loop shouldFilter={false}>
             <Command.Input autoFocus value={query} onValueChange={setQuery} placeholder="What do you want to do? hole, rounder, pdf …" className="h-10 w-full border-b border-line bg-field px-3 outline-none" />
@@ -41,10 +48,9 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
                     disabled={!able}
                     title={able ? undefined : 'Choose something that this can be done to first'}
                     onSelect={() => {
+                      chosen.current = row;
                       onOpenChange(false);
                       setQuery('');
-                      // After the dialog has given the focus back.
-                      setTimeout(() => row.run(session), 0);
                     }}
                     className="flex h-8 cursor-pointer items-center justify-between gap-3 rounded-sm px-2 aria-disabled:opacity-40 aria-selected:bg-accent aria-selected:text-on-accent"
                   >

@@ -50,11 +50,17 @@ export function TextInput() {
         if (!busy && session.state.editing) backToLetters();
       }, 0);
     const away = (e: FocusEvent) => e.relatedTarget === null && back();
+    // Enter and Esc are the last keys that a field takes.
+    const done = (e: globalThis.KeyboardEvent) => {
+      if ((e.key === 'Enter' || e.key === 'Escape') && e.target instanceof HTMLInputElement && e.target.closest('[data-region=details]')) setTimeout(backToLetters, 0);
+    };
     document.addEventListener('click', back);
     document.addEventListener('focusout', away);
+    window.addEventListener('keydown', done, { capture: true });
     return () => {
       document.removeEventListener('click', back);
       document.removeEventListener('focusout', away);
+      window.removeEventListener('keydown', done, { capture: true });
     };
   }, [session, target]);
 
