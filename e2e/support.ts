@@ -95,7 +95,7 @@ export class BenchPage {
     await this.page.getByRole('button', { name: 'Shape', exact: true }).click();
     await this.page.getByRole('dialog', { name: 'Shapes' }).getByRole('button', { name, exact: true }).first().click();
     await this.drag(await this.at(x0, y0), await this.at(x1, y1));
-    await expect(this.message()).toContainText(`Drew a ${name.toLowerCase()}`);
+    await expect(this.message()).toContainText(new RegExp(`Drew an? ${name.toLowerCase()}`));
   }
 
   async click(x: number, y: number, options: { modifiers?: ('Shift' | 'Alt')[]; clickCount?: number } = {}): Promise<void> {

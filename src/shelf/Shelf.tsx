@@ -7,8 +7,8 @@ import type { Design } from '@/core/model/schema';
 import { formatOf } from '@/core/units/formats';
 import { formatLength } from '@/core/units/length';
 import { browserEnv } from '@/env/browser';
-import type { DesignRow } from '@/store/database';
-import { saveKept } from '@/saving/saveCopy';
+import type { AsideRow, DesignRow } from '@/store/database';
+import { downloadAside, saveKept } from '@/saving/saveCopy';
 import { keepAssets } from '@/store/pack';
 import { designStore, seedDemo, storageProblem } from '@/store/open';
 import { Button } from '@/ui/Button';
@@ -26,6 +26,7 @@ interface Said {
 export function Shelf() {
   const router = useRouter();
   const [rows, setRows] = useState<readonly DesignRow[] | null>(null);
+  const [asides, setAsides] = useState<readonly AsideRow[]>([]);
   const [refused, setRefused] = useState<string | null>(null);
   const [said, setSaid] = useState<Said | null>(null);
   const file = useRef<HTMLInputElement>(null);
@@ -33,6 +34,7 @@ export function Shelf() {
   const refresh = useCallback(async () => {
     const list = await designStore().list();
     setRows(list);
+    setAsides(await designStore().asides());
     return list;
   }, []);
 
@@ -121,6 +123,11 @@ export function Shelf() {
       setSaid({ text: storageProblem(e), tone: 'stop' });
     }
   };
+  const throwAway = async (row: AsideRow) => {
+    await designStore().removeAside(row.id);
+    await refresh();
+    setSaid({ text: 'Threw away what had been left out.', tone: 'plain', putBack: () => void designStore().keepAside(row).then(refresh).then(() => setSaid(null)) });
+  };
   const bringDemo = async () => {
     await designStore().setSetting('demo-seeded', false);
     await seedDemo(designStore());
@@ -207,8 +214,33 @@ export function Shelf() {
             ))}
           </ul>
         )}
+        {asides.length > 0 && <Aside rows={asides} nameOf={(id) => rows?.find((r) => r.id === id)?.name ?? 'A design that is no longer here'} onThrow={throwAway} />}
       </main>
     </div>
+  );
+}
+
+/** What could not be read when a design was opened, still as it lay. Most people never see this. */
+function Aside({ rows, nameOf, onThrow }: { rows: readonly AsideRow[]; nameOf: (designId: string) => string; onThrow: (row: AsideRow) => Promise<void> }) {
+  return (
+    <details className="mt-8">
+      <summary className="cursor-pointer">Left out when opened ({rows.length})</summary>
+      <ul aria-label="Left out when opened" className="m-0 mt-2 list-none rounded-sm border border-line bg-panel p-0">
+        {rows.map((row) => (
+          <li key={row.id} className="flex items-center gap-3 border-b border-line px-3 py-2 last:border-b-0">
+            <span className="min-w-0 flex-1">
+              <span className="font-semibold">{nameOf(row.designId)}</span> <span className="text-faint">{new Date(row.when).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</span>
+              <br />
+              {row.why}
+            </span>
+            <Button onClick={() => downloadAside(row)}>Save the file</Button>
+            <Button kind="quiet" onClick={() => void onThrow(row)}>
+              Throw away
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

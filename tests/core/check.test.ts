@@ -72,7 +72,7 @@ describe('text', () => {
   });
   test('each missing face of each text is named once', async () => {
     const found = await find(words('lamps', 60, 'harbour-sans'));
-    expect(found.map((f) => f.message)).toEqual(['Notice asks for the face harbour-sans, which is not here; another stands in.']);
+    expect(found.map((f) => f.message)).toEqual(['Notice asks for the face harbour sans, which is not here; another stands in.']);
   });
 });
 

@@ -11,6 +11,7 @@ import type { DesignNode, NodeOf, Picture } from '@/core/model/schema';
 import { isDrawing } from '@/core/input/asDesign';
 import { storageProblem } from '@/store/open';
 import { count, freeSelection } from '../session/commandDef';
+import { opening } from '../session/opening';
 import type { Session } from '../session/session';
 import { pick } from '../tools/pick';
 
@@ -24,7 +25,7 @@ const stem = (name: string) => name.replace(/\.[^.]+$/, '').slice(0, 120) || 'Pi
 
 /** Opens a picture file and keeps it in this browser; says why where that does not work. */
 export async function openPicture(s: Session, name: string, given: Uint8Array): Promise<NewPicture | null> {
-  const read = await s.pictureWorker.read(given);
+  const read = await opening(s, name, s.pictureWorker.read(given));
   if (!read.ok) {
     s.say(`${name} cannot be placed: ${read.message}.`, 'warn');
     return null;
@@ -155,7 +156,7 @@ export async function relink(s: Session, id: string, f: File): Promise<void> {
 
 /** A drawing's objects on the page, as large as the drawing says or as fits; what could not be kept is told. */
 export async function placeDrawing(s: Session, name: string, bytes: Uint8Array, at: Point | null): Promise<string | null> {
-  const read = await s.pictureWorker.drawing(bytes, stem(name));
+  const read = await opening(s, name, s.pictureWorker.drawing(bytes, stem(name)));
   if (!read.ok) {
     s.say(`${name} cannot be placed: ${read.message}.`, 'warn');
     return null;

@@ -122,7 +122,9 @@ export class ColourRoom {
   private ownProfile(icc: Uint8Array, space: PictureSpace): Profile | null {
     try {
       const profile = this.engine.open(icc);
-      return profile.space === space ? profile : null;
+      if (profile.space !== space) return null;
+      this.engine.transform(profile, this.srgb!, true); // a profile with its tables missing opens, and leads nowhere
+      return profile;
     } catch {
       return null; // a broken profile says nothing about the colours
     }

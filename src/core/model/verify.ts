@@ -94,6 +94,7 @@ function issueText(issue: z.core.$ZodIssue): string {
   if (issue.code === 'too_big') return issue.origin === 'number' || issue.origin === 'int' ? `it is more than ${numeral(issue.maximum)}` : `it has more than ${numeral(issue.maximum)} ${issue.origin === 'string' ? 'characters' : 'parts'}`;
   if (issue.code === 'too_small') return issue.origin === 'number' || issue.origin === 'int' ? `it is less than ${numeral(issue.minimum)}` : `it has fewer than ${numeral(issue.minimum)} ${issue.origin === 'string' ? 'characters' : 'parts'}`;
   if (issue.code === 'invalid_type') return `it is not ${issue.expected === 'number' ? 'a number' : `of the kind ${issue.expected}`}`;
+  if (issue.code === 'invalid_value') return `it is none of: ${issue.values.slice(0, 8).map(String).join(', ')}`;
   return issue.message;
 }
 

@@ -96,7 +96,8 @@ export const JPEG: PictureFormat = {
 };
 
 type Image = Pick<Pixels, 'width' | 'height' | 'space' | 'data'>;
-const damaged = (e: unknown) => new PictureProblem(`it is damaged or of a kind that is not read (${e instanceof Error ? e.message : String(e)})`);
+/** What a decoder says of it is for programmers. */
+const damaged = () => new PictureProblem('it is damaged, or of a kind of JPEG that is not read. Saving it anew where it was made may help');
 
 type Decode = (bytes: ArrayBuffer) => Promise<{ width: number; height: number; data: Uint8ClampedArray }>;
 let decoder: Promise<Decode> | null = null;
@@ -121,9 +122,9 @@ async function readLight(bytes: Uint8Array, components: 1 | 3, env: Pick<Env, 'a
     const data = new Uint8Array(width * height * components);
     for (let i = 0, at = 0; at < data.length; i += 4) for (let k = 0; k < components; k++) data[at++] = rgba[i + k];
     return { width, height, space: components === 1 ? 'gray' : 'rgb', data };
-  } catch (e) {
+  } catch {
     decoder = null; // after an error it has ended
-    throw damaged(e);
+    throw damaged();
   }
 }
 
@@ -137,10 +138,10 @@ async function readInks(bytes: Uint8Array, upsideDown: boolean): Promise<Image> 
     image.parse(bytes);
     // `isSourcePDF`: the samples as they are in the file; else the decoder turns all inks round.
     raw = image.getData({ width: image.width, height: image.height, isSourcePDF: true });
-  } catch (e) {
-    throw damaged(e);
+  } catch {
+    throw damaged();
   }
-  if (image.numComponents !== 4 || raw.length !== image.width * image.height * 4) throw damaged('it is not what its head says');
+  if (image.numComponents !== 4 || raw.length !== image.width * image.height * 4) throw damaged();
   const data = new Uint8Array(raw.buffer, raw.byteOffset, raw.byteLength);
   if (upsideDown) for (let i = 0; i < data.length; i++) data[i] = 255 - data[i];
   return { width: image.width, height: image.height, space: 'cmyk', data };
