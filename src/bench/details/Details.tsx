@@ -144,10 +144,11 @@ function Sentence() {
     );
   const node = design.nodes[selection[0]];
   if (!node) return null;
-  if (node.kind === 'combination')
+  if (node.kind === 'combination') {
+    const named = node.name && node.name !== OP_NAMES[node.op] ? node.name : null;
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {node.name || 'Combination'}: <Value to="How they are combined">{OP_NAMES[node.op].toLowerCase()}</Value> of {count(node.children.length, 'object')}, <Value to="Width">{size}</Value> across
+        {named && `${named}: `}<Value to="How they are combined">{named ? OP_NAMES[node.op].toLowerCase() : OP_NAMES[node.op]}</Value> of {count(node.children.length, 'object')}, <Value to="Width">{size}</Value> across
         {node.op !== 'divide' && (
           <>
             {' '}
@@ -157,6 +158,7 @@ function Sentence() {
         . Double-click to change what is combined.
       </p>
     );
+  }
   if (node.kind === 'repeat')
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
