@@ -10,6 +10,7 @@ import { tryOut } from '@/core/edit/history';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, reparentNode } from '@/core/edit/place';
 import { prepare } from '@/core/workshop';
 import fc from '../support/seeded';
+import { placesOf } from '../support/places';
 import { random } from '../support/random';
 import { making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
@@ -100,15 +101,7 @@ describe('of a damaged design what can be read is kept', () => {
       fc.property(fc.integer(), (seed) => {
         const next = random(seed);
         const value = JSON.parse(text) as unknown;
-        const places: [Record<string, unknown>, string][] = [];
-        const walk = (v: unknown) => {
-          if (typeof v !== 'object' || v === null) return;
-          for (const key of Object.keys(v)) {
-            places.push([v as Record<string, unknown>, key]);
-            walk((v as Record<string, unknown>)[key]);
-          }
-        };
-        walk(value);
+        const places = placesOf(value);
         for (let i = 0; i < 3; i++) {
           const [holder, key] = places[Math.floor(next() * places.length)];
           const kind = Math.floor(next() * 5);

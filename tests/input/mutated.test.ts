@@ -13,6 +13,7 @@ import { prepare, type Workshop } from '@/core/workshop';
 import { demoDesigns } from '@/demo/demos';
 import { FULL, measured } from '../support/measured';
 import { drawnBy, shopWith } from '../support/pictures';
+import { placesOf } from '../support/places';
 import { random } from '../support/random';
 import { sampleDesign } from '../support/sample';
 
@@ -49,15 +50,7 @@ const ODD = [null, -1, 0, 1e308, -1e99, 1e-300, '', 'constructor', '__proto__', 
 /** Places of a JSON value put out of order. */
 function jsonBroken(given: string, next: Next): string {
   const value = JSON.parse(given) as unknown;
-  const places: [Record<string, unknown>, string][] = [];
-  const walk = (v: unknown) => {
-    if (typeof v !== 'object' || v === null) return;
-    for (const key of Object.keys(v)) {
-      places.push([v as Record<string, unknown>, key]);
-      walk((v as Record<string, unknown>)[key]);
-    }
-  };
-  walk(value);
+  const places = placesOf(value);
   const numbers = places.filter(([holder, key]) => typeof holder[key] === 'number');
   for (let i = 0, n = 1 + below(next, 3); i < n; i++) {
     // Half are wild, half might be true: a number that is another, a place for another of its like.
@@ -100,6 +93,14 @@ async function used(design: Design, assets: Assets): Promise<void> {
   const saved = unpackDesign(packDesign(design, null, assets));
   if (!saved.ok) throw new Error(`what opened cannot be opened again: ${saved.code}`);
   expect(serializeDesign(saved.design)).toBe(serializeDesign(design));
+}
+
+/** A drawing or picture opened and used; why not, where it was refused. */
+async function asDesign(bytes: Uint8Array, name: string): Promise<string | null> {
+  const read = await openAsDesign(bytes, name, { ...shop.env, fonts: shop.fonts });
+  if (!read.ok) return read.why;
+  await used(read.design, read.assets);
+  return null;
 }
 
 /** Runs `n` broken files through; each failure is told with its seed. */
@@ -157,22 +158,12 @@ test('drawings', async () => {
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 80"><defs><linearGradient id="a"><stop offset="0" stop-color="#123"/><stop offset="1" stop-color="gold" stop-opacity=".5"/></linearGradient><clipPath id="c"><circle cx="30" cy="30" r="20"/></clipPath><marker id="m" markerWidth="4" markerHeight="4"><path d="M0 0 4 2 0 4z"/></marker></defs><rect x="5" y="5" width="40" height="30" rx="4" fill="url(#a)" stroke="red" stroke-width="2" stroke-dasharray="3 1"/><g transform="rotate(20 30 30)" clip-path="url(#c)" opacity=".6"><path d="M10 10C20 0 40 0 50 10A20 10 0 1 1 10 40Q5 20 10 10z" fill-rule="evenodd" marker-mid="url(#m)"/></g><text x="10 20" y="60" font-size="12">Pier <tspan dy="2" font-weight="bold">nine</tspan></text><use href="#m" x="3"/></svg>',
     '<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="40mm"><style>.k{fill:#09c} g>rect:first-child{stroke:#000}</style><mask id="q"><rect width="50" height="50" fill="white"/></mask><pattern id="p" width="8" height="8" patternUnits="userSpaceOnUse"><circle r="3" cx="4" cy="4"/></pattern><g mask="url(#q)"><rect class="k" width="60" height="60"/><polygon points="1,2 40,4 9,50" fill="url(#p)"/></g><symbol id="s" viewBox="0 0 10 10"><ellipse cx="5" cy="5" rx="5" ry="2"/></symbol><use href="#s" width="30" height="20"/></svg>',
   ];
-  await run('drawings', 10_000, FULL ? 3_000 : 120, async (next) => {
-    const read = await openAsDesign(svgBroken(pick(next, bases), next), 'Broken.svg', { ...shop.env, fonts: shop.fonts });
-    if (!read.ok) return read.why;
-    await used(read.design, read.assets);
-    return null;
-  });
+  await run('drawings', 10_000, FULL ? 3_000 : 120, (next) => asDesign(svgBroken(pick(next, bases), next), 'Broken.svg'));
 }, MINUTES);
 
 test('pictures', async () => {
   const bases = [drawnBy('png16m'), drawnBy('pnggray'), drawnBy('jpeg'), drawnBy('jpegcmyk', { space: 'cmyk' }), drawnBy('tiff24nc'), drawnBy('tiff32nc', { space: 'cmyk' }), drawnBy('tifflzw'), drawnBy('tiffg4')];
-  await run('pictures', 20_000, FULL ? 1_500 : 40, async (next) => {
-    const read = await openAsDesign(bytesBroken(pick(next, bases), next), 'Broken.png', { ...shop.env, fonts: shop.fonts });
-    if (!read.ok) return read.why;
-    await used(read.design, read.assets);
-    return null;
-  });
+  await run('pictures', 20_000, FULL ? 1_500 : 40, (next) => asDesign(bytesBroken(pick(next, bases), next), 'Broken.png'));
 }, MINUTES);
 
 test('swatch files', async () => {
