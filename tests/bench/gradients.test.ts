@@ -15,6 +15,7 @@ import { withBeadColour } from '@/bench/tools/beadColour';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { openBench, type TestBench } from '../support/bench';
 import { cmyk, linear, making, radial } from '../support/sample';
+import { beadsApart } from '@/bench/details/rampLook';
 
 let b: TestBench;
 let ids: string[];
@@ -199,4 +200,10 @@ describe('the way of mixing', () => {
     // Moving stops never changes it.
     expect(mixingFor(palette, { stops: dim }, [{ ...dim[0], offset: 0.3 }, dim[1]])).toBeUndefined();
   });
+});
+
+test('beads of a firm edge stand side by side, each to be taken; the others where they are', () => {
+  expect(beadsApart([0, 0.5, 0.5, 1])).toEqual([0, -6, 6, 0]);
+  expect(beadsApart([0.3, 0.31, 0.32])).toEqual([-12, 0, 12]);
+  expect(beadsApart([0, 0.2, 1])).toEqual([0, 0, 0]);
 });

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { cleanest, middles, type Middle } from '@/core/colour/clean';
 import { MIXINGS } from '@/core/colour/mixing';
 import type { RampSource } from '@/core/colour/ramp';
-import { firmnessOf, withFirmness } from '@/core/edit/gradient';
+import { firmnessOf, hasMiddle, withFirmness } from '@/core/edit/gradient';
 import type { Mixing } from '@/core/model/schema';
 import { formatNumber } from '@/core/units/length';
 import { PlainSlider } from '@/ui/PlainSlider';
@@ -24,6 +24,8 @@ export function CleanMiddle({ ramp, onChange, onPreview }: Props) {
   const { stops } = ramp;
   const list = useMemo(() => middles(stops, palette), [stops, palette]);
   const best = cleanest(list).mixing;
+  // A hard edge mixes nothing, so no way of mixing is better than another.
+  const mixes = stops.some((_, i) => i + 1 < stops.length && hasMiddle(stops, i));
   const plain = plainMixing(palette);
   const now = ramp.mixing ?? plain;
   const firm = (v: number): RampSource => ({ stops: withFirmness(stops, v / 100), ...(ramp.mixing && { mixing: ramp.mixing }) });
@@ -54,7 +56,7 @@ export function CleanMiddle({ ramp, onChange, onPreview }: Props) {
             >
               <span>{MIXINGS[m.mixing].word}</span>
               <span aria-hidden className="h-4 rounded-[2px]" style={{ background: rampCss(palette, { stops, mixing: m.mixing }) }} />
-              <span className={`truncate text-[11px] font-normal ${m.beyond > BEYOND ? 'text-warn' : 'text-faint'}`}>{noteOf(m, best)}</span>
+              <span className={`truncate text-[11px] font-normal ${m.beyond > BEYOND ? 'text-warn' : 'text-faint'}`}>{mixes ? noteOf(m, best) : ''}</span>
             </button>
           ))}
         </div>

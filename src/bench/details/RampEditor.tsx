@@ -6,7 +6,7 @@ import type { Stop } from '@/core/model/schema';
 import { NumberField } from '@/ui/NumberField';
 import { useSession } from '../session/context';
 import { colourName } from '../session/naming';
-import { rampCss } from './rampLook';
+import { beadsApart, rampCss } from './rampLook';
 
 interface Props {
   readonly ramp: RampSource;
@@ -23,12 +23,16 @@ interface Drag {
   now: Stop[];
   out: boolean;
   moved: boolean;
+  readonly from: number;
+  /** How far the bead stands beside its place, in pixels. */
+  readonly beside: number;
 }
 
 /** A ramp with its beads: click to add, drag to move, pull down to take out; small ones between them are midpoints. */
 export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Props) {
   const session = useSession();
   const { stops } = ramp;
+  const apart = beadsApart(stops.map((s) => s.offset));
   const bar = useRef<HTMLDivElement>(null);
   const drag = useRef<Drag | null>(null);
   const base = useRef(stops);
@@ -41,9 +45,10 @@ export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Prop
   const onPointerMove = (e: PointerEvent) => {
     const d = drag.current;
     if (!d) return;
+    if (!d.moved && Math.abs(e.clientX - d.from) < 3 && Math.abs(e.clientY - bar.current!.getBoundingClientRect().bottom) <= 40) return;
     d.moved = true;
     d.out = !d.mid && base.current.length > 2 && Math.abs(e.clientY - bar.current!.getBoundingClientRect().bottom) > 40;
-    d.now = d.mid ? setMidpoint(base.current, d.index, midAt(d.index, e.clientX)) : d.out ? removeStop(base.current, d.index) : moveStop(base.current, d.index, offsetAt(e.clientX));
+    d.now = d.mid ? setMidpoint(base.current, d.index, midAt(d.index, e.clientX)) : d.out ? removeStop(base.current, d.index) : moveStop(base.current, d.index, offsetAt(e.clientX - d.beside));
     onPreview(d.now);
   };
   const onPointerUp = () => {
@@ -56,7 +61,7 @@ export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Prop
   const begin = (e: PointerEvent<HTMLElement>, index: number, mid: boolean) => {
     e.currentTarget.setPointerCapture(e.pointerId);
     base.current = stops;
-    drag.current = { index, mid, now: [...stops], out: false, moved: false };
+    drag.current = { index, mid, now: [...stops], out: false, moved: false, from: e.clientX, beside: mid ? 0 : apart[index] };
     if (!mid) onChoose(index);
   };
   const pulls = {
@@ -131,7 +136,7 @@ export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Prop
             aria-valuenow={Math.round(s.offset * 100)}
             aria-valuetext={`${Math.round(s.offset * 100)} %`}
             className={`absolute top-[22px] size-5 -translate-x-1/2 cursor-ew-resize touch-none rounded-full border-2 ${chosen === i ? 'border-accent outline-2 outline-accent' : 'border-edge'}`}
-            style={{ left: `${s.offset * 100}%`, background: session.palette.css(s.colour) }}
+            style={{ left: `calc(${s.offset * 100}% + ${apart[i]}px)`, background: session.palette.css(s.colour) }}
             onPointerDown={(e) => begin(e, i, false)}
             {...pulls}
             onKeyDown={(e) => onKey(e, i, false)}
