@@ -47,7 +47,7 @@ test('a lantern mark: panes cut out of a barrel, still adjustable, the same on t
   await page.reload();
   await bench.ready();
   await bench.click(28, 65);
-  await expect(bench.details()).toContainText('subtraction of 2 objects');
+  await expect(bench.details()).toContainText('Subtraction of 2 objects');
   const kept = await saved(bench);
   const top = kept.nodes[kept.pages[0].children[0]];
   expect(top).toMatchObject({ kind: 'combination', op: 'subtract' });
