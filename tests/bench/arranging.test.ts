@@ -9,7 +9,7 @@ import { enterHolder, selectTool } from '@/bench/tools/select';
 import { shapeTool } from '@/bench/tools/shape';
 import { textTool } from '@/bench/tools/text';
 import { endEditing, writeInShape } from '@/bench/tools/editing';
-import { applyColour } from '@/bench/session/commands';
+import { applyColour } from '@/bench/session/colouring';
 import { replaceText } from '@/core/edit/text';
 import type { DesignDraft } from '@/core/edit/history';
 import { snapAngle } from '@/bench/tools/snapping';

@@ -1,13 +1,15 @@
 import { gradientLine } from '@/core/edit/gradient';
 import { paintAt, rampOf, setPaint } from '@/core/edit/paint';
+import { addSwatch } from '@/core/edit/swatches';
 import { firstPools } from '@/core/edit/pools';
-import { eachByItself, isSweep, matchEnds, sweepOver } from '@/core/edit/sweep';
+import { eachByItself, isSweep, matchEnds, sweepBecomes, sweepOver } from '@/core/edit/sweep';
 import { apply, multiply } from '@/core/geometry/matrix';
 import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';
 import type { Design, GradientPaint, Paint, PoolsPaint, Stop } from '@/core/model/schema';
 import { pageMatrix } from '@/core/model/tree';
 import { tryOut } from '@/core/edit/history';
 import { toScreen } from '@/bench/canvas/camera';
+import { applyColour } from '@/bench/session/colouring';
 import { focusOnScreen, gradientTool, sidePoint } from '@/bench/tools/gradient';
 import { advisedMixing, aimedGradient, aimedPools, mixingFor, nearestOnTrack, onTrack, trackOf, withStops } from '@/bench/tools/gradientTarget';
 import { placedPools } from '@/bench/tools/pools';
@@ -15,7 +17,7 @@ import { withBeadColour } from '@/bench/tools/beadColour';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { openBench, type TestBench } from '../support/bench';
 import { cmyk, linear, making, radial } from '../support/sample';
-import { beadsApart } from '@/bench/details/rampLook';
+import { beadPlaces, beadsApart } from '@/bench/tools/beads';
 
 let b: TestBench;
 let ids: string[];
@@ -203,7 +205,45 @@ describe('the way of mixing', () => {
 });
 
 test('beads of a firm edge stand side by side, each to be taken; the others where they are', () => {
-  expect(beadsApart([0, 0.5, 0.5, 1])).toEqual([0, -6, 6, 0]);
-  expect(beadsApart([0.3, 0.31, 0.32])).toEqual([-12, 0, 12]);
-  expect(beadsApart([0, 0.2, 1])).toEqual([0, 0, 0]);
+  expect(beadsApart([0, 0.5, 0.5, 1], 260)).toEqual([0, -6, 6, 0]);
+  expect(beadsApart([0.3, 0.31, 0.32], 260)).toEqual([-12, 0, 12]);
+  expect(beadsApart([0, 0.2, 1], 260)).toEqual([0, 0, 0]);
+});
+
+test('on the sheet the two beads of a firm edge are taken one by one, and move as far as the pointer does', async () => {
+  const firm: Stop[] = [stops[0], { ...stops[0], offset: 0.5 }, { ...stops[1], offset: 0.5 }, stops[1]];
+  await open((d) => [d.shape('Flag', 'rectangle', { x: 100, y: 100, w: 300, h: 100 }, { fill: linear(firm, [300, 0, 0, 300, 0, 50]) })]);
+  const now = () => rampOf(b.session.design, paint()).stops.map((x) => Math.round(x.offset * 100));
+  const place = (i: number) => pagePoint(beadPlaces(trackOf(b.session, aimedGradient(b.session)!), rampOf(b.session.design, paint()).stops)[i]);
+  for (const [i, by, then] of [[1, -60, [0, 30, 50, 100]], [2, 60, [0, 30, 70, 100]]] as const) {
+    const [x, y] = place(i);
+    b.drag(gradientTool, [x, y], [x + by, y]);
+    expect(now()).toEqual(then);
+    expect(b.session.state.stop).toBe(i);
+  }
+});
+
+test('a sweep over many stays one when its kind changes; alone nothing is lost of the ramp', async () => {
+  await open(five(flat(cmyk(0, 90, 80, 0))));
+  b.drag(gradientTool, [10, 130], [570, 170]);
+  const { design, page } = b.session;
+  for (const kind of ['radial', 'box', 'linear'] as const) {
+    b.session.commit(kind, (d) => sweepBecomes(d, page, ids, 'fill', kind, b.session.shop.fonts));
+    expect(isSweep(b.session.design, page, ids, 'fill')).toBe(true);
+    expect(paint().gradient).toBe(kind);
+    expect(rampOf(b.session.design, paint()).stops).toEqual(rampOf(design, paintAt(design, ids[0], 'fill') as GradientPaint).stops);
+  }
+});
+
+test('a card on a gradient of a shared swatch: this object gets stops of its own, the swatch stays', async () => {
+  await open((d) => [d.shape('Flag', 'rectangle', { x: 100, y: 100, w: 300, h: 100 }, { fill: linear(stops, [300, 0, 0, 300, 0, 50]) })]);
+  b.session.commit('Keep', (d) => {
+    addSwatch(d, { id: 'dusk', name: 'Dusk', kind: 'ramp', stops });
+    addSwatch(d, { id: 'kelp', name: 'Kelp', kind: 'colour', colour: { cmyk: [0.8, 0.2, 0.7, 0.1] } });
+    setPaint(d, ids, 'fill', (old) => ({ ...(old as GradientPaint), ramp: { swatch: 'dusk' } }));
+  });
+  b.session.set({ stop: null });
+  applyColour(b.session, { swatch: 'kelp', tint: 1 }, 'Kelp');
+  expect(paint().ramp).toMatchObject({ stops: [stops[0], { offset: 1, colour: { swatch: 'kelp', tint: 1 } }] });
+  expect(b.session.design.swatches.find((x) => x.id === 'dusk')).toMatchObject({ stops });
 });

@@ -1,5 +1,5 @@
 import { sampleTool } from '@/bench/tools/sample';
-import { applyColour } from '@/bench/session/commands';
+import { applyColour } from '@/bench/session/colouring';
 import type { Colour, Design } from '@/core/model/schema';
 import { outlineOf, newDesign, setupOf } from '@/core/model/defaults';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';

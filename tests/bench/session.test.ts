@@ -1,6 +1,8 @@
+import { setPaint } from '@/core/edit/paint';
 import { moveNodes, scaleNodes } from '@/core/edit/place';
 import { serializeDesign } from '@/core/model/serialize';
-import { COMMAND_IDS, COMMAND_TABLE, applyColour, copySelection, pasteFrom, readClip, runCommand } from '@/bench/session/commands';
+import { applyColour } from '@/bench/session/colouring';
+import { COMMAND_IDS, COMMAND_TABLE, copySelection, pasteFrom, readClip, runCommand } from '@/bench/session/commands';
 import { comboOf } from '@/bench/session/keys';
 import { colourName, paintName } from '@/bench/session/naming';
 import { demoDesigns } from '@/demo/demos';
@@ -268,8 +270,12 @@ describe('colour goes where the aim points', () => {
   });
   test('overprint stays as it was when the colour changes', () => {
     select('Ember over paper');
+    // On its gradient a colour goes to a bead; made flat, to all of it.
     applyColour(b.session, wick(), 'Wick');
-    expect(b.session.design.nodes[id('Ember over paper')]).toMatchObject({ fills: [{ kind: 'colour', overprint: true }] });
+    expect(b.session.design.nodes[id('Ember over paper')]).toMatchObject({ fills: [{ kind: 'gradient', overprint: true }] });
+    b.session.commit('Flat', (d) => setPaint(d, [id('Ember over paper')], 'fill', (old) => ({ kind: 'colour', colour: cmyk(0, 50, 60, 0), overprint: 'overprint' in old && old.overprint })));
+    applyColour(b.session, wick(), 'Wick');
+    expect(b.session.design.nodes[id('Ember over paper')]).toMatchObject({ fills: [{ kind: 'colour', colour: wick(), overprint: true }] });
     runCommand(b.session, 'object.overprint');
     expect(b.session.state.message?.text).toBe('It cuts out what lies below.');
   });

@@ -3,6 +3,7 @@ import { stopsOf } from '@/core/edit/paint';
 import type { Point } from '@/core/geometry/matrix';
 import type { Colour } from '@/core/model/schema';
 import type { Session } from '../session/session';
+import { beadPlaces } from '../tools/beads';
 import { focusOnScreen, sidePoint } from '../tools/gradient';
 import { aimedGradient, aimedPools, midpointAt, onTrack, trackOf, type GradientTarget, type PoolsTarget } from '../tools/gradientTarget';
 import { placedPools } from '../tools/pools';
@@ -36,7 +37,8 @@ function drawLine(ctx: CanvasRenderingContext2D, s: Session, target: GradientTar
   }
   const stops = stopsOf(s.design, target.paint);
   for (let i = 0; i + 1 < stops.length; i++) if (hasMiddle(stops, i)) diamond(ctx, ink, onTrack(track, midpointAt(stops, i)));
-  stops.forEach((stop, i) => bead(ctx, s, ink, onTrack(track, stop.offset), stop.colour, s.state.stop === i, stop.opacity ?? 1));
+  const places = beadPlaces(track, stops);
+  stops.forEach((stop, i) => bead(ctx, s, ink, places[i], stop.colour, s.state.stop === i, stop.opacity ?? 1));
 }
 
 function centreOnScreen(s: Session, target: GradientTarget): Point {

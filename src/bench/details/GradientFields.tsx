@@ -4,7 +4,8 @@ import { bandingOf } from '@/core/check/banding';
 import type { RampSource } from '@/core/colour/ramp';
 import { localBox } from '@/core/edit/box';
 import { isText } from '@/core/edit/layout';
-import { geometryBetween, geometryFrom, gradientAngle, gradientLine, reverseStops, spreadEvenly, withAngle } from '@/core/edit/gradient';
+import { geometryBetween, geometryFrom, geometryOnPage, gradientAngle, gradientLine, reverseStops, spreadEvenly, withAngle } from '@/core/edit/gradient';
+import { multiply } from '@/core/geometry/matrix';
 import type { Recipe } from '@/core/edit/history';
 import { rampOf, setPaint, type Aim } from '@/core/edit/paint';
 import { addSwatch } from '@/core/edit/swatches';
@@ -15,7 +16,7 @@ import { Check, ListChoice, WordChoice } from '@/ui/Choice';
 import { shapeById } from '@/core/shapes/catalogue';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useSession } from '../session/context';
-import { withRamp, withStops, type GradientTarget } from '../tools/gradientTarget';
+import { withGeometry, withRamp, withStops, type GradientTarget } from '../tools/gradientTarget';
 import { CleanMiddle } from './CleanMiddle';
 import { RampEditor } from './RampEditor';
 
@@ -75,6 +76,12 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
   const { from, to } = gradientLine(paint);
   const half = Math.hypot(to.x - from.x, to.y - from.y);
   const squash = half ? Math.hypot(paint.geometry[2], paint.geometry[3]) / half : 1;
+  // The angle is the one that is seen: on the page, also where the object is turned or flipped.
+  const onPage: GradientPaint = { ...paint, geometry: multiply(target.matrix, paint.geometry) };
+  const turned = (degrees: number): Recipe => {
+    const geometry = geometryOnPage(withAngle(onPage, degrees).geometry, target.matrix);
+    return geometry ? withGeometry(session, target, geometry) : () => {};
+  };
   const { solid } = session.palette.ramp(paint.ramp);
   const banding = bandingOf(session.scene(), target.node, session.palette);
   return (
@@ -121,10 +128,10 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
           <NumberField
             label="Angle"
             suffix="°"
-            value={gradientAngle(paint)}
+            value={gradientAngle(onPage)}
             decimals={1}
-            onPreview={(v) => session.preview(v === null ? null : change((p) => withAngle(p, v)))}
-            onCommit={(v) => session.commit('Gradient angle', change((p) => withAngle(p, v)))}
+            onPreview={(v) => session.preview(v === null ? null : turned(v))}
+            onCommit={(v) => session.commit('Gradient angle', turned(v))}
           />
           {paint.gradient !== 'linear' && (
             <NumberField
@@ -134,7 +141,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
               min={1}
               max={1000}
               decimals={0}
-              onCommit={(v) => session.commit('Squash the gradient', change((p) => ({ ...p, geometry: geometryFrom(p.gradient, gradientLine(p).from, gradientLine(p).to, v / 100) })))}
+              onCommit={(v) => session.commit('Squash the gradient', withGeometry(session, target, geometryFrom(paint.gradient, from, to, v / 100)))}
             />
           )}
         </div>

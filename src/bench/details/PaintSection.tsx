@@ -6,6 +6,7 @@ import { aimedNodes, isLineAim, paintAt, setOutlineStyle, setOverprint, setPaint
 import { runAt } from '@/core/edit/text';
 import { firstPools, stopsOfPools } from '@/core/edit/pools';
 import { addSwatch } from '@/core/edit/swatches';
+import { isSweep, sweepBecomes } from '@/core/edit/sweep';
 import { BLACK, colourPaint } from '@/core/model/defaults';
 import type { Outline, Paint } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
@@ -64,7 +65,13 @@ export function PaintSection({ aim }: { aim: Aim }) {
       return;
     }
     const fallback = session.palette.screen ? ({ rgb: [0, 0, 0] } as const) : BLACK;
-    session.commit(`${word}: ${KINDS.find((k) => k.value === next)!.label.toLowerCase()}`, (d) =>
+    const label = `${word}: ${KINDS.find((k) => k.value === next)!.label.toLowerCase()}`;
+    if ((next === 'linear' || next === 'radial' || next === 'box') && isSweep(design, session.page, nodes, aim)) {
+      session.commit(label, (d) => sweepBecomes(d, session.page, ids, aim, next, session.shop.fonts));
+      session.set({ stop: null });
+      return;
+    }
+    session.commit(label, (d) =>
       setPaint(d, ids, aim, (old, id) => {
         const overprint = old.kind !== 'none' && old.overprint;
         if (next === 'none') return { kind: 'none' };

@@ -6,7 +6,8 @@ import type { Stop } from '@/core/model/schema';
 import { NumberField } from '@/ui/NumberField';
 import { useSession } from '../session/context';
 import { colourName } from '../session/naming';
-import { beadsApart, rampCss } from './rampLook';
+import { beadsApart } from '../tools/beads';
+import { rampCss } from './rampLook';
 
 interface Props {
   readonly ramp: RampSource;
@@ -16,6 +17,9 @@ interface Props {
   readonly onChange: (stops: Stop[], label: string) => void;
   readonly onPreview: (stops: Stop[] | null) => void;
 }
+
+/** About how long the bar is, in pixels. */
+const BAR = 260;
 
 interface Drag {
   readonly index: number;
@@ -32,7 +36,7 @@ interface Drag {
 export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Props) {
   const session = useSession();
   const { stops } = ramp;
-  const apart = beadsApart(stops.map((s) => s.offset));
+  const apart = beadsApart(stops.map((s) => s.offset), BAR);
   const bar = useRef<HTMLDivElement>(null);
   const drag = useRef<Drag | null>(null);
   const base = useRef(stops);

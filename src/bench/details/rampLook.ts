@@ -18,19 +18,3 @@ export function rampCss(palette: Palette, source: RampSource): string {
   const gradient = `linear-gradient(90deg, ${parts.join(', ')})`;
   return ramp.solid ? gradient : `${gradient}, ${CHECKER}`;
 }
-
-/** Beads nearer than this part of the bar hide one another. */
-const NEAR = 0.04;
-const BEAD_STEP = 12;
-
-/** How far each bead stands beside its place, in pixels, so that those of a firm edge can each be taken. */
-export function beadsApart(offsets: readonly number[]): number[] {
-  const out: number[] = [];
-  for (let from = 0; from < offsets.length; ) {
-    let to = from + 1;
-    while (to < offsets.length && offsets[to] - offsets[to - 1] < NEAR) to++;
-    for (let i = from; i < to; i++) out.push((i - (from + to - 1) / 2) * BEAD_STEP);
-    from = to;
-  }
-  return out;
-}

@@ -1,14 +1,13 @@
 import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/core/edit/clip';
 import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
-import { aimedNodes, isLineAim, setColour, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
+import { aimedNodes, isLineAim, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
 import { setWhole } from '@/core/edit/whole';
 import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/edit/layout';
 import { rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
-import type { Colour } from '@/core/model/schema';
 import { isHolder } from '@/core/model/tree';
 import { usedChannels } from '@/core/scene/used';
 import { mm } from '@/core/units/length';
@@ -20,8 +19,6 @@ import { COPY_COMMANDS, copyThrough } from './copying';
 import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodeCommands';
 import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
-import { lastBead, withBeadColour } from '../tools/beadColour';
-import { noteColour } from './settings';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import type { Session } from './session';
 import type { ToolId, ViewId } from './state';
@@ -377,29 +374,4 @@ export function runCommand(s: Session, id: CommandId): boolean {
   if (c.applies && !c.applies(s)) return false;
   c.run(s);
   return true;
-}
-
-/** Sends a colour where the aim points, and says so. With no objects chosen it says what to do. */
-export function applyColour(s: Session, colour: Colour, name: string): void {
-  const ids = freeSelection(s);
-  const { aim } = s.state;
-  // Of a gradient a colour goes to a bead, the last one where none is chosen: it is made flat only by choosing Flat.
-  const stop = s.state.stop ?? lastBead(s);
-  const bead = stop === null ? null : withBeadColour(s, stop, colour);
-  if (bead) {
-    noteColour(s, colour);
-    s.commit(`${bead.what}: ${name}`, bead.recipe);
-    s.say(`${bead.what} ${stop! + 1} of ${bead.count}: ${name}.${s.state.stop === null ? ' Flat, in Details, makes it one colour.' : ''}`);
-    s.set({ stop });
-    return;
-  }
-  const reached = aimedNodes(s.design, ids, aim);
-  noteColour(s, colour);
-  if (!reached.length) {
-    s.say(ids.length ? `What is chosen has no ${AIM_WORDS[aim].toLowerCase()}. Click another word under the aim tile.` : 'Choose an object first, then click a colour. This one waits under Recent.');
-    return;
-  }
-  const letters = chosenLetters(s);
-  s.commit(`${AIM_WORDS[aim]}: ${name}`, (d) => setColour(d, ids, aim, colour, letters));
-  s.say(letters && aim.startsWith('letter') ? `${AIM_WORDS[aim]}, the chosen ones: ${name}.` : `${AIM_WORDS[aim]} of ${count(reached.length, 'object')}: ${name}.`);
 }

@@ -10,6 +10,7 @@ import { formatLength, formatNumber } from '@/core/units/length';
 import { screenMatrix } from '../canvas/frame';
 import { openStop } from '../session/stopSlip';
 import type { Session } from '../session/session';
+import { beadPlaces } from './beads';
 import { aimedGradient, aimedPools, focusPoint, midpointAt, nearestOnTrack, onTrack, trackOf, withGeometry, withStops, type GradientTarget } from './gradientTarget';
 import { doublePool, poolCursor, pressPool } from './pools';
 import { choose, pick } from './pick';
@@ -32,7 +33,7 @@ export const gradientTool: Tool = {
     const target = aimedGradient(s);
     if (target) {
       const bead = beadAt(s, target, start.screen);
-      if (bead.kind === 'stop') return dragBead(c, target, bead.index);
+      if (bead.kind === 'stop') return dragBead(c, start, target, bead.index);
       if (bead.kind === 'mid') return dragMidpoint(c, start, target, bead.index);
       if (bead.kind === 'end') return dragEnd(c, target, bead.end);
       if (bead.kind === 'side') return dragSide(c, target);
@@ -85,8 +86,8 @@ export function beadAt(s: Session, target: GradientTarget, p: Point): Bead {
   const away = (q: Point) => Math.hypot(q.x - p.x, q.y - p.y);
   let best: Bead = { kind: 'none' };
   let least = BEAD_PX;
-  stops.forEach((stop, index) => {
-    const d = away(onTrack(track, stop.offset));
+  beadPlaces(track, stops).forEach((place, index) => {
+    const d = away(place);
     if (d < least) {
       least = d;
       best = { kind: 'stop', index };
@@ -108,11 +109,13 @@ export function beadAt(s: Session, target: GradientTarget, p: Point): Bead {
 }
 
 /** A bead slides along the line; pulled away from it, it is taken out. */
-function dragBead(c: ToolContext, target: GradientTarget, index: number): Gesture {
+function dragBead(c: ToolContext, start: PointerAt, target: GradientTarget, index: number): Gesture {
   const { session: s } = c;
   const stops = stopsOf(s.state.design, target.paint);
   const track = trackOf(s, target);
   s.set({ stop: index });
+  // It may stand beside its place, and is seldom taken in its very middle: it moves as far as the pointer does.
+  const beside = nearestOnTrack(track, start.screen).t - stops[index].offset;
   let out = false;
   return shown(
     c,
@@ -120,7 +123,7 @@ function dragBead(c: ToolContext, target: GradientTarget, index: number): Gestur
     (p) => {
       const near = nearestOnTrack(track, p.screen);
       out = stops.length > 2 && near.away > PULL_OUT_PX;
-      const next = out ? removeStop(stops, index) : moveStop(stops, index, near.t);
+      const next = out ? removeStop(stops, index) : moveStop(stops, index, near.t - beside);
       return { recipe: withStops(s, target, next), says: out ? 'let go to take it out' : `${formatNumber((next[index]?.offset ?? 0) * 100, 1)} %` };
     },
     () => {
@@ -277,6 +280,9 @@ function lineGesture(c: ToolContext, toPage: Matrix, base: GradientPaint, ends: 
     release(p) {
       at(p);
       s.commit(label, recipe);
+      // The next colour goes to a bead that is seen to be chosen.
+      const drawn = aimedGradient(s);
+      if (drawn && s.state.stop === null) s.set({ stop: stopsOf(s.design, drawn.paint).length - 1 });
       s.say('Drag the beads along the line; click the line to add one, pull one away to take it out, double-click one for its recipe.');
       done();
     },

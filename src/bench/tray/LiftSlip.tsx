@@ -12,7 +12,8 @@ import type { LiftedColour } from '@/core/render/lifted';
 import { Button } from '@/ui/Button';
 import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
-import { applyColour, count } from '../session/commands';
+import { applyColour } from '../session/colouring';
+import { count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { TraySlip } from './TraySlip';
 

@@ -13,9 +13,9 @@ import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { CleanMiddle } from '../details/CleanMiddle';
 import { RampEditor } from '../details/RampEditor';
-import { applyColour, count } from '../session/commands';
+import { applyColour } from '../session/colouring';
+import { count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
-import { colourName } from '../session/naming';
 import { calmDesign } from '../session/state';
 import { mixingFor } from '../tools/gradientTarget';
 import { ColourFields } from './recipe/ColourFields';
@@ -259,7 +259,7 @@ const Users = memo(function Users({ id, onDone }: { id: string; onDone: () => vo
 
 function RampFields({ swatch }: { swatch: Extract<Swatch, { kind: 'ramp' }> }) {
   const session = useSession();
-  const [chosen, setChosen] = useState<number | null>(null);
+  const [chosen, setChosen] = useState<number | null>(swatch.stops.length - 1);
   const stop = chosen === null ? undefined : swatch.stops[chosen];
   const colours = session.design.swatches.filter((s) => s.kind === 'colour');
   const change = (ramp: RampSource, label: string) => session.commit(label, (d) => setRamp(d, swatch.id, ramp));
@@ -274,16 +274,23 @@ function RampFields({ swatch }: { swatch: Extract<Swatch, { kind: 'ramp' }> }) {
       />
       <CleanMiddle ramp={swatch} onChange={change} onPreview={(ramp) => session.preview(ramp && ((d) => setRamp(d, swatch.id, ramp)))} />
       {stop && chosen !== null && (
-        <ListChoice
-          label="Colour"
-          value={'swatch' in stop.colour ? stop.colour.swatch : 'own'}
-          groups={[{ name: '', options: [...('swatch' in stop.colour ? [] : [{ value: 'own', label: colourName(session.design, stop.colour) }]), ...colours.map((s) => ({ value: s.id, label: s.name }))] }]}
-          onChange={(id) => {
-            if (id === 'own') return;
-            const stops = swatch.stops.map((s, i) => (i === chosen ? { ...s, colour: { swatch: id, tint: 1 } } : s));
-            change({ stops, mixing: mixingFor(session.palette, swatch, stops) }, 'Recolour a stop');
-          }}
-        />
+        <div role="group" aria-label={`Colour of stop ${chosen + 1}`} className="flex flex-wrap gap-1">
+          {colours.map((c) => (
+            <button
+              key={c.id}
+              type="button"
+              aria-label={`Stop ${chosen + 1}: ${c.name}`}
+              aria-pressed={'swatch' in stop.colour && stop.colour.swatch === c.id}
+              title={c.name}
+              className="size-7 cursor-pointer rounded-sm border border-edge p-0 hover:border-accent aria-pressed:outline-2 aria-pressed:outline-accent"
+              style={{ background: session.palette.css({ swatch: c.id, tint: 1 }) }}
+              onClick={() => {
+                const stops = swatch.stops.map((x, i) => (i === chosen ? { ...x, colour: { swatch: c.id, tint: 1 } } : x));
+                change({ stops, mixing: mixingFor(session.palette, swatch, stops) }, 'Recolour a stop');
+              }}
+            />
+          ))}
+        </div>
       )}
     </>
   );

@@ -5,7 +5,7 @@ import type { Design, GradientPaint, Page, PoolsPaint, Ramp } from '../model/sch
 import { pageMatrix, parentMatrix, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { boxIn, localBox } from './box';
-import { geometryBetween, geometryOnPage, matchedStops } from './gradient';
+import { firstGradient, geometryBetween, geometryOnPage, matchedStops } from './gradient';
 import { before, type DesignDraft } from './history';
 import { aimedNodes, paintAt, rampOf, setPaint, type Aim } from './paint';
 import { setRamp } from './swatches';
@@ -57,6 +57,17 @@ export function sweepOver(d: DesignDraft, page: Page, ids: readonly NodeId[], ai
   const from = paint.kind === 'gradient' && paint.eachLetter ? all : box(lead);
   paintOnPage(d, page, ids, aim, { ...paint, geometry: geometryBetween(onPage, from, all) });
   return true;
+}
+
+/** One sweep over several objects becomes another kind of gradient, and stays one over the box of all of them. */
+export function sweepBecomes(d: DesignDraft, page: Page, ids: readonly NodeId[], aim: Aim, kind: GradientPaint['gradient'], fonts: FontBook): void {
+  const design = before(d);
+  const nodes = aimedNodes(design, ids, aim);
+  const first = leading(design, nodes, aim);
+  if (first?.paint.kind !== 'gradient' || first.paint.gradient === kind) return;
+  const { focus: _focus, ...rest } = first.paint;
+  const all = unionAll(nodes.map((id) => boxIn(design, id, parentMatrix(design, page, id), fonts)));
+  paintOnPage(d, page, ids, aim, { ...rest, gradient: kind, geometry: firstGradient(kind, all, [], false).geometry });
 }
 
 /** The gradient of the first object given to each by itself: what it is to the first one's box, it is to every other's. */

@@ -17,30 +17,45 @@ interface JpegFacts {
   readonly plain: boolean;
 }
 
-/** Walks the markers of a JPEG (ITU-T T.81, annex B) up to its first scan. Null where there is no frame. */
-export function jpegFacts(b: Uint8Array): JpegFacts | null {
+interface Segment {
+  readonly marker: number;
+  /** Where its 0xff lies, and the first byte after it. */
+  readonly from: number;
+  readonly to: number;
+  readonly body: Uint8Array;
+}
+
+/** The marker segments of a JPEG (ITU-T T.81, annex B) up to its first scan, that too; what lies between them is passed over. */
+function* segmentsOf(b: Uint8Array): Generator<Segment> {
   const v = view(b);
+  for (let at = 2; at + 4 <= b.length; ) {
+    const marker = b[at + 1];
+    if (b[at] !== 0xff || marker === 0xff) at++;
+    else if (marker === 0 || marker === 1 || (marker >= 0xd0 && marker <= 0xd8)) at += 2;
+    else if (marker === 0xd9) return;
+    else {
+      const to = Math.min(b.length, at + 2 + Math.max(2, v.getUint16(at + 2)));
+      yield { marker, from: at, to, body: b.subarray(at + 4, to) };
+      if (marker === 0xda) return;
+      at = to;
+    }
+  }
+}
+
+const isFrame = ({ marker, body }: Segment): boolean => marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc && body.length >= 6;
+
+/** What the segments before the first scan say. Null where there is no frame; of several, the first counts. */
+export function jpegFacts(b: Uint8Array): JpegFacts | null {
   let frame: { width: number; height: number; components: number; plain: boolean } | null = null;
   let orientation = 1;
   let density: number | null = null;
   let ppi: number | null = null;
   let adobe = false;
   const icc: Uint8Array[] = [];
-  for (let at = 2; at + 4 <= b.length; ) {
-    if (b[at] !== 0xff) {
-      at++;
-      continue;
-    }
-    const marker = b[at + 1];
-    if (marker === 0xff || marker === 0 || marker === 1 || (marker >= 0xd0 && marker <= 0xd8)) {
-      at += marker === 0xff ? 1 : 2;
-      continue;
-    }
-    if (marker === 0xd9 || marker === 0xda) break;
-    const length = v.getUint16(at + 2);
-    const body = b.subarray(at + 4, Math.min(b.length, at + 2 + length));
-    if (marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc && body.length >= 6) {
-      frame = { height: view(body).getUint16(1), width: view(body).getUint16(3), components: body[5], plain: marker <= 0xc2 && body[0] === 8 };
+  for (const segment of segmentsOf(b)) {
+    const { marker, body } = segment;
+    if (isFrame(segment)) {
+      frame ??= { height: view(body).getUint16(1), width: view(body).getUint16(3), components: body[5], plain: marker <= 0xc2 && body[0] === 8 };
     } else if (marker === 0xe0 && body.length >= 12 && ascii(body, 0, 4) === 'JFIF') {
       const dots = view(body).getUint16(8);
       density = sanePpi(body[7] === 1 ? dots : body[7] === 2 ? dots * 2.54 : null);
@@ -52,9 +67,24 @@ export function jpegFacts(b: Uint8Array): JpegFacts | null {
       // Parts are numbered from 1; each part's place is its number.
       if (body[12] >= 1) icc[body[12] - 1] = body.subarray(14);
     } else if (marker === 0xee && ascii(body, 0, 5) === 'Adobe') adobe = true;
-    at += 2 + Math.max(2, length);
   }
   return frame && { ...frame, orientation, ppi: ppi ?? density, adobe, icc: joined(icc) };
+}
+
+/**
+ * The file with nothing before its first scan but what a decoder needs, and one frame: the one whose size was looked at. A
+ * damaged profile, taken for segments, may else name a far larger one.
+ */
+function bare(b: Uint8Array): Uint8Array {
+  const parts = [b.subarray(0, 2)];
+  let framed = false;
+  for (const segment of segmentsOf(b)) {
+    const { marker, from, to } = segment;
+    if (marker === 0xda) parts.push(b.subarray(from));
+    else if (isFrame(segment) ? !framed : [0xc4, 0xdb, 0xdd, 0xee].includes(marker)) parts.push(b.subarray(from, to));
+    framed ||= isFrame(segment);
+  }
+  return joined(parts)!;
 }
 
 function joined(parts: readonly (Uint8Array | undefined)[]): Uint8Array | null {
@@ -135,7 +165,7 @@ async function readInks(bytes: Uint8Array, upsideDown: boolean): Promise<Image> 
   const image = new JpegImage();
   let raw: Uint8Array | Uint8ClampedArray;
   try {
-    image.parse(bytes);
+    image.parse(bare(bytes));
     // `isSourcePDF`: the samples as they are in the file; else the decoder turns all inks round.
     raw = image.getData({ width: image.width, height: image.height, isSourcePDF: true });
   } catch {
