@@ -185,6 +185,14 @@ test.describe('colour', () => {
     await bench.field('Angle').fill('90');
     await page.keyboard.press('Enter');
     await expect(bench.field('Angle')).toHaveValue('90°');
+    // The angle is what is seen, on a flipped shape too.
+    await bench.field('Angle').fill('30');
+    await page.keyboard.press('Enter');
+    await bench.details().getByRole('button', { name: 'Flip left to right' }).click();
+    await expect(bench.field('Angle')).toHaveValue('150°');
+    await bench.field('Angle').fill('90');
+    await page.keyboard.press('Enter');
+    await expect(bench.field('Angle')).toHaveValue('90°');
     await bench.details().getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Radial' }).click();
     await expect(beads).toHaveCount(3);
     await bench.details().getByLabel('Overprint').check();

@@ -54,7 +54,10 @@ try {
   const tone = await page.evaluate(() => window.toneBench());
   add('tone preview of a 12 Mpx picture at screen size / one drawImage of it', median(tone.preview), median(tone.draw), 3, 'median of 9');
   const recolour = { poster: await page.evaluate(() => window.recolourPoster()), 10000: await page.evaluate(() => window.recolourCrowd(10000)) };
+  const redraw20 = await page.evaluate((count) => window.redrawBench(count), 20000);
   await page.close();
+  const many = await everything(path.join(out, 'crowd-20000.holvet'));
+  for (const [key, what] of [['all', 'choosing all of 20,000 shapes'], ['nudge', 'nudging 20,000 chosen shapes']]) add(`${what}, until the bench is calm / one full redraw, frame gap`, median(many[key]), median(redraw20.quick.frame), 2, `slowest ${ms(Math.max(...many[key]))}`);
   for (const [name, key, file] of [['the poster', 'poster', path.join(out, 'poster.holvet')], ['10,000 shapes', '10000', path.join(out, 'crowd-10000.holvet')]]) {
     const moves = await slider(file);
     const redraw = median(recolour[key].script);
@@ -89,6 +92,43 @@ async function opened(file) {
   await page.getByTestId('save-state').waitFor({ timeout: 60_000 });
   await page.waitForTimeout(6000); // the press, checks and thumbnail are done
   return { page, script };
+}
+
+/** Chooses all and nudges it, by keys: ms until frames come at their own pace again. */
+async function everything(file) {
+  const { page } = await opened(file);
+  await page.waitForTimeout(6000);
+  const press = (init) =>
+    page.evaluate(
+      (init) =>
+        new Promise((done) => {
+          const top = document.querySelector('#bench-top');
+          top.focus();
+          const start = performance.now();
+          top.dispatchEvent(new KeyboardEvent('keydown', { ...init, bubbles: true, cancelable: true }));
+          let [last, end, calm] = [performance.now(), performance.now(), 0];
+          const frame = () => {
+            const now = performance.now();
+            if (now - last > 40) [end, calm] = [now, 0];
+            last = now;
+            if (++calm > 6) done(end - start);
+            else requestAnimationFrame(frame);
+          };
+          requestAnimationFrame(frame);
+        }),
+      init,
+    );
+  const times = { all: [], nudge: [] };
+  for (let i = 0; i < 5; i++) {
+    await page.keyboard.press('Escape');
+    await page.waitForTimeout(1500);
+    times.all.push(await press({ key: 'a', code: 'KeyA', ctrlKey: true }));
+    await page.waitForTimeout(2500);
+    times.nudge.push(await press({ key: 'ArrowRight', code: 'ArrowRight' }));
+    await page.waitForTimeout(5000);
+  }
+  await page.close();
+  return times;
 }
 
 /** Moves a slider of the recipe slip with a real pointer; the script of each move, redraw and all. */

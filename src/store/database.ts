@@ -1,14 +1,16 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
-import type { HistoryEntry } from '@/core/edit/history';
+import type { Patches } from 'mutative';
+import type { Packed } from '@/core/edit/packed';
 import type { ExchangeSwatch } from '@/core/colour/exchange';
-import type { Design } from '@/core/model/schema';
+import type { Design, Setup } from '@/core/model/schema';
 
 /** One design as kept in the browser: a snapshot, the steps since then, and how many of them are in force. */
 export interface DesignRow {
   id: string;
   name: string;
   modified: string;
-  snapshot: Design;
+  /** Packed: it goes along whenever the row is written. Plain where it was kept by an earlier release. */
+  snapshot: Packed | Design;
   /** Number of the first step after the snapshot. */
   base: number;
   /** Steps base … cursor−1 are in force; those from the cursor on can be done again. */
@@ -16,9 +18,16 @@ export interface DesignRow {
   thumbnail: Uint8Array | null;
   width: number;
   height: number;
+  /** Absent where the row was kept by an earlier release. */
+  unit?: Setup['unit'];
+  round?: boolean;
 }
 
-export interface JournalRow extends HistoryEntry {
+export interface JournalRow {
+  label: string;
+  /** Packed; plain where it was kept by an earlier release. */
+  patches: Packed | Patches;
+  inverse: Packed | Patches;
   designId: string;
   seq: number;
 }

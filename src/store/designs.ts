@@ -1,4 +1,5 @@
 import { redoEntry, undoEntry, type HistoryEntry } from '@/core/edit/history';
+import { packed, unpacked } from '@/core/edit/packed';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import { faultText } from '@/core/model/faultText';
 import { salvageDesign } from '@/core/model/salvage';
@@ -54,13 +55,14 @@ const blank = (design: Design): DesignRow => ({
   id: design.id,
   name: design.name,
   modified: design.modified,
-  snapshot: design,
+  snapshot: packed(design),
   base: 0,
   cursor: 0,
   thumbnail: null,
-  width: design.setup.width,
-  height: design.setup.height,
+  ...sheetOf(design),
 });
+
+const sheetOf = ({ setup }: Design): Pick<DesignRow, 'width' | 'height' | 'unit' | 'round'> => ({ width: setup.width, height: setup.height, unit: setup.unit, round: setup.round });
 
 /** The designs of this browser. Every method is one transaction: it happens whole or not at all. */
 export class DesignStore {
@@ -155,11 +157,11 @@ export class DesignStore {
       const last = await this.steps(design.id, 0, seq).last();
       if (seq < row.base || (last?.seq ?? row.base - 1) !== seq - 1) throw new GapError(`step ${seq} does not follow step ${last?.seq ?? 'none'}`);
       await this.steps(design.id, seq, Infinity).delete();
-      await this.db.journal.put({ label: entry.label, patches: entry.patches, inverse: entry.inverse, designId: design.id, seq });
-      const change: Partial<DesignRow> = { cursor: seq + 1, name: design.name, modified: design.modified, width: design.setup.width, height: design.setup.height };
+      await this.db.journal.put(rowOf(design.id, entry, seq));
+      const change: Partial<DesignRow> = { cursor: seq + 1, name: design.name, modified: design.modified, ...sheetOf(design) };
       if (seq + 1 - row.base > this.keptSteps + FOLD) {
         const oldest = await this.steps(design.id, row.base, row.base + FOLD).toArray();
-        change.snapshot = oldest.reduce((d, step) => redoEntry(d, step), row.snapshot);
+        change.snapshot = packed(oldest.reduce((d, step) => redoEntry(d, entryOf(step)), unpacked(row.snapshot)));
         change.base = row.base + oldest.length;
         await this.steps(design.id, row.base, row.base + FOLD).delete();
       }
@@ -184,8 +186,8 @@ export class DesignStore {
       const row = await this.db.designs.get(design.id);
       if (!row) throw new GoneError();
       await this.db.journal.where('designId').equals(design.id).delete();
-      await this.db.designs.put({ ...row, ...blank(design), thumbnail: row.thumbnail, snapshot: start, base, cursor: base + cursor });
-      await this.db.journal.bulkPut(entries.map((e, i) => ({ label: e.label, patches: e.patches, inverse: e.inverse, designId: design.id, seq: base + i })));
+      await this.db.designs.put({ ...row, ...blank(design), thumbnail: row.thumbnail, snapshot: packed(start), base, cursor: base + cursor });
+      await this.db.journal.bulkPut(entries.map((e, i) => rowOf(design.id, e, base + i)));
     });
   }
 
@@ -224,7 +226,26 @@ export class DesignStore {
 }
 
 /** What is kept of a design as a file that any program can read. */
-export const rawJson = ({ row, steps }: RemovedDesign): string => JSON.stringify({ snapshot: row.snapshot, base: row.base, cursor: row.cursor, steps }, null, 1);
+export const rawJson = ({ row, steps }: RemovedDesign): string => JSON.stringify({ snapshot: startOf(row), base: row.base, cursor: row.cursor, steps: steps.map(readable) }, null, 1);
+
+const rowOf = (designId: string, e: HistoryEntry, seq: number): JournalRow => ({ label: e.label, patches: packed(e.patches), inverse: packed(e.inverse), designId, seq });
+const entryOf = (row: JournalRow): HistoryEntry => ({ label: row.label, patches: unpacked(row.patches), inverse: unpacked(row.inverse) });
+/** The snapshot of a row; as it lies there, where it cannot be read. */
+function startOf({ snapshot }: DesignRow): Design {
+  try {
+    return unpacked(snapshot);
+  } catch {
+    return snapshot as unknown as Design;
+  }
+}
+/** A step as its file shows it: unpacked where it can be. */
+function readable(row: JournalRow): unknown {
+  try {
+    return { ...row, ...entryOf(row) };
+  } catch {
+    return row;
+  }
+}
 
 interface Replayed extends WholeDesign {
   /** What could not be brought back, in words; null where all of it was. */
@@ -233,19 +254,21 @@ interface Replayed extends WholeDesign {
 
 /** From the snapshot on, step by step; null where not even the snapshot holds a design. */
 function replay(row: DesignRow, steps: readonly JournalRow[]): Replayed | null {
-  const first = verifyDesign(row.snapshot);
-  const start = first.ok ? first.design : row.snapshot;
+  const kept = startOf(row);
+  const first = verifyDesign(kept);
+  const start = first.ok ? first.design : kept;
   let [design, ahead] = [start, start];
   const entries: HistoryEntry[] = [];
   let cursor = 0;
   let sound = first.ok;
   // All steps are tried, those that were taken back too: only whole ones can be offered again.
   for (const step of steps) {
-    const next = row.base + entries.length === step.seq ? tryStep(ahead, step) : null;
-    if (!next) break;
+    const tried = row.base + entries.length === step.seq ? tryStep(ahead, step) : null;
+    if (!tried) break;
+    const { next, entry } = tried;
     sound &&= verifyChange(ahead, next) === null;
     ahead = next;
-    entries.push({ label: step.label, patches: step.patches, inverse: step.inverse });
+    entries.push(entry);
     if (step.seq < row.cursor) {
       design = next;
       cursor = entries.length;
@@ -267,12 +290,13 @@ function leftOutText(faults: readonly Fault[], d: Design): string {
 }
 
 /** Applies a step if it is whole: both directions are there, it applies, and taking it back gives the same design. */
-function tryStep(design: Design, row: JournalRow): Design | null {
-  if (typeof row.label !== 'string' || !Array.isArray(row.patches) || !Array.isArray(row.inverse) || row.patches.length === 0) return null;
+function tryStep(design: Design, row: JournalRow): { readonly next: Design; readonly entry: HistoryEntry } | null {
   try {
-    const next = redoEntry(design, row);
-    undoEntry(next, row);
-    return next;
+    const entry = entryOf(row);
+    if (typeof entry.label !== 'string' || !Array.isArray(entry.patches) || !Array.isArray(entry.inverse) || entry.patches.length === 0) return null;
+    const next = redoEntry(design, entry);
+    undoEntry(next, entry);
+    return { next, entry };
   } catch {
     return null;
   }

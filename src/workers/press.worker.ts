@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
+import { unpacked } from '@/core/edit/packed';
 import * as Comlink from 'comlink';
-import { apply } from 'mutative';
+import { apply, type Patches } from 'mutative';
 import { checkDesign } from '@/core/check/check';
 import type { Palette } from '@/core/colour/palette';
 import type { Design, Page } from '@/core/model/schema';
@@ -50,7 +51,7 @@ const api: PressApi = {
     lastPlates = null;
   },
   async patch(patches) {
-    if (design) design = apply(design, patches) as Design;
+    if (design) design = apply(design, unpacked<Patches>(patches)) as Design;
   },
   async render({ page, region, shown }) {
     const r = await ready();

@@ -1,4 +1,4 @@
-import type { Patches } from 'mutative';
+import type { Packed } from '@/core/edit/packed';
 import type { Purpose } from '@/core/colour/lift';
 import type { Finding } from '@/core/check/types';
 import type { Colour, Design } from '@/core/model/schema';
@@ -29,7 +29,7 @@ export type HandedOver = { readonly ok: true; readonly bytes: Uint8Array; readon
 
 export interface PressApi {
   open(design: Design): Promise<void>;
-  patch(patches: Patches): Promise<void>;
+  patch(patches: Packed): Promise<void>;
   render(request: RenderRequest): Promise<Rendered | null>;
   /** Ink amounts 0…1 at a page point of the last rendered plates of that page, one a channel; null outside them. */
   inksAt(page: string, x: number, y: number): Promise<readonly number[] | null>;

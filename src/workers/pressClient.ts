@@ -1,3 +1,4 @@
+import { packed } from '@/core/edit/packed';
 import * as Comlink from 'comlink';
 import type { Patches } from 'mutative';
 import type { Colour, Design } from '@/core/model/schema';
@@ -33,7 +34,8 @@ export class PressClient {
     this.design = after;
     // Without a worker there is nothing to tell: the next one begins with the whole.
     if (!this.host.alive) return;
-    this.host.call(PRESS_MS.open, (api) => api.patch(patches)).catch((e: unknown) => {
+    const text = packed(patches);
+    this.host.call(PRESS_MS.open, (api) => api.patch(text)).catch((e: unknown) => {
       // It lost track: it gets the design as it is by now.
       if (this.design && !(e instanceof WorkerGone)) void this.open(this.design).catch(() => {});
     });

@@ -125,6 +125,22 @@ test('an unknown design and one that is none are told apart; of the rest, what c
   expect(JSON.parse(back.aside!.json).snapshot.pages).toEqual([]);
 });
 
+test('rows that an earlier release kept, not packed, open as they were and take further steps', async () => {
+  const start = sampleDesign();
+  await store.add(start);
+  const one = await step(start, 2);
+  const row = (await db.designs.get(start.id))!;
+  const { unit: _unit, round: _round, ...older } = row;
+  await db.designs.put({ ...older, snapshot: start });
+  const { entry } = record(start, 'Move 2', (d) => moveNodes(d, start.pages[0], [start.pages[0].children[0]], 2, 0))!;
+  await db.journal.put({ label: 'Move 2', patches: entry.patches, inverse: entry.inverse, designId: start.id, seq: 0 });
+  const back = await load(start.id);
+  expect(back.warning).toBeNull();
+  expect(serializeDesign(back.design)).toBe(serializeDesign(one.design));
+  await step(back.design, 5);
+  expect((await load(start.id)).entries.map((e) => e.label)).toEqual(['Move 2', 'Move 5']);
+});
+
 test('the shelf lists the last changed first; removing takes the steps too', async () => {
   const a = { ...sampleDesign(), modified: '2026-11-01T00:00:00.000Z' };
   const b = { ...sampleDesign(), modified: '2026-11-03T00:00:00.000Z' };

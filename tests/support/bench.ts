@@ -1,3 +1,4 @@
+import { packed, unpacked } from '@/core/edit/packed';
 import type { Patches } from 'mutative';
 import { apply } from 'mutative';
 import type { Design } from '@/core/model/schema';
@@ -26,7 +27,7 @@ export class ListeningPress {
     this.copy = d;
   }
   patch(p: Patches): void {
-    if (this.copy) this.copy = apply(this.copy, p) as Design;
+    if (this.copy) this.copy = apply(this.copy, unpacked<Patches>(packed(p))) as Design;
   }
   totalInk = async () => null;
   check = async () => [];

@@ -20,7 +20,8 @@ export interface Frame {
 
 export function selectionFrame(s: Session): Frame | null {
   const { design, page } = s;
-  const ids = s.state.selection.filter((id) => design.nodes[id]);
+  const { selection } = s.state;
+  const ids = selection.every((id) => design.nodes[id]) ? selection : selection.filter((id) => design.nodes[id]);
   if (!ids.length) return null;
   if (ids.length === 1) {
     const box = localBox(design, design.nodes[ids[0]], s.shop.fonts);

@@ -75,7 +75,7 @@ export function Details() {
         ) : (
           <>
             <Sentence />
-            <SectionIndex on={`${selection.join()} ${onNodes}`} />
+            <SectionIndex on={`${selection.slice(0, 50).join()} ${selection.length} ${onNodes}`} />
             {first && <PaintSection key={first} aim={first} />}
             <NodesSection />
             <TextSection />

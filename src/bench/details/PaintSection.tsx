@@ -50,8 +50,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
   const letters = chosenLetters(session);
   const paints = nodes.map((id) => paintAt(design, id, aim, letters));
   const paint = paints[0];
-  const kinds = new Set(paints.map(kindOf));
-  const kind = kinds.size === 1 ? kindOf(paint) : null;
+  const kind = paints.every((p) => kindOf(p) === kindOf(paint)) ? kindOf(paint) : null;
   const ids = freeSelection(session);
   const word = AIM_WORDS[aim];
   const line = isLineAim(aim) ? aim : null;
@@ -108,7 +107,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
                 openColourHere(session, e);
               }}
             />
-            <span className="truncate">{new Set(paints.map((p) => paintName(design, p))).size === 1 ? paintName(design, paint) : 'mixed'}</span>
+            <span className="truncate">{paints.every((p) => p === paint || paintName(design, p) === paintName(design, paint)) ? paintName(design, paint) : 'mixed'}</span>
             {paint?.kind === 'colour' && !('swatch' in paint.colour) && paints.length === 1 && (
               <Button
                 className="ml-auto"

@@ -18,9 +18,9 @@ export function ShapeSection() {
   const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
   const { unit } = design.setup;
-  const shapes = selection.flatMap((id) => dialOf(design.nodes[id]) ?? []);
-  if (!shapes.length || shapes.length !== selection.length) return null;
-  if (shapes.some((n) => n.shape !== shapes[0].shape)) return null;
+  const first = selection.length ? dialOf(design.nodes[selection[0]]) : null;
+  if (!first || !selection.every((id) => dialOf(design.nodes[id])?.shape === first.shape)) return null;
+  const shapes = selection.map((id) => dialOf(design.nodes[id])!);
   const def = shapeById(shapes[0].shape);
   if (!def?.params.length) return null;
   const values = shapes.map((n) => valuesOf(def, n.knobs));
@@ -61,6 +61,8 @@ export function ShapeSection() {
 
 /** More corners than this are set together only. */
 const EACH = 8;
+/** The corners of more objects than this are not looked through each time one of them moves. */
+const MOST = 500;
 
 /** What is made of the corners of polygons, stars and paths; of a shape that rounds its own, what is made of them. */
 export function CornersSection() {
@@ -68,6 +70,7 @@ export function CornersSection() {
   const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
   const { unit } = design.setup;
+  if (selection.length > MOST) return null;
   const nodes = selection.map((id) => design.nodes[id]).filter((n): n is CornerNode => n !== undefined && hasCorners(n));
   if (!nodes.length || nodes.length !== selection.length) return null;
   const ids = freeSelection(session);

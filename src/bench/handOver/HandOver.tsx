@@ -121,7 +121,7 @@ export function HandOver() {
           </label>
         )}
         {kind === 'pdf' && <Check label="Marks and colour bar" hint="Crop and registration marks outside the bleed, ink patches at the head." checked={marks} onChange={setMarks} />}
-        {kind === 'pdf' && usesRgb(session.design) && <Check label="Keep screen colours RGB" hint="Flat screen colours stay as they are, tagged sRGB, for the printer to separate. Otherwise they become ink here." checked={keepRgb} onChange={setKeepRgb} />}
+        {open && kind === 'pdf' && usesRgb(session.design) && <Check label="Keep screen colours RGB" hint="Flat screen colours stay as they are, tagged sRGB, for the printer to separate. Otherwise they become ink here." checked={keepRgb} onChange={setKeepRgb} />}
         {kind === 'png' && <NumberField label="Resolution" suffix="dpi" min={1} max={1200} decimals={0} value={dpi} onCommit={setDpi} />}
         {kind === 'png' && <Check label="Transparent ground" hint="Without the paper: for a logo that is laid on other things." checked={transparent} onChange={setTransparent} />}
         {(kind === 'png' || kind === 'svg') && !screen && (

@@ -5,6 +5,7 @@ import { isText } from '@/core/edit/layout';
 import { pathBounds, transformPath } from '@/core/geometry/path';
 import { pageMatrix, pageOf, withDescendants } from '@/core/model/tree';
 import { unionAll } from '@/core/geometry/rect';
+import type { Item, Scene } from '@/core/scene/scene';
 import { tracePath } from '../canvas/ink';
 import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
@@ -27,8 +28,8 @@ export function PileThumb({ id }: { id: string }) {
     const ctx = c?.getContext('2d');
     const { design } = session.state;
     if (!c || !ctx || !design.nodes[id]) return;
-    const ids = new Set(withDescendants(design, id));
-    const items = session.restingScene(design).items.filter((i) => ids.has(i.node));
+    const byNode = itemsByNode(session.restingScene(design));
+    const items = withDescendants(design, id).flatMap((x) => byNode.get(x) ?? []).sort((a, b) => a.at - b.at).map((x) => x.item);
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.clearRect(0, 0, c.width, c.height);
     if (!items.length) {
@@ -45,6 +46,25 @@ export function PileThumb({ id }: { id: string }) {
     makeSeen(ctx, c);
   }, [session, id, node, swatches, epoch]);
   return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2}  className="shrink-0 rounded-sm" style={{ width: SIZE, height: SIZE, background: LIGHT }} />;
+}
+
+interface Placed {
+  readonly item: Item;
+  /** Its place in the pile of all. */
+  readonly at: number;
+}
+const indices = new WeakMap<Scene, Map<string, Placed[]>>();
+function itemsByNode(scene: Scene): Map<string, Placed[]> {
+  let index = indices.get(scene);
+  if (index) return index;
+  index = new Map();
+  for (const [at, item] of scene.items.entries()) {
+    const list = index.get(item.node);
+    if (list) list.push({ item, at });
+    else index.set(item.node, [{ item, at }]);
+  }
+  indices.set(scene, index);
+  return index;
 }
 
 /** Makes sure that what was drawn is seen: hairs and lines of words are drawn stronger, and it stands on what it differs from. */

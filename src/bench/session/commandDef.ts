@@ -1,4 +1,5 @@
 import type { ChosenLetters } from '@/core/edit/paint';
+import type { Design, Page } from '@/core/model/schema';
 import { isLocked } from '@/core/model/tree';
 import type { Session } from './session';
 
@@ -19,10 +20,18 @@ export interface CommandDef {
 export const count = (n: number, one: string, many = `${one}s`): string => (n === 1 ? `1 ${one}` : `${n} ${many}`);
 
 /** The chosen objects that may be changed. */
-export function freeSelection(s: Session): string[] {
+export function freeSelection(s: Session): readonly string[] {
   const { design, page } = s;
-  return s.state.selection.filter((id) => design.nodes[id] && !isLocked(design, page, id));
+  const { selection } = s.state;
+  if (known?.selection !== selection || known.nodes !== design.nodes || known.page !== page) {
+    const free = selection.filter((id) => design.nodes[id] && !isLocked(design, page, id));
+    // The same list where it says the same: what is remembered for it serves again.
+    known = { selection, nodes: design.nodes, page, free: free.length === selection.length ? selection : free };
+  }
+  return known.free;
 }
+let known: { readonly selection: readonly string[]; readonly nodes: Design['nodes']; readonly page: Page; readonly free: readonly string[] } | null = null;
+
 /** The letters that are chosen in the text being written in; null where none are, or only a caret stands there. */
 export function chosenLetters(s: Session): ChosenLetters | null {
   const e = s.state.editing;

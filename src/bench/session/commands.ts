@@ -2,7 +2,7 @@ import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/cor
 import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
 import { aimedNodes, isLineAim, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
-import { deleteNodes, groupNodes, moveNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
+import { deleteNodes, groupNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
 import { setWhole } from '@/core/edit/whole';
 import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/edit/layout';
@@ -51,7 +51,7 @@ const nudge = (label: string, key: string, dx: number, dy: number): CommandDef =
       return;
     }
     const ids = freeSelection(s);
-    if (s.commit(label, (d) => moveNodes(d, s.page, ids, dx, dy))) s.noteAgain({ kind: 'keep', map: translation(dx, dy), copy: false });
+    if (s.commitMoved(label, ids, translation(dx, dy))) s.noteAgain({ kind: 'keep', map: translation(dx, dy), copy: false });
   },
 });
 

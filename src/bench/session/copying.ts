@@ -45,7 +45,7 @@ function flip(s: Session, sx: 1 | -1, sy: 1 | -1, label: string): void {
   const box = s.boxOf(ids);
   if (isEmpty(box)) return;
   const map = scalingAbout(sx, sy, s.state.pivot ?? centre(box));
-  if (!s.commit(label, (d) => transformNodes(d, s.page, ids, map))) return;
+  if (!s.commitMoved(label, ids, map)) return;
   s.noteAgain({ kind: 'keep', map, copy: false });
   s.say(`Flipped ${count(ids.length, 'object')} ${sx < 0 ? 'left to right' : 'top to bottom'}${s.state.pivot ? ', about the pivot' : ''}.`);
 }

@@ -2,13 +2,14 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { ALIKE_TOLERANCE } from '@/core/edit/alike';
 import { boxIn } from '@/core/edit/box';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
+import { recordMoved } from '@/core/edit/moved';
 import type { Palette } from '@/core/colour/palette';
 import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
 import { faultText } from '@/core/model/faultText';
 import type { Design, Page } from '@/core/model/schema';
 import { verifyChange } from '@/core/model/verify';
 import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
-import type { Point } from '@/core/geometry/matrix';
+import type { Matrix, Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
 import { mm } from '@/core/units/length';
 import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
@@ -171,14 +172,20 @@ export class Session {
   /** The upright box of nodes on the page, lines not counted; empty for none. */
   boxOf(ids: readonly string[]): Rect {
     const { design, page } = this;
+    const { epoch } = this.shop.fonts;
+    const m = this.boxMemo.get(ids);
+    if (m && m.design === design && m.page === page && m.epoch === epoch) return m.box;
     let box = EMPTY_RECT;
     for (const id of ids) {
       if (!design.nodes[id]) continue;
       const r = boxIn(design, id, parentMatrix(design, page, id), this.shop.fonts);
       if (!isEmpty(r)) box = union(box, r);
     }
+    this.boxMemo.set(ids, { design, page, epoch, box });
     return box;
   }
+  /** Many panels ask for the box of the same list. */
+  private readonly boxMemo = new WeakMap<readonly string[], { readonly design: Design; readonly page: Page; readonly epoch: number; readonly box: Rect }>();
 
   /** Where the pointer is over the bench top; null while it is elsewhere. */
   pointer: { readonly page: Point; readonly screen: Point } | null = null;
@@ -254,11 +261,7 @@ export class Session {
   /** Makes a change that can be taken back. Answers whether anything changed. */
   commit(label: string, recipe: Recipe, options: CommitOptions = {}): boolean {
     const { state } = this;
-    if (state.readOnly) {
-      this.set({ preview: null, calm: null });
-      this.say('This design is open in another tab; here it can only be looked at.', 'warn');
-      return false;
-    }
+    if (this.onlyLooking()) return false;
     const now = this.shop.env.now();
     const dated: Recipe = (d) => {
       recipe(d);
@@ -272,6 +275,28 @@ export class Session {
       this.set({ preview: null, calm: null, ...(options.select ? { selection: options.select } : {}) });
       return false;
     }
+    return this.take(result, options, merging ? base : null);
+  }
+
+  /** Moves, turns or flips objects by a map of the page, as `commit` with `transformNodes` does, however many they are. */
+  commitMoved(label: string, ids: readonly string[], map: Matrix): boolean {
+    if (this.onlyLooking()) return false;
+    const result = recordMoved(this.state.design, label, this.page, ids, map, this.shop.env.now());
+    this.set({ preview: null, calm: null });
+    return result !== null && this.take(result, {}, null);
+  }
+
+  private onlyLooking(): boolean {
+    if (!this.state.readOnly) return false;
+    this.set({ preview: null, calm: null });
+    this.say('This design is open in another tab; here it can only be looked at.', 'warn');
+    return true;
+  }
+
+  /** Takes a step in: into history, store and press. `base`: the design before the last step, where this one takes its place. */
+  private take(result: { readonly design: Design; readonly entry: HistoryEntry }, options: CommitOptions, base: Design | null): boolean {
+    const { state } = this;
+    const last = state.entries[state.cursor - 1];
     // What the door would refuse when the design is opened again is never let in.
     const fault = verifyChange(state.design, result.design);
     if (fault) {
@@ -280,12 +305,12 @@ export class Session {
       return false;
     }
     this.lastMerge = options.merge === undefined ? null : { key: options.merge, at: performance.now() };
-    const kept = merging ? state.entries.slice(0, state.cursor - 1) : state.entries.slice(0, state.cursor);
+    const kept = base ? state.entries.slice(0, state.cursor - 1) : state.entries.slice(0, state.cursor);
     const seq = this.base + kept.length;
     const entries = [...kept, result.entry].slice(-KEPT_STEPS);
     this.base = seq + 1 - entries.length;
     this.set({ design: result.design, preview: null, calm: null, entries, cursor: entries.length, ...this.stillThere(result.design, options.select) });
-    if (merging) this.press.patch(last.inverse, base);
+    if (base) this.press.patch(last.inverse, base);
     this.press.patch(result.entry.patches, result.design);
     this.journal.step(result.design, result.entry, seq);
     this.afterChange(result.design);

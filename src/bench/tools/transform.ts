@@ -38,7 +38,7 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
   const again = steadyIds(s.newId);
   const into = besideSelection(s);
   let moved = false;
-  let now: { recipe: Recipe; copy: boolean; ids: () => string[] } | null = null;
+  let now: { recipe: Recipe; copy: boolean; ids: () => readonly string[] } | null = null;
   let shift: Point = { x: 0, y: 0 };
   const at = (p: PointerAt) => {
     let dx = p.page.x - start.page.x;
@@ -52,7 +52,7 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
     if (!(p.shift && dy === 0)) dy += snap.dy;
     shift = { x: dx, y: dy };
     const copy = p.alt && clip !== null;
-    let made: string[] = [];
+    let made: readonly string[] = [];
     const recipe: Recipe = copy
       ? (d) => {
           made = pasteClip(d, s.page.id, clip, again(), translation(dx, dy), into);

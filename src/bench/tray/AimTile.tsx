@@ -11,6 +11,8 @@ import { openColourHere } from './ColourHere';
 import { aimedGradient, aimedPools } from '../tools/gradientTarget';
 
 const SIZE = 52;
+/** More objects than this are not told apart in the miniature. */
+const MOST_SHOWN = 600;
 
 /** The aims that a selection has; a shape's two when nothing is chosen. */
 export function aimsOf(session: ReturnType<typeof useSession>): Aim[] {
@@ -48,7 +50,9 @@ export function AimTile() {
     const box = unionAll(items.map((i) => i.bounds));
     const scale = (c.width - 10) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
     view.current = { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
-    painterOf(session).paint(ctx, items, session.palette, view.current, box);
+    // So small, some of very many look like all of them.
+    const step = Math.ceil(items.length / MOST_SHOWN);
+    painterOf(session).paint(ctx, step > 1 ? items.filter((_, i) => i % step === 0) : items, session.palette, view.current, box);
   }, [session, design, selection, epoch]);
 
   const gradient = stop === null ? null : aimedGradient(session);

@@ -1,6 +1,6 @@
 'use client';
-import { memo } from 'react';
-import { FEW_COLOURS, coloursUsed } from '@/core/scene/coloursUsed';
+import { memo, useMemo } from 'react';
+import { FEW_COLOURS, coloursUsed, type UsedColour } from '@/core/scene/coloursUsed';
 import { withDescendants } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { applyColour } from '../session/colouring';
@@ -19,11 +19,24 @@ export const ColoursSlip = memo(function ColoursSlip() {
   const scene = session.restingScene(design);
   // The palette of what is kept: a preview must not recount.
   const palette = session.palettes.get(design);
-  const all = coloursUsed(scene, palette);
-  const chosen = selection.length ? coloursUsed(scene, palette, new Set(selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])))) : null;
-  const shown = chosen ?? all;
+  const all = useMemo(() => coloursUsed(scene, palette), [scene, palette]);
   return (
-    <TraySlip opens="Colours in use" word={`${count(all.length, 'colour')} in use`} title={chosen ? `What is chosen uses ${count(shown.length, 'colour')}` : `This page uses ${count(shown.length, 'colour')}`} width={340}>
+    <TraySlip opens="Colours in use" word={`${count(all.length, 'colour')} in use`} title={selection.length ? 'What is chosen uses' : 'This page uses'} width={340}>
+      <Used all={all} />
+    </TraySlip>
+  );
+});
+
+/** The list, made when the slip opens. */
+function Used({ all }: { all: readonly UsedColour[] }) {
+  const session = useSession();
+  const design = useBench((s) => s.design);
+  const selection = useBench((s) => s.selection);
+  const palette = session.palettes.get(design);
+  const shown = selection.length ? coloursUsed(session.restingScene(design), palette, new Set(selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])))) : all;
+  return (
+    <>
+      <p className="mt-0 mb-2">{count(shown.length, 'colour')}</p>
       {shown.length > FEW_COLOURS && <p className="mt-0 mb-2 text-[12px] text-faint">A mark keeps to about three colours, so that it can be printed anywhere. If this is one, it has gone past that.</p>}
       <ul className="m-0 max-h-72 list-none overflow-auto p-0">
         {shown.map((u, i) => {
@@ -44,6 +57,6 @@ export const ColoursSlip = memo(function ColoursSlip() {
         })}
       </ul>
       {shown.length === 0 && <p className="m-0 text-faint">No colour is used yet.</p>}
-    </TraySlip>
+    </>
   );
-});
+}

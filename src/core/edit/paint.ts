@@ -2,7 +2,7 @@ import { outlineOf } from '../model/defaults';
 import type { RampSource } from '../colour/ramp';
 import type { Colour, Design, GradientPaint, Outline, Paint, Run, Stop, Story } from '../model/schema';
 import { current as currentOf, isDraft } from 'mutative';
-import { childrenOf, hidesOperands, withDescendants, type NodeId } from '../model/tree';
+import { childrenOf, hidesOperands, holdersOf, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
 import type { DesignDraft } from './history';
 import { isText } from './layout';
@@ -27,22 +27,45 @@ const NEW_OUTLINE = mm(0.5);
  * The objects below a selection that an aim reaches: groups and repeats stand for what they hold, the operands of a
  * combination for the combination, whose paint is the one that is seen.
  */
-export function aimedNodes(d: Design, ids: readonly NodeId[], aim: Aim): NodeId[] {
-  const owners = operandOwners(d.nodes);
-  const reached = ids.filter((id) => d.nodes[id]).flatMap((id) => withDescendants(d, id));
-  return [...new Set(reached.map((id) => owners.get(id) ?? id))].filter((id) => {
-    const node = d.nodes[id];
-    if (node.kind === 'group' || node.kind === 'repeat') return false;
-    if (node.kind === 'combination') return node.op !== 'divide' && (aim === 'fill' || aim === 'outline');
-    if (aim === 'letters' || aim === 'letterOutline') return isText(node);
-    if (aim === 'frame' || aim === 'frameOutline') return node.kind === 'textFrame';
-    return node.kind === 'shape' || node.kind === 'path';
-  });
+export function aimedNodes(d: Design, ids: readonly NodeId[], aim: Aim): readonly NodeId[] {
+  if (isDraft(d.nodes) || ids.length < MANY) return painted(d, ids).filter((id) => takes(d, id, aim));
+  let known = aimed.get(ids);
+  if (known?.nodes !== d.nodes) aimed.set(ids, (known = { nodes: d.nodes, painted: painted(d, ids), found: new Map() }));
+  let found = known.found.get(aim);
+  if (!found) known.found.set(aim, (found = known.painted.filter((id) => takes(d, id, aim))));
+  return found;
+}
+
+/** From so many objects on, what they come to is remembered for the same list of them. */
+const MANY = 50;
+const aimed = new WeakMap<readonly NodeId[], { readonly nodes: Design['nodes']; readonly painted: readonly NodeId[]; readonly found: Map<Aim, readonly NodeId[]> }>();
+
+/** What a selection holds, and the combinations that stand for it. */
+function painted(d: Design, ids: readonly NodeId[]): readonly NodeId[] {
+  const owners = operandOwners(d);
+  const reached = new Set<NodeId>();
+  const reach = (id: NodeId) => {
+    reached.add(owners.get(id) ?? id);
+    childrenOf(d.nodes[id]).forEach(reach);
+  };
+  for (const id of ids) if (d.nodes[id]) reach(id);
+  return [...reached];
+}
+
+/** Has an object what an aim points at? */
+function takes(d: Design, id: NodeId, aim: Aim): boolean {
+  const node = d.nodes[id];
+  if (node.kind === 'group' || node.kind === 'repeat') return false;
+  if (node.kind === 'combination') return node.op !== 'divide' && (aim === 'fill' || aim === 'outline');
+  if (aim === 'letters' || aim === 'letterOutline') return isText(node);
+  if (aim === 'frame' || aim === 'frameOutline') return node.kind === 'textFrame';
+  return node.kind === 'shape' || node.kind === 'path';
 }
 
 const owners = new WeakMap<object, Map<NodeId, NodeId>>();
 /** For everything inside combinations, the outermost combination whose paint covers it. */
-function operandOwners(nodes: Design['nodes']): Map<NodeId, NodeId> {
+function operandOwners(d: Design): Map<NodeId, NodeId> {
+  const { nodes } = d;
   // A draft is looked into afresh: it may change between two looks.
   const known = isDraft(nodes) ? undefined : owners.get(nodes);
   if (known) return known;
@@ -53,8 +76,7 @@ function operandOwners(nodes: Design['nodes']): Map<NodeId, NodeId> {
       claim(child, owner);
     }
   };
-  // The prototypes of a tried-out design hold what was not touched.
-  for (const id in nodes) if (hidesOperands(nodes[id]) && !made.has(id)) claim(id, id);
+  for (const id of holdersOf(d)) if (hidesOperands(nodes[id]) && !made.has(id)) claim(id, id);
   if (!isDraft(nodes)) owners.set(nodes, made);
   return made;
 }

@@ -11,14 +11,17 @@ import { before, type DesignDraft } from './history';
 export function transformNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], map: Matrix): void {
   const was = before(d);
   for (const id of topmost(was, page, ids)) {
-    const outer = parentMatrix(was, page, id);
-    const back = invert(outer);
-    if (!back) continue;
-    const old = d.nodes[id].transform as Matrix;
-    const next = multiply(back, multiply(map, multiply(outer, old)));
-    // A move by nothing is no change.
-    if (next.some((v, i) => v !== old[i])) d.nodes[id].transform = [...next];
+    const next = taken(d.nodes[id].transform as Matrix, parentMatrix(was, page, id), map);
+    if (next) d.nodes[id].transform = [...next];
   }
+}
+
+/** A transform below `outer`, taken through a map of the page; null where it stays as it is, or lies in what is flat. */
+export function taken(transform: Matrix, outer: Matrix, map: Matrix): Matrix | null {
+  const back = invert(outer);
+  if (!back) return null;
+  const next = multiply(back, multiply(map, multiply(outer, transform)));
+  return next.some((v, i) => v !== transform[i]) ? next : null;
 }
 
 export const moveNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], dx: number, dy: number): void => transformNodes(d, page, ids, translation(dx, dy));

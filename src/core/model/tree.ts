@@ -34,6 +34,8 @@ interface TreeIndex {
   readonly pages: Design['pages'];
   readonly holder: ReadonlyMap<NodeId, NodeId | null>;
   readonly page: ReadonlyMap<NodeId, string>;
+  /** All that hold something. */
+  readonly holders: ReadonlySet<NodeId>;
 }
 const indices = new WeakMap<Design['nodes'], TreeIndex>();
 
@@ -55,8 +57,13 @@ function indexOf(d: Design): TreeIndex {
     for (const id of p.children) page.set(id, p.id);
     take(p.children, null);
   }
-  for (let id = open.pop(); id !== undefined; id = open.pop()) take(childrenOf(d.nodes[id]), id);
-  const index = { pages: d.pages, holder, page };
+  const holders = new Set<NodeId>();
+  for (let id = open.pop(); id !== undefined; id = open.pop()) {
+    const held = childrenOf(d.nodes[id]);
+    if (held.length) holders.add(id);
+    take(held, id);
+  }
+  const index = { pages: d.pages, holder, page, holders };
   if (!drafted) indices.set(d.nodes, index);
   return index;
 }
@@ -65,6 +72,9 @@ function indexOf(d: Design): TreeIndex {
 export function sameTree(nodes: Design['nodes'], like: Design): void {
   indices.set(nodes, indexOf(like));
 }
+
+/** The ids of all groups, combinations and repeats that hold something. */
+export const holdersOf = (d: Design): ReadonlySet<NodeId> => indexOf(d).holders;
 
 /** From the top-level node down to `id` itself, on the given page; empty if it is not there. */
 export function ancestry(d: Design, page: Page, id: NodeId): NodeId[] {

@@ -3,9 +3,10 @@ import { multiply, type Matrix } from '../geometry/matrix';
 import { COORDS } from '../geometry/path';
 import { copiesIn } from './copies';
 import { own } from './own';
+import { matrix as matrixSchema } from './primitives';
 import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint, type Run } from './schema';
 import { keepUnknown } from './unknown';
-import { isHolder, pageMatrix, pageOf } from './tree';
+import { isHolder, pageMatrix, pageOf, sameTree } from './tree';
 
 /** What is wrong, and where: `path` leads to it from the design, `where` is the same in writing. */
 export interface Fault {
@@ -39,13 +40,14 @@ export function allFaults(value: unknown): Fault[] {
  * what `verifyDesign(after)` would refuse; null where it would not.
  */
 export function verifyChange(before: Design, after: Design): Fault | null {
-  const parsed = designSchema.safeParse(thinned(before, after));
+  const changed = changedKeys(before.nodes, after.nodes);
+  const parsed = designSchema.safeParse(thinned(before, after, changed));
   if (!parsed.success) return shapeFault(parsed.error.issues[0]);
-  return findFaults(after, before, 1)[0] ?? null;
+  return findFaults(after, { design: before, changed }, 1)[0] ?? null;
 }
 
 /** A design whose unchanged parts are left out or stand empty, so that its schema is asked about what is new alone. */
-function thinned(before: Design, after: Design): unknown {
+function thinned(before: Design, after: Design, changed: readonly string[]): unknown {
   const same = <K extends keyof Design>(key: K) => after[key] === before[key];
   const pages = after.pages.map((p, i) => (p === before.pages[i] ? { ...p, children: [], guides: undefined } : p));
   return {
@@ -54,9 +56,18 @@ function thinned(before: Design, after: Design): unknown {
     ...(same('swatches') ? { swatches: [] } : { swatches: after.swatches.filter((s, i) => s !== before.swatches[i]) }),
     ...(same('inks') && { inks: [] }),
     ...(same('pictures') ? { pictures: undefined } : {}),
-    nodes: Object.fromEntries(changedKeys(before.nodes, after.nodes).map((id) => [id, thinNode(own(before.nodes, id), after.nodes[id])])),
+    nodes: Object.fromEntries(changed.filter((id) => !onlyPlacedAnew(own(before.nodes, id), after.nodes[id])).map((id) => [id, thinNode(own(before.nodes, id), after.nodes[id])])),
     stories: Object.fromEntries(changedKeys(before.stories, after.stories).map((id) => [id, after.stories[id]])),
   };
+}
+
+/** Whether a node differs by nothing but its place, and that is sound: the most frequent change of very many at once. */
+function onlyPlacedAnew(before: DesignNode | undefined, after: DesignNode): boolean {
+  if (before === undefined) return false;
+  const [old, now] = [before, after] as unknown as readonly Record<string, unknown>[];
+  for (const key in now) if (key !== 'transform' && now[key] !== old[key]) return false;
+  for (const key in old) if (!(key in now)) return false;
+  return matrixSchema.safeParse(after.transform).success;
 }
 
 /** Long lists of a node that did not change need not be read again. */
@@ -98,11 +109,18 @@ function issueText(issue: z.core.$ZodIssue): string {
   return issue.message;
 }
 
+/** A sound design, and which nodes are others since. */
+interface Since {
+  readonly design: Design;
+  readonly changed: readonly string[];
+}
+
 /**
- * Faults of sense in a design of the right shape, at most so many. With `known`, a sound design that this one came from,
+ * Faults of sense in a design of the right shape, at most so many. With `since`, a sound design that this one came from,
  * what is the same there is not asked again.
  */
-function findFaults(d: Design, known: Design | null, most: number): Fault[] {
+function findFaults(d: Design, since: Since | null, most: number): Fault[] {
+  const known = since && since.design;
   const faults: Fault[] = [];
   const fault = (path: readonly (string | number)[], what: string) => {
     const [kind, key] = path;
@@ -124,7 +142,7 @@ function findFaults(d: Design, known: Design | null, most: number): Fault[] {
     const found = s.kind === 'ramp' ? first(s.stops, (x) => asked.colour(x.colour)) : asked.colour(s.colour);
     if (found) fault(['swatches', i], found);
   }
-  const changed = known && changedKeys(known.nodes, d.nodes);
+  const changed = since && since.changed;
   for (const key of paints && changed ? changed : Object.keys(d.nodes)) {
     if (full()) return faults;
     const node = d.nodes[key];
@@ -158,12 +176,15 @@ function findFaults(d: Design, known: Design | null, most: number): Fault[] {
 /** Whether the changed nodes hang where they hung, and none is placed anew but leaves well within all measure. */
 function sameShape(known: Design, d: Design, changed: readonly string[]): boolean {
   if (d.pages !== known.pages || Object.keys(d.nodes).length !== Object.keys(known.nodes).length) return false;
-  return changed.every((id) => {
+  const hangs = changed.every((id) => {
     const [old, node] = [own(known.nodes, id), d.nodes[id]];
     if (!old) return false;
     if (isHolder(node)) return isHolder(old) && old.children === node.children && old.transform === node.transform && !(node.kind === 'repeat' && (old.kind !== 'repeat' || old.arrangement !== node.arrangement));
-    return !isHolder(old) && node.transform.every((v) => Math.abs(v) <= FAR) && withinScale(d, id);
+    return !isHolder(old) && node.transform.every((v) => Math.abs(v) <= FAR);
   });
+  if (!hangs) return false;
+  sameTree(d.nodes, known);
+  return changed.every((id) => isHolder(d.nodes[id]) || withinScale(d, id));
 }
 
 /** A leaf's place through all its groups stays within the most that is drawn. */

@@ -20,13 +20,11 @@ export const FEW_COLOURS = 3;
 export function coloursUsed(scene: Scene, palette: Palette, nodes?: ReadonlySet<NodeId>): UsedColour[] {
   const found = new Map<string, { colour: Colour; nodes: Set<NodeId> }>();
   const note = (colour: Colour, item: Item) => {
-    const full = atFull(colour, palette);
-    const mix = palette.mix(full);
-    if (palette.screen ? mix.every((v) => v === 1) : mix.every((v) => v === 0)) return;
-    const key = mix.map((v) => Math.round(v * 255)).join();
-    const known = found.get(key);
+    const used = printedAs(colour, palette);
+    if (!used) return;
+    const known = found.get(used.key);
     if (known) known.nodes.add(item.node);
-    else found.set(key, { colour: full, nodes: new Set([item.node]) });
+    else found.set(used.key, { colour: used.full, nodes: new Set([item.node]) });
   };
   for (const item of scene.items) {
     if (nodes && !nodes.has(item.node)) continue;
@@ -34,6 +32,27 @@ export function coloursUsed(scene: Scene, palette: Palette, nodes?: ReadonlySet<
     else for (const stop of item.paint.kind === 'picture' ? (item.paint.tone?.inks ?? []) : item.paint.kind === 'pools' ? item.paint.pools : palette.rampSource(item.paint.ramp).stops) note(stop.colour, item);
   }
   return [...found.values()].map((f) => ({ colour: f.colour, nodes: [...f.nodes] }));
+}
+
+interface Printed {
+  readonly full: Colour;
+  /** What prints the same has the same key. */
+  readonly key: string;
+}
+const printed = new WeakMap<Palette, WeakMap<Colour, Printed | null>>();
+
+/** What a colour counts as; null for bare stock. Remembered: thousands of objects are looked at each time one is chosen. */
+function printedAs(colour: Colour, palette: Palette): Printed | null {
+  let known = printed.get(palette);
+  if (!known) printed.set(palette, (known = new WeakMap()));
+  let used = known.get(colour);
+  if (used !== undefined) return used;
+  const full = atFull(colour, palette);
+  const mix = palette.mix(full);
+  const bare = palette.screen ? mix.every((v) => v === 1) : mix.every((v) => v === 0);
+  used = bare ? null : { full, key: mix.map((v) => Math.round(v * 255)).join() };
+  known.set(colour, used);
+  return used;
 }
 
 /** A tint counts as its full colour; a swatch that is itself a tint of an ink counts as that ink. */

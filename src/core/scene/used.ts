@@ -5,16 +5,25 @@ import type { Scene } from './scene';
 /** Indexes of the channels that any item of a page inks. */
 export function usedChannels(scene: Scene, palette: Palette): number[] {
   const used = palette.channels.map(() => false);
-  const note = (i: number) => {
-    used[i] = true;
-  };
+  let known = inked.get(palette);
+  if (!known) inked.set(palette, (known = new WeakMap()));
   for (const { paint } of scene.items) {
-    if (paint.kind === 'colour') palette.mix(paint.colour).forEach((v, i) => v > 0 && note(i));
-    else if (paint.kind === 'pools') for (const p of paint.pools) palette.mix(p.colour).forEach((v, i) => v > 0 && note(i));
-    else if (paint.kind === 'picture') pictureChannels(paint, palette).forEach((u, i) => u && note(i));
-    else palette.ramp(paint.ramp).used.forEach((u, i) => u && note(i));
+    let channels = known.get(paint);
+    if (!channels) known.set(paint, (channels = channelsOf(paint, palette)));
+    for (const i of channels) used[i] = true;
   }
   return used.flatMap((u, i) => (u ? [i] : []));
+}
+
+/** By paint: thousands of objects keep theirs while they move. */
+const inked = new WeakMap<Palette, WeakMap<Scene['items'][number]['paint'], readonly number[]>>();
+
+function channelsOf(paint: Scene['items'][number]['paint'], palette: Palette): number[] {
+  const some = (list: readonly (number | boolean)[]) => list.flatMap((v, i) => (v === true || (v !== false && v > 0) ? [i] : []));
+  if (paint.kind === 'colour') return some(palette.mix(paint.colour));
+  if (paint.kind === 'pools') return paint.pools.flatMap((p) => some(palette.mix(p.colour)));
+  if (paint.kind === 'picture') return some(pictureChannels(paint, palette));
+  return some(palette.ramp(paint.ramp).used);
 }
 
 /** The channels that a picture can ink, by what is known of it without opening it. */
