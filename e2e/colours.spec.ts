@@ -278,7 +278,8 @@ test('seen by others, contrast, colours in use, screen colours kept', async ({ p
   await page.keyboard.press('Escape');
   await bench.click(10, 200);
   await page.getByRole('button', { name: '4 colours in use' }).click();
-  const used = slip(bench, 'This page uses 4 colours');
+  const used = slip(bench, 'Colours in use');
+  await expect(used).toContainText('This page uses 4 colours.');
   await expect(used.getByText(/A mark keeps to about three colours/)).toBeVisible();
   await used.getByRole('button', { name: /Choose the 1 object with Sun/ }).click();
   await page.keyboard.press('Escape');

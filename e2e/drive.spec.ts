@@ -18,11 +18,11 @@ test('from a new A3 design to the plates of its PDF', async ({ page }) => {
 
   // A star; its depth by the knob on the canvas.
   await bench.shape('Star', 100, 100, 180, 180);
-  await expect(bench.field('Depth')).toHaveValue('0.55');
+  await expect(bench.field('Depth')).toHaveValue('55%');
   const notch = { x: 140 + 40 * 0.45 * Math.cos(Math.PI / 5 - Math.PI / 2), y: 140 + 40 * 0.45 * Math.sin(Math.PI / 5 - Math.PI / 2) };
   const inner = { x: 140 + 40 * 0.7 * Math.cos(Math.PI / 5 - Math.PI / 2), y: 140 + 40 * 0.7 * Math.sin(Math.PI / 5 - Math.PI / 2) };
   await bench.drag(await bench.at(notch.x, notch.y), await bench.at(inner.x, inner.y));
-  await expect.poll(async () => Number(await bench.field('Depth').inputValue())).toBeLessThan(0.35);
+  await expect.poll(async () => parseFloat(await bench.field('Depth').inputValue())).toBeLessThan(35);
 
   // The tin dragged onto its inside: the pointer says fill.
   const tin = (await bench.card('Ember 66-43').boundingBox())!;

@@ -9,9 +9,24 @@ async function axe(page: Page, where: string, scheme: 'light' | 'dark', within?:
   // What lies round a slip has been looked at without it.
   if (within) builder.include(within);
   const { violations } = await (scheme === 'dark' ? builder.withRules(['color-contrast']) : builder).analyze();
+  expect(await spilt(page), where).toEqual([]);
   const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
   expect(serious.map((v) => `${where}: ${v.id} — ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(', ')}`)).toEqual([]);
 }
+
+/** Words that do not fit their button, and lines that are cut off without telling the whole at rest of the pointer. */
+const spilt = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const seen = [...document.querySelectorAll<HTMLElement>('button, a, p, h2, h3, label, [role=status], [role=option], span')].filter((el) => el.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && el.clientWidth > 0);
+    return seen.flatMap((el) => {
+      if (el.scrollWidth <= el.clientWidth + 1) return [];
+      const { overflowX, textOverflow } = getComputedStyle(el);
+      const whole = el.closest('[title]') !== null || el.closest('[aria-hidden=true]') !== null;
+      const cut = textOverflow === 'ellipsis' && !whole;
+      const spills = el.matches('button, a') && overflowX === 'visible' && !el.querySelector('.truncate');
+      return cut || spills ? [`${cut ? 'cut' : 'spilt'}: ${el.textContent?.slice(0, 60)}`] : [];
+    });
+  });
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe on every screen and slip, ${scheme}`, async ({ page }) => {

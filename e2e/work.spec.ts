@@ -188,7 +188,10 @@ test.describe('colour', () => {
     // The angle is what is seen, on a flipped shape too.
     await bench.field('Angle').fill('30');
     await page.keyboard.press('Enter');
-    await bench.details().getByRole('button', { name: 'Flip left to right' }).click();
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type('mirror');
+    await page.keyboard.press('Enter');
+    await expect(bench.message()).toContainText('Flipped 1 object left to right');
     await expect(bench.field('Angle')).toHaveValue('150°');
     await bench.field('Angle').fill('90');
     await page.keyboard.press('Enter');

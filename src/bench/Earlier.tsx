@@ -13,7 +13,7 @@ export function Earlier() {
   const row = (to: number, label: string) => (
     <li key={to}>
       <button type="button" aria-current={to === cursor ? 'step' : undefined} className={`flex w-full cursor-pointer items-center gap-2 border-0 border-l-3 px-3 py-1 text-left hover:bg-raised ${to === cursor ? 'border-l-accent bg-field font-semibold' : `border-l-transparent bg-transparent ${to > cursor ? 'text-faint' : ''}`}`} onClick={() => session.goTo(to)}>
-        <span className="min-w-0 flex-1 truncate">{label}</span>
+        <span title={label} className="min-w-0 flex-1 truncate">{label}</span>
         {to === cursor && <span className="text-[12px] text-accent">now</span>}
         {to > cursor && <span className="text-[12px]">taken back</span>}
       </button>

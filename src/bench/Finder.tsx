@@ -54,7 +54,7 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
                     }}
                     className="flex h-8 cursor-pointer items-center justify-between gap-3 rounded-sm px-2 aria-disabled:opacity-40 aria-selected:bg-accent aria-selected:text-on-accent"
                   >
-                    <span className="truncate">{row.title}</span>
+                    <span title={row.title} className="truncate">{row.title}</span>
                     <span className="shrink-0 text-[12px]">{row.keys ?? KIND_WORDS[row.kind]}</span>
                   </Command.Item>
                 );

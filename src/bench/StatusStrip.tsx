@@ -19,17 +19,20 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
     <footer className="flex items-center gap-4 border-t border-line bg-panel px-3 text-[12px]">
       <SaveState />
       <Earlier />
-      <span role="status" className={`min-w-0 flex-1 truncate ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`} data-testid="message">
-        {message?.text}
-        {message?.actions?.map((a, i) => (
-          <Fragment key={a.label}>
-            {i ? ' or ' : ' — '}
-            <button type="button" className={link} onClick={a.run}>
-              {a.label}
-            </button>
-          </Fragment>
-        ))}
-      </span>
+      {/* What does not go on one line grows upward: nothing that is said is cut off. */}
+      <div className="relative z-20 min-w-0 flex-1 self-stretch">
+        <span role="status" className={`pointer-events-none absolute inset-x-0 bottom-0 block min-h-full bg-panel py-[3px] leading-[17px] ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`} data-testid="message">
+          {message?.text}
+          {message?.actions?.map((a, i) => (
+            <Fragment key={a.label}>
+              {i ? ' or ' : ' — '}
+              <button type="button" className={`${link} pointer-events-auto`} onClick={a.run}>
+                {a.label}
+              </button>
+            </Fragment>
+          ))}
+        </span>
+      </div>
       <button type="button" data-opens="Keys" className={link} onClick={onKeys}>
         Keys
       </button>

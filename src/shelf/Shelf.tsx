@@ -195,7 +195,7 @@ export function Shelf() {
                 <a href={`/bench/${row.id}`} className="block no-underline">
                   <Thumbnail bytes={row.thumbnail} name={row.name} width={row.width} height={row.height} />
                   <div className="px-3 pt-2">
-                    <div className="truncate font-semibold text-text">{row.name}</div>
+                    <div title={row.name} className="truncate font-semibold text-text">{row.name}</div>
                     <div className="text-faint">{sizeOf(row)}</div>
                   </div>
                 </a>

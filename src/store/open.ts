@@ -19,8 +19,14 @@ export async function seedDemo(designs: DesignStore): Promise<void> {
   const before = new Set(seeded === true ? ['lantern-walk-poster'] : Array.isArray(seeded) ? seeded : []);
   const demos = demoDesigns();
   if (demos.every(({ design }) => before.has(design.id))) return;
-  for (const { design } of demos) if (!before.has(design.id) && !(await designs.has(design.id))) await designs.add(design);
+  for (const { design, file } of demos) if (!before.has(design.id) && !(await designs.has(design.id))) await designs.add(design, await shipped(file));
   await designs.setSetting(SEEDED, demos.map(({ design }) => design.id));
+}
+
+/** The picture of a demo design that comes with the application; null where it does not come: it is drawn then. */
+async function shipped(file: string): Promise<Uint8Array | null> {
+  const answer = await fetch(`/thumbnails/${file}.png`).catch(() => null);
+  return answer?.ok ? new Uint8Array(await answer.arrayBuffer()) : null;
 }
 
 /** Why storage does not work, in words. */

@@ -1,5 +1,6 @@
 'use client';
 import { useId } from 'react';
+import { explained } from './terms';
 
 export interface Option<T extends string> {
   readonly value: T;
@@ -9,13 +10,14 @@ export interface Option<T extends string> {
 /** A row of words of which one is chosen; `tight` where there are many. */
 export function WordChoice<T extends string>({ label, value, options, onChange, disabled, tight }: { label: string; value: T | null; options: readonly Option<T>[]; onChange: (v: T) => void; disabled?: boolean; tight?: boolean }) {
   return (
-    <div role="radiogroup" aria-label={label} className="flex overflow-hidden rounded-sm border border-edge">
+    <div role="radiogroup" aria-label={label} title={explained(label)} className="flex overflow-hidden rounded-sm border border-edge">
       {options.map((o) => (
         <button
           key={o.value}
           type="button"
           role="radio"
           aria-checked={value === o.value}
+          title={explained(o.label)}
           disabled={disabled}
           onClick={() => onChange(o.value)}
           className={`h-[26px] min-w-0 ${tight ? 'flex-auto px-0.5 text-[12px]' : 'flex-1 px-2'} not-first:border-l not-first:border-line disabled:opacity-45 ${value === o.value ? 'bg-accent font-semibold text-on-accent' : 'bg-field hover:bg-raised'}`}
@@ -33,7 +35,7 @@ export function ListChoice<T extends string>({ label, value, groups, onChange, h
   return (
     <div className="flex min-w-0 items-center gap-1.5">
       {!hideLabel && (
-        <label htmlFor={id} className="shrink-0 text-faint">
+        <label htmlFor={id} title={explained(label)} className="shrink-0 text-faint">
           {label}
         </label>
       )}
@@ -68,7 +70,7 @@ export function Check({ label, checked, onChange, disabled, hint }: { label: str
     <div className="flex items-start gap-2">
       <input id={id} type="checkbox" className="mt-0.5 size-4 accent-(--accent)" checked={checked} disabled={disabled} aria-describedby={hint ? `${id}-hint` : undefined} onChange={(e) => onChange(e.target.checked)} />
       <div>
-        <label htmlFor={id}>{label}</label>
+        <label htmlFor={id} title={explained(label)}>{label}</label>
         {hint && (
           <p id={`${id}-hint`} className="m-0 text-[12px] text-faint">
             {hint}

@@ -1,6 +1,7 @@
 'use client';
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { formatNumber, fromPoints, parseLength, parseNumber, toPoints, type Unit } from '@/core/units/length';
+import { explained } from './terms';
 
 export interface NumberFieldProps {
   readonly label: string;
@@ -100,7 +101,7 @@ export function NumberField(p: NumberFieldProps) {
   return (
     <div className="min-w-0">
       <div className={`flex h-7 items-center rounded-sm border bg-field ${p.tight ? 'gap-1 px-1 text-[12px] tracking-tight' : 'gap-1.5 px-2'} focus-within:border-accent ${problem ? 'border-stop' : 'border-edge'} ${p.disabled ? 'opacity-45' : ''}`}>
-        <label htmlFor={id} title={p.name ?? p.label} className="shrink-0 cursor-ew-resize touch-none select-none text-faint" {...onScrub}>
+        <label htmlFor={id} title={explained(p.name ?? p.label) ?? explained(p.label) ?? p.name ?? p.label} className="shrink-0 cursor-ew-resize touch-none select-none text-faint" {...onScrub}>
           {p.label}
         </label>
         <input

@@ -1,6 +1,7 @@
 'use client';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { createContext, useContext, type ReactNode } from 'react';
+import { explained } from './terms';
 
 /** Which sections of a panel are folded, and how that is changed. Absent: sections do not fold. */
 export interface Folding {
@@ -18,7 +19,7 @@ export function Section({ title, name = title, children, action }: { title: stri
       <div className={`flex items-center justify-between ${shut ? '' : 'mb-2'}`}>
         <h3 className="m-0 font-semibold text-faint">
           {folding ? (
-            <button type="button" aria-expanded={!shut} aria-label={`${title}, fold or open`} className="flex cursor-pointer items-center gap-1 border-0 bg-transparent p-0 font-semibold text-faint hover:text-text" onClick={() => folding.fold(name, !shut)}>
+            <button type="button" title={explained(name)} aria-expanded={!shut} aria-label={`${title}, fold or open`} className="flex cursor-pointer items-center gap-1 border-0 bg-transparent p-0 font-semibold text-faint hover:text-text" onClick={() => folding.fold(name, !shut)}>
               {shut ? <ChevronRight size={13} aria-hidden /> : <ChevronDown size={13} aria-hidden />}
               {title}
             </button>

@@ -6,7 +6,7 @@ import { checkDesign } from '@/core/check/check';
 import type { Palette } from '@/core/colour/palette';
 import type { Design, Page } from '@/core/model/schema';
 import { writePdf } from '@/core/output/pdf/write';
-import { tooManyPixels, writePng } from '@/core/output/png';
+import { tooManyPixels, thumbnail, writePng } from '@/core/output/png';
 import { writeSvg } from '@/core/output/svg/write';
 import { contrastOf } from '@/core/render/contrast';
 import { liftFromScene } from '@/core/render/lifted';
@@ -99,8 +99,7 @@ const api: PressApi = {
   },
   async thumbnail(largest) {
     const r = await ready();
-    const { width, height } = r.design.setup;
-    return writePng(r.shop.builder.build(r.design, r.design.pages[0]), r.palette, (72 * largest) / Math.max(width, height));
+    return thumbnail(r.shop.builder.build(r.design, r.design.pages[0]), r.palette, largest);
   },
   async handOver(request, progress): Promise<HandedOver> {
     const r = await ready();

@@ -9,6 +9,7 @@ import { enterHolder, selectTool } from '@/bench/tools/select';
 import { shapeTool } from '@/bench/tools/shape';
 import { textTool } from '@/bench/tools/text';
 import { endEditing, writeInShape } from '@/bench/tools/editing';
+import { runCommand } from '@/bench/session/commands';
 import { applyColour } from '@/bench/session/colouring';
 import { replaceText } from '@/core/edit/text';
 import type { DesignDraft } from '@/core/edit/history';
@@ -165,6 +166,20 @@ describe('choosing', () => {
     b.drag(selectTool, [30, 30], [120, 120], { alt: true });
     expect(only().name).toBe('In');
     expect(b.session.state.selection).toHaveLength(1);
+  });
+  test('a copy pulled off with Alt lines up with its original; duplicating keeps the pivot', async () => {
+    await open((d) => [box(d, 'Lamp', 100, 60, 40, 40)]);
+    take('Lamp');
+    const lamp = id('Lamp');
+    // A little off the vertical: the copy's edges find those of the original.
+    b.drag(selectTool, [120, 80], [122, 150], { alt: true });
+    const copy = b.session.state.selection[0];
+    expect(copy).not.toBe(lamp);
+    expect(b.session.boxOf([copy])).toMatchObject({ x0: 100, x1: 140 });
+    b.session.set({ pivot: { x: 200, y: 100 } });
+    runCommand(b.session, 'edit.duplicate');
+    expect(b.session.state.selection[0]).not.toBe(copy);
+    expect(b.session.state.pivot).toEqual({ x: 200, y: 100 });
   });
   test('lined up with one that stays; spaced by a typed distance', async () => {
     await open((d) => [box(d, 'A', 20, 20, 40, 40), box(d, 'B', 100, 60, 40, 40), box(d, 'C', 200, 90, 40, 40)]);

@@ -1,3 +1,4 @@
+import { tryOut } from '@/core/edit/history';
 import { checkDesign } from '@/core/check/check';
 import { unsureRule } from '@/core/check/rules/combination';
 import type { Finding } from '@/core/check/types';
@@ -69,6 +70,18 @@ describe('text', () => {
     const [f] = await find(words('Home-made paper lanterns walk the quays of Marrowick', 14));
     expect([f.code, f.severity]).toEqual(['text.overset', 'stop']);
     expect(f.message).toMatch(/^Notice has \d+ characters that do not fit its frame\.$/);
+  });
+  test('of a shape with words in it, the words are named', async () => {
+    const shaped = tryOut(words('Home-made paper lanterns walk the quays of Marrowick', 14), (d) => {
+      const frame = Object.values(d.nodes).find((n) => n.name === 'Notice') as { name: string; window?: unknown };
+      frame.name = 'Ellipse';
+      frame.window = { shape: 'ellipse', knobs: {} };
+    });
+    expect((await find(shaped))[0].message).toMatch(/^The text in Ellipse has \d+ characters/);
+    const unnamed = tryOut(words('Home-made paper lanterns walk the quays of Marrowick', 14), (d) => {
+      Object.values(d.nodes).find((n) => n.name === 'Notice')!.name = 'Text frame';
+    });
+    expect((await find(unnamed))[0].message).toMatch(/^The text “Home-made paper lanterns wal …” has \d+ characters/);
   });
   test('each missing face of each text is named once', async () => {
     const found = await find(words('lamps', 60, 'harbour-sans'));

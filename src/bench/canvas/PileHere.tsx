@@ -65,8 +65,8 @@ export function PileHere() {
               return (
                 <div key={id} id={`here-${id}`} role="option" aria-selected={i === at} onPointerEnter={() => setAt(i)} onClick={() => take(id)} className={`flex h-8 cursor-pointer items-center gap-2 border-b border-l-3 border-b-line px-2 last:border-b-0 ${i === at ? 'border-l-accent bg-field' : 'border-l-transparent'}`}>
                   <PileThumb id={id} />
-                  <span className="min-w-0 flex-1 truncate">{nameOf(design, design.nodes[id])}</span>
-                  {group && <span className="max-w-20 truncate text-[12px] text-faint">in {nameOf(design, group)}</span>}
+                  <span title={nameOf(design, design.nodes[id])} className="min-w-0 flex-1 truncate">{nameOf(design, design.nodes[id])}</span>
+                  {group && <span title={nameOf(design, group)} className="max-w-20 truncate text-[12px] text-faint">in {nameOf(design, group)}</span>}
                 </div>
               );
             })}

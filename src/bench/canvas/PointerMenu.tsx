@@ -79,7 +79,7 @@ export function PointerMenu({ children }: { children: ReactNode }) {
       </ContextMenu.Trigger>
       <ContextMenu.Portal>
         <ContextMenu.Content collisionPadding={8} aria-label={title} style={{ boxShadow: 'var(--shadow)' }} className="z-40 min-w-[210px] rounded-sm border border-line bg-panel py-1 outline-none" onCloseAutoFocus={backToBench} onKeyDown={(e) => e.stopPropagation()}>
-          <ContextMenu.Label className="max-w-[260px] truncate px-3 py-1 text-[12px] text-faint">{title}</ContextMenu.Label>
+          <ContextMenu.Label title={title} className="max-w-[260px] truncate px-3 py-1 text-[12px] text-faint">{title}</ContextMenu.Label>
           {rows.map((group, i) => (
             <ContextMenu.Group key={i} className="border-t border-line py-1">
               {group.map((r) => (

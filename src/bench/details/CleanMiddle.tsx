@@ -50,7 +50,7 @@ export function CleanMiddle({ ramp, onChange, onPreview }: Props) {
               type="button"
               role="radio"
               aria-checked={now === m.mixing}
-              title={`${MIXINGS[m.mixing].word}: ${MIXINGS[m.mixing].says}`}
+              title={`${MIXINGS[m.mixing].word}: ${MIXINGS[m.mixing].says}${mixes && noteOf(m, best) ? ` (${noteOf(m, best)})` : ''}`}
               onClick={() => onChange({ stops, ...(m.mixing !== plain && { mixing: m.mixing }) }, `Mix in ${MIXINGS[m.mixing].word}`)}
               className={`grid grid-cols-[54px_1fr_74px] items-center gap-1.5 rounded-sm border p-1 text-left ${now === m.mixing ? 'border-accent font-semibold outline-1 outline-accent' : 'border-line bg-field hover:border-edge'}`}
             >

@@ -3,9 +3,10 @@ import { Link2, Unlink2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { isText, layoutOf } from '@/core/edit/layout';
 import { addPage } from '@/core/edit/pages';
-import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
+import { moveNodes, turnNodes } from '@/core/edit/place';
+import { sizeExactly, sizingMap } from '@/core/edit/size';
 import { aimedNodes, paintAt, type Aim } from '@/core/edit/paint';
-import { angleOf, apply, invert, multiply, rotation, translation } from '@/core/geometry/matrix';
+import { angleOf, apply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import { dialOf } from '@/core/edit/window';
 import { OP_NAMES } from '@/core/edit/combine';
@@ -239,11 +240,8 @@ function Position() {
   const proportional = frame.single !== null && design.nodes[frame.single]?.kind === 'displayText';
 
   /** Resizes to a typed measure about the frame's top left. */
-  const sizing = (sx: number, sy: number) => multiply(frame.matrix, multiply(scalingAbout(sx, sy, { x: frame.box.x0, y: frame.box.y0 }), invert(frame.matrix)!));
-  const sized = (sx: number, sy: number) => {
-    const map = sizing(sx, sy);
-    return (d: Parameters<typeof scaleNodes>[0]) => scaleNodes(d, page, ids, map);
-  };
+  const sizing = (sx: number, sy: number) => sizingMap(frame, sx, sy);
+  const sized = (sx: number, sy: number) => sizeExactly(session.state.design, page, ids, frame, { x: sx, y: sy }, session.shop.fonts);
   const shift = (dx: number, dy: number) => (d: Parameters<typeof moveNodes>[0]) => moveNodes(d, page, ids, dx, dy);
   const about = session.state.pivot ?? apply(frame.matrix, centre(frame.box));
   const turned = (to: number) => (d: Parameters<typeof turnNodes>[0]) => turnNodes(d, page, ids, to - angle, about);

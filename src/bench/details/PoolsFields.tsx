@@ -50,7 +50,7 @@ export function PoolsFields({ aim, target, here }: { aim: Aim; target: PoolsTarg
       </div>
       {pool && index !== null ? (
         <div className="grid grid-cols-2 gap-2">
-          <p className="col-span-2 m-0 truncate text-faint">
+          <p title={colourName(design, pool.colour)} className="col-span-2 m-0 truncate text-faint">
             Pool {index + 1}: {colourName(design, pool.colour)}
           </p>
           <NumberField

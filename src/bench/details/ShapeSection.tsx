@@ -4,6 +4,7 @@ import type { DesignDraft } from '@/core/edit/history';
 import { canHoldText, dialOf, setKnobs } from '@/core/edit/window';
 import type { Corner } from '@/core/model/schema';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
+import type { ShapeParam } from '@/core/shapes/types';
 import { WordChoice } from '@/ui/Choice';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -44,20 +45,23 @@ export function ShapeSection() {
             key={p.id}
             label={p.letter === 'r' ? p.label.replace(/(\w)\w* (\w)\w*/, (_, a: string, b: string) => a + b.toUpperCase()) : p.label}
             name={p.label}
-            {...(p.unit === 'length' ? { unit } : p.unit === 'angle' ? { suffix: '°' } : {})}
-            value={shared(p.id)}
-            min={p.min}
-            max={p.max}
-            step={p.unit === 'ratio' ? 0.01 : 1}
-            decimals={p.unit === 'count' ? 0 : p.unit === 'angle' ? 1 : 2}
-            onPreview={(v) => session.preview(v === null ? null : set([p.id], v))}
-            onCommit={(v) => session.commit(p.label, set([p.id], p.unit === 'count' ? Math.round(v) : v))}
+            {...(p.unit === 'length' ? { unit } : p.unit === 'angle' ? { suffix: '°' } : p.unit === 'ratio' ? { suffix: '%' } : {})}
+            value={times(shared(p.id), whole(p))}
+            min={p.min * whole(p)}
+            max={p.max * whole(p)}
+            decimals={p.unit === 'count' ? 0 : p.unit === 'length' ? 2 : 1}
+            onPreview={(v) => session.preview(v === null ? null : set([p.id], v / whole(p)))}
+            onCommit={(v) => session.commit(p.label, set([p.id], p.unit === 'count' ? Math.round(v) : v / whole(p)))}
           />
         ))}
       </div>
     </Section>
   );
 }
+
+/** Shares are shown and typed in percent, as everywhere. */
+const whole = (p: ShapeParam): number => (p.unit === 'ratio' ? 100 : 1);
+const times = (v: number | null, by: number): number | null => (v === null ? null : v * by);
 
 /** More corners than this are set together only. */
 const EACH = 8;

@@ -83,7 +83,7 @@ export function PictureChooser({ children }: { children: ReactNode }) {
                   <span aria-hidden className="checker block h-[64px] w-full overflow-hidden rounded-sm">
                     <span className="block size-full bg-center" style={{ backgroundImage: `url(/pictures/${row.file})`, backgroundSize: row.tile ? '48px' : row.picture?.alpha || !row.picture ? 'contain' : 'cover', backgroundRepeat: row.tile ? 'repeat' : 'no-repeat' }} />
                   </span>
-                  <span className="truncate text-[12px]">{row.title}</span>
+                  <span title={row.title} className="truncate text-[12px]">{row.title}</span>
                   <span className="truncate text-[11px] text-faint">{row.picture ? `${row.picture.width} × ${row.picture.height}${row.tile ? ', tile' : ''}` : 'shapes'}</span>
                 </button>
               </li>

@@ -27,7 +27,7 @@ export function PicturesSection() {
         {pictures.map((p) => (
           <li key={p.id} className="flex items-center gap-2">
             <span className="min-w-0 flex-1">
-              <span className="block truncate">{p.name}</span>
+              <span title={p.name} className="block truncate">{p.name}</span>
               <span className="block text-[12px] text-faint">
                 {p.width} × {p.height} px, used {used.get(p.id) === 1 ? 'once' : `${used.get(p.id)} times`}
               </span>

@@ -19,6 +19,9 @@ export interface CommandDef {
 
 export const count = (n: number, one: string, many = `${one}s`): string => (n === 1 ? `1 ${one}` : `${n} ${many}`);
 
+/** “a star”, “an ellipse”, “an L”: by how it is said. */
+export const withArticle = (name: string): string => `${/^([aeio]|hour|[lsxhfmnr]\b)/i.test(name) ? 'an' : 'a'} ${name}`;
+
 /** The chosen objects that may be changed. */
 export function freeSelection(s: Session): readonly string[] {
   const { design, page } = s;

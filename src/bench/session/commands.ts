@@ -264,7 +264,7 @@ export const COMMANDS = {
   'nudge.upFine': nudge('Nudge up by 0.1 mm', 'Alt+ArrowUp', 0, -mm(0.1)),
   'nudge.downFine': nudge('Nudge down by 0.1 mm', 'Alt+ArrowDown', 0, mm(0.1)),
   'page.add': {
-    label: 'Add a page', keywords: ['new page', 'sheet'], keys: ['Mod+Enter'],
+    label: 'Add a page', keywords: ['new page', 'sheet', 'back side', 'reverse side', 'second page'], keys: ['Mod+Enter'],
     run: (s) => {
       let id = '';
       s.commit('Add a page', (d) => {

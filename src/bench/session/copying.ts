@@ -25,7 +25,8 @@ export function copyThrough(s: Session, map: Matrix, label: string, kind: Again[
     if (kind === 'size') scaleIn(d, ids, into ? multiply(into.back, multiply(map, invert(into.back)!)) : map);
   };
   if (!s.commit(label, recipe)) return [];
-  s.set({ selection: ids, stop: null });
+  // The pivot stays: petals go on round the same middle.
+  s.set({ selection: ids, stop: null, pivot: s.state.pivot });
   s.noteAgain({ kind, map, copy: true });
   return ids;
 }

@@ -42,7 +42,7 @@ export function InksSlip() {
               <label className="flex min-w-0 flex-1 items-center gap-2 whitespace-nowrap">
                 <input type="checkbox" className="size-4 accent-(--accent)" checked={!shown || shown.has(ink)} onChange={() => toggle(ink)} />
                 <span aria-hidden className="size-4 rounded-sm border border-edge" style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }} />
-                <span className="truncate">{ink}</span>
+                <span title={ink} className="truncate">{ink}</span>
                 {i >= 4 && <span className="text-faint">spot</span>}
               </label>
               <span className="text-[12px] text-faint">{used.has(i) ? 'in use' : 'not in use'}</span>
@@ -59,7 +59,7 @@ export function InksSlip() {
             <li key={ink.id} className="border-b border-line py-1">
               <div className="flex items-center gap-2">
                 <span aria-hidden className="ml-6 size-4 rounded-sm border border-edge" style={{ background: palette.css({ ink: ink.id, tint: 1 }) }} />
-                <span className="min-w-0 flex-1 truncate">{ink.name}</span>
+                <span title={ink.name} className="min-w-0 flex-1 truncate">{ink.name}</span>
                 <span className="text-[12px] text-faint">no plate</span>
               </div>
               <SpotRow ink={ink} />

@@ -6,6 +6,7 @@ import { formatOf } from '@/core/units/formats';
 import { formatLength, formatNumber, fromPoints } from '@/core/units/length';
 import { Mark } from '@/ui/Mark';
 import { Slip } from '@/ui/Slip';
+import { explained } from '@/ui/terms';
 import { usedChannels } from '@/core/scene/used';
 import { COMMAND_TABLE, runCommand } from '../session/commands';
 import { useBench, useSession } from '../session/context';
@@ -123,7 +124,7 @@ type SegmentProps = { label: string; value: ReactNode; tone?: 'warn' | 'stop' | 
 /** A small label over a value. */
 const Segment = forwardRef<HTMLButtonElement, SegmentProps>(function Segment({ label, value, tone, bare, ...rest }, ref) {
   return (
-    <button ref={ref} type="button" data-opens={label} className={`flex min-w-0 shrink flex-col justify-center border-0 px-2.5 text-left hover:bg-line aria-expanded:bg-field ${bare ? '' : 'border-r border-line'} bg-transparent`} {...rest}>
+    <button ref={ref} type="button" data-opens={label} title={explained(label)} className={`flex min-w-0 shrink flex-col justify-center border-0 px-2.5 text-left hover:bg-line aria-expanded:bg-field ${bare ? '' : 'border-r border-line'} bg-transparent`} {...rest}>
       <span className="text-[11px] leading-4 text-faint">{label}</span>
       <span className={`max-w-[190px] truncate leading-4 font-semibold ${tone === 'warn' ? 'text-warn' : tone === 'stop' ? 'text-stop' : ''}`}>{value}</span>
     </button>

@@ -283,7 +283,7 @@ function lineGesture(c: ToolContext, toPage: Matrix, base: GradientPaint, ends: 
       // The next colour goes to a bead that is seen to be chosen.
       const drawn = aimedGradient(s);
       if (drawn && s.state.stop === null) s.set({ stop: stopsOf(s.design, drawn.paint).length - 1 });
-      s.say('Drag the beads along the line; click the line to add one, pull one away to take it out, double-click one for its recipe.');
+      s.say('Drag beads along the line, click it for one more, pull one off to drop it; double-click: its colour.');
       done();
     },
     cancel() {

@@ -4,6 +4,7 @@ import { BLACK, NO_PAINT, colourPaint, outlineOf } from '@/core/model/defaults';
 import type { DesignNode, NodeOf, Paint } from '@/core/model/schema';
 import { shapeById } from '@/core/shapes/catalogue';
 import { formatLength, mm } from '@/core/units/length';
+import { withArticle } from '../session/commandDef';
 import type { Session } from '../session/session';
 import { noteShape } from '../session/settings';
 import { clearSnap, targetsFor, snapPoint } from './snapping';
@@ -98,7 +99,7 @@ export const shapeTool: Tool = {
           noteShape(s, def.id);
           if (!def.open) s.set({ aim: 'fill' });
           aimFor(s, [id]);
-          s.say(`Drew a ${name.toLowerCase()}. Its knobs change its inner measures.`);
+          s.say(`Drew ${withArticle(name.toLowerCase())}.${def.knobs.length ? ' Its knobs change its inner measures.' : ''}`);
         }
         end();
       },

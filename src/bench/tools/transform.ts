@@ -33,6 +33,8 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
   const ids = freeSelection(s);
   const box = s.boxOf(ids);
   const lines = targetsFor(c, ids);
+  // A copy leaves its original where it is, to line up with.
+  let beside: SnapTargets | null = null;
   const nodes = ownNodes(s, ids);
   const clip = copyNodes(s.state.design, s.page, ids);
   const again = steadyIds(s.newId);
@@ -47,11 +49,12 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
       if (Math.abs(dx) > Math.abs(dy)) dy = 0;
       else dx = 0;
     }
-    const snap = snapMoving(c, { x0: box.x0 + dx, y0: box.y0 + dy, x1: box.x1 + dx, y1: box.y1 + dy }, lines, p, nodes.map((n) => ({ x: n.x + dx, y: n.y + dy })));
+    const copy = p.alt && clip !== null;
+    if (copy) beside ??= targetsFor(c, []);
+    const snap = snapMoving(c, { x0: box.x0 + dx, y0: box.y0 + dy, x1: box.x1 + dx, y1: box.y1 + dy }, copy ? beside! : lines, p, nodes.map((n) => ({ x: n.x + dx, y: n.y + dy })));
     if (!(p.shift && dx === 0)) dx += snap.dx;
     if (!(p.shift && dy === 0)) dy += snap.dy;
     shift = { x: dx, y: dy };
-    const copy = p.alt && clip !== null;
     let made: readonly string[] = [];
     const recipe: Recipe = copy
       ? (d) => {
@@ -283,7 +286,7 @@ export function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, grip: E
     (p) => {
       const value = knob.value(apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }), first, node.width, node.height);
       const affected = knob.together && !p.alt ? knob.together : [knob.param];
-      const text = param.unit === 'length' ? formatLength(value, s.design.setup.unit) : param.unit === 'angle' ? `${formatNumber(value, 0)}°` : formatNumber(value, param.unit === 'ratio' ? 2 : 0);
+      const text = param.unit === 'length' ? formatLength(value, s.design.setup.unit) : param.unit === 'angle' ? `${formatNumber(value, 0)}°` : param.unit === 'ratio' ? `${formatNumber(value * 100, 0)} %` : formatNumber(value, 0);
       return { recipe: (d) => setKnobs(d.nodes[id], affected, value), says: `${param.label.toLowerCase()} ${text}${knob.together ? (p.alt ? ' · this corner' : ' · all corners') : ''}` };
     },
     undefined,

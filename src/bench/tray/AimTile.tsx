@@ -4,6 +4,7 @@ import { aimedNodes, stopsOf, type Aim } from '@/core/edit/paint';
 import { unionAll } from '@/core/geometry/rect';
 import { withDescendants } from '@/core/model/tree';
 import { nearEdge, hitAll } from '@/core/scene/hit';
+import { explained } from '@/ui/terms';
 import { AIM_WORDS } from '../session/commands';
 import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
@@ -94,7 +95,7 @@ export function AimTile() {
       </div>
       <div role="radiogroup" aria-label="Aim" className="flex flex-wrap gap-x-1.5 text-[12px] leading-4">
         {aims.map((a) => (
-          <button key={a} type="button" role="radio" aria-checked={aim === a} onClick={() => session.set({ aim: a, stop: null })} className={`cursor-pointer border-0 bg-transparent p-0 ${aim === a ? 'font-semibold key-line' : 'text-faint'}`}>
+          <button key={a} type="button" role="radio" aria-checked={aim === a} title={explained(AIM_WORDS[a])} onClick={() => session.set({ aim: a, stop: null })} className={`cursor-pointer border-0 bg-transparent p-0 ${aim === a ? 'font-semibold key-line' : 'text-faint'}`}>
             {AIM_WORDS[a]}
           </button>
         ))}

@@ -21,7 +21,7 @@ export const ColoursSlip = memo(function ColoursSlip() {
   const palette = session.palettes.get(design);
   const all = useMemo(() => coloursUsed(scene, palette), [scene, palette]);
   return (
-    <TraySlip opens="Colours in use" word={`${count(all.length, 'colour')} in use`} title={selection.length ? 'What is chosen uses' : 'This page uses'} width={340}>
+    <TraySlip opens="Colours in use" word={`${count(all.length, 'colour')} in use`} title="Colours in use" width={340}>
       <Used all={all} />
     </TraySlip>
   );
@@ -36,7 +36,7 @@ function Used({ all }: { all: readonly UsedColour[] }) {
   const shown = selection.length ? coloursUsed(session.restingScene(design), palette, new Set(selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])))) : all;
   return (
     <>
-      <p className="mt-0 mb-2">{count(shown.length, 'colour')}</p>
+      <p className="mt-0 mb-2">{selection.length ? 'What is chosen' : 'This page'} uses {count(shown.length, 'colour')}.</p>
       {shown.length > FEW_COLOURS && <p className="mt-0 mb-2 text-[12px] text-faint">A mark keeps to about three colours, so that it can be printed anywhere. If this is one, it has gone past that.</p>}
       <ul className="m-0 max-h-72 list-none overflow-auto p-0">
         {shown.map((u, i) => {

@@ -142,7 +142,7 @@ function Strip({ colours }: { colours: readonly { colour: OwnColour; css: string
     <div className="flex overflow-hidden rounded-sm border border-edge" role="group" aria-label="Colours: press one to apply it">
       {colours.map((c, i) => (
         <button key={i} type="button" title={`${c.name}: click to apply`} aria-label={`Apply ${c.name}`} onClick={() => applyColour(session, c.colour, c.name)} className="grid h-14 min-w-0 flex-1 content-end border-0 p-0 outline-offset-[-3px]" style={{ background: c.css }}>
-          <span className="truncate bg-panel px-1 text-[11px] leading-4">{c.note ?? c.name}</span>
+          <span title={c.note ?? c.name} className="truncate bg-panel px-1 text-[11px] leading-4">{c.note ?? c.name}</span>
         </button>
       ))}
     </div>
@@ -166,7 +166,7 @@ function Kept() {
         {kept.map((row) => (
           <li key={row.id}>
             <div className="mb-1 flex items-center gap-2">
-              <span className="min-w-0 flex-1 truncate">{row.name}</span>
+              <span title={row.name} className="min-w-0 flex-1 truncate">{row.name}</span>
               <Button
                 onClick={() => {
                   session.commit(`Add ${row.name}`, (d) => void addExchanged(d, row.swatches, [], session.newId, row.name.slice(0, 80)));

@@ -112,7 +112,7 @@ function InkRow({ ink, id, palette, active, held, onAdd }: { ink: LibraryInk; id
         <span className="flex-[1.4]" style={{ background: hexOf(palette.lookOfInk(ink)) }} />
         <span className="flex-1" style={{ background: palette.css({ cmyk: ink.alternate }) }} />
       </span>
-      <span className="min-w-0 flex-1 truncate">{ink.name}</span>
+      <span title={ink.name} className="min-w-0 flex-1 truncate">{ink.name}</span>
       {held && <span className="text-[12px] text-faint">in the tray</span>}
       <span className="w-[84px] text-right text-[12px] text-faint">{ink.alternate.map((v) => formatNumber(v * 100, 0)).join(' ')}</span>
       <span className={`w-[62px] text-right text-[12px] ${off > 5 ? 'text-warn' : 'text-faint'}`}>ΔE00 {formatNumber(off, 1)}</span>

@@ -50,8 +50,8 @@ export const TidySlip = memo(function TidySlip() {
           <h3 className="m-0 mb-1 font-semibold text-faint">Save as a file</h3>
           <div className="grid gap-1">
             {SWATCH_FORMATS.map((f) => (
-              <Button key={f.id} className="justify-start" onClick={() => save(f)}>
-                <span className="font-semibold">{f.name}</span> <span className="truncate text-[12px] text-faint">{f.says}</span>
+              <Button key={f.id} className="h-auto min-h-[26px] justify-start py-1 text-left whitespace-normal" onClick={() => save(f)}>
+                <span className="shrink-0 font-semibold">{f.name}</span> <span className="text-[12px] text-faint">{f.says}</span>
               </Button>
             ))}
           </div>

@@ -78,7 +78,7 @@ function Palettes() {
             session.say(`${p.name}: ${count(p.colours.length, 'colour')} are in the tray. Choose an object and click one.`);
           }}
         >
-          <span className="truncate px-1.5 pt-0.5 text-[12px] leading-4">{p.name}</span>
+          <span title={p.name} className="truncate px-1.5 pt-0.5 text-[12px] leading-4">{p.name}</span>
           <span aria-hidden className="flex min-h-0 w-full flex-1 px-1 pb-1">
             {p.colours.map((c) => (
               <span key={c.name} className="flex-1" style={{ background: session.palette.css({ cmyk: c.cmyk }) }} />

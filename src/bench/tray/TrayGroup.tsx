@@ -26,7 +26,7 @@ function GroupSlip({ name }: { name: string }) {
       side="top"
       width={300}
       trigger={
-        <button type="button" className="max-w-[180px] cursor-pointer truncate border-0 bg-transparent p-0 text-faint hover:text-accent" aria-label={`Change the group ${name}`}>
+        <button type="button" className="max-w-[180px] cursor-pointer truncate border-0 bg-transparent p-0 text-faint hover:text-accent" aria-label={`Change the group ${name}`} title={name}>
           {name}
         </button>
       }

@@ -1,6 +1,7 @@
 import type { Palette } from '../colour/palette';
 import type { Design } from '../model/schema';
 import type { SceneBuilder } from '../scene/build';
+import { plainText } from '../text/layout';
 import { bleedRule } from './rules/bleed';
 import { unsureRule } from './rules/combination';
 import { bandingRule } from './rules/gradient';
@@ -22,11 +23,21 @@ export function checkDesign(design: Design, builder: SceneBuilder, palette: Pale
   return findings;
 }
 
+/** What a finding means: of a shape with words in it the words, where they are what is wrong. */
+function called(design: Design, id: string, code: FindingCode): string {
+  const node = design.nodes[id];
+  if (!node) return 'An object';
+  if (!code.startsWith('text.') || !('story' in node)) return node.name || 'An object';
+  if (node.name && node.name !== 'Text frame' && node.name !== 'Display text') return node.kind === 'textFrame' && node.window ? `The text in ${node.name}` : node.name;
+  const words = plainText(design.stories[node.story]).replace(/\s+/g, ' ').trim();
+  return words ? `The text “${words.length > 30 ? `${words.slice(0, 28)} …` : words}”` : 'An empty text';
+}
+
 /** One rule on one page (1-based), its facts put into words. */
 function run<C extends FindingCode>(rule: Rule<C>) {
   return (subject: Subject, page: number): Finding[] =>
     Array.from(rule.find(subject), ({ node, facts }) => {
-      const name = node ? subject.design.nodes[node]?.name || 'An object' : `Page ${page}`;
+      const name = node ? called(subject.design, node, rule.code) : `Page ${page}`;
       return { code: rule.code, severity: rule.severity, page, node, ...rule.say(facts, name), facts };
     });
 }

@@ -97,6 +97,9 @@ function opaque(rgba: Uint8ClampedArray, pixels: number): Uint8Array {
   return rgb;
 }
 
+/** A page as a small picture, its longer side so many pixels: as a shelf shows it, and as it goes into a design's file. */
+export const thumbnail = (scene: Scene, palette: Palette, largest = 320): Uint8Array => writePng(scene, palette, (72 * largest) / Math.max(scene.width, scene.height));
+
 /**
  * The plates of trim plus bleed. Whole pixels count from the lower left, as a PDF's do, so that plates can be laid over
  * those that another program makes of the file.
