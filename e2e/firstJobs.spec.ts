@@ -12,7 +12,7 @@ async function counting(page: Page): Promise<() => Promise<number>> {
     w.__hand = Number(sessionStorage.getItem('hand') ?? 0);
     const one = () => sessionStorage.setItem('hand', String(++w.__hand));
     addEventListener('pointerdown', one, { capture: true });
-    addEventListener('keydown', (e) => !['Shift', 'Control', 'Alt'].includes(e.key) && one(), { capture: true });
+    addEventListener('keydown', (e) => e instanceof KeyboardEvent && !['Shift', 'Control', 'Alt'].includes(e.key) && one(), { capture: true });
   });
   return () => page.evaluate(() => (window as unknown as { __hand: number }).__hand);
 }

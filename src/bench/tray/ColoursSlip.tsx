@@ -15,7 +15,6 @@ export const ColoursSlip = memo(function ColoursSlip() {
   const design = useBench((s) => s.design);
   useBench((s) => s.page);
   useBench((s) => s.fontsEpoch);
-  const selection = useBench((s) => s.selection);
   const scene = session.restingScene(design);
   // The palette of what is kept: a preview must not recount.
   const palette = session.palettes.get(design);
