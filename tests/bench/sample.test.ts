@@ -1,3 +1,4 @@
+import { keepLibrary, removeLibrary } from '@/bench/session/libraries';
 import { sampleTool } from '@/bench/tools/sample';
 import { applyColour } from '@/bench/session/colouring';
 import type { Colour, Design } from '@/core/model/schema';
@@ -104,9 +105,9 @@ test('with nothing chosen a colour waits under Recent', () => {
 });
 
 test('kept palettes are for every design, and can be put back when thrown away', async () => {
-  const kept = await b.session.keepLibrary('palette', 'Harbour', [{ name: 'Tide', colour: { cmyk: [0.82, 0.46, 0.22, 0.06] } }]);
+  const kept = await keepLibrary(b.session, 'palette', 'Harbour', [{ name: 'Tide', colour: { cmyk: [0.82, 0.46, 0.22, 0.06] } }]);
   expect(b.session.state.libraries.map((l) => l.name)).toEqual(['Harbour']);
-  await b.session.removeLibrary(kept!);
+  await removeLibrary(b.session, kept!);
   expect(b.session.state.libraries).toEqual([]);
   b.session.state.message!.actions![0].run();
   await new Promise((done) => setTimeout(done, 20));

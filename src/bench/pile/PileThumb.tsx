@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useRef } from 'react';
+import { useEffect, useEffectEvent, useRef } from 'react';
 import { areaOf } from '@/core/edit/area';
 import { isText } from '@/core/edit/layout';
 import { pathBounds, transformPath } from '@/core/geometry/path';
@@ -11,6 +11,7 @@ import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
 
 const SIZE = 20;
+const SOON_MS = 40;
 /** What is pale is shown on the dark ground, all else on the light one. */
 const LIGHT = '#f6f6f6';
 const DARK = '#5a5a5a';
@@ -23,7 +24,7 @@ export function PileThumb({ id }: { id: string }) {
   const node = useBench((s) => s.design.nodes[id]);
   const swatches = useBench((s) => s.design.swatches);
   const epoch = useBench((s) => s.fontsEpoch + s.picturesEpoch);
-  useEffect(() => {
+  const draw = useEffectEvent(() => {
     const c = canvas.current;
     const ctx = c?.getContext('2d');
     const { design } = session.state;
@@ -44,8 +45,13 @@ export function PileThumb({ id }: { id: string }) {
     const view = { scale, x: long ? 2 - box.x0 * scale : c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
     painterOf(session).paint(ctx, items, session.palette, view, box);
     makeSeen(ctx, c);
+  });
+  useEffect(() => {
+    // A little later: what was done is shown first.
+    const later = setTimeout(draw, SOON_MS);
+    return () => clearTimeout(later);
   }, [session, id, node, swatches, epoch]);
-  return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2}  className="shrink-0 rounded-sm" style={{ width: SIZE, height: SIZE, background: LIGHT }} />;
+  return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} className="shrink-0 rounded-sm" style={{ width: SIZE, height: SIZE, background: LIGHT }} />;
 }
 
 interface Placed {

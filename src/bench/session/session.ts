@@ -1,5 +1,4 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { ALIKE_TOLERANCE } from '@/core/edit/alike';
 import { boxIn } from '@/core/edit/box';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { recordMoved } from '@/core/edit/moved';
@@ -11,16 +10,12 @@ import { verifyChange } from '@/core/model/verify';
 import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
 import type { Matrix, Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
-import { mm } from '@/core/units/length';
 import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
-import type { ExchangeSwatch } from '@/core/colour/exchange';
-import type { LibraryRow } from '@/store/database';
 import { KEPT_STEPS, type DesignStore, type LoadedDesign, type WholeDesign } from '@/store/designs';
 import { Journal } from '@/store/journal';
-import { storageProblem } from '@/store/open';
 import type { PictureClient } from '@/workers/pictureClient';
 import type { PressClient } from '@/workers/pressClient';
-import { downloadAside } from '@/saving/saveCopy';
+import { freshState } from './freshState';
 import { PictureLooks } from './pictureLooks';
 import { shownDesign, type Again, type BenchState, type Message, type MessageAction } from './state';
 
@@ -61,61 +56,10 @@ export class Session {
   ) {
     this.palettes = new PaletteKeeper(shop);
     this.pictures = new PictureLooks((r) => pictureWorker.look(r), () => this.design, () => this.set({ picturesEpoch: this.state.picturesEpoch + 1 }));
-    this.store = createStore<BenchState>(() => ({
-      design: loaded.design,
-      preview: null,
-      calm: null,
-      entries: loaded.entries,
-      cursor: loaded.cursor,
-      save: { kind: 'saved' },
-      readOnly,
-      page: loaded.design.pages[0].id,
-      selection: [],
-      entered: null,
-      isolated: false,
-      pivot: null,
-      snapping: { nodes: true, edges: true, spacing: true, guides: true, grid: false, step: mm(5) },
-      alignTo: 'selection',
-      keyObject: null,
-      alikeTolerance: ALIKE_TOLERANCE,
-      pileHere: null,
-      pointedAt: null,
-      nodes: [],
-      pen: null,
-      penMode: 'handles',
-      freehand: { mode: 'draw', tolerance: 2, radius: 30 },
-      aim: 'fill',
-      tool: 'select',
-      shape: 'rectangle',
-      recentShapes: [],
-      view: 'work',
-      shownInks: null,
-      camera: { scale: 1, x: 0, y: 0 },
-      editing: null,
-      stop: null,
-      stopSlip: null,
-      message: loaded.warning ? { text: loaded.warning, tone: 'warn', ...(loaded.aside && { actions: [{ label: 'Save what was kept of it', run: () => downloadAside(loaded.aside!) }] }) } : null,
-      totalInk: null,
-      findings: [],
-      notChecked: '',
-      fontsEpoch: shop.fonts.epoch,
-      picturesEpoch: 0,
-      crop: null,
-      pictureChooser: false,
-      report: null,
-      colourHere: null,
-      unfolded: new Set(),
-      handOver: null,
-      folded: [],
-      recent: [],
-      libraries: [],
-      sample: { take: 'look', give: 'aim' },
-      vision: 'all',
-    }));
+    this.store = createStore<BenchState>(() => freshState(loaded, readOnly, shop.fonts.epoch));
     this.base = loaded.base;
     this.journal = new Journal(designs, () => this.whole(), (save) => this.set({ save }));
     if (loaded.aside && !readOnly) this.journal.rewrite(loaded.aside);
-    void this.loadLibraries();
     void press.open(loaded.design).then(
       () => this.scheduleChores(),
       (e: unknown) => this.say(`The plates cannot be made: ${e instanceof Error ? e.message : String(e)} Reload the page to try again.`, 'stop'),
@@ -189,30 +133,6 @@ export class Session {
 
   /** Where the pointer is over the bench top; null while it is elsewhere. */
   pointer: { readonly page: Point; readonly screen: Point } | null = null;
-
-  private async loadLibraries(): Promise<void> {
-    this.set({ libraries: await this.designs.libraries().catch(() => []) });
-  }
-
-  /** Keeps colours for every design of this browser. Answers whether it could. */
-  async keepLibrary(kind: LibraryRow['kind'], name: string, swatches: readonly ExchangeSwatch[]): Promise<LibraryRow | null> {
-    const row: LibraryRow = { id: this.newId(), name, kind, added: this.shop.env.now(), swatches: [...swatches] };
-    try {
-      await this.designs.addLibrary(row);
-    } catch (e) {
-      this.say(`“${name}” could not be kept: ${storageProblem(e)}`, 'stop');
-      return null;
-    }
-    await this.loadLibraries();
-    return row;
-  }
-
-  /** Throws a kept set away; the strip offers to put it back. */
-  async removeLibrary(row: LibraryRow): Promise<void> {
-    await this.designs.removeLibrary(row.id);
-    await this.loadLibraries();
-    this.say(`Threw away “${row.name}”.`, 'plain', { label: 'Put it back', run: () => void this.designs.addLibrary(row).then(() => this.loadLibraries()) });
-  }
 
   newId = (): string => this.shop.env.newId();
 

@@ -6,6 +6,7 @@ import { designStore, storageProblem } from '@/store/open';
 import { PictureClient } from '@/workers/pictureClient';
 import { PressClient } from '@/workers/pressClient';
 import { Session } from './session';
+import { loadLibraries } from './libraries';
 import { loadSettings } from './settings';
 
 export type SessionState =
@@ -77,6 +78,7 @@ export function useDesignSession(id: string): { state: SessionState; again: (ste
         if (!alive) return;
         session = new Session(loaded.value, shop, designs, new PressClient(), new PictureClient(), !holds);
         void loadSettings(session);
+        void loadLibraries(session);
         put({ kind: 'open', session });
       } catch (e) {
         put({ kind: 'engine', why: e instanceof Error ? e.message : String(e) });

@@ -15,6 +15,7 @@ import { NumberField } from '@/ui/NumberField';
 import { applyColour } from '../session/colouring';
 import { count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
+import { keepLibrary, removeLibrary } from '../session/libraries';
 import { TraySlip } from './TraySlip';
 
 /** A few colours taken out of the page or of what is chosen; and the palette that were kept. */
@@ -122,7 +123,7 @@ function Lift() {
             </Button>
             <Button
               onClick={() =>
-                void session.keepLibrary('palette', title, asSwatches()).then((kept) => {
+                void keepLibrary(session, 'palette', title, asSwatches()).then((kept) => {
                   if (kept) session.say(`“${kept.name}” is kept for every design.`);
                 })
               }
@@ -176,7 +177,7 @@ function Kept() {
               >
                 Add as a group
               </Button>
-              <Button kind="quiet" onClick={() => void session.removeLibrary(row)} aria-label={`Throw ${row.name} away`}>
+              <Button kind="quiet" onClick={() => void removeLibrary(session, row)} aria-label={`Throw ${row.name} away`}>
                 Throw away
               </Button>
             </div>

@@ -12,6 +12,7 @@ import { ListChoice } from '@/ui/Choice';
 import { FileButton, FileProblem, SWATCH_FILES } from '@/ui/FileButton';
 import { count } from '../session/commands';
 import { useBench, useSession } from '../session/context';
+import { keepLibrary, removeLibrary } from '../session/libraries';
 import { readSwatches } from './readSwatches';
 import { TraySlip } from './TraySlip';
 
@@ -48,7 +49,7 @@ function Library() {
   const take = async (f: File) => {
     const read = await readSwatches(session, f, setProblem);
     if (!read) return;
-    const kept = await session.keepLibrary('inks', f.name.replace(/\.[^.]+$/, ''), read.swatches);
+    const kept = await keepLibrary(session, 'inks', f.name.replace(/\.[^.]+$/, ''), read.swatches);
     if (!kept) return;
     setWhich(kept.id);
     setQuery('');
@@ -60,7 +61,7 @@ function Library() {
         <div className="min-w-0 flex-1">
           <ListChoice label="Library" value={row ? row.id : SHIPPED} groups={[{ name: '', options: [{ value: SHIPPED, label: 'Marrowick Tins' }, ...opened.map((l) => ({ value: l.id, label: l.name }))] }]} onChange={setWhich} />
         </div>
-        {row && <Button onClick={() => void session.removeLibrary(row)}>Throw away</Button>}
+        {row && <Button onClick={() => void removeLibrary(session, row)}>Throw away</Button>}
         <FileButton word="Open a library" label="Open an ink library" accept={SWATCH_FILES} onFile={(f) => void take(f)} />
       </div>
       <FileProblem text={problem} />

@@ -5,6 +5,7 @@ import { groupSwatches, renameGroup } from '@/core/edit/swatches';
 import { Button } from '@/ui/Button';
 import { Slip } from '@/ui/Slip';
 import { useSession } from '../session/context';
+import { keepLibrary } from '../session/libraries';
 
 /** Cards that belong together, under their name. */
 export function TrayGroup({ name, labelled, children }: { name: string | null; labelled: boolean; children: ReactNode }) {
@@ -48,7 +49,7 @@ function GroupSlip({ name }: { name: string }) {
         <Button
           onClick={() => {
             const group = { ...session.design, swatches: session.design.swatches.filter((s) => s.group === name) };
-            void session.keepLibrary('palette', name, exchangeOf(group, session.palette).swatches.map(({ group: _, ...s }) => s)).then((kept) => {
+            void keepLibrary(session, 'palette', name, exchangeOf(group, session.palette).swatches.map(({ group: _, ...s }) => s)).then((kept) => {
               if (kept) session.say(`“${name}” is kept for every design: find it under Lift a palette.`);
             });
           }}

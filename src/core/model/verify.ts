@@ -3,7 +3,6 @@ import { multiply, type Matrix } from '../geometry/matrix';
 import { COORDS } from '../geometry/path';
 import { copiesIn } from './copies';
 import { own } from './own';
-import { matrix as matrixSchema } from './primitives';
 import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint, type Run } from './schema';
 import { keepUnknown } from './unknown';
 import { isHolder, pageMatrix, pageOf, sameTree } from './tree';
@@ -41,13 +40,14 @@ export function allFaults(value: unknown): Fault[] {
  */
 export function verifyChange(before: Design, after: Design): Fault | null {
   const changed = changedKeys(before.nodes, after.nodes);
-  const parsed = designSchema.safeParse(thinned(before, after, changed));
+  const anew = changed.filter((id) => !onlyPlacedAnew(own(before.nodes, id), after.nodes[id]));
+  const parsed = designSchema.safeParse(thinned(before, after, anew));
   if (!parsed.success) return shapeFault(parsed.error.issues[0]);
-  return findFaults(after, { design: before, changed }, 1)[0] ?? null;
+  return findFaults(after, { design: before, changed, anew }, 1)[0] ?? null;
 }
 
 /** A design whose unchanged parts are left out or stand empty, so that its schema is asked about what is new alone. */
-function thinned(before: Design, after: Design, changed: readonly string[]): unknown {
+function thinned(before: Design, after: Design, anew: readonly string[]): unknown {
   const same = <K extends keyof Design>(key: K) => after[key] === before[key];
   const pages = after.pages.map((p, i) => (p === before.pages[i] ? { ...p, children: [], guides: undefined } : p));
   return {
@@ -56,7 +56,7 @@ function thinned(before: Design, after: Design, changed: readonly string[]): unk
     ...(same('swatches') ? { swatches: [] } : { swatches: after.swatches.filter((s, i) => s !== before.swatches[i]) }),
     ...(same('inks') && { inks: [] }),
     ...(same('pictures') ? { pictures: undefined } : {}),
-    nodes: Object.fromEntries(changed.filter((id) => !onlyPlacedAnew(own(before.nodes, id), after.nodes[id])).map((id) => [id, thinNode(own(before.nodes, id), after.nodes[id])])),
+    nodes: Object.fromEntries(anew.map((id) => [id, thinNode(own(before.nodes, id), after.nodes[id])])),
     stories: Object.fromEntries(changedKeys(before.stories, after.stories).map((id) => [id, after.stories[id]])),
   };
 }
@@ -67,7 +67,8 @@ function onlyPlacedAnew(before: DesignNode | undefined, after: DesignNode): bool
   const [old, now] = [before, after] as unknown as readonly Record<string, unknown>[];
   for (const key in now) if (key !== 'transform' && now[key] !== old[key]) return false;
   for (const key in old) if (!(key in now)) return false;
-  return matrixSchema.safeParse(after.transform).success;
+  // As the schema of a matrix has it; asked of twenty thousand, that takes its time.
+  return after.transform.length === 6 && after.transform.every((v) => typeof v === 'number' && Math.abs(v) <= FAR);
 }
 
 /** Long lists of a node that did not change need not be read again. */
@@ -109,10 +110,11 @@ function issueText(issue: z.core.$ZodIssue): string {
   return issue.message;
 }
 
-/** A sound design, and which nodes are others since. */
+/** A sound design, and which nodes are others since; `anew`: those of them that were not only placed anew. */
 interface Since {
   readonly design: Design;
   readonly changed: readonly string[];
+  readonly anew: readonly string[];
 }
 
 /**
@@ -143,7 +145,7 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
     if (found) fault(['swatches', i], found);
   }
   const changed = since && since.changed;
-  for (const key of paints && changed ? changed : Object.keys(d.nodes)) {
+  for (const key of paints && since ? since.anew : Object.keys(d.nodes)) {
     if (full()) return faults;
     const node = d.nodes[key];
     const old = known && own(known.nodes, key);

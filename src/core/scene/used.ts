@@ -3,7 +3,9 @@ import type { PicturePaint } from '../model/schema';
 import type { Scene } from './scene';
 
 /** Indexes of the channels that any item of a page inks. */
-export function usedChannels(scene: Scene, palette: Palette): number[] {
+export function usedChannels(scene: Scene, palette: Palette): readonly number[] {
+  const last = asked.get(scene);
+  if (last?.palette === palette) return last.channels;
   const used = palette.channels.map(() => false);
   let known = inked.get(palette);
   if (!known) inked.set(palette, (known = new WeakMap()));
@@ -12,9 +14,13 @@ export function usedChannels(scene: Scene, palette: Palette): number[] {
     if (!channels) known.set(paint, (channels = channelsOf(paint, palette)));
     for (const i of channels) used[i] = true;
   }
-  return used.flatMap((u, i) => (u ? [i] : []));
+  const channels = used.flatMap((u, i) => (u ? [i] : []));
+  asked.set(scene, { palette, channels });
+  return channels;
 }
 
+/** Several panels ask for the same page. */
+const asked = new WeakMap<Scene, { readonly palette: Palette; readonly channels: readonly number[] }>();
 /** By paint: thousands of objects keep theirs while they move. */
 const inked = new WeakMap<Palette, WeakMap<Scene['items'][number]['paint'], readonly number[]>>();
 

@@ -1,0 +1,60 @@
+import { ALIKE_TOLERANCE } from '@/core/edit/alike';
+import { mm } from '@/core/units/length';
+import { downloadAside } from '@/saving/saveCopy';
+import type { LoadedDesign } from '@/store/designs';
+import type { BenchState } from './state';
+
+/** The bench as it is when a design has just been opened. */
+export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: number): BenchState {
+  return {
+    design: loaded.design,
+    preview: null,
+    calm: null,
+    entries: loaded.entries,
+    cursor: loaded.cursor,
+    save: { kind: 'saved' },
+    readOnly,
+    page: loaded.design.pages[0].id,
+    selection: [],
+    entered: null,
+    isolated: false,
+    pivot: null,
+    snapping: { nodes: true, edges: true, spacing: true, guides: true, grid: false, step: mm(5) },
+    alignTo: 'selection',
+    keyObject: null,
+    alikeTolerance: ALIKE_TOLERANCE,
+    pileHere: null,
+    pointedAt: null,
+    nodes: [],
+    pen: null,
+    penMode: 'handles',
+    freehand: { mode: 'draw', tolerance: 2, radius: 30 },
+    aim: 'fill',
+    tool: 'select',
+    shape: 'rectangle',
+    recentShapes: [],
+    view: 'work',
+    shownInks: null,
+    camera: { scale: 1, x: 0, y: 0 },
+    editing: null,
+    stop: null,
+    stopSlip: null,
+    message: loaded.warning ? { text: loaded.warning, tone: 'warn', ...(loaded.aside && { actions: [{ label: 'Save what was kept of it', run: () => downloadAside(loaded.aside!) }] }) } : null,
+    totalInk: null,
+    findings: [],
+    notChecked: '',
+    fontsEpoch,
+    picturesEpoch: 0,
+    crop: null,
+    pictureChooser: false,
+    report: null,
+    colourHere: null,
+    unfolded: new Set(),
+    handOver: null,
+    folded: [],
+    recent: [],
+    libraries: [],
+    sample: { take: 'look', give: 'aim' },
+    vision: 'all',
+  };
+}
