@@ -172,3 +172,28 @@ test('a menu at the pointer, earlier states by name, a range in the pile, sectio
   await page.evaluate(() => document.querySelector('[data-region=details]')!.scrollTo(0, 0));
   for (const name of ['Face', 'Size', 'Width', 'X']) await expect(bench.field(name)).toBeInViewport();
 });
+
+test('words: shares are typed in percent, trade words tell what they mean, long messages are read whole', async ({ page }) => {
+  const bench = await BenchPage.make(page, 'A5', 'Words');
+  for (const [label, says] of [[/^Bleed/, /past the cut/], [/^Total ink/, /wettest place/], [/^Checks/, /go wrong in print/]] as const) await expect(page.getByRole('button', { name: label })).toHaveAttribute('title', says);
+  await bench.shape('Star', 30, 40, 110, 120);
+  await expect(message(bench)).toContainText('Drew a star. Its knobs change its inner measures.');
+  // The sentence says 55 % deep; the field takes the same.
+  await expect(bench.field('Depth')).toHaveValue('55%');
+  await bench.field('Depth').fill('30');
+  await page.keyboard.press('Enter');
+  await expect(bench.details()).toContainText('30 % deep');
+  await expect(bench.details().getByRole('radio', { name: 'Pools' }).first()).toHaveAttribute('title', /run into each other/);
+  await expect(page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio', { name: 'Outline' })).toHaveAttribute('title', /line round/);
+  await bench.shape('Ellipse', 20, 130, 60, 170);
+  await expect(message(bench)).toContainText('Drew an ellipse.');
+  // A message that does not go on one line stands above the strip, all of it.
+  await page.setViewportSize({ width: 1000, height: 700 });
+  await page.getByRole('button', { name: 'Gradient', exact: true }).click();
+  await bench.details().getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Linear' }).click();
+  await bench.details().getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(message(bench)).toContainText('colours are in the tray now');
+  const seen = await message(bench).evaluate((el) => ({ cut: el.scrollWidth > el.clientWidth + 1 || el.scrollHeight > el.clientHeight + 1, over: el.getBoundingClientRect().height, top: document.elementFromPoint(el.getBoundingClientRect().x + 5, el.getBoundingClientRect().y + 4) !== null }));
+  expect(seen.cut).toBe(false);
+  expect(seen.over).toBeGreaterThan(24);
+});

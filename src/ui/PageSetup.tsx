@@ -1,5 +1,5 @@
 'use client';
-import { setupOf } from '@/core/model/defaults';
+import { resized, setupOf } from '@/core/model/defaults';
 import { MAX_PAGE, type Setup } from '@/core/model/schema';
 import { FORMATS, formatOf, type Format } from '@/core/units/formats';
 import { UNIT_NAMES, fromPoints, mm, toPoints, type Unit } from '@/core/units/length';
@@ -35,7 +35,7 @@ export function PageSetup({ setup, onChange }: { setup: Setup; onChange: (next: 
     const f = FORMATS.find((x) => x.name === name);
     if (!f) return;
     const fresh = setupForFormat(f, landscape && f.width !== f.height);
-    onChange(setup.medium === fresh.medium ? { ...setup, width: fresh.width, height: fresh.height, round: fresh.round, unit: fresh.unit } : fresh);
+    onChange(setup.medium === fresh.medium ? { ...resized(setup, fresh.width, fresh.height), round: fresh.round, unit: fresh.unit } : fresh);
   };
   return (
     <div className="grid gap-3">
@@ -46,8 +46,8 @@ export function PageSetup({ setup, onChange }: { setup: Setup; onChange: (next: 
         onChange={pick}
       />
       <div className="grid grid-cols-[1fr_1fr_84px] gap-2">
-        <NumberField label="W" name="Width" {...page} value={setup.width} onCommit={(width) => change({ width, ...(setup.round ? { height: width } : {}) })} />
-        <NumberField label="H" name="Height" {...page} value={setup.height} onCommit={(height) => change({ height, ...(setup.round ? { width: height } : {}) })} />
+        <NumberField label="W" name="Width" {...page} value={setup.width} onCommit={(width) => onChange(resized(setup, width, setup.round ? width : setup.height))} />
+        <NumberField label="H" name="Height" {...page} value={setup.height} onCommit={(height) => onChange(resized(setup, setup.round ? height : setup.width, height))} />
         <ListChoice hideLabel label="Unit" value={unit} groups={[{ name: '', options: UNIT_NAMES.map((u) => ({ value: u, label: u })) }]} onChange={(u: Unit) => change({ unit: u })} />
       </div>
       <WordChoice

@@ -1,5 +1,6 @@
+import { resized, setupOf } from '@/core/model/defaults';
 import { FORMATS, formatOf } from '@/core/units/formats';
-import { UNITS, formatLength, formatNumber, fromPoints, parseLength, parseNumber, toPoints, type Unit } from '@/core/units/length';
+import { UNITS, formatLength, formatNumber, fromPoints, parseLength, parseNumber, toPoints, type Unit, mm } from '@/core/units/length';
 import fc from '../support/seeded';
 
 const points = (text: string, unit: Unit = 'mm') => {
@@ -76,4 +77,12 @@ describe('paper sizes', () => {
     expect(formatOf(toPoints(50, 'mm'), toPoints(50, 'mm'), true)?.name).toBe('Round label 50');
     expect(formatOf(toPoints(211, 'mm'), toPoints(297, 'mm'))).toBeUndefined();
   });
+});
+
+test('margins fit the format, and go on fitting until someone chooses them', () => {
+  const card = resized(setupOf(mm(148), mm(210)), mm(55), mm(85));
+  expect(card.margins.top).toBeCloseTo(mm(4), 9);
+  expect(resized(card, mm(210), mm(297)).margins.left).toBeCloseTo(mm(10), 9);
+  const chosen = { ...card, margins: { ...card.margins, top: mm(7) } };
+  expect(resized(chosen, mm(210), mm(297)).margins).toEqual(chosen.margins);
 });

@@ -274,7 +274,7 @@ function RowSwitch({ on, label, onClick, children }: { on: boolean; label: strin
         e.stopPropagation();
         onClick();
       }}
-      className={`grid size-[22px] shrink-0 cursor-pointer place-items-center rounded-sm hover:bg-line ${on ? '' : 'text-faint opacity-0 group-hover:opacity-100'}`}
+      className={`size-[22px] shrink-0 cursor-pointer place-items-center rounded-sm hover:bg-line ${on ? 'grid' : 'hidden text-faint group-hover:grid'}`}
     >
       {children}
     </span>

@@ -26,9 +26,20 @@ export const PROFILES = [
   { file: 'newsprint-tr002.icc', name: 'Newsprint', source: 'characterization data of CGATS TR 002', totalInkLimit: 2.4 },
 ] as const;
 
-export function setupOf(width: number, height: number, changes: Partial<Setup> = {}): Setup {
-  // Of a card 4 mm, of a sheet 10: a fourteenth of the short side, in halves of a millimetre.
+/** Margins that fit a format: of a card 4 mm, of a sheet 10; a fourteenth of the short side, in halves of a millimetre. */
+function fittingMargins(width: number, height: number): Setup['margins'] {
   const m = Math.min(mm(10), mm(Math.round(((Math.min(width, height) / mm(1)) / 14) * 2) / 2));
+  return { top: m, right: m, bottom: m, left: m };
+}
+
+/** Another size: margins that were fitting fit again, those that someone chose stay. Sides in points. */
+export function resized(setup: Setup, width: number, height: number): Setup {
+  const fitting = fittingMargins(setup.width, setup.height);
+  const untouched = (['top', 'right', 'bottom', 'left'] as const).every((side) => Math.abs(setup.margins[side] - fitting[side]) < 1e-6);
+  return { ...setup, width, height, ...(untouched && { margins: fittingMargins(width, height) }) };
+}
+
+export function setupOf(width: number, height: number, changes: Partial<Setup> = {}): Setup {
   return {
     medium: 'print',
     width,
@@ -36,7 +47,7 @@ export function setupOf(width: number, height: number, changes: Partial<Setup> =
     round: false,
     unit: 'mm',
     bleed: mm(3),
-    margins: { top: m, right: m, bottom: m, left: m },
+    margins: fittingMargins(width, height),
     columns: { count: 1, gutter: mm(5) },
     ...changes,
   };

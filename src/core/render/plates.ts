@@ -9,7 +9,7 @@ import { isOwn, type Clip, type Item, type Layer, type Mask, type Scene } from '
 import { asLight } from './asLight';
 import { blender } from './blend';
 import { Coverage, type Region, type RowSink } from './coverage';
-import { fieldOf, RAMP_STEPS } from './field';
+import { fieldOf } from './field';
 import { grainOf } from './grain';
 import { pictureSampler } from './pictureSampler';
 import { poolField, rasterPools } from './pools';
