@@ -119,6 +119,7 @@ test(`killed ${KILLS} times, ${TYPING} of them while typing: what said saved is 
     }
     await kill();
   } finally {
-    rmSync(folder, { recursive: true, force: true });
+    // What was killed may still be going when its folder does.
+    rmSync(folder, { recursive: true, force: true, maxRetries: 50, retryDelay: 100 });
   }
 });

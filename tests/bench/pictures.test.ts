@@ -294,7 +294,7 @@ describe('looks that come later', () => {
     const asked: string[] = [];
     let give: (b: Bitmap) => void = () => {};
     let come = 0;
-    const looks = new PictureLooks((r) => { asked.push(`${r.coarse ? 'coarse ' : ''}${JSON.stringify(r.tone ?? null)}`); return new Promise((resolve) => (give = resolve)); }, () => b.session.design, () => void come++, (x) => x.width, 20);
+    const looks = new PictureLooks((r) => { asked.push(`${r.coarse ? 'coarse ' : ''}${JSON.stringify(r.tone ?? null)}`); return new Promise((resolve) => (give = resolve)); }, () => b.session.design, () => void come++, async () => null, (x) => x.width, 20);
     const id = placePicture(b.session, (await openPicture(b.session, 'boats.png', png(4, 4)))!, null);
     const paint = (b.session.design.nodes[id] as NodeOf<'shape'>).fills[0] as PicturePaint;
     const { palette } = b.session;
@@ -336,6 +336,22 @@ describe('looks that come later', () => {
     expect(seen()).toBeNull();
   });
 
+  test('what was placed is seen at once, as the browser opens it, until its true look comes; not where tones change it', async () => {
+    const b = await openBench(page());
+    let give: (b: Bitmap) => void = () => {};
+    let come = 0;
+    const looks = new PictureLooks(() => new Promise((resolve) => (give = resolve)), () => b.session.design, () => void come++, async (file) => ({ image: `rough ${file.length > 0}`, width: 4, height: 4 }), () => 'true', 20);
+    const id = placePicture(b.session, (await openPicture(b.session, 'boats.png', png(4, 4)))!, null);
+    const paint = (b.session.design.nodes[id] as NodeOf<'shape'>).fills[0] as PicturePaint;
+    const seen = (p: PicturePaint) => looks.get(p, b.session.palette)?.image ?? null;
+    expect(seen(paint)).toBeNull();
+    await new Promise((r) => setTimeout(r));
+    expect([come, seen(paint), seen({ ...paint, tone: { fade: 0.5 } })]).toEqual([1, 'rough true', null]);
+    give({ width: 1, height: 1, data: new Uint8ClampedArray(4) as Bitmap['data'] });
+    await new Promise((r) => setTimeout(r));
+    expect([come, seen(paint)]).toEqual([2, 'true']);
+    looks.dispose();
+  });
   test('two objects with tones of their own on one picture: both end in full, and then it is quiet', async () => {
     const b = await openBench(page());
     const asked: string[] = [];
@@ -348,6 +364,7 @@ describe('looks that come later', () => {
       },
       () => b.session.design,
       () => void draw(),
+      async () => null,
       (x) => x.width,
       10,
     );

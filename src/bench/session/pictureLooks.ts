@@ -29,7 +29,8 @@ interface Known {
 /**
  * How pictures look, for drawing that cannot wait: what is known is given at once, what is not is asked of the worker, the
  * newest wish of each picture only. Until it comes, the picture's last look stands in for it. A picture that is seen
- * already gets its new look coarse and at once; in full when no newer wish follows.
+ * already gets its new look coarse and at once; in full when no newer wish follows. One that was never seen stands there as the
+ * browser opens it, until its true look comes: what was placed is seen, however busy the workers are.
  */
 export class PictureLooks {
   private readonly known = new Map<string, Known>();
@@ -37,6 +38,8 @@ export class PictureLooks {
   /** By file: the look that is being made. */
   private readonly making = new Map<string, string>();
   private readonly waking = new Map<string, () => void>();
+  /** By file, as the browser opens it; null while it does, or where it cannot. */
+  private readonly rough = new Map<string, QuickPicture | null>();
   /** By file: those that could not be had, how often by now, and what waits to ask again. */
   private readonly lacking = new Map<string, { tries: number; timer: ReturnType<typeof setTimeout> | null }>();
 
@@ -44,6 +47,8 @@ export class PictureLooks {
     private readonly ask: (request: LookRequest) => Promise<Bitmap | null>,
     private readonly design: () => Design,
     private readonly come: () => void,
+    /** The picture as the browser opens it by itself; null where it cannot. */
+    private readonly roughly: (file: string, size: { readonly width: number; readonly height: number }) => Promise<QuickPicture | null> = async () => null,
     private readonly newImage: (b: Bitmap) => unknown = canvasOf,
     private readonly restMs = REST_MS,
   ) {}
@@ -58,13 +63,29 @@ export class PictureLooks {
       this.known.delete(key);
       this.known.set(key, found);
     }
-    if (found?.coarse === false || this.making.get(file) === key) return found ? found.picture : this.last(file);
+    const standIn = () => found?.picture ?? this.last(file) ?? (paint.tone ? null : this.firstSight(file, palette.picture(paint.picture)));
+    if (found?.coarse === false || this.making.get(file) === key) return standIn();
     const { swatches, inks: own, profile, setup } = this.design();
     this.wanted.set(file, { key, request: { file, tone: paint.tone, pixels: SHOWN_PIXELS, colours: { swatches, inks: own, profile, setup } } });
     this.waking.get(file)?.();
     // A file that was not to be had is not asked for at every frame.
     if (!this.lacking.get(file)?.timer) void this.fetch(file);
-    return found ? found.picture : this.last(file);
+    return standIn();
+  }
+
+  private firstSight(file: string, size: { readonly width: number; readonly height: number }): QuickPicture | null {
+    const known = this.rough.get(file);
+    if (known !== undefined) return known;
+    this.rough.set(file, null);
+    void this.roughly(file, size).then(
+      (picture) => {
+        if (!picture || this.last(file)) return;
+        this.rough.set(file, picture);
+        this.come();
+      },
+      () => {}, // the true look says what is wrong
+    );
+    return null;
   }
 
   private last(file: string): QuickPicture | null {
@@ -125,6 +146,7 @@ export class PictureLooks {
 
   private keep(file: string, key: string, coarse: boolean, look: Bitmap | null): void {
     if (!look) return;
+    this.rough.delete(file);
     this.known.delete(key);
     this.known.set(key, { file, coarse, picture: { image: this.newImage(look), width: look.width, height: look.height } });
     for (const oldest of this.known.keys()) {
@@ -143,6 +165,7 @@ export class PictureLooks {
     const waiting = this.lacking.get(file)?.timer;
     if (waiting) clearTimeout(waiting);
     this.lacking.delete(file);
+    this.rough.delete(file);
     for (const [key, k] of this.known) if (k.file === file) this.known.delete(key);
   }
 }

@@ -17,6 +17,7 @@ import type { PictureClient } from '@/workers/pictureClient';
 import type { PressClient } from '@/workers/pressClient';
 import { freshState } from './freshState';
 import { PictureLooks } from './pictureLooks';
+import { roughPicture } from './roughPicture';
 import { shownDesign, type Again, type BenchState, type Message, type MessageAction } from './state';
 
 export interface CommitOptions {
@@ -55,7 +56,7 @@ export class Session {
     readOnly: boolean,
   ) {
     this.palettes = new PaletteKeeper(shop);
-    this.pictures = new PictureLooks((r) => pictureWorker.look(r), () => this.design, () => this.set({ picturesEpoch: this.state.picturesEpoch + 1 }));
+    this.pictures = new PictureLooks((r) => pictureWorker.look(r), () => this.design, () => this.set({ picturesEpoch: this.state.picturesEpoch + 1 }), (file, size) => roughPicture(shop.env, file, size));
     this.store = createStore<BenchState>(() => freshState(loaded, readOnly, shop.fonts.epoch));
     this.base = loaded.base;
     this.journal = new Journal(designs, () => this.whole(), (save) => this.set({ save }));
