@@ -21,7 +21,7 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
       <Earlier />
       {/* What does not go on one line grows upward: nothing that is said is cut off. */}
       <div className="relative z-20 min-w-0 flex-1 self-stretch">
-        <span role="status" className={`pointer-events-none absolute inset-x-0 bottom-0 block min-h-full bg-panel py-[3px] leading-[17px] ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`} data-testid="message">
+        <span role="status" style={{ boxShadow: '0 -1px 0 var(--line)' }} className={`pointer-events-none absolute inset-x-0 bottom-0 block min-h-full bg-panel py-[3px] leading-[17px] ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`} data-testid="message">
           {message?.text}
           {message?.actions?.map((a, i) => (
             <Fragment key={a.label}>

@@ -81,9 +81,9 @@ export function ToneFields({ paint, change }: { paint: PicturePaint; change: Cha
         </div>
       ))}
       <div className="grid grid-cols-3 gap-2">
-        <NumberField label="Black" name="Level that becomes black, in percent" min={0} max={95} decimals={0} value={levels.black * 100} onPreview={(v) => show(v === null ? null : { levels: level('black', v / 100) })} onCommit={(v) => apply('Levels', { levels: level('black', v / 100) })} />
-        <NumberField label="Mid" name="Middle level" min={0.1} max={10} step={0.05} decimals={2} value={levels.middle} onPreview={(v) => show(v === null ? null : { levels: level('middle', v) })} onCommit={(v) => apply('Levels', { levels: level('middle', v) })} />
-        <NumberField label="White" name="Level that becomes white, in percent" min={5} max={100} decimals={0} value={levels.white * 100} onPreview={(v) => show(v === null ? null : { levels: level('white', v / 100) })} onCommit={(v) => apply('Levels', { levels: level('white', v / 100) })} />
+        <NumberField tight label="Black" name="Level that becomes black, in percent" min={0} max={95} decimals={0} value={levels.black * 100} onPreview={(v) => show(v === null ? null : { levels: level('black', v / 100) })} onCommit={(v) => apply('Levels', { levels: level('black', v / 100) })} />
+        <NumberField tight label="Mid" name="Middle level" min={0.1} max={10} step={0.05} decimals={2} value={levels.middle} onPreview={(v) => show(v === null ? null : { levels: level('middle', v) })} onCommit={(v) => apply('Levels', { levels: level('middle', v) })} />
+        <NumberField tight label="White" name="Level that becomes white, in percent" min={5} max={100} decimals={0} value={levels.white * 100} onPreview={(v) => show(v === null ? null : { levels: level('white', v / 100) })} onCommit={(v) => apply('Levels', { levels: level('white', v / 100) })} />
       </div>
       <Check label="Turn light and dark round" checked={tone?.invert ?? false} onChange={(on) => apply('Turn light and dark round', { invert: on || undefined })} />
       <Surround tone={tone} apply={apply} show={show} />

@@ -50,7 +50,7 @@ export function beginCrop(s: Session, id: string, aim?: Aim): boolean {
   });
   if (!found) return false;
   s.set({ crop: { node: id, aim: found }, aim: found, selection: [id], tool: 'select', stop: null });
-  s.say('Drag the picture to move it in its frame, its dots to size it, the brackets to crop. The wheel zooms; Esc or Enter ends.');
+  s.say('Drag the picture in its frame, a dot to size it, a bracket to crop. Wheel: zoom. Enter: done.');
   return true;
 }
 
