@@ -11,6 +11,9 @@ import { endEditing } from '../tools/editing';
 import { caretLine } from './caret';
 import { textFrameOf } from './frame';
 
+/** Does something else take keys now: a field, a slip, the finder? */
+const isBusy = (): boolean => Boolean(document.activeElement?.closest('input, textarea, select, [role=dialog], [contenteditable=true]'));
+
 /**
  * Takes keys, composed characters and the clipboard while a text is written in. It is never seen: caret, selection and
  * letters are drawn on the page, and steps are kept in the design's own history.
@@ -45,14 +48,22 @@ export function TextInput() {
     if (!target) return;
     const back = () =>
       setTimeout(() => {
-        const on = document.activeElement;
-        const busy = on instanceof HTMLElement && on.closest('input, textarea, select, [role=dialog], [contenteditable=true]');
-        if (!busy && session.state.editing) backToLetters();
+        if (!isBusy() && session.state.editing) backToLetters();
       }, 0);
     const away = (e: FocusEvent) => e.relatedTarget === null && back();
-    // Enter and Esc are the last keys that a field takes.
+    // Enter and Esc are the last keys that a field takes; a key that comes before it has given way is for the letters too.
+    let giving: { readonly timer: ReturnType<typeof setTimeout>; readonly now: () => void } | null = null;
     const done = (e: globalThis.KeyboardEvent) => {
-      if ((e.key === 'Enter' || e.key === 'Escape') && e.target instanceof HTMLInputElement && e.target.closest('[data-region=details]')) setTimeout(backToLetters, 0);
+      giving?.now();
+      const field = e.target;
+      if ((e.key !== 'Enter' && e.key !== 'Escape') || !(field instanceof HTMLInputElement) || !field.closest('[data-region=details]')) return;
+      const now = () => {
+        if (giving) clearTimeout(giving.timer);
+        giving = null;
+        // What has been opened since, the finder say, keeps the keys.
+        if (document.activeElement === field || !isBusy()) backToLetters();
+      };
+      giving = { timer: setTimeout(now, 0), now };
     };
     document.addEventListener('click', back);
     document.addEventListener('focusout', away);
