@@ -1,7 +1,7 @@
 'use client';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
-import { useMemo, useRef, useState } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { found } from './finder/rank';
 import { finderRows, type FinderRow } from './finder/rows';
 import { backToBench } from './session/focus';
@@ -16,6 +16,10 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
   const session = useSession();
   const [query, setQuery] = useState('');
   const chosen = useRef<FinderRow | null>(null);
+  const opened = useRef(open);
+  useLayoutEffect(() => {
+    opened.current = open;
+  }, [open]);
   const rows = useMemo(() => (open ? found(query, finderRows()).slice(0, query.trim() ? MOST : undefined) : []), [open, query]);
   return (
     <Dialog.Root
@@ -28,8 +32,10 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
         <Dialog.Content onCloseAutoFocus={(e) => {
-            // First the bench top has the focus again, then what was found takes it where it belongs.
-            backToBench(e);
+            // First the bench top has the focus again, then what was found takes it where it belongs. This comes a little after the
+            // closing: a quick hand has opened it again by then, and is writing in it.
+            if (opened.current) e.preventDefault();
+            else backToBench(e);
             const row = chosen.current;
             chosen.current = null;
             if (row) setTimeout(() => row.run(session), 0);
