@@ -4,7 +4,7 @@ import 'fake-indexeddb/auto';
 globalThis.structuredClone = <T>(value: T): T => clone(value) as T;
 
 function clone(v: unknown): unknown {
-  if (v instanceof Uint8Array) return v.slice();
+  if (v instanceof Uint8Array || v instanceof Float64Array) return v.slice();
   if (Array.isArray(v)) return v.map(clone);
   if (v === null || typeof v !== 'object') return v;
   if (v instanceof Date) return new Date(v);

@@ -10,7 +10,7 @@ export interface DesignRow {
   name: string;
   modified: string;
   /** Packed: it goes along whenever the row is written. Plain where it was kept by an earlier release. */
-  snapshot: Packed | Design;
+  snapshot: string | Design;
   /** Number of the first step after the snapshot. */
   base: number;
   /** Steps base … cursor−1 are in force; those from the cursor on can be done again. */

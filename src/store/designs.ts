@@ -154,8 +154,8 @@ export class DesignStore {
     await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
       const row = await this.db.designs.get(design.id);
       if (!row) throw new GoneError();
-      const last = await this.steps(design.id, 0, seq).last();
-      if (seq < row.base || (last?.seq ?? row.base - 1) !== seq - 1) throw new GapError(`step ${seq} does not follow step ${last?.seq ?? 'none'}`);
+      const last = await this.lastStep(design.id, seq);
+      if (seq < row.base || (last ?? row.base - 1) !== seq - 1) throw new GapError(`step ${seq} does not follow step ${last ?? 'none'}`);
       await this.steps(design.id, seq, Infinity).delete();
       await this.db.journal.put(rowOf(design.id, entry, seq));
       const change: Partial<DesignRow> = { cursor: seq + 1, name: design.name, modified: design.modified, ...sheetOf(design) };
@@ -165,7 +165,8 @@ export class DesignStore {
         change.base = row.base + oldest.length;
         await this.steps(design.id, row.base, row.base + FOLD).delete();
       }
-      await this.db.designs.update(design.id, change);
+      // Put, not updated: the row is large, and was read above.
+      await this.db.designs.put({ ...row, ...change });
     });
   }
 
@@ -174,9 +175,9 @@ export class DesignStore {
     await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
       const row = await this.db.designs.get(design.id);
       if (!row) throw new GoneError();
-      const last = await this.steps(design.id, 0, Infinity).last();
-      if (cursor < row.base || cursor > (last?.seq ?? row.base - 1) + 1) throw new GapError(`there is no step ${cursor}`);
-      await this.db.designs.update(design.id, { cursor, name: design.name, modified: design.modified });
+      const last = await this.lastStep(design.id, Infinity);
+      if (cursor < row.base || cursor > (last ?? row.base - 1) + 1) throw new GapError(`there is no step ${cursor}`);
+      await this.db.designs.put({ ...row, cursor, name: design.name, modified: design.modified });
     });
   }
 
@@ -193,6 +194,11 @@ export class DesignStore {
 
   private steps(id: string, from: number, to: number) {
     return this.db.journal.where('[designId+seq]').between([id, from], [id, to], true, false);
+  }
+  /** The number of the last step before `to`; the steps themselves, which may be long, are not read. */
+  private async lastStep(id: string, to: number): Promise<number | undefined> {
+    const keys = (await this.steps(id, 0, to).primaryKeys()) as unknown as [string, number][];
+    return keys[keys.length - 1]?.[1];
   }
 
   // ——— what the person brought
@@ -228,7 +234,7 @@ export class DesignStore {
 /** What is kept of a design as a file that any program can read. */
 export const rawJson = ({ row, steps }: RemovedDesign): string => JSON.stringify({ snapshot: startOf(row), base: row.base, cursor: row.cursor, steps: steps.map(readable) }, null, 1);
 
-const rowOf = (designId: string, e: HistoryEntry, seq: number): JournalRow => ({ label: e.label, patches: packed(e.patches), inverse: packed(e.inverse), designId, seq });
+const rowOf = (designId: string, e: HistoryEntry, seq: number): JournalRow => ({ label: e.label, patches: e.packed?.patches ?? packed(e.patches), inverse: e.packed?.inverse ?? packed(e.inverse), designId, seq });
 const entryOf = (row: JournalRow): HistoryEntry => ({ label: row.label, patches: unpacked(row.patches), inverse: unpacked(row.inverse) });
 /** The snapshot of a row; as it lies there, where it cannot be read. */
 function startOf({ snapshot }: DesignRow): Design {

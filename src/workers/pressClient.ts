@@ -1,4 +1,4 @@
-import { packed } from '@/core/edit/packed';
+import { packed, type Packed } from '@/core/edit/packed';
 import * as Comlink from 'comlink';
 import type { Patches } from 'mutative';
 import type { Colour, Design } from '@/core/model/schema';
@@ -30,11 +30,11 @@ export class PressClient {
   }
 
   /** Tells the worker a change; `after` is the design that it leads to. */
-  patch(patches: Patches, after: Design): void {
+  patch(patches: Patches | Packed, after: Design): void {
     this.design = after;
     // Without a worker there is nothing to tell: the next one begins with the whole.
     if (!this.host.alive) return;
-    const text = packed(patches);
+    const text = Array.isArray(patches) ? packed(patches) : patches;
     this.host.call(PRESS_MS.open, (api) => api.patch(text)).catch((e: unknown) => {
       // It lost track: it gets the design as it is by now.
       if (this.design && !(e instanceof WorkerGone)) void this.open(this.design).catch(() => {});

@@ -1,4 +1,4 @@
-import { packed, unpacked } from '@/core/edit/packed';
+import { packed, unpacked, type Packed } from '@/core/edit/packed';
 import type { Patches } from 'mutative';
 import { apply } from 'mutative';
 import type { Design } from '@/core/model/schema';
@@ -26,8 +26,8 @@ export class ListeningPress {
   async open(d: Design): Promise<void> {
     this.copy = d;
   }
-  patch(p: Patches): void {
-    if (this.copy) this.copy = apply(this.copy, unpacked<Patches>(packed(p))) as Design;
+  patch(p: Patches | Packed): void {
+    if (this.copy) this.copy = apply(this.copy, unpacked<Patches>(Array.isArray(p) ? packed(p) : p)) as Design;
   }
   totalInk = async () => null;
   check = async () => [];

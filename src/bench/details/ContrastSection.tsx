@@ -22,10 +22,10 @@ export function ContrastSection() {
 
   useEffect(() => {
     let alive = true;
-    const nodes = selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : []));
-    if (!nodes.length) return;
+    if (!selection.some((id) => design.nodes[id])) return;
     // After the page itself has come to rest.
     const wait = setTimeout(() => {
+      const nodes = selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : []));
       session.press.contrast(page, nodes).then(
         (contrast) => alive && setMeasured({ for: selection, contrast }),
         () => {

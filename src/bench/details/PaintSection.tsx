@@ -2,7 +2,7 @@
 import { localBox } from '@/core/edit/box';
 import { isText } from '@/core/edit/layout';
 import { firstGradient, stopsFrom } from '@/core/edit/gradient';
-import { aimedNodes, isLineAim, paintAt, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim, type ChosenLetters } from '@/core/edit/paint';
+import { aimedNodes, aimedPaints, isLineAim, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim, type ChosenLetters } from '@/core/edit/paint';
 import { runAt } from '@/core/edit/text';
 import { firstPools, stopsOfPools } from '@/core/edit/pools';
 import { addSwatch } from '@/core/edit/swatches';
@@ -48,7 +48,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
   const nodes = aimedNodes(design, selection, aim);
   if (!nodes.length) return null;
   const letters = chosenLetters(session);
-  const paints = nodes.map((id) => paintAt(design, id, aim, letters));
+  const paints = aimedPaints(design, selection, aim, letters);
   const paint = paints[0];
   const kind = paints.every((p) => kindOf(p) === kindOf(paint)) ? kindOf(paint) : null;
   const ids = freeSelection(session);

@@ -1,6 +1,6 @@
 import type { ChosenLetters } from '@/core/edit/paint';
-import type { Design, Page } from '@/core/model/schema';
-import { isLocked } from '@/core/model/tree';
+import type { Page } from '@/core/model/schema';
+import { isLocked, lookOf } from '@/core/model/tree';
 import type { Session } from './session';
 
 /** One action of the bench: menu, key, finder, button and tests all use its row. */
@@ -26,14 +26,15 @@ export const withArticle = (name: string): string => `${/^([aeio]|hour|[lsxhfmnr
 export function freeSelection(s: Session): readonly string[] {
   const { design, page } = s;
   const { selection } = s.state;
-  if (known?.selection !== selection || known.nodes !== design.nodes || known.page !== page) {
+  const look = lookOf(design.nodes);
+  if (known?.selection !== selection || known.look !== look || known.page !== page) {
     const free = selection.filter((id) => design.nodes[id] && !isLocked(design, page, id));
     // The same list where it says the same: what is remembered for it serves again.
-    known = { selection, nodes: design.nodes, page, free: free.length === selection.length ? selection : free };
+    known = { selection, look, page, free: free.length === selection.length ? selection : free };
   }
   return known.free;
 }
-let known: { readonly selection: readonly string[]; readonly nodes: Design['nodes']; readonly page: Page; readonly free: readonly string[] } | null = null;
+let known: { readonly selection: readonly string[]; readonly look: object; readonly page: Page; readonly free: readonly string[] } | null = null;
 
 /** The letters that are chosen in the text being written in; null where none are, or only a caret stands there. */
 export function chosenLetters(s: Session): ChosenLetters | null {

@@ -3,12 +3,12 @@ import { boxIn } from '@/core/edit/box';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { recordMoved } from '@/core/edit/moved';
 import type { Palette } from '@/core/colour/palette';
-import { EMPTY_RECT, isEmpty, union, type Rect } from '@/core/geometry/rect';
+import { EMPTY_RECT, isEmpty, transformRect, union, type Rect } from '@/core/geometry/rect';
 import { faultText } from '@/core/model/faultText';
 import type { Design, Page } from '@/core/model/schema';
 import { verifyChange } from '@/core/model/verify';
 import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
-import type { Matrix, Point } from '@/core/geometry/matrix';
+import { isTranslation, type Matrix, type Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
 import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
 import { KEPT_STEPS, type DesignStore, type LoadedDesign, type WholeDesign } from '@/store/designs';
@@ -202,9 +202,15 @@ export class Session {
   /** Moves, turns or flips objects by a map of the page, as `commit` with `transformNodes` does, however many they are. */
   commitMoved(label: string, ids: readonly string[], map: Matrix): boolean {
     if (this.onlyLooking()) return false;
-    const result = recordMoved(this.state.design, label, this.page, ids, map, this.shop.env.now());
+    const { page } = this;
+    const { design } = this.state;
+    const result = recordMoved(design, label, page, ids, map, this.shop.env.now());
     this.set({ preview: null, calm: null });
-    return result !== null && this.take(result, {}, null);
+    if (!result) return false;
+    const was = this.boxMemo.get(ids);
+    // All of them were shifted alike, and so is the box round them: a look at each is spared.
+    if (was && was.design === design && was.page === page && isTranslation(map) && result.placed.length === ids.length) this.boxMemo.set(ids, { ...was, design: result.design, box: transformRect(map, was.box) });
+    return this.take(result, {}, null);
   }
 
   private onlyLooking(): boolean {
@@ -215,11 +221,11 @@ export class Session {
   }
 
   /** Takes a step in: into history, store and press. `base`: the design before the last step, where this one takes its place. */
-  private take(result: { readonly design: Design; readonly entry: HistoryEntry }, options: CommitOptions, base: Design | null): boolean {
+  private take(result: { readonly design: Design; readonly entry: HistoryEntry; readonly placed?: readonly string[] }, options: CommitOptions, base: Design | null): boolean {
     const { state } = this;
     const last = state.entries[state.cursor - 1];
     // What the door would refuse when the design is opened again is never let in.
-    const fault = verifyChange(state.design, result.design);
+    const fault = verifyChange(state.design, result.design, result.placed);
     if (fault) {
       this.set({ preview: null, calm: null });
       this.say(`${faultText(fault, result.design)} Nothing was changed.`, 'warn');
@@ -232,7 +238,7 @@ export class Session {
     this.base = seq + 1 - entries.length;
     this.set({ design: result.design, preview: null, calm: null, entries, cursor: entries.length, ...this.stillThere(result.design, options.select) });
     if (base) this.press.patch(last.inverse, base);
-    this.press.patch(result.entry.patches, result.design);
+    this.press.patch(result.entry.packed?.patches ?? result.entry.patches, result.design);
     this.journal.step(result.design, result.entry, seq);
     this.afterChange(result.design);
     return true;

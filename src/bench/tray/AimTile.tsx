@@ -42,10 +42,10 @@ export function AimTile() {
     if (!c || !ctx) return;
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.clearRect(0, 0, c.width, c.height);
-    const ids = new Set(selection.filter((id) => design.nodes[id]).flatMap((id) => withDescendants(design, id)));
-    const all = session.restingScene(design).items;
     // What a combination hides stands for the combination.
-    for (const id of aimedNodes(design, [...ids], 'fill')) ids.add(id);
+    const ids = new Set(aimedNodes(design, selection, 'fill'));
+    for (const id of selection) if (design.nodes[id]) for (const held of withDescendants(design, id)) ids.add(held);
+    const all = session.restingScene(design).items;
     const items = all.filter((i) => ids.has(i.node));
     if (!items.length) return;
     const box = unionAll(items.map((i) => i.bounds));

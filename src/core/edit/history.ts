@@ -1,6 +1,7 @@
 import { apply, create, isDraft, original, type Draft, type Patches } from 'mutative';
 import type { Design, DesignNode, Story } from '../model/schema';
 import { sameTree, type NodeId } from '../model/tree';
+import type { Packed } from './packed';
 
 export type DesignDraft = Draft<Design>;
 /** Changes a draft of the design in place; the design itself never changes. */
@@ -19,6 +20,8 @@ export interface HistoryEntry {
   readonly label: string;
   readonly patches: Patches;
   readonly inverse: Patches;
+  /** Both as store and workers take them, where the step was made so. */
+  readonly packed?: { readonly patches: Packed; readonly inverse: Packed };
 }
 
 /** Applies a recipe; null when it changed nothing. */

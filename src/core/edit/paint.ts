@@ -2,7 +2,7 @@ import { outlineOf } from '../model/defaults';
 import type { RampSource } from '../colour/ramp';
 import type { Colour, Design, GradientPaint, Outline, Paint, Run, Stop, Story } from '../model/schema';
 import { current as currentOf, isDraft } from 'mutative';
-import { childrenOf, hidesOperands, holdersOf, type NodeId } from '../model/tree';
+import { childrenOf, hidesOperands, holdersOf, lookOf, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
 import type { DesignDraft } from './history';
 import { isText } from './layout';
@@ -29,8 +29,9 @@ const NEW_OUTLINE = mm(0.5);
  */
 export function aimedNodes(d: Design, ids: readonly NodeId[], aim: Aim): readonly NodeId[] {
   if (isDraft(d.nodes) || ids.length < MANY) return painted(d, ids).filter((id) => takes(d, id, aim));
+  const look = lookOf(d.nodes);
   let known = aimed.get(ids);
-  if (known?.nodes !== d.nodes) aimed.set(ids, (known = { nodes: d.nodes, painted: painted(d, ids), found: new Map() }));
+  if (known?.look !== look) aimed.set(ids, (known = { look, painted: painted(d, ids), found: new Map(), paints: new Map() }));
   let found = known.found.get(aim);
   if (!found) known.found.set(aim, (found = known.painted.filter((id) => takes(d, id, aim))));
   return found;
@@ -38,7 +39,26 @@ export function aimedNodes(d: Design, ids: readonly NodeId[], aim: Aim): readonl
 
 /** From so many objects on, what they come to is remembered for the same list of them. */
 const MANY = 50;
-const aimed = new WeakMap<readonly NodeId[], { readonly nodes: Design['nodes']; readonly painted: readonly NodeId[]; readonly found: Map<Aim, readonly NodeId[]> }>();
+const aimed = new WeakMap<readonly NodeId[], Aimed>();
+interface Aimed {
+  readonly look: object;
+  readonly painted: readonly NodeId[];
+  readonly found: Map<Aim, readonly NodeId[]>;
+  readonly paints: Map<Aim, readonly (Paint | undefined)[]>;
+}
+
+/** The paints an aim shows for what it reaches below a selection, object by object as `aimedNodes` lists them. */
+export function aimedPaints(d: Design, ids: readonly NodeId[], aim: Aim, letters: ChosenLetters | null = null): readonly (Paint | undefined)[] {
+  const nodes = aimedNodes(d, ids, aim);
+  // Letters have theirs in the stories.
+  const known = isDraft(d.nodes) || ids.length < MANY || aim === 'letters' || aim === 'letterOutline' ? undefined : aimed.get(ids);
+  let paints = known?.paints.get(aim);
+  if (!paints) {
+    paints = nodes.map((id) => paintAt(d, id, aim, letters));
+    known?.paints.set(aim, paints);
+  }
+  return paints;
+}
 
 /** What a selection holds, and the combinations that stand for it. */
 function painted(d: Design, ids: readonly NodeId[]): readonly NodeId[] {
@@ -67,7 +87,7 @@ const owners = new WeakMap<object, Map<NodeId, NodeId>>();
 function operandOwners(d: Design): Map<NodeId, NodeId> {
   const { nodes } = d;
   // A draft is looked into afresh: it may change between two looks.
-  const known = isDraft(nodes) ? undefined : owners.get(nodes);
+  const known = isDraft(nodes) ? undefined : owners.get(lookOf(nodes));
   if (known) return known;
   const made = new Map<NodeId, NodeId>();
   const claim = (id: NodeId, owner: NodeId) => {
@@ -77,7 +97,7 @@ function operandOwners(d: Design): Map<NodeId, NodeId> {
     }
   };
   for (const id of holdersOf(d)) if (hidesOperands(nodes[id]) && !made.has(id)) claim(id, id);
-  if (!isDraft(nodes)) owners.set(nodes, made);
+  if (!isDraft(nodes)) owners.set(lookOf(nodes), made);
   return made;
 }
 

@@ -1,4 +1,4 @@
-import { apply, applyVector, invert, multiply, rotation, scaling, translation, type Matrix, type Point } from '../geometry/matrix';
+import { apply, applyVector, IDENTITY, invert, multiply, rotation, scaling, translation, type Matrix, type Point } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { fromPoints, type Rect } from '../geometry/rect';
 import type { Arrangement, Design, DesignNode, Page, Paint } from '../model/schema';
@@ -20,7 +20,7 @@ export function transformNodes(d: DesignDraft, page: Page, ids: readonly NodeId[
 export function taken(transform: Matrix, outer: Matrix, map: Matrix): Matrix | null {
   const back = invert(outer);
   if (!back) return null;
-  const next = multiply(back, multiply(map, multiply(outer, transform)));
+  const next = outer === IDENTITY ? multiply(map, transform) : multiply(back, multiply(map, multiply(outer, transform)));
   return next.some((v, i) => v !== transform[i]) ? next : null;
 }
 

@@ -36,6 +36,7 @@ export function applyVector(m: Matrix, p: Point): Point {
 }
 
 export const translation = (x: number, y: number): Matrix => [1, 0, 0, 1, x, y];
+export const isTranslation = (m: Matrix): boolean => m[0] === 1 && m[1] === 0 && m[2] === 0 && m[3] === 1;
 export const scaling = (sx: number, sy: number): Matrix => [sx, 0, 0, sy, 0, 0];
 
 /** A turn by `degrees`, clockwise as seen (y points down), about a point. Quarter turns are exact. */

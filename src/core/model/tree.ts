@@ -1,5 +1,5 @@
 import { isDraft } from 'mutative';
-import { multiply, type Matrix } from '../geometry/matrix';
+import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
 import type { Design, DesignNode, NodeOf, Page } from './schema';
 
 export type NodeId = string;
@@ -73,13 +73,30 @@ export function sameTree(nodes: Design['nodes'], like: Design): void {
   indices.set(nodes, indexOf(like));
 }
 
+/** Says that `nodes` are those of `like`, nothing but some transforms being others: what does not ask where things lie holds for both. */
+export function placedAnew(nodes: Design['nodes'], like: Design): void {
+  sameTree(nodes, like);
+  looks.set(nodes, lookOf(like.nodes));
+}
+const looks = new WeakMap<Design['nodes'], object>();
+/** The same for all nodes that `placedAnew` put beside each other; by this such things are remembered. Not to be asked of a draft. */
+export function lookOf(nodes: Design['nodes']): object {
+  let look = looks.get(nodes);
+  if (!look) looks.set(nodes, (look = {}));
+  return look;
+}
+
 /** The ids of all groups, combinations and repeats that hold something. */
 export const holdersOf = (d: Design): ReadonlySet<NodeId> => indexOf(d).holders;
 
+/** Whether a node lies on a page itself; many are answered by the index. */
+const liesOnTop = (d: Design, page: Page, id: NodeId): boolean => page.children.length >= FEW && indexOf(d).holder.get(id) === null;
+/** Most questions are about a few top-level nodes; those are answered without an index. */
+const FEW = 50;
+
 /** From the top-level node down to `id` itself, on the given page; empty if it is not there. */
 export function ancestry(d: Design, page: Page, id: NodeId): NodeId[] {
-  // Most questions are about a few top-level nodes; those are answered without an index.
-  if (page.children.length < 50 && page.children.includes(id)) return [id];
+  if (page.children.length < FEW && page.children.includes(id)) return [id];
   const { holder, page: pages } = indexOf(d);
   const line: NodeId[] = [];
   for (let at: NodeId | null | undefined = id; at !== null; at = holder.get(at)) {
@@ -105,6 +122,7 @@ export function parentOf(d: Design, page: Page, id: NodeId): NodeId | null {
 
 /** Maps the space in which a node's transform acts to the page. */
 export function parentMatrix(d: Design, page: Page, id: NodeId): Matrix {
+  if (liesOnTop(d, page, id)) return IDENTITY;
   return ancestry(d, page, id)
     .slice(0, -1)
     .reduce<Matrix>((m, x) => multiply(m, d.nodes[x].transform), [1, 0, 0, 1, 0, 0]);
@@ -132,5 +150,6 @@ export function topmost(d: Design, page: Page, ids: readonly NodeId[]): NodeId[]
 }
 
 export function isLocked(d: Design, page: Page, id: NodeId): boolean {
+  if (liesOnTop(d, page, id)) return indexOf(d).page.get(id) === page.id && d.nodes[id].locked;
   return ancestry(d, page, id).some((x) => d.nodes[x].locked);
 }

@@ -36,9 +36,11 @@ export function allFaults(value: unknown): Fault[] {
 
 /**
  * The same door for a change: `before` has passed it, so only what differs from it (by identity) is looked at. Answers
- * what `verifyDesign(after)` would refuse; null where it would not.
+ * what `verifyDesign(after)` would refuse; null where it would not. `placed`: all nodes that differ, where it is known that
+ * nothing but their transforms and the date does.
  */
-export function verifyChange(before: Design, after: Design): Fault | null {
+export function verifyChange(before: Design, after: Design, placed: readonly string[] | null = null): Fault | null {
+  if (placed?.every((id) => !isHolder(after.nodes[id]) && soundPlace(after.nodes[id]) && withinScale(after, id))) return null;
   const changed = changedKeys(before.nodes, after.nodes);
   const anew = changed.filter((id) => !onlyPlacedAnew(own(before.nodes, id), after.nodes[id]));
   const parsed = designSchema.safeParse(thinned(before, after, anew));
@@ -67,9 +69,10 @@ function onlyPlacedAnew(before: DesignNode | undefined, after: DesignNode): bool
   const [old, now] = [before, after] as unknown as readonly Record<string, unknown>[];
   for (const key in now) if (key !== 'transform' && now[key] !== old[key]) return false;
   for (const key in old) if (!(key in now)) return false;
-  // As the schema of a matrix has it; asked of twenty thousand, that takes its time.
-  return after.transform.length === 6 && after.transform.every((v) => typeof v === 'number' && Math.abs(v) <= FAR);
+  return soundPlace(after);
 }
+/** As the schema of a matrix has it; asked of twenty thousand, that takes its time. */
+const soundPlace = ({ transform }: DesignNode): boolean => transform.length === 6 && transform.every((v) => typeof v === 'number' && Math.abs(v) <= FAR);
 
 /** Long lists of a node that did not change need not be read again. */
 function thinNode(before: DesignNode | undefined, after: DesignNode): unknown {

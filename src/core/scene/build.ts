@@ -35,8 +35,8 @@ type DrawnNode = Exclude<DesignNode, { kind: 'group' | 'repeat' | 'unknown' }>;
  * edit costs what it touched. Paints are not looked into here.
  */
 export class SceneBuilder {
-  private readonly entries = new WeakMap<DesignNode, WeakMap<Matrix, Entry>>();
-  private readonly matrices = new WeakMap<DesignNode, WeakMap<Matrix, readonly Matrix[]>>();
+  private readonly entries = memory<Entry>();
+  private readonly matrices = memory<readonly Matrix[]>();
 
   constructor(private readonly fonts: FontBook) {}
 
@@ -119,7 +119,7 @@ export class SceneBuilder {
     });
   }
 
-  private readonly layers = new WeakMap<DesignNode, WeakMap<Matrix, KnownLayer>>();
+  private readonly layers = memory<KnownLayer>();
   private layer(design: Design, node: DesignNode, parent: Matrix, outer: Layer | undefined, maskOf: (child: string, matrix: Matrix, found: Found) => Item[]): KnownLayer {
     const cuts = node.kind === 'group' ? node.children.filter((c) => design.nodes[c].cuts) : [];
     const deps = cuts.flatMap((c) => dependencies(design, c, this.fonts));
@@ -197,14 +197,23 @@ function layered(items: readonly Item[], layer: Layer | undefined): readonly Ite
 
 const PAGE: Matrix = [1, 0, 0, 1, 0, 0];
 
-/** Remembered by a node and the very matrix of its parent; what is remembered for parents that are gone goes with them. */
-function remembered<T>(memory: WeakMap<DesignNode, WeakMap<Matrix, T>>, node: DesignNode, parent: Matrix, holds: (known: T) => boolean, make: () => T): T {
-  let places = memory.get(node);
-  if (!places) memory.set(node, (places = new WeakMap()));
-  const known = places.get(parent);
+/** By node, and the very matrix of its parent: most nodes have one place, and those of a repeat's parts go with their matrices. */
+type Memory<T> = WeakMap<DesignNode, Place<T>>;
+interface Place<T> {
+  readonly parent: Matrix;
+  value: T;
+  others: WeakMap<Matrix, T> | null;
+}
+const memory = <T>(): Memory<T> => new WeakMap();
+
+function remembered<T>(places: Memory<T>, node: DesignNode, parent: Matrix, holds: (known: T) => boolean, make: () => T): T {
+  const place = places.get(node);
+  const known = place?.parent === parent ? place.value : place?.others?.get(parent);
   if (known !== undefined && holds(known)) return known;
   const made = make();
-  places.set(parent, made);
+  if (!place) places.set(node, { parent, value: made, others: null });
+  else if (place.parent === parent) place.value = made;
+  else (place.others ??= new WeakMap()).set(parent, made);
   return made;
 }
 

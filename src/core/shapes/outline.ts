@@ -7,14 +7,22 @@ import { shapeById, shapePath, valuesOf } from './catalogue';
 export const cornerStyles = (corners: Corners | undefined): ((node: number) => CornerStyle | undefined) => (node) => corners?.each?.[node] ?? corners?.all;
 
 const known = new WeakMap<object, PathData>();
+/** The last path made of the same knobs, or the same line: what is only placed anew keeps its path, and all that is known of it. */
+const lastMade = new WeakMap<object, { readonly of: Shaped; readonly path: PathData }>();
+type Shaped = NodeOf<'shape'> | NodeOf<'path'>;
+const shapedAlike = (a: Shaped, b: Shaped): boolean => a.corners === b.corners && (a.kind === 'path' || (b.kind === 'shape' && a.shape === b.shape && a.width === b.width && a.height === b.height));
 
 /** The line of a dialled shape or a path in its own space, its corners treated; and how its inside is told. */
-export function outlinePath(node: NodeOf<'shape'> | NodeOf<'path'>): { readonly path: PathData; readonly rule: FillRule } {
+export function outlinePath(node: Shaped): { readonly path: PathData; readonly rule: FillRule } {
   const rule = node.kind === 'path' ? node.fillRule : 'nonZero';
   if (node.kind === 'path' && !node.corners) return { path: node.path, rule };
   let path = known.get(node);
   if (!path) {
+    const stuff = node.kind === 'path' ? node.path : node.knobs;
+    const last = lastMade.get(stuff);
+    if (last && shapedAlike(last.of, node)) return { path: last.path, rule };
     path = node.kind === 'path' ? withCorners(node.path, cornerStyles(node.corners)) : shapeOutline(node);
+    lastMade.set(stuff, { of: node, path });
     known.set(node, path);
   }
   return { path, rule };
