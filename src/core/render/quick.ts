@@ -15,7 +15,7 @@ import { isOwn, type Item } from '../scene/scene';
 /** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
 export type Canvas2D = Pick<
   CanvasRenderingContext2D,
-  'save' | 'restore' | 'setTransform' | 'transform' | 'fill' | 'stroke' | 'clip' | 'beginPath' | 'rect' | 'fillRect' | 'createLinearGradient' | 'createRadialGradient'
+  'save' | 'restore' | 'setTransform' | 'transform' | 'fill' | 'stroke' | 'clip' | 'beginPath' | 'rect' | 'moveTo' | 'lineTo' | 'bezierCurveTo' | 'closePath' | 'fillRect' | 'createLinearGradient' | 'createRadialGradient'
 > & {
   globalAlpha: number;
   getImageData(x: number, y: number, w: number, h: number): { readonly data: Uint8ClampedArray };
@@ -91,18 +91,20 @@ const IN_BROWSER: QuickTools = {
 
 /** A flat area that covers what is below. */
 interface Plain {
-  readonly path: Path2D;
+  readonly data: PathData;
+  path: Path2D | null;
   readonly style: string;
   readonly rule: CanvasFillRule;
 }
-const NOT_PLAIN: Plain = { path: null as never, style: '', rule: 'nonzero' };
+const NOT_PLAIN: Plain = { data: [], path: null, style: '', rule: 'nonzero' };
 
 /**
  * Draws items straight onto a canvas, for as long as something moves. Overprint is the blend mode multiply; colours are
  * the press's looks. Paths are made once an item.
  */
 export class QuickPainter {
-  private readonly paths = new WeakMap<PathData, Path2D>();
+  /** Null: drawn once so far. */
+  private readonly paths = new WeakMap<PathData, Path2D | null>();
   private readonly unitPaths = new WeakMap<Item, Path2D>();
   private styles = new WeakMap<object, string>();
   private ramps = new WeakMap<object, { offset: number; css: string }[]>();
@@ -145,7 +147,13 @@ export class QuickPainter {
       else {
         this.mode(ctx, 'source-over');
         ctx.fillStyle = known.style;
-        ctx.fill(known.path, known.rule);
+        known.path ??= this.pathAgain(known.data);
+        if (known.path) ctx.fill(known.path, known.rule);
+        else {
+          ctx.beginPath();
+          drawOn(ctx, known.data);
+          ctx.fill(known.rule);
+        }
       }
     }
     flush();
@@ -161,7 +169,7 @@ export class QuickPainter {
   private asPlain(item: Item, palette: Palette): Plain | null {
     const { paint } = item;
     if (paint.kind !== 'colour' || item.type !== 'fill' || (paint.overprint && !palette.screen)) return null;
-    return { path: this.path(item.path), style: this.style(paint, palette), rule: item.rule === 'evenOdd' ? 'evenodd' : 'nonzero' };
+    return { data: item.path, path: null, style: this.style(paint, palette), rule: item.rule === 'evenOdd' ? 'evenodd' : 'nonzero' };
   }
 
   private blending: GlobalCompositeOperation = 'source-over';
@@ -371,14 +379,29 @@ export class QuickPainter {
     return path;
   }
 
+  /** The path of what is drawn again; null at first sight: what moves is drawn once and gone, and thousands of paths are dear. */
+  private pathAgain(data: PathData): Path2D | null {
+    const known = this.paths.get(data);
+    if (known === undefined) this.paths.set(data, null);
+    return known === undefined ? null : this.path(data);
+  }
+
   private make(data: PathData): Path2D {
     const path = this.tools.newPath();
-    draw(data, {
-      moveTo: (x, y) => path.moveTo(x, y),
-      lineTo: (x, y) => path.lineTo(x, y),
-      curveTo: (a, b, c, d, x, y) => path.bezierCurveTo(a, b, c, d, x, y),
-      close: () => path.closePath(),
-    });
+    drawOn(path, data);
     return path;
   }
 }
+
+/** Puts a path on a canvas, or into a path of one. One sink serves all: there are thousands. */
+function drawOn(target: Pick<Path2D, 'moveTo' | 'lineTo' | 'bezierCurveTo' | 'closePath'>, data: PathData): void {
+  SINK.target = target;
+  draw(data, SINK);
+}
+const SINK = {
+  target: null as unknown as Pick<Path2D, 'moveTo' | 'lineTo' | 'bezierCurveTo' | 'closePath'>,
+  moveTo: (x: number, y: number) => SINK.target.moveTo(x, y),
+  lineTo: (x: number, y: number) => SINK.target.lineTo(x, y),
+  curveTo: (a: number, b: number, c: number, d: number, x: number, y: number) => SINK.target.bezierCurveTo(a, b, c, d, x, y),
+  close: () => SINK.target.closePath(),
+};
