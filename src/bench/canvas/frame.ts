@@ -2,7 +2,7 @@ import { localBox } from '@/core/edit/box';
 import { layoutOf, isText } from '@/core/edit/layout';
 import { apply, applyVector, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
 import { isEmpty, type Rect } from '@/core/geometry/rect';
-import { pageMatrix } from '@/core/model/tree';
+import { pageMatrix, present } from '@/core/model/tree';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { dialOf } from '@/core/edit/window';
 import { cornerHandle, roundsItself, treatedCorners } from '@/core/edit/corners';
@@ -21,7 +21,7 @@ export interface Frame {
 export function selectionFrame(s: Session): Frame | null {
   const { design, page } = s;
   const { selection } = s.state;
-  const ids = selection.every((id) => design.nodes[id]) ? selection : selection.filter((id) => design.nodes[id]);
+  const ids = present(design, selection);
   if (!ids.length) return null;
   if (ids.length === 1) {
     const box = localBox(design, design.nodes[ids[0]], s.shop.fonts);

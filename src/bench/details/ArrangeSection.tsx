@@ -1,7 +1,7 @@
 'use client';
 import { Fragment, useState } from 'react';
 import type { AlignEdge, AlignTo, Axis } from '@/core/edit/align';
-import { topmost } from '@/core/model/tree';
+import { present, topmost } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
@@ -38,7 +38,7 @@ export function ArrangeSection() {
   useBench((s) => s.keyObject);
   const [by, setBy] = useState<By>('gap');
   const [spacing, setSpacing] = useState(mm(5));
-  const ids = freeSelection(session).filter((id) => design.nodes[id]);
+  const ids = present(design, freeSelection(session));
   if (!ids.length) return null;
   const several = topmost(design, session.page, ids).length > 1;
   const to: readonly { value: AlignTo; label: string }[] = several ? [{ value: 'selection', label: 'Each other' }, { value: 'key', label: 'One' }, { value: 'page', label: 'Page' }, { value: 'margins', label: 'Margins' }] : [{ value: 'page', label: 'Page' }, { value: 'margins', label: 'Margins' }];

@@ -3,7 +3,7 @@ import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { isText } from '@/core/edit/layout';
 import type { DesignNode } from '@/core/model/schema';
-import { withDescendants } from '@/core/model/tree';
+import { nodesOf, withDescendants } from '@/core/model/tree';
 import { contrastNeeded, type Contrast } from '@/core/render/contrast';
 import { formatNumber } from '@/core/units/length';
 import { Section } from '@/ui/Section';
@@ -11,6 +11,8 @@ import { useBench, useSession } from '../session/context';
 
 /** Letters from 18 pt on need less contrast (WCAG 2.2, 1.4.3). */
 const LARGE = 18;
+/** Of more than so many together, one contrast says nothing; and measuring them keeps the press busy. */
+const MOST = 200;
 
 /** How what is chosen stands out against what lies under it, measured off the page as it looks. */
 export function ContrastSection() {
@@ -22,7 +24,8 @@ export function ContrastSection() {
 
   useEffect(() => {
     let alive = true;
-    if (!selection.some((id) => design.nodes[id])) return;
+    const { length } = nodesOf(design, selection);
+    if (length === 0 || length > MOST) return;
     // After the page itself has come to rest.
     const wait = setTimeout(() => {
       const nodes = selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : []));
@@ -41,7 +44,7 @@ export function ContrastSection() {
 
   const contrast = measured?.for === selection ? measured.contrast : null;
   if (!contrast) return null;
-  const nodes = selection.map((id) => design.nodes[id]).filter(Boolean);
+  const nodes = nodesOf(design, selection);
   const kind = kindOf(nodes, (story) => Math.min(...design.stories[story].paragraphs.flatMap((p) => p.runs.map((r) => r.size))));
   const needed = contrastNeeded(kind);
   const enough = contrast.low >= needed;

@@ -8,6 +8,7 @@ import { sizeExactly, sizingMap } from '@/core/edit/size';
 import { aimedNodes, paintAt, type Aim } from '@/core/edit/paint';
 import { angleOf, apply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
+import { nodesOf } from '@/core/model/tree';
 import { dialOf } from '@/core/edit/window';
 import { OP_NAMES } from '@/core/edit/combine';
 import { copiesIn } from '@/core/model/copies';
@@ -49,7 +50,7 @@ export function Details() {
   const aim = useBench((s) => s.aim);
   const folded = useBench((s) => s.folded);
   useBench((s) => s.fontsEpoch);
-  const nodes = selection.map((id) => design.nodes[id]).filter(Boolean);
+  const nodes = nodesOf(design, selection);
   // While nodes are worked on, what is done to whole objects would only be in the way.
   const onNodes = useBench((s) => s.tool) === 'nodes';
   const kind = nodes.length === 0 ? 'page' : nodes.length > 1 ? 'several' : nodes[0].kind;

@@ -3,6 +3,7 @@ import { hasCorners, roundsItself, setCorners, treatedCorners, type CornerNode }
 import type { DesignDraft } from '@/core/edit/history';
 import { canHoldText, dialOf, setKnobs } from '@/core/edit/window';
 import type { Corner } from '@/core/model/schema';
+import { nodesOf } from '@/core/model/tree';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import type { ShapeParam } from '@/core/shapes/types';
 import { WordChoice } from '@/ui/Choice';
@@ -20,8 +21,8 @@ export function ShapeSection() {
   const selection = useBench((s) => s.selection);
   const { unit } = design.setup;
   const first = selection.length ? dialOf(design.nodes[selection[0]]) : null;
-  if (!first || !selection.every((id) => dialOf(design.nodes[id])?.shape === first.shape)) return null;
-  const shapes = selection.map((id) => dialOf(design.nodes[id])!);
+  if (!first || !nodesOf(design, selection).every((n) => dialOf(n)?.shape === first.shape)) return null;
+  const shapes = nodesOf(design, selection).map((n) => dialOf(n)!);
   const def = shapeById(shapes[0].shape);
   if (!def?.params.length) return null;
   const values = shapes.map((n) => valuesOf(def, n.knobs));
@@ -75,7 +76,7 @@ export function CornersSection() {
   const selection = useBench((s) => s.selection);
   const { unit } = design.setup;
   if (selection.length > MOST) return null;
-  const nodes = selection.map((id) => design.nodes[id]).filter((n): n is CornerNode => n !== undefined && hasCorners(n));
+  const nodes = nodesOf(design, selection).filter((n): n is CornerNode => hasCorners(n));
   if (!nodes.length || nodes.length !== selection.length) return null;
   const ids = freeSelection(session);
   const own = nodes.every(roundsItself);

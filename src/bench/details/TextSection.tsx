@@ -4,6 +4,7 @@ import { isText } from '@/core/edit/layout';
 import type { DesignDraft } from '@/core/edit/history';
 import { paragraphAt, runAt, setLineLook, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
 import type { Design, Paragraph } from '@/core/model/schema';
+import { nodesOf } from '@/core/model/tree';
 import { FACES, faceName } from '@/core/text/faces';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
@@ -21,7 +22,7 @@ export function TextSection() {
   const selection = useBench((s) => s.selection);
   const editing = useBench((s) => s.editing);
   const [reach, setReach] = useState<'line' | 'all'>('line');
-  const texts = selection.map((id) => design.nodes[id]).filter((n) => n && isText(n));
+  const texts = nodesOf(design, selection).filter((n) => isText(n));
   if (!texts.length) return null;
   const node = texts[0];
   if (!isText(node)) return null;

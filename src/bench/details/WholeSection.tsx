@@ -1,7 +1,7 @@
 'use client';
 import { setWhole } from '@/core/edit/whole';
 import { BLENDS, type Blend } from '@/core/model/schema';
-import { parentOf } from '@/core/model/tree';
+import { nodesOf, parentOf } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
@@ -25,7 +25,7 @@ export function WholeSection() {
   const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
   const ids = freeSelection(session);
-  const nodes = ids.map((id) => design.nodes[id]).filter(Boolean);
+  const nodes = nodesOf(design, ids);
   if (!nodes.length || !selection.length) return null;
   const same = <T,>(of: (n: (typeof nodes)[number]) => T): T | null => (nodes.every((n) => of(n) === of(nodes[0])) ? of(nodes[0]) : null);
   const inGroup = nodes.every((n) => {

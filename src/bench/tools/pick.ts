@@ -3,7 +3,7 @@ import { isText } from '@/core/edit/layout';
 import { distanceToPath, pathContains } from '@/core/geometry/contains';
 import { apply, invert, meanScale } from '@/core/geometry/matrix';
 import { contains, isEmpty, overlaps, type Rect } from '@/core/geometry/rect';
-import { ancestry, isHolder, isLocked, pageMatrix } from '@/core/model/tree';
+import { ancestry, isHolder, isLocked, nodesOf, pageMatrix } from '@/core/model/tree';
 import { hitsAt, nodesIn, type Hit } from '@/core/scene/hit';
 import type { Session } from '../session/session';
 import { NEAR_PX, type PointerAt } from './tool';
@@ -100,7 +100,7 @@ export function pickIn(s: Session, box: Rect, enclosed: boolean): string[] {
 
 /** Aims at what the selection can take: letters for a text, else what was aimed at, if it fits. */
 export function aimFor(s: Session, ids: readonly string[]): void {
-  const nodes = ids.map((id) => s.design.nodes[id]).filter(Boolean);
+  const nodes = nodesOf(s.design, ids);
   const allText = nodes.length > 0 && nodes.every(isText);
   const textAim = s.state.aim !== 'fill' && s.state.aim !== 'outline';
   if (allText && !textAim) s.set({ aim: s.state.aim === 'outline' ? 'letterOutline' : 'letters' });

@@ -86,6 +86,9 @@ export function lookOf(nodes: Design['nodes']): object {
   return look;
 }
 
+/** The id of what holds a node; null where it lies on a page itself. */
+export const holderOf = (d: Design, id: NodeId): NodeId | null | undefined => indexOf(d).holder.get(id);
+
 /** The ids of all groups, combinations and repeats that hold something. */
 export const holdersOf = (d: Design): ReadonlySet<NodeId> => indexOf(d).holders;
 
@@ -93,6 +96,20 @@ export const holdersOf = (d: Design): ReadonlySet<NodeId> => indexOf(d).holders;
 const liesOnTop = (d: Design, page: Page, id: NodeId): boolean => page.children.length >= FEW && indexOf(d).holder.get(id) === null;
 /** Most questions are about a few top-level nodes; those are answered without an index. */
 const FEW = 50;
+
+/** The objects that ids stand for, those that are gone left out; made once for the same list: many panels ask for the same thousands. */
+export function nodesOf(d: Design, ids: readonly NodeId[]): readonly DesignNode[] {
+  const known = listed.get(ids);
+  if (known?.nodes === d.nodes) return known.list;
+  const list: DesignNode[] = [];
+  for (const id of ids) if (d.nodes[id]) list.push(d.nodes[id]);
+  if (!isDraft(d.nodes)) listed.set(ids, { nodes: d.nodes, list });
+  return list;
+}
+const listed = new WeakMap<readonly NodeId[], { readonly nodes: Design['nodes']; readonly list: readonly DesignNode[] }>();
+
+/** Those of ids that are there; the same list where all are. */
+export const present = (d: Design, ids: readonly NodeId[]): readonly NodeId[] => (nodesOf(d, ids).length === ids.length ? ids : ids.filter((id) => d.nodes[id]));
 
 /** From the top-level node down to `id` itself, on the given page; empty if it is not there. */
 export function ancestry(d: Design, page: Page, id: NodeId): NodeId[] {

@@ -5,7 +5,7 @@ import { copiesIn } from './copies';
 import { own } from './own';
 import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint, type Run } from './schema';
 import { keepUnknown } from './unknown';
-import { isHolder, pageMatrix, pageOf, sameTree } from './tree';
+import { holderOf, isHolder, pageMatrix, pageOf, sameTree } from './tree';
 
 /** What is wrong, and where: `path` leads to it from the design, `where` is the same in writing. */
 export interface Fault {
@@ -194,6 +194,8 @@ function sameShape(known: Design, d: Design, changed: readonly string[]): boolea
 
 /** A leaf's place through all its groups stays within the most that is drawn. */
 function withinScale(d: Design, id: string): boolean {
+  // On the page itself nothing enlarges it further.
+  if (holderOf(d, id) === null) return true;
   const page = pageOf(d, id);
   return page !== undefined && pageMatrix(d, page, id).every((v) => Math.abs(v) <= MOST_SCALE);
 }
