@@ -14,18 +14,19 @@ async function axe(page: Page, where: string, scheme: 'light' | 'dark', within?:
   expect(serious.map((v) => `${where}: ${v.id} — ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(', ')}`)).toEqual([]);
 }
 
-/** Words that do not fit their button, and lines that are cut off without telling the whole at rest of the pointer. */
+/** Words that do not fit their button, lines cut off without telling the whole at rest of the pointer, and what must be scrolled sideways. */
 const spilt = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
     const seen = [...document.querySelectorAll<HTMLElement>('button, a, p, h2, h3, label, [role=status], [role=option], span')].filter((el) => el.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && el.clientWidth > 0);
-    return seen.flatMap((el) => {
+    const aside = [...document.querySelectorAll<HTMLElement>('[data-region=details], [role=dialog]')].filter((el) => el.scrollWidth > el.clientWidth + 1);
+    return aside.map((el) => `wider than its place: ${el.getAttribute('aria-label') ?? el.textContent?.slice(0, 40)}`).concat(seen.flatMap((el) => {
       if (el.scrollWidth <= el.clientWidth + 1) return [];
       const { overflowX, textOverflow } = getComputedStyle(el);
       const whole = el.closest('[title]') !== null || el.closest('[aria-hidden=true]') !== null;
       const cut = textOverflow === 'ellipsis' && !whole;
       const spills = el.matches('button, a') && overflowX === 'visible' && !el.querySelector('.truncate');
       return cut || spills ? [`${cut ? 'cut' : 'spilt'}: ${el.textContent?.slice(0, 60)}`] : [];
-    });
+    }));
   });
 
 for (const scheme of ['light', 'dark'] as const) {
@@ -73,6 +74,10 @@ for (const scheme of ['light', 'dark'] as const) {
     await axe(page, 'bench, a gradient chosen', scheme);
     await page.getByRole('option', { name: /^Headline/ }).click();
     await axe(page, 'bench, a text chosen', scheme);
+    await bench.top.focus();
+    await page.keyboard.press('Control+a');
+    await expect(page.getByRole('button', { name: 'Match ends' }).first()).toBeVisible();
+    await axe(page, 'bench, all chosen', scheme);
     await page.getByRole('radio', { name: 'Plates' }).click();
     await axe(page, 'plates', scheme);
     await page.keyboard.press('Control+k');

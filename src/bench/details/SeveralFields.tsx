@@ -17,7 +17,7 @@ export function SeveralFields({ aim, ids, swept }: { aim: Aim; ids: readonly str
       <p className="m-0 text-[12px] text-faint">{swept ? `One gradient runs through ${count(nodes.length, 'object')}.` : `${count(nodes.length, 'object')}, each with a paint of its own. The Gradient tool draws one over all.`}</p>
       <div className="flex gap-1.5">
         <Button
-          className="flex-auto px-1.5 text-[12px] whitespace-nowrap"
+          className="flex-auto px-1! text-[12px] whitespace-nowrap"
           onClick={() => {
             session.commit('One sweep over all', (d) => void sweepOver(d, page, ids, aim, fonts));
             session.say(`One gradient runs through ${count(nodes.length, 'object')}.`);
@@ -26,7 +26,7 @@ export function SeveralFields({ aim, ids, swept }: { aim: Aim; ids: readonly str
           One sweep
         </Button>
         <Button
-          className="flex-auto px-1.5 text-[12px] whitespace-nowrap"
+          className="flex-auto px-1! text-[12px] whitespace-nowrap"
           onClick={() => {
             session.commit('Each by itself', (d) => void eachByItself(d, page, ids, aim, fonts));
             session.say(`${count(nodes.length, 'object')}: each has the gradient to itself.`);
@@ -35,7 +35,7 @@ export function SeveralFields({ aim, ids, swept }: { aim: Aim; ids: readonly str
           Each by itself
         </Button>
         <Button
-          className="flex-auto px-1.5 text-[12px] whitespace-nowrap"
+          className="flex-auto px-1! text-[12px] whitespace-nowrap"
           disabled={ramps < 2}
           title="The end of one gradient becomes the start of the next"
           onClick={() => {
