@@ -13,28 +13,25 @@ import { hitsAt } from '../../src/core/scene/hit';
 import type { Workshop } from '../../src/core/workshop';
 import { mm } from '../../src/core/units/length';
 import { crowd } from './crowd';
-
-const median = (l: number[]) => [...l].sort((a, b) => a - b)[l.length >> 1];
+import { inTurns, measured, type Measured } from './measure';
 
 /** One look for the front object at a place, among 10,000 and among 100 that cover as much of the sheet. */
-export function hitBench(shop: Workshop): { ours: number; reference: number } {
-  const time = (count: number) => {
+export async function hitBench(shop: Workshop): Promise<Measured> {
+  const looks = (count: number) => {
     const design = crowd(count, 22 / Math.sqrt(count / 100));
     const scene = shop.builder.build(design, design.pages[0]);
     const places = Array.from({ length: 2000 }, (_, i) => ({ x: mm(10 + ((i * 97) % 270)), y: mm(10 + ((i * 61) % 390)) }));
-    const run = () => {
-      const t = performance.now();
+    return () => {
       for (const p of places) hitsAt(scene, p, 2).next();
-      return (performance.now() - t) / places.length;
     };
-    run();
-    return median(Array.from({ length: 9 }, run));
   };
-  return { ours: time(10_000), reference: time(100) };
+  const [ours, reference] = await inTurns(25, 3, looks(10_000), looks(100));
+  // In µs a place.
+  return measured(ours, reference, 1000 / 2000);
 }
 
 /** Twenty gears united, one of them dragged: what a move costs, and the engine alone on what rests and what moves. */
-export async function combineBench(shop: Workshop): Promise<{ ours: number; reference: number; segments: number }> {
+export async function combineBench(shop: Workshop): Promise<{ readonly measured: Measured; readonly segments: number }> {
   let n = 0;
   const make = { newId: () => `g${n++}`, now: () => '2026-11-02T18:00:00.000Z' };
   const base = newDesign('Gears', setupOf(mm(297), mm(210)), make);
@@ -67,5 +64,5 @@ export async function combineBench(shop: Workshop): Promise<{ ours: number; refe
     engine.combine(rest, moving, 'union');
     reference.push(performance.now() - t);
   }
-  return { ours: median(ours.slice(10)), reference: median(reference.slice(10)), segments: segmentCount(rest.path) };
+  return { measured: measured(ours.slice(10), reference.slice(10)), segments: segmentCount(rest.path) };
 }

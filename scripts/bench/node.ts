@@ -15,40 +15,19 @@ import { openWorkshop, prepare } from '../../src/core/workshop';
 import { demoDesigns } from '../../src/demo/demos';
 import { nodeEnv } from '../../src/env/node';
 import { crowd } from './crowd';
+import { inTurns, measured, median } from './measure';
 import { combineBench, hitBench } from './drawing';
 import { poolsBench } from './pools';
 import { svgBench } from './svg';
 
 const shop = await openWorkshop(nodeEnv(path.join(process.cwd(), 'public')));
-const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
-async function times(rounds: number, run: () => unknown): Promise<number[]> {
-  const out: number[] = [];
-  for (let i = 0; i < rounds + 1; i++) {
-    const t = performance.now();
-    await run();
-    if (i > 0) out.push(performance.now() - t);
-  }
-  return out;
-}
-
-/** The same for several in turns: a machine that is now fast and now slow is so for all of them. */
-async function inTurns(rounds: number, ...runs: (() => unknown)[]): Promise<number[][]> {
-  const out: number[][] = runs.map(() => []);
-  for (let i = 0; i < rounds + 1; i++)
-    for (const [k, run] of runs.entries()) {
-      const t = performance.now();
-      await run();
-      if (i > 0) out[k].push(performance.now() - t);
-    }
-  return out;
-}
-
 const big = crowd(10_000);
 const palette = await prepare(shop, big);
 const scene = shop.builder.build(big, big.pages[0]);
-const ours = await times(5, () => writePdf(big, big.pages, shop.builder, palette, shop.env, { marks: false }, { step: () => {} }));
-const theirs = await times(
-  5,
+const [ours, theirs] = await inTurns(
+  11,
+  2,
+  () => writePdf(big, big.pages, shop.builder, palette, shop.env, { marks: false }, { step: () => {} }),
   () =>
     new Promise<void>((resolve) => {
       const doc = new PDFDocument({ size: [scene.width, scene.height], compress: true });
@@ -79,9 +58,8 @@ for (let i = 0; i < W * H; i++) {
   const accent = (x - 700) ** 2 + (y - 620) ** 2 < 60 ** 2;
   pixels.set(accent ? [205, 36, 46, 255] : y < 500 ? [40 + y / 12 + g, 60 + y / 8 + g, 110 + y / 9 + g, 255] : [24 + x / 30 + g, 60 + g, 92 - y / 40 + g, 255], 4 * i);
 }
-const lifting = await times(5, () => liftPalette(pixels, { count: 8, purpose: 'asSeen' }));
 const container = utils.PointContainer.fromUint8Array(Uint8Array.from(pixels), W, H);
-const wuquant = await times(2, () => buildPaletteSync([container], { colors: 8, paletteQuantization: 'wuquant', colorDistanceFormula: 'euclidean' }));
+const [lifting, wuquant] = await inTurns(3, 1, () => liftPalette(pixels, { count: 8, purpose: 'asSeen' }), () => buildPaletteSync([container], { colors: 8, paletteQuantization: 'wuquant', colorDistanceFormula: 'euclidean' }));
 
 const poster = demoDesigns()[0].design;
 const posterPalette = await prepare(shop, poster);
@@ -93,10 +71,23 @@ writeFileSync(`${dir}/poster.pdf`, await writePdf(poster, poster.pages, shop.bui
 // Its start-up: the same device and profile on a page of one point.
 const tiny = { ...poster, setup: { ...poster.setup, width: 4, height: 4, bleed: 0 }, pages: [{ ...poster.pages[0], children: [] }], nodes: {}, stories: {} };
 writeFileSync(`${dir}/tiny.pdf`, await writePdf(tiny, tiny.pages, shop.builder, posterPalette, shop.env, { marks: false }, { step: () => {} }));
-const [raster, full, startUp] = await inTurns(5, () => rasterPlates(posterScene, posterPalette, region), () => gs(`${dir}/poster.pdf`), () => gs(`${dir}/tiny.pdf`));
+const [raster, full, startUp] = await inTurns(9, 2, () => rasterPlates(posterScene, posterPalette, region), () => gs(`${dir}/poster.pdf`), () => gs(`${dir}/tiny.pdf`));
 rmSync(dir, { recursive: true, force: true });
 
-const field = await poolsBench(shop, times);
-const drawing = await svgBench(shop, inTurns);
+const field = await poolsBench(shop);
+const drawing = await svgBench(shop);
+const hits = await hitBench(shop);
+const gears = await combineBench(shop);
 
-console.log(JSON.stringify({ svg: { ours: median(drawing.ours), reference: median(drawing.reference), bytes: drawing.bytes }, hit: hitBench(shop), combine: await combineBench(shop), pools: { ours: median(field.pools), reference: median(field.linear) }, lift: { ours: median(lifting), reference: median(wuquant) }, pdf: { ours: median(ours), reference: median(theirs) }, plates: { ours: median(raster), reference: median(full) - median(startUp), startUp: median(startUp) } }));
+/** Rows of the table: what, the measures, how much is aimed at, a note. */
+console.log(
+  JSON.stringify([
+    { what: 'PDF of 10,000 paths / pdfkit writing the same paths', ...measured(ours, theirs), aim: 1, note: '' },
+    { what: 'plates of the poster at 100 dpi, raster only / tiffsep less its start-up', ...measured(raster, full.map((v, i) => v - startUp[i])), aim: 0.5, note: `start-up ${Math.round(median(startUp))} ms` },
+    { what: 'lifting 8 colours out of 1 Mpx / wuquant of image-q', ...measured(lifting, wuquant), aim: 0.2, note: '' },
+    { what: 'plates of 8 pools over 1 Mpx / of one linear gradient', ...field, aim: 4, note: '' },
+    { what: 'finding the front object at a place among 10,000 / among 100 that cover as much', ...hits, aim: 3, note: 'in µs; 2,000 places a turn' },
+    { what: 'move of one of 20 combined gears, all but the drawing / the bare engine on what rests and what moves', ...gears.measured, aim: 2, note: `${gears.segments} pieces rest` },
+    { what: 'SVG drawing to objects / saxes merely parsing it', ...drawing.measured, aim: 6, note: `${(drawing.bytes / 1e6).toFixed(1)} MB` },
+  ]),
+);

@@ -4,6 +4,7 @@ import type { Colour, Design, Paint } from '../../src/core/model/schema';
 import { rasterPlates } from '../../src/core/render/plates';
 import { prepare, type Workshop } from '../../src/core/workshop';
 import { DesignBuilder } from '../../src/demo/builder';
+import { inTurns, measured, type Measured } from './measure';
 
 const cmyk = (c: number, m: number, y: number, k: number): Colour => ({ cmyk: [c, m, y, k] });
 
@@ -16,7 +17,7 @@ function page(paint: Paint): Design {
   return b.done();
 }
 
-export async function poolsBench(shop: Workshop, times: (rounds: number, run: () => unknown) => Promise<number[]>): Promise<{ pools: number[]; linear: number[] }> {
+export async function poolsBench(shop: Workshop): Promise<Measured> {
   const colour = (i: number) => cmyk(((i * 30) % 100) / 100, ((i * 50) % 100) / 100, ((i * 70) % 100) / 100, 0.05);
   const pools = page({
     kind: 'pools',
@@ -29,7 +30,8 @@ export async function poolsBench(shop: Workshop, times: (rounds: number, run: ()
   const run = async (design: Design) => {
     const palette = await prepare(shop, design);
     const scene = shop.builder.build(design, design.pages[0]);
-    return times(9, () => rasterPlates(scene, palette, region));
+    return () => rasterPlates(scene, palette, region);
   };
-  return { pools: await run(pools), linear: await run(linear) };
+  const [ours, reference] = await inTurns(15, 2, await run(pools), await run(linear));
+  return measured(ours, reference);
 }

@@ -19,16 +19,7 @@ const ms = (v) => `${v.toFixed(v < 10 ? 2 : 0)} ms`;
 const add = (what, ours, reference, aim, note = '') => rows.push({ what, ours, reference, ratio: ours / reference, aim, note });
 
 console.log('Node …');
-const node = JSON.parse(execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/node.ts'], { encoding: 'utf8', maxBuffer: 1 << 26 }).trim().split('\n').pop());
-add('PDF of 10,000 paths / pdfkit writing the same paths', node.pdf.ours, node.pdf.reference, 1.0, 'median of 5');
-add('plates of the poster at 100 dpi, raster only / tiffsep less its start-up', node.plates.ours, node.plates.reference, 0.5, `start-up ${ms(node.plates.startUp)}`);
-add('lifting 8 colours out of 1 Mpx / wuquant of image-q', node.lift.ours, node.lift.reference, 0.2, 'median of 5 and 2');
-add('plates of 8 pools over 1 Mpx / of one linear gradient', node.pools.ours, node.pools.reference, 4, 'median of 9');
-
-add('finding the front object at a place among 10,000 / among 100 that cover as much', node.hit.ours * 1000, node.hit.reference * 1000, 3, 'in µs; median of 9 × 2,000 places');
-add('move of one of 20 combined gears, all but the drawing / the bare engine on what rests and what moves', node.combine.ours, node.combine.reference, 2, `${node.combine.segments} pieces rest; median of 70`);
-
-add('SVG drawing to objects / saxes merely parsing it', node.svg.ours, node.svg.reference, 6, `${(node.svg.bytes / 1e6).toFixed(1)} MB; median of 7`);
+rows.push(...JSON.parse(execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/node.ts'], { encoding: 'utf8', maxBuffer: 1 << 26 }).trim().split('\n').pop()));
 
 console.log('Chromium …');
 const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));

@@ -2,6 +2,7 @@
 import { SaxesParser } from 'saxes';
 import { readSvg } from '../../src/core/input/svg/read';
 import type { Workshop } from '../../src/core/workshop';
+import { inTurns, measured, type Measured } from './measure';
 
 /** Groups of paths, boxes and circles with styles, gradients and transforms, as drawing programs write them: about 5 MB. */
 function largeDrawing(): string {
@@ -17,7 +18,7 @@ function largeDrawing(): string {
   return `${parts.join('')}</svg>`;
 }
 
-export async function svgBench(shop: Workshop, inTurns: (rounds: number, ...runs: (() => unknown)[]) => Promise<number[][]>): Promise<{ readonly ours: number[]; readonly reference: number[]; readonly bytes: number }> {
+export async function svgBench(shop: Workshop): Promise<{ readonly measured: Measured; readonly bytes: number }> {
   const text = largeDrawing();
   const bytes = new TextEncoder().encode(text);
   let seen = 0;
@@ -26,7 +27,7 @@ export async function svgBench(shop: Workshop, inTurns: (rounds: number, ...runs
     parser.on('opentag', (tag) => void (seen += Object.keys(tag.attributes).length));
     parser.write(text).close();
   };
-  const [reference, ours] = await inTurns(7, parse, () => readSvg(bytes, 'bench', { ...shop.env, fonts: shop.fonts }));
+  const [reference, ours] = await inTurns(9, 2, parse, () => readSvg(bytes, 'bench', { ...shop.env, fonts: shop.fonts }));
   if (!seen) throw new Error('nothing was parsed');
-  return { ours, reference, bytes: bytes.length };
+  return { measured: measured(ours, reference), bytes: bytes.length };
 }
