@@ -16,9 +16,29 @@ export const name = z.string().max(200);
 export const coordinate = z.number().min(-FAR).max(FAR);
 export const measure = z.number().min(0).max(FAR);
 export const unit01 = z.number().min(0).max(1);
-export const matrix = z.tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate]).readonly();
+export const matrix = coordinates(z.tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate]).readonly(), 6, 6);
+const MOST_NUMBERS = 2_000_000;
 /** A path's numbers: commands and coordinates. */
-export const pathNumbers = z.array(coordinate).max(2_000_000).readonly();
+export const pathNumbers = coordinates(z.array(coordinate).max(MOST_NUMBERS).readonly(), 0, MOST_NUMBERS);
+
+/**
+ * The same as `slow`, a list of coordinates: one loop sees that it is sound, and only what is not is asked for what is
+ * wrong. A drawing has millions of them, and a check of each by itself takes ten times as long as reading them.
+ */
+function coordinates<T extends z.ZodType<readonly number[]>>(slow: T, least: number, most: number): z.ZodType<z.infer<T>> {
+  const sound = (v: unknown): boolean => {
+    if (!Array.isArray(v) || v.length < least || v.length > most) return false;
+    for (let i = 0; i < v.length; i++) if (typeof v[i] !== 'number' || !(v[i] >= -FAR && v[i] <= FAR)) return false;
+    return true;
+  };
+  const quick = z.unknown().superRefine((v, ctx) => {
+    if (sound(v)) return;
+    for (const issue of slow.safeParse(v).error?.issues ?? []) ctx.addIssue({ ...issue } as Parameters<typeof ctx.addIssue>[0]);
+  });
+  // The schema that is handed out tells the list as it is.
+  const { $schema: _, ...shape } = z.toJSONSchema(slow, { io: 'input' });
+  return quick.meta(shape) as unknown as z.ZodType<z.infer<T>>;
+}
 
 export const cmykSchema = z.tuple([unit01, unit01, unit01, unit01]).readonly();
 const rgb = z.tuple([unit01, unit01, unit01]).readonly();
