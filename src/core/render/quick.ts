@@ -1,9 +1,10 @@
 import type { Palette } from '../colour/palette';
 import { determinant, invert, multiply } from '../geometry/matrix';
-import { draw, transformPath, type PathData } from '../geometry/path';
+import { transformPath, type PathData } from '../geometry/path';
 import { grow, intersect, isEmpty, overlaps, transformRect, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
 import type { GradientPaint, PicturePaint } from '../model/schema';
+import { drawOn } from './canvasPath';
 import { asLight } from './asLight';
 import { mapBitmap, paintBitmap, type Bitmap } from './bitmap';
 import { fieldMap } from './field';
@@ -392,16 +393,3 @@ export class QuickPainter {
     return path;
   }
 }
-
-/** Puts a path on a canvas, or into a path of one. One sink serves all: there are thousands. */
-function drawOn(target: Pick<Path2D, 'moveTo' | 'lineTo' | 'bezierCurveTo' | 'closePath'>, data: PathData): void {
-  SINK.target = target;
-  draw(data, SINK);
-}
-const SINK = {
-  target: null as unknown as Pick<Path2D, 'moveTo' | 'lineTo' | 'bezierCurveTo' | 'closePath'>,
-  moveTo: (x: number, y: number) => SINK.target.moveTo(x, y),
-  lineTo: (x: number, y: number) => SINK.target.lineTo(x, y),
-  curveTo: (a: number, b: number, c: number, d: number, x: number, y: number) => SINK.target.bezierCurveTo(a, b, c, d, x, y),
-  close: () => SINK.target.closePath(),
-};
