@@ -11,6 +11,7 @@ import { writePdf } from '../../src/core/output/pdf/write';
 import { rasterPlates } from '../../src/core/render/plates';
 import { regionOf } from '../../src/core/render/region';
 import { bleedRect } from '../../src/core/scene/scene';
+import { walk } from '../../src/core/scene/walk';
 import { openWorkshop, prepare } from '../../src/core/workshop';
 import { demoDesigns } from '../../src/demo/demos';
 import { nodeEnv } from '../../src/env/node';
@@ -33,8 +34,8 @@ const [ours, theirs] = await inTurns(
       const doc = new PDFDocument({ size: [scene.width, scene.height], compress: true });
       doc.on('data', () => {});
       doc.on('end', resolve);
-      for (const item of scene.items) {
-        const p = item.path;
+      walk(scene.root, (item) => {
+        const p = item.placed.path;
         for (let i = 0; i < p.length; i += 1 + COORDS[p[i]]) {
           if (p[i] === 0) doc.moveTo(p[i + 1], p[i + 2]);
           else if (p[i] === 1) doc.lineTo(p[i + 1], p[i + 2]);
@@ -43,7 +44,7 @@ const [ours, theirs] = await inTurns(
         }
         const [c, m, y, k] = item.paint.kind === 'colour' ? palette.mix(item.paint.colour) : [0, 0, 0, 1];
         doc.fill([c * 100, m * 100, y * 100, k * 100]);
-      }
+      });
       doc.end();
     }),
 );

@@ -7,6 +7,7 @@ import { pictureLook } from '../../src/core/render/pictureLook';
 import { QuickPainter } from '../../src/core/render/quick';
 import { draw } from '../../src/core/geometry/path';
 import { bleedRect } from '../../src/core/scene/scene';
+import { walk } from '../../src/core/scene/walk';
 import { openWorkshop, prepare } from '../../src/core/workshop';
 import { browserEnv } from '../../src/env/browser';
 import { crowd } from './crowd';
@@ -48,7 +49,7 @@ async function recolourBench(design: Design): Promise<Sample> {
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.fillStyle = '#fff';
     ctx.fillRect(0, 0, canvas.width, canvas.height);
-    painter.paint(ctx, scene.items, new Palette({ ...design, swatches: [...design.swatches] }, shop.room), { scale, x: 20, y: 20 }, bleedRect(scene));
+    painter.paint(ctx, scene.root.content, new Palette({ ...design, swatches: [...design.swatches] }, shop.room), { scale, x: 20, y: 20 }, bleedRect(scene));
   });
   canvas.remove();
   return result;
@@ -65,15 +66,16 @@ async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample
   document.body.append(canvas);
   const ctx = canvas.getContext('2d', { alpha: false })!;
   const scale = 800 / scene.height;
-  const bare = scene.items.map((item) => {
+  const bare: { path: Path2D; css: string }[] = [];
+  walk(scene.root, (item) => {
     const path = new Path2D();
-    draw(item.path, {
+    draw(item.placed.path, {
       moveTo: (x, y) => path.moveTo(x, y),
       lineTo: (x, y) => path.lineTo(x, y),
       curveTo: (a, b, c, d, x, y) => path.bezierCurveTo(a, b, c, d, x, y),
       close: () => path.closePath(),
     });
-    return { path, css: item.paint.kind === 'colour' ? palette.css(item.paint.colour) : '#000' };
+    bare.push({ path, css: item.paint.kind === 'colour' ? palette.css(item.paint.colour) : '#000' });
   });
   const clear = () => {
     ctx.setTransform(1, 0, 0, 1, 0, 0);
@@ -92,7 +94,7 @@ async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample
   };
   const drawQuick = () => {
     clear();
-    painter.paint(ctx, scene.items, palette, { scale, x: 0, y: 0 }, bleedRect(scene));
+    painter.paint(ctx, scene.root.content, palette, { scale, x: 0, y: 0 }, bleedRect(scene));
   };
   drawQuick();
   // In turns: a machine that is now fast and now slow is so for both.

@@ -17,6 +17,7 @@ import type { NodeOf } from '@/core/model/schema';
 import type { DesignBuilder } from '@/demo/builder';
 import { box, disc, INK, named } from '../support/drawing';
 import { b, boxOf, design, id, only, open, run, said, take } from '../support/opened';
+import { leavesOf } from '../support/scenes';
 
 const path = (name: string) => named(design(), name) as NodeOf<'path'>;
 
@@ -324,7 +325,7 @@ describe('by hand', () => {
     expect(node.widths).toHaveLength(made.nodes.length);
     expect(node.widths![0]).toBeLessThan(node.widths![node.widths!.length - 1]);
     // It is an area in the scene, thinner at its beginning.
-    expect(b.session.scene().items[0]).toMatchObject({ type: 'fill', line: true });
+    expect(leavesOf(b.session.scene())[0]).toMatchObject({ type: 'fill', line: true });
     const ring = lineThrough(Array.from({ length: 60 }, (_, i) => ({ x: 50 * Math.cos(i / 9.5), y: 50 * Math.sin(i / 9.5) })), 1, 10);
     expect(ring.closed).toBe(true);
   });

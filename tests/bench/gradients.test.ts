@@ -18,6 +18,7 @@ import { DesignBuilder, flat } from '@/demo/builder';
 import { openBench, type TestBench } from '../support/bench';
 import { cmyk, linear, making, radial } from '../support/sample';
 import { beadPlaces, beadsApart } from '@/bench/tools/beads';
+import { leavesOf } from '../support/scenes';
 
 let b: TestBench;
 let ids: string[];
@@ -102,11 +103,11 @@ describe('on the object', () => {
   test('letters each for themselves: the line is drawn in the first letter’s own box', async () => {
     await open((d) => [d.displayText('Words', 100, 200, [{ align: 'left', leading: 1, runs: [runOf('Glow', 80, { ...(linear(stops, [0, 1, -1, 0, 0, 0]) as GradientPaint), eachLetter: true }, 'archivo-800')] }])]);
     b.session.set({ aim: 'letters' });
-    const items = b.session.scene().items.filter((i) => i.node === ids[0]);
+    const items = leavesOf(b.session.scene()).filter((i) => i.node === ids[0]);
     expect(items).toHaveLength(4);
     const target = aimedGradient(b.session)!;
     expect(target.matrix).toEqual(items[0].matrix);
-    const box = items[0].bounds;
+    const box = items[0].inkBounds;
     const [a, z] = [apply(target.matrix, { x: 0, y: 0 }), apply(target.matrix, { x: 1, y: 1 })];
     expect([a.x, a.y, z.x, z.y]).toEqual([box.x0, box.y0, box.x1, box.y1].map((v) => expect.closeTo(v, 4)));
   });

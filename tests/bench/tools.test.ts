@@ -7,7 +7,7 @@ import type { GradientPaint } from '@/core/model/schema';
 import { SHAPES } from '@/core/shapes/catalogue';
 import { plainText } from '@/core/text/layout';
 import { mm } from '@/core/units/length';
-import { changedArea } from '@/bench/canvas/artPainter';
+import { changedArea } from '@/core/scene/walk';
 import { fitRect, toPage, toScreen, zoomAt } from '@/bench/canvas/camera';
 import { placedGrips, selectionFrame } from '@/bench/canvas/frame';
 import { caretLine, offsetAt } from '@/bench/canvas/caret';
@@ -370,13 +370,13 @@ describe('standing nearer and further', () => {
   });
   test('only what changed is painted again', async () => {
     await open(demoDesigns()[0].design);
-    const before = b.session.scene().items;
+    const before = b.session.scene().root.content;
     b.session.set({ selection: [Object.values(b.session.design.nodes).find((n) => n.name === 'Moon')!.id] });
     const was = box();
     b.drag(selectTool, [(was.x0 + was.x1) / 2, (was.y0 + was.y1) / 2], [(was.x0 + was.x1) / 2 + 30, (was.y0 + was.y1) / 2], { mod: true });
-    const area = changedArea(before, b.session.scene().items);
+    const area = changedArea(before, b.session.scene().root.content);
     expect(area.x0).toBeCloseTo(was.x0, 3);
     expect(area.x1).toBeCloseTo(was.x1 + 30, 3);
-    expect(changedArea(before, before.slice(1))).toEqual(before[0].bounds);
+    expect(changedArea(before, before.slice(1))).toEqual(before[0].paintBounds);
   });
 });

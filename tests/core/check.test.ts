@@ -124,8 +124,9 @@ test('a combination that no engine could do rightly is a stop', () => {
   const [one] = block(10, 10, 20, 20)(b);
   b.place(0, [b.combination('Seam', 'union', [one], {})]);
   const design = b.done();
-  const scene = { ...shop.builder.build(design, design.pages[0]), unsure: [design.pages[0].children[0]] };
+  const built = shop.builder.build(design, design.pages[0]);
+  const scene = { ...built, root: { ...built.root, findings: { ...built.root.findings, unsure: [design.pages[0].children[0]] } } };
   expect([...unsureRule.find({ design, page: design.pages[0], scene, palette: null as never })]).toEqual([{ node: design.pages[0].children[0], facts: {} }]);
   expect(unsureRule.say({}, 'Seam').message).toBe('Seam could not be combined rightly; what is shown is only near to it.');
-  expect(shop.builder.build(design, design.pages[0]).unsure).toEqual([]);
+  expect(shop.builder.build(design, design.pages[0]).root.findings.unsure).toEqual([]);
 });

@@ -24,6 +24,7 @@ import type { Workshop } from '@/core/workshop';
 import { prepare } from '@/core/workshop';
 import { INK, OTHER, box, disc, idOf, named, sheet } from '../support/drawing';
 import { testShop } from '../support/shop';
+import { leavesOf } from '../support/scenes';
 
 let shop: Workshop;
 beforeAll(async () => {
@@ -63,10 +64,10 @@ describe('combinations', () => {
     const { design, id } = combined(two(), 'subtract');
     const moved = tryOut(design, (d) => moveNodes(d, design.pages[0], [idOf(design, 'Front')], -50, 0));
     expect(Math.abs(area(regionOf(moved, id)) / (1e4 - Math.PI * 1600) - 1)).toBeLessThan(1e-3);
-    const items = shop.builder.build(moved, moved.pages[0]).items;
+    const items = leavesOf(shop.builder.build(moved, moved.pages[0]));
     expect(items).toHaveLength(1);
     expect(items[0]).toMatchObject({ node: id, type: 'fill' });
-    expect(area({ path: items[0].path, rule: 'evenOdd' })).toBeCloseTo(area(regionOf(moved, id)), 6);
+    expect(area({ path: items[0].placed.path, rule: 'evenOdd' })).toBeCloseTo(area(regionOf(moved, id)), 6);
     const hidden = tryOut(design, (d) => void (d.nodes[idOf(design, 'Front')].hidden = true));
     expect(area(regionOf(hidden, id))).toBeCloseTo(1e4, 6);
     const other = tryOut(design, (d) => setCombination(d, id, { op: 'intersect' }));
@@ -96,9 +97,9 @@ describe('combinations', () => {
 
   test('a division paints every piece as the frontmost over it; plain, each is a path of its own', () => {
     const { design, id } = combined(two(), 'divide');
-    const items = shop.builder.build(design, design.pages[0]).items;
+    const items = leavesOf(shop.builder.build(design, design.pages[0]));
     expect(items.map((i) => (i.paint.kind === 'colour' ? i.paint.colour : null))).toEqual(expect.arrayContaining([INK, OTHER]));
-    expect(items.reduce((sum, i) => sum + area({ path: i.path, rule: 'evenOdd' }), 0)).toBeCloseTo(1e4 + half, -1);
+    expect(items.reduce((sum, i) => sum + area({ path: i.placed.path, rule: 'evenOdd' }), 0)).toBeCloseTo(1e4 + half, -1);
     const plain = tryOut(design, (d) => void makePlain(d, design.pages[0], [id], newId, shop.fonts));
     const group = plain.nodes[id];
     expect(group.kind === 'group' && group.children.map((c) => plain.nodes[c].kind)).toEqual(['path', 'path', 'path']);
@@ -151,7 +152,7 @@ describe('combinations', () => {
       expect(area(quick)).toBeCloseTo(area(areaOf(kept, id, shop.fonts).region), 1);
       // The scene that is patched for showing has the same.
       const patched = shop.builder.patch(shop.builder.build(design, design.pages[0]), shown, design.pages[0], only)!;
-      expect(area({ path: patched.items[0].path, rule: 'evenOdd' })).toBeCloseTo(area(quick), 6);
+      expect(area({ path: leavesOf(patched)[0].placed.path, rule: 'evenOdd' })).toBeCloseTo(area(quick), 6);
     }
   });
 
@@ -231,12 +232,12 @@ describe('step and repeat', () => {
     expect(ring.design.nodes[ring.id]).toMatchObject({ kind: 'repeat', arrangement: { kind: 'ring', count: 8, step: 45, centre: { x: 100, y: 80 } } });
     const pivoted = repeated('ring', { x: 1, y: 2 });
     expect(pivoted.design.nodes[pivoted.id]).toMatchObject({ arrangement: { centre: { x: 1, y: 2 } } });
-    const items = shop.builder.build(ring.design, ring.page).items;
+    const items = leavesOf(shop.builder.build(ring.design, ring.page));
     expect(items).toHaveLength(8);
     expect(new Set(items.map((i) => i.node))).toEqual(new Set([idOf(ring.design, 'Ray')]));
     // All tips lie on one circle.
     for (const i of items) {
-      const far = Math.max(...Array.from({ length: i.path.length / 3 }, (_, k) => (i.path[k * 3] === 3 ? 0 : Math.hypot(i.path[k * 3 + 1] - 100, i.path[k * 3 + 2] - 80))));
+      const far = Math.max(...Array.from({ length: i.placed.path.length / 3 }, (_, k) => (i.placed.path[k * 3] === 3 ? 0 : Math.hypot(i.placed.path[k * 3 + 1] - 100, i.placed.path[k * 3 + 2] - 80))));
       expect(far).toBeCloseTo(60, 6);
     }
   });
@@ -261,7 +262,7 @@ describe('step and repeat', () => {
     const plain = tryOut(design, (d) => void makePlain(d, page, [id], newId, shop.fonts));
     const group = plain.nodes[id];
     expect(group.kind === 'group' && group.children).toHaveLength(3);
-    expect(shop.builder.build(plain, page).items.map((i) => i.bounds)).toEqual(shop.builder.build(design, page).items.map((i) => i.bounds));
+    expect(leavesOf(shop.builder.build(plain, page)).map((i) => i.inkBounds)).toEqual(leavesOf(shop.builder.build(design, page)).map((i) => i.inkBounds));
     const words = sheet((b) => [b.displayText('Word', 20, 60, [{ align: 'left', leading: 1, runs: [runOf('Quay', 20)] }])]);
     let made = '';
     const twice = tryOut(words, (d) => {

@@ -23,6 +23,7 @@ import { FULL } from '../support/measured';
 import { cmyk, making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 import fc from '../support/seeded';
+import { leavesOf, toldOf } from '../support/scenes';
 
 let shop: Workshop;
 beforeAll(async () => {
@@ -114,11 +115,7 @@ describe('random commands', () => {
           for (const page of design.pages) {
             const fresh = new SceneBuilder(shop.fonts).build(design, page);
             const mine = kept.build(design, page);
-            expect(mine.items.length).toBe(fresh.items.length);
-            mine.items.forEach((item, i) => {
-              const other = fresh.items[i];
-              if (item.node !== other.node || item.type !== other.type || JSON.stringify([item.path, item.bounds, item.matrix, item.paint]) !== JSON.stringify([other.path, other.bounds, other.matrix, other.paint])) throw new Error(`item ${i} of ${item.node} differs`);
-            });
+            expect(toldOf(mine)).toEqual(toldOf(fresh));
           }
         }
       }),
@@ -141,10 +138,10 @@ describe('random commands', () => {
         const made = tryOut(design, recipe);
         const patched = shop.builder.patch(base, shown, page, [node.id])!;
         const whole = new SceneBuilder(shop.fonts).build(made, page);
-        const plain = (x: typeof whole) => JSON.stringify(x.items.map((i) => [i.node, i.path, i.bounds, i.paint, i.matrix]));
+        const plain = (x: typeof whole) => JSON.stringify(leavesOf(x).map((i) => [i.node, i.placed.path, i.inkBounds, i.paint, i.matrix]));
         if (plain(patched) !== plain(whole)) throw new Error(`${node.name} differs`);
       }
-      expect(shop.builder.build(design, page).items).toEqual(base.items);
+      expect(leavesOf(shop.builder.build(design, page))).toEqual(leavesOf(base));
     }
   });
 
@@ -154,13 +151,13 @@ describe('random commands', () => {
     const moon = Object.values(design.nodes).find((n) => n.name === 'Moon')!;
     const next = tryOut(design, (d) => moveNodes(d, design.pages[0], [moon.id], 5, 5));
     const after = shop.builder.build(next, next.pages[0]);
-    expect(after.items.filter((item, i) => item !== before.items[i]).map((i) => i.node)).toEqual([moon.id]);
+    expect(leavesOf(after).filter((item, i) => item !== leavesOf(before)[i]).map((i) => i.node)).toEqual([moon.id]);
   });
 });
 
 describe('where things are', () => {
   const find = (d: Design, name: string) => Object.values(d.nodes).find((n) => n.name === name)!;
-  const boxes = (d: Design) => shop.builder.build(d, d.pages[0]).items.map((i) => i.bounds);
+  const boxes = (d: Design) => leavesOf(shop.builder.build(d, d.pages[0])).map((i) => i.inkBounds);
 
   test('grouping and ungrouping move nothing', () => {
     const design = demoDesigns()[0].design;

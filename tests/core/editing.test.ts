@@ -25,6 +25,7 @@ import { prepare, type Workshop } from '@/core/workshop';
 import { box, disc, INK, OTHER, sheet } from '../support/drawing';
 import { FULL, measured } from '../support/measured';
 import { testShop } from '../support/shop';
+import { leavesOf } from '../support/scenes';
 
 let shop: Workshop;
 let start: Design;
@@ -129,8 +130,8 @@ test('random sessions of thirty commands: always a whole design; all undone and 
       expect(verifyDesign(JSON.parse(end))).toMatchObject({ ok: true });
       // What was remembered on the way is what a fresh look makes.
       const page = now.pages[0];
-      const known = shop.builder.build(now, page).items.map((i) => [i.node, i.bounds]);
-      expect(new SceneBuilder(shop.fonts).build(JSON.parse(end) as Design, page).items.map((i) => [i.node, i.bounds])).toEqual(known);
+      const known = leavesOf(shop.builder.build(now, page)).map((i) => [i.node, i.inkBounds]);
+      expect(leavesOf(new SceneBuilder(shop.fonts).build(JSON.parse(end) as Design, page)).map((i) => [i.node, i.inkBounds])).toEqual(known);
       let back = now;
       for (const e of [...entries].reverse()) back = undoEntry(back, e);
       expect(serializeDesign(back)).toBe(serializeDesign(start));

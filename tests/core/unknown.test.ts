@@ -14,6 +14,7 @@ import { placesOf } from '../support/places';
 import { random } from '../support/random';
 import { making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
+import { leavesOf } from '../support/scenes';
 
 const json = (d: Design) => JSON.parse(serializeDesign(d)) as Record<string, never> & { nodes: Record<string, Record<string, unknown>>; pages: { children: string[] }[]; stories: Record<string, unknown> };
 const SAMPLE = sampleDesign();
@@ -29,8 +30,8 @@ describe('what a later version made', () => {
     const read = verifyDesign(value);
     if (!read.ok) throw new Error(read.what);
     const palette = await prepare(shop, read.design);
-    const plain = shop.builder.build(SAMPLE, SAMPLE.pages[0]).items.length;
-    expect(shop.builder.build(read.design, read.design.pages[0]).items).toHaveLength(plain);
+    const plain = leavesOf(shop.builder.build(SAMPLE, SAMPLE.pages[0])).length;
+    expect(leavesOf(shop.builder.build(read.design, read.design.pages[0]))).toHaveLength(plain);
     expect(checkDesign(read.design, shop.builder, palette).filter((f) => f.code === 'object.unknown').map((f) => f.message)).toEqual(['Glow is of a kind that this version does not know (“glowworm”); it is not drawn.']);
     const again = unpackDesign(packDesign(tryOut(read.design, (d) => void (d.nodes.later.name = 'Glow, moved')), null));
     if (!again.ok) throw new Error(again.code);
@@ -45,7 +46,7 @@ describe('what a later version made', () => {
     const shop = await testShop();
     const palette = await prepare(shop, design);
     const id = Object.values(design.nodes).find((n) => n.name === 'Starfish')!.id;
-    expect(shop.builder.build(design, design.pages[0]).items.some((i) => i.node === id)).toBe(false);
+    expect(leavesOf(shop.builder.build(design, design.pages[0])).some((i) => i.node === id)).toBe(false);
     expect(checkDesign(design, shop.builder, palette).some((f) => f.code === 'object.unknown' && f.node === id && /“starfish”/.test(f.message))).toBe(true);
     expect(verifyDesign(json(design)).ok).toBe(true);
   });

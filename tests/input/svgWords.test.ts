@@ -8,6 +8,7 @@ import { newDesign, setupOf } from '@/core/model/defaults';
 import { making } from '../support/sample';
 import { random } from '../support/random';
 import { testShop } from '../support/shop';
+import { leavesOf } from '../support/scenes';
 
 const FONT = 'public/fonts/archivo-400.ttf';
 const doc = (text: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="600" height="200" font-family="Archivo" font-size="24">${text}</svg>`;
@@ -18,7 +19,7 @@ async function boxes(text: string): Promise<{ ours: Rect; theirs: Rect }> {
   const { clip } = await readSvg(new TextEncoder().encode(doc(text)), 'words', { ...shop.env, fonts: shop.fonts });
   let design = newDesign('Words', setupOf(450, 150, { bleed: 0 }), making);
   design = tryOut(design, (d) => void pasteClip(d, d.pages[0].id, clip, shop.env.newId, [1, 0, 0, 1, 0, 0]));
-  const found = unionAll(shop.builder.build(design, design.pages[0]).items.map((i) => i.bounds));
+  const found = unionAll(leavesOf(shop.builder.build(design, design.pages[0])).map((i) => i.inkBounds));
   const k = 96 / 72;
   const drawn = new Resvg(doc(text), { font: { fontFiles: [FONT], loadSystemFonts: false, defaultFontFamily: 'Archivo' } }).getBBox()!;
   return { ours: { x0: found.x0 * k, y0: found.y0 * k, x1: found.x1 * k, y1: found.y1 * k }, theirs: { x0: drawn.x, y0: drawn.y, x1: drawn.x + drawn.width, y1: drawn.y + drawn.height } };

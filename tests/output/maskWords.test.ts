@@ -115,7 +115,7 @@ test('a second build says the same of faces and overset words as the first', () 
   b.place(0, [b.group('Masked', [field, word]), b.group('Cut', [b.shape('Other', 'rectangle', { x: 0, y: 110, w: 200, h: 60 }, { fill: FILLS.flat }), outlined]), b.combination('Both', 'union', [b.shape('Third', 'ellipse', { x: 210, y: 60, w: 80, h: 60 }, {}), operand], { fill: FILLS.flat })]);
   const design = b.done();
   const said = () => {
-    const { missingFaces, overset, unsure } = shop.builder.build(design, design.pages[0]);
+    const { missingFaces, overset, unsure } = shop.builder.build(design, design.pages[0]).root.findings;
     return { missingFaces, overset, unsure };
   };
   const first = said();

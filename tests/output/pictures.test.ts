@@ -21,6 +21,8 @@ import { newDesign, setupOf } from '@/core/model/defaults';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { drawnDesign, making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
+import { withContent } from '@/core/scene/walk';
+import { leavesOf } from '../support/scenes';
 
 let shop: Workshop;
 beforeAll(async () => {
@@ -149,7 +151,7 @@ describe('the quick painter stays near the truth of the plates', () => {
         return { image: newImage(look), width: look.width, height: look.height };
       },
     });
-    painter.paint(ctx as unknown as Canvas2D, scene.items, palette, { scale, x: 0, y: 0 }, trimRect(scene));
+    painter.paint(ctx as unknown as Canvas2D, scene.root.content, palette, { scale, x: 0, y: 0 }, trimRect(scene));
     return ctx.getImageData(0, 0, canvas.width, canvas.height).data;
   };
   const truth = (scene: Scene, palette: Palette, scale: number) => compositePlates(rasterPlates(scene, palette, regionOf(trimRect(scene), 72 * scale))!, palette);
@@ -158,11 +160,11 @@ describe('the quick painter stays near the truth of the plates', () => {
     const design = sampleDesign();
     const { scene, palette } = await sceneOf(design);
     const seen = new Set<string>();
-    for (const item of scene.items) {
+    for (const item of leavesOf(scene)) {
       const kind = `${item.type} ${item.paint.kind} ${'gradient' in item.paint ? item.paint.gradient : ''} ${item.type === 'stroke' ? item.stroke.join : ''}`;
       if (seen.has(kind)) continue;
       seen.add(kind);
-      const one = { ...scene, items: [item] };
+      const one = withContent(scene, [item]);
       expect([kind, meanDifference(quick(one, palette, 0.5), truth(one, palette, 0.5)) <= 0.35]).toEqual([kind, true]);
     }
     expect(seen.size).toBeGreaterThanOrEqual(8);

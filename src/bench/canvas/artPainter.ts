@@ -1,9 +1,10 @@
 import type { Palette } from '@/core/colour/palette';
 import { hexOf } from '@/core/colour/spaces';
-import { EMPTY_RECT, contains, grow, isEmpty, union, type Rect } from '@/core/geometry/rect';
+import { contains, grow, isEmpty, type Rect } from '@/core/geometry/rect';
 import type { Region } from '@/core/render/coverage';
 import { QuickPainter, type View } from '@/core/render/quick';
-import { bleedRect, trimRect, type Item, type Scene } from '@/core/scene/scene';
+import { bleedRect, trimRect, type Part, type Scene } from '@/core/scene/scene';
+import { changedArea } from '@/core/scene/walk';
 import type { Session } from '../session/session';
 import type { BenchState, Camera } from '../session/state';
 
@@ -85,7 +86,7 @@ export class ArtPainter {
     const moving = session.state.preview !== null;
 
     if (sameLook && sameCamera && before.scene !== scene && view !== 'plates' && before.scene.width === scene.width && before.scene.height === scene.height) {
-      const dirty = changedArea(before.scene.items, scene.items);
+      const dirty = changedArea(before.scene.root.content, scene.root.content);
       if (!isEmpty(dirty)) this.repaint(scene, palette, dirty);
     } else if (!sameLook || !sameCamera || before.scene !== scene) {
       this.repaintAll(scene, palette);
@@ -138,7 +139,7 @@ export class ArtPainter {
     const sheet = bleedRect(scene);
     let over = this.hanging.get(scene);
     if (!over) {
-      over = scene.items.filter((i) => !contains(sheet, i.bounds));
+      over = scene.root.content.filter((p) => !contains(sheet, p.paintBounds));
       this.hanging.set(scene, over);
     }
     if (!over.length) return;
@@ -154,7 +155,7 @@ export class ArtPainter {
   }
 
   /** Found once a scene: a pan must not look through ten thousand items at every frame. */
-  private readonly hanging = new WeakMap<Scene, readonly Item[]>();
+  private readonly hanging = new WeakMap<Scene, readonly Part[]>();
 
   private clipToSheet(scene: Scene, v: View): void {
     const { ctx } = this;
@@ -204,7 +205,7 @@ export class ArtPainter {
       ctx.setTransform(1, 0, 0, 1, 0, 0);
       this.clipToSheet(scene, v);
     }
-    this.quick.paint(ctx, scene.items, palette, v, dirty);
+    this.quick.paint(ctx, scene.root.content, palette, v, dirty);
     ctx.restore();
     ctx.restore();
   }
@@ -276,18 +277,4 @@ export class ArtPainter {
     if (this.rest) clearTimeout(this.rest);
     cancelAnimationFrame(this.frame);
   }
-}
-
-/** Where two pictures of a page differ: the boxes of items that came, went or changed place in the pile. */
-export function changedArea(before: readonly Item[], after: readonly Item[]): Rect {
-  let area = EMPTY_RECT;
-  if (before.length === after.length) {
-    for (let i = 0; i < after.length; i++) if (before[i] !== after[i]) area = union(union(area, before[i].bounds), after[i].bounds);
-    return area;
-  }
-  const old = new Set(before);
-  const now = new Set(after);
-  for (const item of after) if (!old.has(item)) area = union(area, item.bounds);
-  for (const item of before) if (!now.has(item)) area = union(area, item.bounds);
-  return area;
 }

@@ -5,7 +5,7 @@ import { isText } from '@/core/edit/layout';
 import { pathBounds, transformPath } from '@/core/geometry/path';
 import { pageMatrix, pageOf, withDescendants } from '@/core/model/tree';
 import { unionAll } from '@/core/geometry/rect';
-import type { Item, Scene } from '@/core/scene/scene';
+import { partsOf } from '@/core/scene/walk';
 import { tracePath } from '../canvas/ink';
 import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
@@ -29,21 +29,20 @@ export function PileThumb({ id }: { id: string }) {
     const ctx = c?.getContext('2d');
     const { design } = session.state;
     if (!c || !ctx || !design.nodes[id]) return;
-    const byNode = itemsByNode(session.restingScene(design));
-    const items = withDescendants(design, id).flatMap((x) => byNode.get(x) ?? []).sort((a, b) => a.at - b.at).map((x) => x.item);
+    const parts = partsOf(session.restingScene(design), new Set(withDescendants(design, id)));
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.clearRect(0, 0, c.width, c.height);
-    if (!items.length) {
+    if (!parts.length) {
       drawArea(ctx, c, session, id);
       return;
     }
-    const box = unionAll(items.map((i) => i.bounds));
+    const box = unionAll(parts.map((p) => p.paintBounds));
     const [w, h] = [box.x1 - box.x0, box.y1 - box.y0];
     // Of a long line of words the beginning is shown, as high as there is room.
     const long = isText(design.nodes[id]) && w > 2.5 * h;
     const scale = long ? (c.height - 8) / Math.max(h, 0.01) : (c.width - 2) / Math.max(w, h, 0.01);
     const view = { scale, x: long ? 2 - box.x0 * scale : c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
-    painterOf(session).paint(ctx, items, session.palette, view, box);
+    painterOf(session).paint(ctx, parts, session.palette, view, box);
     makeSeen(ctx, c);
   });
   useEffect(() => {
@@ -52,25 +51,6 @@ export function PileThumb({ id }: { id: string }) {
     return () => clearTimeout(later);
   }, [session, id, node, swatches, epoch]);
   return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} className="shrink-0 rounded-sm" style={{ width: SIZE, height: SIZE, background: LIGHT }} />;
-}
-
-interface Placed {
-  readonly item: Item;
-  /** Its place in the pile of all. */
-  readonly at: number;
-}
-const indices = new WeakMap<Scene, Map<string, Placed[]>>();
-function itemsByNode(scene: Scene): Map<string, Placed[]> {
-  let index = indices.get(scene);
-  if (index) return index;
-  index = new Map();
-  for (const [at, item] of scene.items.entries()) {
-    const list = index.get(item.node);
-    if (list) list.push({ item, at });
-    else index.set(item.node, [{ item, at }]);
-  }
-  indices.set(scene, index);
-  return index;
 }
 
 /** Makes sure that what was drawn is seen: hairs and lines of words are drawn stronger, and it stands on what it differs from. */

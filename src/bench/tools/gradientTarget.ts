@@ -9,6 +9,7 @@ import { apply, multiply, type Matrix, type Point } from '@/core/geometry/matrix
 import { flatten } from '@/core/geometry/path';
 import type { GradientPaint, Mixing, PoolsPaint, Stop } from '@/core/model/schema';
 import { pageMatrix } from '@/core/model/tree';
+import { findLeaf } from '@/core/scene/walk';
 import { screenMatrix } from '../canvas/frame';
 import type { Session } from '../session/session';
 
@@ -34,7 +35,7 @@ export function aimedAt(s: Session, aim: Aim, nodes: readonly string[] = aimedNo
   const matrix = pageMatrix(design, page, node);
   if (nodes.length > 1 && !isSweep(design, page, nodes, aim)) return null;
   if (paint.kind === 'gradient' && paint.eachLetter) {
-    const letter = s.scene().items.find((i) => i.node === node && i.paint.kind === 'gradient' && i.paint.eachLetter && i.type === 'glyphs' && (aim === 'letterOutline') === (i.stroke !== null));
+    const letter = findLeaf(s.scene().root, (i) => i.node === node && i.paint.kind === 'gradient' && i.paint.eachLetter === true && i.type === 'glyphs' && (aim === 'letterOutline') === (i.stroke !== null));
     return { node, nodes, paint, aim, matrix: letter?.matrix ?? matrix };
   }
   return { node, nodes, paint, aim, matrix };
@@ -110,8 +111,8 @@ export function trackOf(s: Session, target: GradientTarget): Track {
   const m = multiply(screenMatrix(s.state.camera), target.matrix);
   const { line } = target.paint;
   if (line) {
-    const item = s.scene().items.find((i) => i.node === target.node && i.type !== 'fill' && i.stroke && i.paint.kind === 'gradient');
-    const [first] = item ? flatten(item.path, 0.2) : [];
+    const item = findLeaf(s.scene().root, (i) => i.node === target.node && i.type !== 'fill' && i.stroke !== null && i.paint.kind === 'gradient');
+    const [first] = item ? flatten(item.placed.path, 0.2) : [];
     if (item && item.type !== 'fill' && item.stroke && first && first.points.length >= 4) {
       const camera = screenMatrix(s.state.camera);
       const points: Point[] = [];

@@ -7,6 +7,7 @@ import { pageMatrix } from '@/core/model/tree';
 import { sampleLook } from '@/core/render/sample';
 import { holds } from '@/core/geometry/rect';
 import { hitAll, nearEdge } from '@/core/scene/hit';
+import { someLeaf } from '@/core/scene/walk';
 import { applyColour } from '../session/colouring';
 import { AIM_WORDS } from '../session/commands';
 import { noteColour } from '../session/settings';
@@ -42,9 +43,9 @@ export function sampleAt(s: Session, p: PointerAt): Sampled | null {
 /** Is what is taken at a place (the front object's paint, or the look of all) a matter of a picture? The page itself has no pixels. */
 function pictured(s: Session, p: PointerAt): boolean {
   const scene = s.scene();
-  if (s.state.sample.take === 'look') return scene.items.some((i) => i.paint.kind === 'picture' && holds(i.bounds, p.page));
+  if (s.state.sample.take === 'look') return someLeaf(scene.root, (i) => i.paint.kind === 'picture' && holds(i.inkBounds, p.page));
   const front = hitAll(scene, p.page, NEAR_PX / s.state.camera.scale, true)[0];
-  return front !== undefined && front.part !== 'outline' && scene.items.some((i) => i.node === front.node && i.paint.kind === 'picture');
+  return front !== undefined && front.part !== 'outline' && someLeaf(scene.root, (i) => i.node === front.node && i.paint.kind === 'picture');
 }
 
 /** The same, with pictures: the press worker looks. */

@@ -4,6 +4,7 @@ import { aimedNodes, stopsOf, type Aim } from '@/core/edit/paint';
 import { unionAll } from '@/core/geometry/rect';
 import { withDescendants } from '@/core/model/tree';
 import { nearEdge, hitAll } from '@/core/scene/hit';
+import { partsOf } from '@/core/scene/walk';
 import { explained } from '@/ui/terms';
 import { AIM_WORDS } from '../session/commands';
 import { useBench, useSession } from '../session/context';
@@ -45,15 +46,14 @@ export function AimTile() {
     // What a combination hides stands for the combination.
     const ids = new Set(aimedNodes(design, selection, 'fill'));
     for (const id of selection) if (design.nodes[id]) for (const held of withDescendants(design, id)) ids.add(held);
-    const all = session.restingScene(design).items;
-    const items = all.filter((i) => ids.has(i.node));
-    if (!items.length) return;
-    const box = unionAll(items.map((i) => i.bounds));
+    const parts = partsOf(session.restingScene(design), ids);
+    if (!parts.length) return;
+    const box = unionAll(parts.map((p) => p.paintBounds));
     const scale = (c.width - 10) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
     view.current = { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
     // So small, some of very many look like all of them.
-    const step = Math.ceil(items.length / MOST_SHOWN);
-    painterOf(session).paint(ctx, step > 1 ? items.filter((_, i) => i % step === 0) : items, session.palette, view.current, box);
+    const step = Math.ceil(parts.length / MOST_SHOWN);
+    painterOf(session).paint(ctx, step > 1 ? parts.filter((_, i) => i % step === 0) : parts, session.palette, view.current, box);
   }, [session, design, selection, epoch]);
 
   const gradient = stop === null ? null : aimedGradient(session);

@@ -3,7 +3,8 @@ import type { ResolvedRamp } from '../colour/ramp';
 import { applyVector, multiply } from '../geometry/matrix';
 import { grainOf } from '../render/grain';
 import { mm } from '../units/length';
-import type { Item, Scene } from '../scene/scene';
+import type { Leaf, Scene } from '../scene/scene';
+import { walk } from '../scene/walk';
 
 /** A step of tone wider than this shows as a band (common practice: 0.03 in). */
 const SHOWS = mm(0.76);
@@ -23,18 +24,19 @@ export interface Banding {
 
 /** Where a gradient of a node changes so slowly that its steps would show in print; null if nowhere, or if grain breaks them up. */
 export function bandingOf(scene: Scene, node: string, palette: Palette): Banding | null {
-  for (const item of scene.items) if (item.node === node) {
-    const found = bandingIn(item, palette);
-    if (found) return found;
-  }
-  return null;
+  let found: Banding | null = null;
+  walk(scene.root, (leaf) => {
+    if (leaf.node === node) found = bandingIn(leaf, palette);
+    return found === null;
+  });
+  return found;
 }
 
-/** The same for one item. */
-export function bandingIn(item: Item, palette: Palette): Banding | null {
-  const { paint } = item;
+/** The same for one leaf. */
+export function bandingIn(leaf: Leaf, palette: Palette): Banding | null {
+  const { paint } = leaf;
   if (palette.screen || paint.kind !== 'gradient' || paint.line) return null;
-  const along = applyVector(multiply(item.matrix, paint.geometry), { x: 1, y: 0 });
+  const along = applyVector(multiply(leaf.matrix, paint.geometry), { x: 1, y: 0 });
   const whole = Math.hypot(along.x, along.y);
   const found = widest(palette.ramp(paint.ramp), whole);
   if (!found || found.step < SHOWS) return null;

@@ -1,27 +1,28 @@
 import type { Palette } from '../colour/palette';
 import type { Colour, Paint, Stop } from '../model/schema';
-import type { Item } from '../scene/scene';
+import type { Leaf, Part } from '../scene/scene';
+import { mapLeaves } from '../scene/walk';
 
 /** Luma of a look by the weights of ITU-R BT.709: how much a mask of light lets through (SVG 1.1, 14.4). */
 const luma = (rgb: readonly number[]): number => 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
 
-const known = new WeakMap<Palette, WeakMap<Paint, Item['paint']>>();
+const known = new WeakMap<Palette, WeakMap<Paint, Leaf['paint']>>();
 
 /**
- * Items in greys as light as their colours look: black ink alone, so that light is what black leaves. Every painter and
+ * Parts in greys as light as their colours look: black ink alone, so that light is what black leaves. Every painter and
  * the PDF take masks of light from these.
  */
-export function asLight(items: readonly Item[], palette: Palette): Item[] {
+export function asLight(content: readonly Part[], palette: Palette): Part[] {
   let paints = known.get(palette);
   if (!paints) known.set(palette, (paints = new WeakMap()));
-  return items.map((item) => {
-    let paint = paints.get(item.paint);
-    if (!paint) paints.set(item.paint, (paint = greyOf(item.paint, palette)));
-    return { ...item, paint };
+  return mapLeaves(content, (leaf) => {
+    let paint = paints.get(leaf.paint);
+    if (!paint) paints.set(leaf.paint, (paint = greyOf(leaf.paint, palette)));
+    return { ...leaf, paint };
   });
 }
 
-function greyOf(paint: Item['paint'], palette: Palette): Item['paint'] {
+function greyOf(paint: Leaf['paint'], palette: Palette): Leaf['paint'] {
   const grey = (look: readonly number[]): Colour => ({ gray: Math.min(1, Math.max(0, luma(look))) });
   const ofColour = (c: Colour) => grey(palette.lookOfMix(palette.mix(c)));
   switch (paint.kind) {

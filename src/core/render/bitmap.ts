@@ -1,7 +1,7 @@
 import type { Palette } from '../colour/palette';
 import { pointAt, type ResolvedRamp } from '../colour/ramp';
 import type { Rect } from '../geometry/rect';
-import type { Item } from '../scene/scene';
+import type { Leaf } from '../scene/scene';
 import { compositePlates } from './composite';
 import { RAMP_STEPS } from './field';
 import { rasterAlone } from './plates';
@@ -32,7 +32,7 @@ export function mapBitmap(map: Uint16Array, width: number, height: number, ramp:
 }
 
 /** An item's paint over a box of the page as it looks on bare paper, in about so many pixels; whatever the item's form. */
-export function paintBitmap(item: Item, palette: Palette, box: Rect, pixels: number): Bitmap {
+export function paintBitmap(item: Leaf, palette: Palette, box: Rect, pixels: number): Bitmap {
   const region = regionWith(box, pixels);
   const { plates, alpha } = rasterAlone(item, palette, region);
   const data = compositePlates(plates, palette);

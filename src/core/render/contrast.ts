@@ -3,7 +3,8 @@ import type { Palette } from '../colour/palette';
 import type { NodeId } from '../model/tree';
 import type { Scene } from '../scene/scene';
 import { compositePlates } from './composite';
-import { coverageOf, itemsOf } from './parts';
+import { mapLeaves, withContent } from '../scene/walk';
+import { artOf, coverageOf } from './parts';
 import { regionWith } from './region';
 import { rasterPlates } from './plates';
 
@@ -18,15 +19,15 @@ const PIXELS = 160_000;
 
 /** How an object stands out against what lies under it, point by point as both look on paper; null if nothing shows. */
 export function contrastOf(scene: Scene, palette: Palette, nodes: ReadonlySet<NodeId>): Contrast | null {
-  const found = itemsOf(scene, nodes);
+  const found = artOf(scene, nodes);
   if (!found) return null;
   const region = regionWith(found.box, PIXELS);
-  const first = scene.items.indexOf(found.items[0]);
-  const below = scene.items.slice(0, first);
+  let reached = false;
+  const below = mapLeaves(scene.root.content, (leaf) => ((reached ||= nodes.has(leaf.node)) ? null : leaf));
   // What lies between the parts of a group counts as below its later parts: here the group is seen as one.
-  const under = compositePlates(rasterPlates({ ...scene, items: below }, palette, region)!, palette);
-  const over = compositePlates(rasterPlates({ ...scene, items: [...below, ...found.items] }, palette, region)!, palette);
-  const mask = coverageOf(scene, found.items, palette, region);
+  const under = compositePlates(rasterPlates(withContent(scene, below), palette, region)!, palette);
+  const over = compositePlates(rasterPlates(withContent(scene, [...below, ...found.parts]), palette, region)!, palette);
+  const mask = coverageOf(scene, found.parts, palette, region);
   const ratios: number[] = [];
   const light = (p: Uint8ClampedArray, i: number) => luminance([p[4 * i] / 255, p[4 * i + 1] / 255, p[4 * i + 2] / 255]);
   for (let i = 0; i < mask.length; i++) if (mask[i] > 200) ratios.push(contrastRatio(light(over, i), light(under, i)));

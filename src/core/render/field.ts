@@ -3,7 +3,7 @@ import { intersect, isEmpty } from '../geometry/rect';
 import type { TriangleMesh } from '../geometry/mesh';
 import { strokeMesh } from '../geometry/strokeMesh';
 import type { GradientPaint } from '../model/schema';
-import type { Item } from '../scene/scene';
+import type { Leaf } from '../scene/scene';
 import type { Region } from './coverage';
 import { regionRect } from './region';
 
@@ -18,7 +18,7 @@ export const rampIndex = (t: number): number => (t <= 0 ? 0 : t >= 1 ? RAMP_STEP
 export type Field = (y: number, from: number, to: number, index: Uint16Array) => boolean;
 
 /** The field of a ramp over a region, by its kind; null where the gradient has no extent. */
-export function fieldOf(item: Item, paint: GradientPaint, region: Region): Field | null {
+export function fieldOf(item: Leaf, paint: GradientPaint, region: Region): Field | null {
   const course = courseOf(item, paint);
   if (course) return meshField(course, item, region);
   const toUnit = invert(multiply(item.matrix, paint.geometry));
@@ -28,15 +28,16 @@ export function fieldOf(item: Item, paint: GradientPaint, region: Region): Field
 }
 
 /** The triangles of a gradient that follows its line, in page points; null for all others. */
-export function courseOf(item: Item, paint: GradientPaint): ((tolerance: number, pad: number) => TriangleMesh) | null {
+export function courseOf(item: Leaf, paint: GradientPaint): ((tolerance: number, pad: number) => TriangleMesh) | null {
   if (item.type === 'fill' || !item.stroke || !paint.line) return null;
-  const { path, stroke } = item;
+  const { stroke } = item;
+  const { path } = item.placed;
   const { line } = paint;
   return (tolerance, pad) => strokeMesh(path, stroke, line, tolerance, pad);
 }
 
 /** The whole region's places on the ramp; null where the gradient has no extent. */
-export function fieldMap(item: Item, paint: GradientPaint, region: Region): Uint16Array | null {
+export function fieldMap(item: Leaf, paint: GradientPaint, region: Region): Uint16Array | null {
   const field = fieldOf(item, paint, region);
   if (!field) return null;
   const { width, height } = region;
@@ -90,8 +91,8 @@ export function radialT(focus: readonly [number, number] | undefined): (u: numbe
 }
 
 /** Triangles drawn into a map of indexes once; each pixel takes what lies under its middle. */
-function meshField(course: (tolerance: number, pad: number) => TriangleMesh, item: Item, region: Region): Field | null {
-  const box = intersect(item.bounds, regionRect(region));
+function meshField(course: (tolerance: number, pad: number) => TriangleMesh, item: Leaf, region: Region): Field | null {
+  const box = intersect(item.inkBounds, regionRect(region));
   if (isEmpty(box)) return null;
   const x0 = Math.max(0, Math.floor((box.x0 - region.x) * region.scale) - 1);
   const y0 = Math.max(0, Math.floor((box.y0 - region.y) * region.scale) - 1);

@@ -5,10 +5,11 @@ import { hexOf, parseHex, srgbToLab, type Triple } from '../colour/spaces';
 import { tinted } from '../edit/swatches';
 import type { OwnColour } from '../model/schema';
 import type { NodeId } from '../model/tree';
-import { trimRect, type Item, type Scene } from '../scene/scene';
+import { trimRect, type Scene } from '../scene/scene';
+import { walk, withContent } from '../scene/walk';
 import { clearBlurredEdges } from './blurredEdges';
 import { compositePlates } from './composite';
-import { coverageOf, itemsOf } from './parts';
+import { artOf, coverageOf } from './parts';
 import { regionWith } from './region';
 import { rasterPlates } from './plates';
 
@@ -25,28 +26,29 @@ const SAME = 1;
 
 /** A palette out of a page, or out of some of its objects, as they look. */
 export function liftFromScene(scene: Scene, palette: Palette, options: Omit<LiftOptions, 'inkOf'>, nodes?: ReadonlySet<NodeId>): LiftedColour[] {
-  const part = nodes ? itemsOf(scene, nodes) : null;
+  const part = nodes ? artOf(scene, nodes) : null;
   if (nodes && !part) return [];
   const region = regionWith(part?.box ?? trimRect(scene), PIXELS);
-  const pixels = compositePlates(rasterPlates(part ? { ...scene, items: part.items } : scene, palette, region)!, palette);
+  const shown = part ? withContent(scene, part.parts) : scene;
+  const pixels = compositePlates(rasterPlates(shown, palette, region)!, palette);
   clearBlurredEdges(pixels, region.width, region.height);
   if (part) {
-    const mask = coverageOf(scene, part.items, palette, region);
+    const mask = coverageOf(scene, part.parts, palette, region);
     for (let i = 0; i < mask.length; i++) if (mask[i] < 250) pixels[4 * i + 3] = 0;
   }
-  return named(liftFromPixels(pixels, palette, options), part?.items ?? scene.items, palette);
+  return named(liftFromPixels(pixels, palette, options), shown, palette);
 }
 
 /** A flat colour of the page that looks the same is meant itself, a spot ink above all: it is not mixed anew. */
-function named(lifted: readonly LiftedColour[], items: readonly Item[], palette: Palette): LiftedColour[] {
+function named(lifted: readonly LiftedColour[], shown: Scene, palette: Palette): LiftedColour[] {
   const flat = new Map<string, { colour: OwnColour; lab: Triple }>();
-  for (const { paint } of items) {
-    if (paint.kind !== 'colour') continue;
+  walk(shown.root, ({ paint }) => {
+    if (paint.kind !== 'colour') return;
     const { colour: own, tint } = palette.own(paint.colour);
     const colour = tinted(own, tint);
     const key = JSON.stringify(colour);
     if (!flat.has(key)) flat.set(key, { colour, lab: srgbToLab(palette.lookOfMix(palette.mix(paint.colour))) });
-  }
+  });
   return lifted.map((l) => {
     const lab = srgbToLab(parseHex(l.hex)!);
     const same = [...flat.values()].map((f) => ({ ...f, off: deltaE00(f.lab, lab) })).sort((a, b) => a.off - b.off)[0];

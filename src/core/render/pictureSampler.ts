@@ -2,7 +2,7 @@ import type { Palette } from '../colour/palette';
 import { invert, multiply, scaling, translation } from '../geometry/matrix';
 import type { PicturePaint } from '../model/pictureSchema';
 import { SAMPLES, type Pixels } from '../pictures/source';
-import type { Item } from '../scene/scene';
+import type { Leaf } from '../scene/scene';
 import type { Region } from './coverage';
 import { pictureInk, type PictureInk } from './pictureInk';
 import { cutSource } from './surround';
@@ -19,7 +19,7 @@ export interface PictureSampler {
  * A picture as a paint over a region. Seen larger than it is, a pixel is a square, as presses print it; seen smaller, it is
  * the mean of what falls together. Null where the file is not at hand or the picture has no extent.
  */
-export function pictureSampler(item: Item, paint: PicturePaint, palette: Palette, region: Region): PictureSampler | null {
+export function pictureSampler(item: Leaf, paint: PicturePaint, palette: Palette, region: Region): PictureSampler | null {
   const found = palette.pictureSource(paint.picture);
   const back = invert(multiply(item.matrix, paint.geometry));
   if (!found || !back) return null;

@@ -4,8 +4,7 @@ import { invert, multiply, translation, scaling } from '../geometry/matrix';
 import { intersect, isEmpty, overlaps, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
 import type { GradientPaint, PicturePaint, PoolsPaint } from '../model/schema';
-import { byLayer, lineOf, type Drawn, type LayerGroup } from '../scene/layers';
-import { isOwn, type Clip, type Item, type Layer, type Mask, type Scene } from '../scene/scene';
+import { isOwn, type Clip, type Group, type Leaf, type Mask, type Part, type Scene } from '../scene/scene';
 import { asLight } from './asLight';
 import { blender } from './blend';
 import { Coverage, type Region, type RowSink } from './coverage';
@@ -30,14 +29,18 @@ export interface Plates {
  * `cancelled` is asked now and then; when it says yes the answer is null.
  */
 export function rasterPlates(scene: Scene, palette: Palette, region: Region, cancelled: () => boolean = () => false): Plates | null {
-  const window = regionRect(region);
-  const items = scene.items.filter((i) => overlaps(i.bounds, window));
   // The page is a group of its own: on bare paper there is nothing to blend with. Most blends do not tell the difference.
-  const own = items.some((i) => lineOf(i.layer ?? null).some((l) => l.blend && l.blend !== 'multiply' && l.blend !== 'darken'));
+  const own = blendsOnPaper(scene.root, regionRect(region));
   const painter = new PlatePainter(palette, region, own ? 'group' : 'page');
-  if (!painter.paintAll(byLayer(items), cancelled)) return null;
+  if (!painter.paintAll(scene.root.content, cancelled)) return null;
   if (own && palette.screen) for (const light of painter.data) for (let i = 0; i < light.length; i++) light[i] += 255 - painter.alpha![i];
   return { region, channels: palette.channels, data: painter.data };
+}
+
+/** Does anything in a window blend so that bare paper and nothing are not the same to it? */
+function blendsOnPaper(g: Group, window: Rect): boolean {
+  if (!overlaps(g.paintBounds, window)) return false;
+  return (g.blend !== null && g.blend !== 'multiply' && g.blend !== 'darken') || g.content.some((p) => p.type === 'group' && blendsOnPaper(p, window));
 }
 
 /** A paint by itself: what it puts on each plate where it is solid, and how much of what lies below it hides, 0…255. */
@@ -46,27 +49,24 @@ export interface Alone {
   readonly alpha: Uint8Array;
 }
 
-/** One item's paint all over a region, whatever the item's own form; for painters that cut it out themselves. */
-export function rasterAlone(item: Item, palette: Palette, region: Region): Alone {
+/** One leaf's paint all over a region, whatever the leaf's own form; for painters that cut it out themselves. */
+export function rasterAlone(leaf: Leaf, palette: Palette, region: Region): Alone {
   const painter = new PlatePainter(palette, region, 'alone');
-  painter.paint(item);
+  painter.paint(leaf);
   return { plates: { region, channels: palette.channels, data: painter.data }, alpha: painter.alpha! };
 }
 
 /** A page as a group by itself, on nothing: plates hold what is put down times its cover, which stands beside them. */
 export function rasterGroup(scene: Scene, palette: Palette, region: Region): Alone {
-  const window = regionRect(region);
   const painter = new PlatePainter(palette, region, 'group');
-  painter.paintAll(byLayer(scene.items.filter((i) => overlaps(i.bounds, window))), () => false);
+  painter.paintAll(scene.root.content, () => false);
   return { plates: { region, channels: palette.channels, data: painter.data }, alpha: painter.alpha! };
 }
 
 /** How much a mask leaves of each pixel of a region, 0…255: how far it covers, or that times how light it is. */
-function rasterMask({ items, light }: Mask, palette: Palette, region: Region): Uint8Array {
+function rasterMask({ root, light }: Mask, palette: Palette, region: Region): Uint8Array {
   const painter = new PlatePainter(palette, region, 'group');
-  const window = regionRect(region);
-  const here = items.filter((i) => overlaps(i.bounds, window));
-  painter.paintAll(byLayer(light ? asLight(here, palette) : here), () => false);
+  painter.paintAll(light ? asLight(root.content, palette) : root.content, () => false);
   const cover = painter.alpha!;
   if (!light) return cover;
   // Its greys are black alone: what black leaves of the cover is light. A screen's red channel is that light itself.
@@ -86,6 +86,7 @@ class PlatePainter {
   readonly alpha: Uint8Array | null;
   private readonly alone: boolean;
   private readonly coverage: Coverage;
+  private readonly window: Rect;
   /** Cover left by the clips that are in force, one a clip. */
   private readonly clips: Uint8Array[] = [];
 
@@ -99,34 +100,35 @@ class PlatePainter {
     this.alpha = onto === 'page' ? null : new Uint8Array(pixels);
     this.alone = onto === 'alone';
     this.coverage = new Coverage(region.width, region.height);
+    this.window = regionRect(region);
   }
 
   /** False if it was cancelled on the way. */
-  paintAll(drawn: readonly Drawn[], cancelled: () => boolean): boolean {
+  paintAll(content: readonly Part[], cancelled: () => boolean): boolean {
     let n = 0;
-    for (const d of drawn) {
+    for (const part of content) {
+      if (!overlaps(part.paintBounds, this.window)) continue;
       if ((++n & 63) === 0 && cancelled()) return false;
-      if (d.type !== 'layer') this.paint(d);
-      else if (!this.paintLayer(d, cancelled)) return false;
+      if (part.type !== 'group') this.paint(part);
+      else if (!this.composite(part, cancelled)) return false;
     }
     return true;
   }
 
-  private paintLayer(group: LayerGroup, cancelled: () => boolean): boolean {
-    const { layer } = group;
-    for (const clip of layer.clips) this.clips.push(this.clipCover(clip));
+  private composite(group: Group, cancelled: () => boolean): boolean {
+    for (const clip of group.clips) this.clips.push(this.clipCover(clip));
     let whole = true;
-    if (!isOwn(layer)) whole = this.paintAll(group.content, cancelled);
+    if (!isOwn(group)) whole = this.paintAll(group.content, cancelled);
     else {
-      const part = partOf(this.region, group.bounds);
-      if (part) {
-        const own = new PlatePainter(this.palette, part.region, 'group');
+      const piece = pieceOf(this.region, group.paintBounds);
+      if (piece) {
+        const own = new PlatePainter(this.palette, piece.region, 'group');
         whole = own.paintAll(group.content, cancelled);
-        const masks = layer.masks.map((m) => rasterMask(m, this.palette, part.region));
-        if (whole) this.merge(own, layer, part, masks);
+        const masks = group.masks.map((m) => rasterMask(m, this.palette, piece.region));
+        if (whole) this.merge(own, group, piece, masks);
       }
     }
-    this.clips.length -= layer.clips.length;
+    this.clips.length -= group.clips.length;
     return whole;
   }
 
@@ -138,10 +140,10 @@ class PlatePainter {
   }
 
   /** What was drawn by itself onto what lies below: ISO 32000-1 11.3.6, with paper as a ground that covers fully. */
-  private merge(own: PlatePainter, layer: Layer, { region, x: ox, y: oy }: Part, masks: readonly Uint8Array[]): void {
+  private merge(own: PlatePainter, group: Group, { region, x: ox, y: oy }: Piece, masks: readonly Uint8Array[]): void {
     const { palette, data, alpha, clips } = this;
     const n = data.length;
-    const blend = layer.blend && blender(layer.blend, palette.screen, n);
+    const blend = group.blend && blender(group.blend, palette.screen, n);
     const [ground, source, mixed] = [new Uint8Array(n), new Uint8Array(n), new Uint8Array(n)];
     for (let y = 0; y < region.height; y++)
       for (let x = 0; x < region.width; x++) {
@@ -149,7 +151,7 @@ class PlatePainter {
         const cover = own.alpha![from];
         if (cover === 0) continue;
         const to = (y + oy) * this.region.width + x + ox;
-        let strength = layer.opacity;
+        let strength = group.opacity;
         for (const m of masks) strength *= m[from] / 255;
         for (const c of clips) strength *= c[to] / 255;
         if (strength === 0) continue;
@@ -169,16 +171,16 @@ class PlatePainter {
       }
   }
 
-  paint(item: Item): void {
-    const sink = this.sinkOf(item);
+  paint(leaf: Leaf): void {
+    const sink = this.sinkOf(leaf);
     if (this.alone) return this.everywhere(sink);
-    const stroke = item.type === 'fill' ? null : item.stroke;
-    if (stroke) this.coverage.add(strokeOutline(item.path, stroke, 0.08 / this.region.scale), this.region);
-    else this.coverage.add(item.path, this.region);
+    const stroke = leaf.type === 'fill' ? null : leaf.stroke;
+    if (stroke) this.coverage.add(strokeOutline(leaf.placed.path, stroke, 0.08 / this.region.scale), this.region);
+    else this.coverage.add(leaf.placed.path, this.region);
     const { clips } = this;
     const stride = this.region.width;
     this.coverage.sweep(
-      item.type === 'fill' ? item.rule : 'nonZero',
+      leaf.type === 'fill' ? leaf.rule : 'nonZero',
       clips.length
         ? (y, from, to, cover) => {
             for (const clip of clips) for (let x = from, at = y * stride + from; x < to; x++, at++) cover[x] = (cover[x] * clip[at]) / 255 + 0.5;
@@ -188,10 +190,10 @@ class PlatePainter {
     );
   }
 
-  private sinkOf(item: Item): RowSink {
-    const { paint } = item;
+  private sinkOf(leaf: Leaf): RowSink {
+    const { paint } = leaf;
     if (paint.kind === 'colour') return this.flat(flatWrites(this.palette.mix(paint.colour), paint.overprint, this.palette.screen));
-    const sink = paint.kind === 'pools' ? this.pools(item, paint) : paint.kind === 'picture' ? this.picture(item, paint) : this.gradient(item, paint);
+    const sink = paint.kind === 'pools' ? this.pools(leaf, paint) : paint.kind === 'picture' ? this.picture(leaf, paint) : this.gradient(leaf, paint);
     return sink ?? (() => {});
   }
 
@@ -232,9 +234,9 @@ class PlatePainter {
     };
   }
 
-  private picture(item: Item, paint: PicturePaint): RowSink | null {
+  private picture(leaf: Leaf, paint: PicturePaint): RowSink | null {
     const { region, palette, data } = this;
-    const sampler = pictureSampler(item, paint, palette, region);
+    const sampler = pictureSampler(leaf, paint, palette, region);
     if (!sampler) return null;
     const n = data.length;
     const values = palette.channels.map(() => new Uint8Array(region.width));
@@ -247,8 +249,8 @@ class PlatePainter {
     };
   }
 
-  private gradient(item: Item, paint: GradientPaint): RowSink | null {
-    const field = fieldOf(item, paint, this.region);
+  private gradient(leaf: Leaf, paint: GradientPaint): RowSink | null {
+    const field = fieldOf(leaf, paint, this.region);
     if (!field) return null;
     const ramp = this.palette.rampOf(paint);
     const writes = rampWrites(ramp, paint.overprint, this.palette);
@@ -284,11 +286,10 @@ class PlatePainter {
     };
   }
 
-  private pools(item: Item, paint: PoolsPaint): RowSink | null {
+  private pools(leaf: Leaf, paint: PoolsPaint): RowSink | null {
     const { region, palette, data } = this;
-    const toOwn = invert(item.matrix);
-    // What is cut has its rows beyond its own bounds too.
-    const box = this.alone || item.layer ? regionRect(region) : intersect(item.bounds, regionRect(region));
+    const toOwn = invert(leaf.matrix);
+    const box = this.alone ? regionRect(region) : intersect(leaf.inkBounds, regionRect(region));
     if (!toOwn || isEmpty(box)) return null;
     const field = poolField(paint, palette);
     const x0 = Math.max(0, Math.floor((box.x0 - region.x) * region.scale) - 1);
@@ -314,12 +315,12 @@ class PlatePainter {
 }
 
 /** The part of a region that a box takes up, on the same pixels. */
-interface Part {
+interface Piece {
   readonly region: Region;
   readonly x: number;
   readonly y: number;
 }
-function partOf(region: Region, box: Rect): Part | null {
+function pieceOf(region: Region, box: Rect): Piece | null {
   const x = Math.max(0, Math.floor((box.x0 - region.x) * region.scale) - 1);
   const y = Math.max(0, Math.floor((box.y0 - region.y) * region.scale) - 1);
   const width = Math.min(region.width, Math.ceil((box.x1 - region.x) * region.scale) + 1) - x;

@@ -1,5 +1,5 @@
 import type { Palette } from '../colour/palette';
-import { determinant, invert, multiply } from '../geometry/matrix';
+import { determinant, invert, isTranslation, multiply } from '../geometry/matrix';
 import { transformPath, type PathData } from '../geometry/path';
 import { grow, intersect, isEmpty, overlaps, transformRect, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
@@ -10,8 +10,7 @@ import { mapBitmap, paintBitmap, type Bitmap } from './bitmap';
 import { fieldMap } from './field';
 import { rampSteps } from './rampSteps';
 import { regionWith } from './region';
-import { byLayer, type Drawn, type LayerGroup } from '../scene/layers';
-import { isOwn, type Item } from '../scene/scene';
+import { isOwn, isPlain, type Group, type Leaf, type Part } from '../scene/scene';
 
 /** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
 export type Canvas2D = Pick<
@@ -47,7 +46,7 @@ const QUICK_PIXELS = 60_000;
 const POOL_PIXELS = 10_000;
 
 /** What the colours of a paint come to: while that stays, its picture does. */
-function coloursKey(paint: Item['paint'], palette: Palette): string {
+function coloursKey(paint: Leaf['paint'], palette: Palette): string {
   const mixes = paint.kind === 'pools' ? paint.pools.map((p) => palette.mix(p.colour)) : paint.kind === 'gradient' ? palette.rampOf(paint).stops.map((s) => [s.offset, s.opacity, ...s.mix]) : [];
   return `${palette.id} ${mixes.join(';')}`;
 }
@@ -90,28 +89,18 @@ const IN_BROWSER: QuickTools = {
   picture: () => null,
 };
 
-/** A flat area that covers what is below. */
-interface Plain {
-  readonly data: PathData;
-  path: Path2D | null;
-  readonly style: string;
-  readonly rule: CanvasFillRule;
-}
-const NOT_PLAIN: Plain = { data: [], path: null, style: '', rule: 'nonzero' };
-
 /**
- * Draws items straight onto a canvas, for as long as something moves. Overprint is the blend mode multiply; colours are
- * the press's looks. Paths are made once an item.
+ * Draws parts straight onto a canvas, for as long as something moves. Overprint is the blend mode multiply; colours are
+ * the press's looks. Paths are made once a form.
  */
 export class QuickPainter {
-  /** Null: drawn once so far. */
-  private readonly paths = new WeakMap<PathData, Path2D | null>();
-  private readonly unitPaths = new WeakMap<Item, Path2D>();
+  private readonly paths = new WeakMap<PathData, Path2D>();
+  private readonly unitPaths = new WeakMap<Leaf, Path2D>();
   private styles = new WeakMap<object, string>();
   private ramps = new WeakMap<object, { offset: number; css: string }[]>();
-  private readonly images = new WeakMap<Item, { readonly key: string; readonly image: unknown }>();
-  private readonly maps = new WeakMap<Item, Uint16Array>();
-  private readonly outlines = new WeakMap<Item, PathData>();
+  private readonly images = new WeakMap<Leaf, { readonly key: string; readonly image: unknown }>();
+  private readonly maps = new WeakMap<Leaf, Uint16Array>();
+  private readonly outlines = new WeakMap<Leaf, PathData>();
   private palette: Palette | null = null;
 
   private readonly tools: QuickTools;
@@ -120,57 +109,16 @@ export class QuickPainter {
     this.tools = { ...IN_BROWSER, ...tools };
   }
 
-  /** Paints the items that touch `dirty` (page points), in order. The caller clips and clears. */
-  paint(ctx: Canvas2D, items: Iterable<Item>, palette: Palette, view: View, dirty: Rect): void {
+  /** Paints what touches `dirty` (page points), in order. The caller clips and clears. */
+  paint(ctx: Canvas2D, content: readonly Part[], palette: Palette, view: View, dirty: Rect): void {
     if (this.palette !== palette) {
       this.palette = palette;
       this.styles = new WeakMap();
       this.ramps = new WeakMap();
     }
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
-    let cut: Item[] = [];
-    const flush = () => {
-      if (cut.length) this.drawAll(ctx, byLayer(cut), palette, view, dirty);
-      cut = [];
-    };
-    const plain = this.plainOf(items, palette);
-    let i = -1;
-    for (const item of items) {
-      i++;
-      if (!overlaps(item.bounds, dirty)) continue;
-      if (item.layer) {
-        cut.push(item);
-        continue;
-      }
-      if (cut.length) flush();
-      const known = (plain[i] ??= this.asPlain(item, palette) ?? NOT_PLAIN);
-      if (known === NOT_PLAIN) this.drawItem(ctx, item, palette, view);
-      else {
-        this.mode(ctx, 'source-over');
-        ctx.fillStyle = known.style;
-        known.path ??= this.pathAgain(known.data);
-        if (known.path) ctx.fill(known.path, known.rule);
-        else {
-          ctx.beginPath();
-          drawOn(ctx, known.data);
-          ctx.fill(known.rule);
-        }
-      }
-    }
-    flush();
+    this.drawAll(ctx, content, palette, view, dirty);
     this.mode(ctx, 'source-over');
-  }
-
-  /** What is known of the last list of items, place by place: most are flat areas, and there are thousands. */
-  private plain: { readonly items: Iterable<Item>; readonly palette: Palette; readonly known: (Plain | undefined)[] } | null = null;
-  private plainOf(items: Iterable<Item>, palette: Palette): (Plain | undefined)[] {
-    if (this.plain?.items !== items || this.plain.palette !== palette) this.plain = { items, palette, known: [] };
-    return this.plain.known;
-  }
-  private asPlain(item: Item, palette: Palette): Plain | null {
-    const { paint } = item;
-    if (paint.kind !== 'colour' || item.type !== 'fill' || (paint.overprint && !palette.screen)) return null;
-    return { data: item.path, path: null, style: this.style(paint, palette), rule: item.rule === 'evenOdd' ? 'evenodd' : 'nonzero' };
   }
 
   private blending: GlobalCompositeOperation = 'source-over';
@@ -179,33 +127,36 @@ export class QuickPainter {
     this.blending = mode;
   }
 
-  private drawAll(ctx: Canvas2D, drawn: readonly Drawn[], palette: Palette, view: View, dirty: Rect): void {
-    for (const d of drawn) {
-      if (d.type === 'layer') this.drawLayer(ctx, d, palette, view, dirty);
-      else this.drawItem(ctx, d, palette, view);
+  private drawAll(ctx: Canvas2D, content: readonly Part[], palette: Palette, view: View, dirty: Rect): void {
+    for (const part of content) {
+      if (!overlaps(part.paintBounds, dirty)) continue;
+      if (part.type === 'group') this.composite(ctx, part, palette, view, dirty);
+      else this.drawLeaf(ctx, part, palette, view);
     }
   }
 
-  private drawLayer(ctx: Canvas2D, { layer, content, bounds }: LayerGroup, palette: Palette, view: View, dirty: Rect): void {
-    const box = intersect(bounds, dirty);
+  private composite(ctx: Canvas2D, group: Group, palette: Palette, view: View, dirty: Rect): void {
+    const box = intersect(group.paintBounds, dirty);
     if (isEmpty(box)) return;
+    const own = isOwn(group);
+    if (isPlain(group)) return this.drawAll(ctx, group.content, palette, view, dirty);
     this.mode(ctx, 'source-over');
     ctx.save();
-    for (const clip of layer.clips) ctx.clip(this.path(clip.path), clip.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
-    if (!isOwn(layer)) this.drawAll(ctx, content, palette, view, dirty);
+    for (const clip of group.clips) ctx.clip(this.path(clip.path), clip.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
+    if (!own) this.drawAll(ctx, group.content, palette, view, box);
     else {
-      const part = this.apart(content, palette, view, box);
-      for (const mask of layer.masks) {
-        const shape = this.apart(byLayer(mask.light ? asLight(mask.items, palette) : mask.items), palette, view, box);
-        if (mask.light) lightToCover(shape.ctx, shape.width, shape.height);
-        part.ctx.setTransform(1, 0, 0, 1, 0, 0);
-        part.ctx.globalCompositeOperation = 'destination-in';
-        part.ctx.drawImage(shape.image as never, 0, 0, part.width, part.height);
+      const art = this.apart(group.content, palette, view, box);
+      for (const { root, light } of group.masks) {
+        const shape = this.apart(light ? asLight(root.content, palette) : root.content, palette, view, box);
+        if (light) lightToCover(shape.ctx, shape.width, shape.height);
+        art.ctx.setTransform(1, 0, 0, 1, 0, 0);
+        art.ctx.globalCompositeOperation = 'destination-in';
+        art.ctx.drawImage(shape.image as never, 0, 0, art.width, art.height);
       }
       ctx.setTransform(1, 0, 0, 1, 0, 0);
-      ctx.globalAlpha = layer.opacity;
-      ctx.globalCompositeOperation = layer.blend ?? 'source-over';
-      ctx.drawImage(part.image as never, part.x, part.y, part.width, part.height);
+      ctx.globalAlpha = group.opacity;
+      ctx.globalCompositeOperation = group.blend ?? 'source-over';
+      ctx.drawImage(art.image as never, art.x, art.y, art.width, art.height);
     }
     this.mode(ctx, 'source-over');
     ctx.restore();
@@ -213,7 +164,7 @@ export class QuickPainter {
   }
 
   /** Things drawn by themselves, on a canvas as large as the box on the screen. */
-  private apart(content: readonly Drawn[], palette: Palette, view: View, box: Rect): { ctx: Canvas2D; image: unknown; x: number; y: number; width: number; height: number } {
+  private apart(content: readonly Part[], palette: Palette, view: View, box: Rect): { ctx: Canvas2D; image: unknown; x: number; y: number; width: number; height: number } {
     const x = Math.floor(box.x0 * view.scale + view.x);
     const y = Math.floor(box.y0 * view.scale + view.y);
     const width = Math.max(1, Math.ceil(box.x1 * view.scale + view.x) - x);
@@ -229,7 +180,7 @@ export class QuickPainter {
     return { ctx, image, x, y, width, height };
   }
 
-  private drawItem(ctx: Canvas2D, item: Item, palette: Palette, view: View): void {
+  private drawLeaf(ctx: Canvas2D, item: Leaf, palette: Palette, view: View): void {
     const { paint } = item;
     const overprint = !palette.screen && paint.overprint && !(paint.kind === 'colour' && palette.hides(palette.mix(paint.colour)));
     this.mode(ctx, overprint ? 'multiply' : 'source-over');
@@ -239,30 +190,34 @@ export class QuickPainter {
       else this.bitmap(ctx, item, palette, view);
     } else {
       const style = this.style(paint, palette);
-      if (item.type === 'fill') {
-        ctx.fillStyle = style;
-        ctx.fill(this.path(item.path), item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
-      } else if (item.stroke) {
+      const stroke = item.type === 'fill' ? null : item.stroke;
+      // What is only moved is drawn where it was made, the canvas moved instead; a line's width must not be drawn out.
+      const { own, toPage } = item.placed;
+      const moved = isTranslation(toPage) && (toPage[4] !== 0 || toPage[5] !== 0);
+      if (moved) ctx.setTransform(view.scale, 0, 0, view.scale, view.x + toPage[4] * view.scale, view.y + toPage[5] * view.scale);
+      const path = this.path(moved ? own : item.placed.path);
+      if (stroke) {
         ctx.strokeStyle = style;
-        ctx.lineWidth = item.stroke.width;
-        ctx.lineCap = item.stroke.cap;
-        ctx.lineJoin = item.stroke.join;
-        ctx.miterLimit = item.stroke.miterLimit;
-        ctx.stroke(this.path(item.path));
+        ctx.lineWidth = stroke.width;
+        ctx.lineCap = stroke.cap;
+        ctx.lineJoin = stroke.join;
+        ctx.miterLimit = stroke.miterLimit;
+        ctx.stroke(path);
       } else {
         ctx.fillStyle = style;
-        ctx.fill(this.path(item.path));
+        ctx.fill(path, item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
       }
+      if (moved) ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
     }
   }
 
   /** A picture laid into the item's form; tiles as a pattern of it. */
-  private picture(ctx: Canvas2D, item: Item, paint: PicturePaint, palette: Palette, view: View): void {
+  private picture(ctx: Canvas2D, item: Leaf, paint: PicturePaint, palette: Palette, view: View): void {
     const known = this.tools.picture(paint, palette);
     const toPage = multiply(item.matrix, paint.geometry);
     const back = invert(toPage);
     if (!known || !back) return;
-    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.path;
+    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.placed.path;
     ctx.save();
     ctx.clip(this.path(solid), item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
     // Enlarged, a pixel is a square: as it prints.
@@ -273,7 +228,7 @@ export class QuickPainter {
       const tile = paint.tile === 'mirror' ? this.mirrored(known) : known;
       ctx.transform(1 / known.width, 0, 0, 1 / known.height, 0, 0);
       ctx.fillStyle = ctx.createPattern(tile.image as never, 'repeat');
-      const { x0, y0, x1, y1 } = transformRect(back, item.bounds);
+      const { x0, y0, x1, y1 } = transformRect(back, item.inkBounds);
       ctx.fillRect(x0 * known.width, y0 * known.height, (x1 - x0) * known.width, (y1 - y0) * known.height);
     }
     ctx.restore();
@@ -298,13 +253,13 @@ export class QuickPainter {
   }
 
   /** A gradient is filled in its own unit space, where every geometry is simple. */
-  private gradient(ctx: Canvas2D, item: Item, paint: GradientPaint, palette: Palette, view: View): void {
+  private gradient(ctx: Canvas2D, item: Leaf, paint: GradientPaint, palette: Palette, view: View): void {
     const toPage = multiply(item.matrix, paint.geometry);
     let path = this.unitPaths.get(item);
     if (!path) {
       const back = invert(toPage);
       if (!back) return;
-      const solid = item.type !== 'fill' && item.stroke ? strokeOutline(item.path, item.stroke, 0.05) : item.path;
+      const solid = item.type !== 'fill' && item.stroke ? strokeOutline(item.placed.path, item.stroke, 0.05) : item.placed.path;
       path = this.make(transformPath(solid, back));
       this.unitPaths.set(item, path);
     }
@@ -318,9 +273,9 @@ export class QuickPainter {
   }
 
   /** Kinds that a canvas has no gradient for: a small picture of the paint, cut out by the item's form. */
-  private bitmap(ctx: Canvas2D, item: Item, palette: Palette, view: View): void {
-    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.path;
-    const box = grow(item.bounds, 0.5);
+  private bitmap(ctx: Canvas2D, item: Leaf, palette: Palette, view: View): void {
+    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.placed.path;
+    const box = grow(item.inkBounds, 0.5);
     const key = coloursKey(item.paint, palette);
     let known = this.images.get(item);
     if (known?.key !== key) {
@@ -336,7 +291,7 @@ export class QuickPainter {
   }
 
   /** Where each pixel lies on the ramp is worked out once an item; other colours are then looked up. */
-  private pictureOf(item: Item, palette: Palette, box: Rect): Bitmap {
+  private pictureOf(item: Leaf, palette: Palette, box: Rect): Bitmap {
     const { paint } = item;
     if (paint.kind !== 'gradient') return paintBitmap(item, palette, box, POOL_PIXELS);
     const region = regionWith(box, QUICK_PIXELS);
@@ -345,10 +300,10 @@ export class QuickPainter {
     return mapBitmap(map, region.width, region.height, palette.rampOf(paint), palette);
   }
 
-  private outline(item: Exclude<Item, { type: 'fill' }>): PathData {
+  private outline(item: Exclude<Leaf, { type: 'fill' }>): PathData {
     let path = this.outlines.get(item);
     if (!path) {
-      path = strokeOutline(item.path, item.stroke!, 0.05);
+      path = strokeOutline(item.placed.path, item.stroke!, 0.05);
       this.outlines.set(item, path);
     }
     return path;
@@ -362,7 +317,7 @@ export class QuickPainter {
     return out;
   }
 
-  private style(paint: Extract<Item['paint'], { kind: 'colour' }>, palette: Palette): string {
+  private style(paint: Extract<Leaf['paint'], { kind: 'colour' }>, palette: Palette): string {
     let css = this.styles.get(paint);
     if (css === undefined) {
       css = palette.css(paint.colour);
@@ -378,13 +333,6 @@ export class QuickPainter {
       this.paths.set(data, path);
     }
     return path;
-  }
-
-  /** The path of what is drawn again; null at first sight: what moves is drawn once and gone, and thousands of paths are dear. */
-  private pathAgain(data: PathData): Path2D | null {
-    const known = this.paths.get(data);
-    if (known === undefined) this.paths.set(data, null);
-    return known === undefined ? null : this.path(data);
   }
 
   private make(data: PathData): Path2D {

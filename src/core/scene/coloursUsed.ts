@@ -1,7 +1,8 @@
 import type { Palette } from '../colour/palette';
 import type { Colour } from '../model/schema';
 import type { NodeId } from '../model/tree';
-import type { Item, Scene } from './scene';
+import type { Leaf, Scene } from './scene';
+import { walk } from './walk';
 
 export interface UsedColour {
   /** The colour at full strength, or at the one strength it is used in. */
@@ -19,18 +20,18 @@ export const FEW_COLOURS = 3;
  */
 export function coloursUsed(scene: Scene, palette: Palette, nodes?: ReadonlySet<NodeId>): UsedColour[] {
   const found = new Map<string, { colour: Colour; nodes: Set<NodeId> }>();
-  const note = (colour: Colour, item: Item) => {
+  const note = (colour: Colour, item: Leaf) => {
     const used = printedAs(colour, palette);
     if (!used) return;
     const known = found.get(used.key);
     if (known) known.nodes.add(item.node);
     else found.set(used.key, { colour: used.full, nodes: new Set([item.node]) });
   };
-  for (const item of scene.items) {
-    if (nodes && !nodes.has(item.node)) continue;
+  walk(scene.root, (item) => {
+    if (nodes && !nodes.has(item.node)) return;
     if (item.paint.kind === 'colour') note(item.paint.colour, item);
     else for (const stop of item.paint.kind === 'picture' ? (item.paint.tone?.inks ?? []) : item.paint.kind === 'pools' ? item.paint.pools : palette.rampSource(item.paint.ramp).stops) note(stop.colour, item);
-  }
+  });
   return [...found.values()].map((f) => ({ colour: f.colour, nodes: [...f.nodes] }));
 }
 

@@ -1,9 +1,10 @@
 import Flatbush from 'flatbush';
 import { distanceToPath, pathContains } from '../geometry/contains';
 import type { Point } from '../geometry/matrix';
-import { contains, grow, holds, overlaps, union, type Rect } from '../geometry/rect';
+import { contains, grow, holds, isEmpty, overlaps, union, type Rect } from '../geometry/rect';
 import type { NodeId } from '../model/tree';
-import type { Item, Layer, Scene } from './scene';
+import type { Leaf, Scene } from './scene';
+import { seenBounds, someLeaf, walk, type Within } from './walk';
 
 /** Which part of an object lies under the pointer. */
 export type Part = 'fill' | 'outline' | 'letters' | 'frame';
@@ -12,22 +13,38 @@ export interface Hit {
   readonly part: Part;
 }
 
-const indexes = new WeakMap<Scene, Flatbush | null>();
-/** The boxes of a scene's items, to be searched; made when a scene is first asked. Null for an empty one. */
-function indexOf(scene: Scene): Flatbush | null {
-  let index = indexes.get(scene);
-  if (index === undefined) {
-    index = scene.items.length ? new Flatbush(scene.items.length) : null;
-    for (const { bounds: b } of scene.items) index!.add(b.x0, b.y0, b.x1, b.y1);
-    index?.finish();
-    indexes.set(scene, index);
-  }
+/** What of a scene can be seen, back to front, and the boxes of it, to be searched. */
+interface Index {
+  readonly leaves: readonly Leaf[];
+  readonly within: readonly Within[];
+  readonly boxes: readonly Rect[];
+  /** Null where there is nothing. */
+  readonly tree: Flatbush | null;
+}
+const indexes = new WeakMap<Scene, Index>();
+/** Made when a scene is first asked. */
+function indexOf(scene: Scene): Index {
+  const known = indexes.get(scene);
+  if (known) return known;
+  const [leaves, within, boxes]: [Leaf[], Within[], Rect[]] = [[], [], []];
+  walk(scene.root, (leaf, groups) => {
+    const box = seenBounds(leaf, groups);
+    if (isEmpty(box)) return;
+    leaves.push(leaf);
+    within.push(groups);
+    boxes.push(box);
+  });
+  const tree = leaves.length ? new Flatbush(leaves.length) : null;
+  for (const b of boxes) tree!.add(b.x0, b.y0, b.x1, b.y1);
+  tree?.finish();
+  const index = { leaves, within, boxes, tree };
+  indexes.set(scene, index);
   return index;
 }
 
-/** Numbers of the items whose boxes a box touches, front first. */
-function itemsIn(scene: Scene, b: Rect): number[] {
-  return indexOf(scene)?.search(b.x0, b.y0, b.x1, b.y1).sort((x, y) => y - x) ?? [];
+/** Numbers of the leaves whose boxes a box touches, front first. */
+function leavesIn({ tree }: Index, b: Rect): number[] {
+  return tree?.search(b.x0, b.y0, b.x1, b.y1).sort((x, y) => y - x) ?? [];
 }
 
 /**
@@ -36,30 +53,31 @@ function itemsIn(scene: Scene, b: Rect): number[] {
  */
 export function* hitsAt(scene: Scene, p: Point, slack: number, edges = false): Generator<Hit> {
   const seen = new Set<NodeId>();
-  for (const i of itemsIn(scene, { x0: p.x - slack, y0: p.y - slack, x1: p.x + slack, y1: p.y + slack })) {
-    const item = scene.items[i];
-    if (seen.has(item.node)) continue;
-    const part = partAt(item, p, slack, edges);
-    if (!part || !leftOver(item, p)) continue;
-    seen.add(item.node);
-    yield { node: item.node, part };
+  const index = indexOf(scene);
+  for (const i of leavesIn(index, { x0: p.x - slack, y0: p.y - slack, x1: p.x + slack, y1: p.y + slack })) {
+    const leaf = index.leaves[i];
+    if (seen.has(leaf.node)) continue;
+    const part = partAt(leaf, p, slack, edges);
+    if (!part || !leftOver(index.within[i], p)) continue;
+    seen.add(leaf.node);
+    yield { node: leaf.node, part };
   }
 }
 
 export const hitAll = (scene: Scene, p: Point, slack: number, edges = false): Hit[] => [...hitsAt(scene, p, slack, edges)];
 
-/** Does what cuts an item leave the point? */
-function leftOver(item: Item, p: Point): boolean {
-  for (let l: Layer | null = item.layer ?? null; l; l = l.parent) if (!l.clips.every((c) => pathContains(c.path, c.rule, p))) return false;
+/** Does what cuts the groups leave the point? */
+function leftOver(within: Within, p: Point): boolean {
+  for (let w = within; w; w = w.outer) if (!w.group.clips.every((c) => pathContains(c.path, c.rule, p))) return false;
   return true;
 }
 
-function partAt(item: Item, p: Point, slack: number, edges: boolean): Part | null {
-  switch (item.type) {
+function partAt(leaf: Leaf, p: Point, slack: number, edges: boolean): Part | null {
+  switch (leaf.type) {
     case 'fill':
-      return pathContains(item.path, item.rule, p) || (edges && distanceToPath(item.path, p) <= slack) ? (item.line ? 'outline' : 'fill') : null;
+      return pathContains(leaf.placed.path, leaf.rule, p) || (edges && distanceToPath(leaf.placed.path, p) <= slack) ? (leaf.line ? 'outline' : 'fill') : null;
     case 'stroke':
-      return distanceToPath(item.path, p) <= Math.max(item.stroke.width / 2, slack) ? 'outline' : null;
+      return distanceToPath(leaf.placed.path, p) <= Math.max(leaf.stroke.width / 2, slack) ? 'outline' : null;
     case 'glyphs':
       // Letters are caught by their line's box: thin strokes would be hard to hit.
       return 'letters';
@@ -68,17 +86,19 @@ function partAt(item: Item, p: Point, slack: number, edges: boolean): Part | nul
 
 /** Is the point on the edge of a node's geometry? Decides between fill and outline when a card is dropped. */
 export function nearEdge(scene: Scene, node: NodeId, p: Point, slack: number): boolean {
-  return scene.items.some((item) => item.node === node && item.type !== 'glyphs' && holds(grow(item.bounds, slack), p) && distanceToPath(item.path, p) <= Math.max(slack, item.type === 'stroke' ? item.stroke.width / 2 : 0));
+  const near = (leaf: Leaf) => distanceToPath(leaf.placed.path, p) <= Math.max(slack, leaf.type === 'stroke' ? leaf.stroke.width / 2 : 0);
+  return someLeaf(scene.root, (leaf) => leaf.node === node && leaf.type !== 'glyphs' && holds(grow(leaf.inkBounds, slack), p) && near(leaf));
 }
 
 /** Nodes whose box touches (or lies inside) a marquee. */
 export function nodesIn(scene: Scene, box: Rect, enclosed: boolean): NodeId[] {
   const boxes = new Map<NodeId, Rect>();
-  const near = new Set(itemsIn(scene, box).map((i) => scene.items[i].node));
-  for (const item of scene.items) {
-    if (!near.has(item.node)) continue;
-    const known = boxes.get(item.node);
-    boxes.set(item.node, known ? union(known, item.bounds) : item.bounds);
+  const index = indexOf(scene);
+  const near = new Set(leavesIn(index, box).map((i) => index.leaves[i].node));
+  for (const [i, { node }] of index.leaves.entries()) {
+    if (!near.has(node)) continue;
+    const known = boxes.get(node);
+    boxes.set(node, known ? union(known, index.boxes[i]) : index.boxes[i]);
   }
   return [...boxes].filter(([, b]) => (enclosed ? contains(box, b) : overlaps(box, b))).map(([id]) => id);
 }

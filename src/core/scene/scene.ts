@@ -1,68 +1,38 @@
+import { EMPTY_RECT, intersect, type Rect } from '../geometry/rect';
 import type { Matrix } from '../geometry/matrix';
-import type { FillRule, PathData } from '../geometry/path';
-import type { Rect } from '../geometry/rect';
+import { pathBounds, type FillRule, type PathData } from '../geometry/path';
 import type { StrokeStyle } from '../geometry/stroke';
 import type { Blend, Paint } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import type { Face } from '../text/fonts';
+import type { PlacedPath } from './placedPath';
 
-/** What every item has. Geometry is in page points; paints stay references, resolved through a palette. */
-interface ItemBase {
+/** What every leaf has. Geometry is in page points; paints stay references, resolved through a palette. */
+interface LeafBase {
   readonly node: NodeId;
-  /** All that the item can touch, its line included. */
-  readonly bounds: Rect;
+  /** All that it can touch, its line included. */
+  readonly inkBounds: Rect;
+  readonly paintBounds: Rect;
   readonly paint: Exclude<Paint, { kind: 'none' }>;
   /** Maps the node's own space to the page: gradient geometry acts before it. */
   readonly matrix: Matrix;
-  readonly path: PathData;
-  /** What it is drawn into. Absent: the page itself. */
-  readonly layer?: Layer;
+  readonly placed: PlacedPath;
 }
 
-/** An area that cuts. */
-export interface Clip {
-  readonly path: PathData;
-  readonly rule: FillRule;
-}
-
-/** Drawn by itself; how far it covers (or how light it is there) is how much of the layer is left. */
-export interface Mask {
-  readonly items: readonly Item[];
-  readonly light: boolean;
-}
-
-/**
- * What a part of the pile is drawn into before it meets what lies below. Only cut, it is a matter of drawing; with an
- * opacity, a blend or a mask it is one thing of its own (an isolated transparency group, ISO 32000-1 11.4).
- */
-export interface Layer {
-  readonly node: NodeId;
-  readonly parent: Layer | null;
-  readonly opacity: number;
-  readonly blend: Blend | null;
-  readonly clips: readonly Clip[];
-  readonly masks: readonly Mask[];
-  /** All that clips and masks leave. */
-  readonly bounds: Rect;
-}
-
-/** Must it be drawn by itself first? */
-export const isOwn = (l: Layer): boolean => l.opacity < 1 || l.blend !== null || l.masks.length > 0;
-
-export interface FillItem extends ItemBase {
+export interface Fill extends LeafBase {
   readonly type: 'fill';
   readonly rule: FillRule;
   /** It is an outline whose width changes along it. */
   readonly line?: true;
 }
 
-export interface StrokeItem extends ItemBase {
+export interface Stroke extends LeafBase {
   readonly type: 'stroke';
   readonly stroke: StrokeStyle;
 }
 
-/** A run of real text on one line; `path` is its outlines, filled non-zero, or stroked where `stroke` is given. */
-export interface GlyphsItem extends ItemBase {
+/** A run of real text on one line; `placed` is its outlines, filled non-zero, or stroked where `stroke` is given. */
+export interface Glyphs extends LeafBase {
   readonly type: 'glyphs';
   readonly face: Face;
   readonly size: number;
@@ -73,20 +43,94 @@ export interface GlyphsItem extends ItemBase {
   readonly stroke: StrokeStyle | null;
 }
 
-export type Item = FillItem | StrokeItem | GlyphsItem;
+/** What is painted as it stands. */
+export type Leaf = Fill | Stroke | Glyphs;
+export type Part = Leaf | Group;
+
+/** An area that cuts. */
+export interface Clip {
+  readonly path: PathData;
+  readonly rule: FillRule;
+}
+
+/** Drawn by itself; how far it covers (or how light it is there) is how much of the group is left. */
+export interface Mask {
+  readonly root: Group;
+  readonly light: boolean;
+}
+
+/** What is to be said of words and combinations; it travels with the group that has them. */
+export interface Findings {
+  /** Faces that are asked for and not at hand. */
+  readonly missingFaces: readonly string[];
+  /** Letters that are not shown, by text. */
+  readonly overset: readonly { readonly node: NodeId; readonly characters: number }[];
+  /** Combinations that could not be computed rightly. */
+  readonly unsure: readonly NodeId[];
+}
+export const NO_FINDINGS: Findings = { missingFaces: [], overset: [], unsure: [] };
+
+/**
+ * Parts of the pile that have something in common: a page, a copy of a repeat, what is cut, faded, blended or masked.
+ * Other groups of the design have none here: their parts lie in what holds them.
+ */
+export interface Group {
+  readonly type: 'group';
+  /** Who asked for it: a page, a group, a repeat, or an object with an opacity or blend of its own. */
+  readonly node: NodeId;
+  /** Which copy of a repeat it is, from 0. */
+  readonly copy?: number;
+  /** Back to front. */
+  readonly content: readonly Part[];
+  readonly opacity: number;
+  readonly blend: Blend | null;
+  readonly clips: readonly Clip[];
+  readonly masks: readonly Mask[];
+  /** What its art covers once it is cut: for choosing, snapping, the bleed. */
+  readonly inkBounds: Rect;
+  /** All that it can change on the plates. */
+  readonly paintBounds: Rect;
+  readonly findings: Findings;
+}
 
 export interface Scene {
   readonly width: number;
   readonly height: number;
   readonly bleed: number;
   readonly round: boolean;
-  /** Back to front. */
-  readonly items: readonly Item[];
-  readonly missingFaces: readonly string[];
-  readonly overset: readonly { readonly node: NodeId; readonly characters: number }[];
-  /** Combinations that could not be computed rightly. */
-  readonly unsure: readonly NodeId[];
+  readonly root: Group;
 }
 
 export const bleedRect = (s: Pick<Scene, 'width' | 'height' | 'bleed'>): Rect => ({ x0: -s.bleed, y0: -s.bleed, x1: s.width + s.bleed, y1: s.height + s.bleed });
 export const trimRect = (s: Pick<Scene, 'width' | 'height'>): Rect => ({ x0: 0, y0: 0, x1: s.width, y1: s.height });
+
+/** Must it be drawn by itself first (an isolated transparency group, ISO 32000-1 11.4)? What is only cut need not. */
+export const isOwn = (g: Group): boolean => g.opacity < 1 || g.blend !== null || g.masks.length > 0;
+
+/** Is it no more than its parts, one after the other? */
+export const isPlain = (g: Group): boolean => !isOwn(g) && g.clips.length === 0;
+
+const EVERYWHERE: Rect = { x0: -Infinity, y0: -Infinity, x1: Infinity, y1: Infinity };
+
+/** A group with the bounds that follow from what it holds and what cuts it. */
+export function makeGroup(g: Omit<Group, 'type' | 'inkBounds' | 'paintBounds'>): Group {
+  let cut = EVERYWHERE;
+  for (const { path } of g.clips) cut = intersect(cut, path.length ? pathBounds(path) : EMPTY_RECT);
+  for (const { root } of g.masks) cut = intersect(cut, root.paintBounds);
+  return { type: 'group', ...g, inkBounds: unionWithin(g.content, 'inkBounds', cut), paintBounds: unionWithin(g.content, 'paintBounds', cut) };
+}
+
+/** The box round what is left of parts within another box. */
+function unionWithin(parts: readonly Part[], which: 'inkBounds' | 'paintBounds', cut: Rect): Rect {
+  let { x0, y0, x1, y1 } = EMPTY_RECT;
+  for (const part of parts) {
+    const b = part[which];
+    const [l, t, r, f] = [Math.max(b.x0, cut.x0), Math.max(b.y0, cut.y0), Math.min(b.x1, cut.x1), Math.min(b.y1, cut.y1)];
+    if (!(r >= l && f >= t)) continue;
+    if (l < x0) x0 = l;
+    if (t < y0) y0 = t;
+    if (r > x1) x1 = r;
+    if (f > y1) y1 = f;
+  }
+  return { x0, y0, x1, y1 };
+}

@@ -1,19 +1,20 @@
 import type { Palette } from '../colour/palette';
 import type { PicturePaint } from '../model/schema';
-import type { Scene } from './scene';
+import type { Leaf, Scene } from './scene';
+import { walk } from './walk';
 
 /** Indexes of the channels that any item of a page inks. */
 export function usedChannels(scene: Scene, palette: Palette): readonly number[] {
   const last = asked.get(scene);
   if (last?.palette === palette) return last.channels;
   const used = palette.channels.map(() => false);
-  let known = inked.get(palette);
-  if (!known) inked.set(palette, (known = new WeakMap()));
-  for (const { paint } of scene.items) {
+  const known = inked.get(palette) ?? new WeakMap<Leaf['paint'], readonly number[]>();
+  inked.set(palette, known);
+  walk(scene.root, ({ paint }) => {
     let channels = known.get(paint);
     if (!channels) known.set(paint, (channels = channelsOf(paint, palette)));
     for (const i of channels) used[i] = true;
-  }
+  });
   const channels = used.flatMap((u, i) => (u ? [i] : []));
   asked.set(scene, { palette, channels });
   return channels;
@@ -22,9 +23,9 @@ export function usedChannels(scene: Scene, palette: Palette): readonly number[] 
 /** Several panels ask for the same page. */
 const asked = new WeakMap<Scene, { readonly palette: Palette; readonly channels: readonly number[] }>();
 /** By paint: thousands of objects keep theirs while they move. */
-const inked = new WeakMap<Palette, WeakMap<Scene['items'][number]['paint'], readonly number[]>>();
+const inked = new WeakMap<Palette, WeakMap<Leaf['paint'], readonly number[]>>();
 
-function channelsOf(paint: Scene['items'][number]['paint'], palette: Palette): number[] {
+function channelsOf(paint: Leaf['paint'], palette: Palette): number[] {
   const some = (list: readonly (number | boolean)[]) => list.flatMap((v, i) => (v === true || (v !== false && v > 0) ? [i] : []));
   if (paint.kind === 'colour') return some(palette.mix(paint.colour));
   if (paint.kind === 'pools') return paint.pools.flatMap((p) => some(palette.mix(p.colour)));

@@ -1,3 +1,5 @@
+import { isEmpty } from '../../geometry/rect';
+import { seenBounds, walk } from '../../scene/walk';
 import { formatLength } from '../../units/length';
 import type { Found, Rule } from '../types';
 
@@ -11,19 +13,20 @@ export const bleedRule: Rule<'bleed.missing'> = {
   *find({ design, scene }): Iterable<Found<'bleed.missing'>> {
     const { width, height, bleed } = scene;
     if (bleed <= 0 || design.setup.medium === 'screen') return;
-    const seen = new Set<string>();
-    for (const { node, bounds } of scene.items) {
-      if (seen.has(node)) continue;
+    const short = new Map<string, string[]>();
+    walk(scene.root, (leaf, within) => {
+      if (short.has(leaf.node)) return;
+      const bounds = seenBounds(leaf, within);
+      if (isEmpty(bounds)) return;
       const sides = [
         bounds.y0 <= CLOSE && bounds.y0 > CLOSE - bleed ? 'top' : '',
         bounds.x1 >= width - CLOSE && bounds.x1 < width + bleed - CLOSE ? 'right' : '',
         bounds.y1 >= height - CLOSE && bounds.y1 < height + bleed - CLOSE ? 'bottom' : '',
         bounds.x0 <= CLOSE && bounds.x0 > CLOSE - bleed ? 'left' : '',
       ].filter(Boolean);
-      if (!sides.length) continue;
-      seen.add(node);
-      yield { node, facts: { sides, bleed } };
-    }
+      if (sides.length) short.set(leaf.node, sides);
+    });
+    for (const [node, sides] of short) yield { node, facts: { sides, bleed } };
   },
   say: ({ sides, bleed }, name) => ({
     message: `${name} stops short of the bleed at the ${sides.join(' and the ')}.`,

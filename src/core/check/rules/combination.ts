@@ -4,7 +4,7 @@ export const unsureRule: Rule<'combination.unsure'> = {
   code: 'combination.unsure',
   severity: 'stop',
   *find({ scene }): Iterable<Found<'combination.unsure'>> {
-    for (const node of scene.unsure) yield { node, facts: {} };
+    for (const node of scene.root.findings.unsure) yield { node, facts: {} };
   },
   say: (_, name) => ({
     message: `${name} could not be combined rightly; what is shown is only near to it.`,

@@ -1,18 +1,18 @@
+import { walk } from '../../scene/walk';
 import { formatLength, formatNumber } from '../../units/length';
-import { bandingIn } from '../banding';
+import { bandingIn, type Banding } from '../banding';
 import type { Found, Rule } from '../types';
 
 export const bandingRule: Rule<'gradient.banding'> = {
   code: 'gradient.banding',
   severity: 'look',
   *find({ scene, palette }): Iterable<Found<'gradient.banding'>> {
-    const seen = new Set<string>();
-    for (const item of scene.items) {
-      const found = seen.has(item.node) ? null : bandingIn(item, palette);
-      if (!found) continue;
-      seen.add(item.node);
-      yield { node: item.node, facts: { steps: found.steps, step: found.step } };
-    }
+    const banded = new Map<string, Banding>();
+    walk(scene.root, (leaf) => {
+      const found = banded.has(leaf.node) ? null : bandingIn(leaf, palette);
+      if (found) banded.set(leaf.node, found);
+    });
+    for (const [node, { steps, step }] of banded) yield { node, facts: { steps, step } };
   },
   say: ({ steps, step }, name) => ({
     message: `The gradient of ${name} changes so slowly that its steps may show: ${formatNumber(steps, 0)} tones, each ${formatLength(step, 'mm', 1)} wide.`,

@@ -1,4 +1,5 @@
 import { effectivePpi } from '../../edit/picture';
+import { walk, type Visit } from '../../scene/walk';
 import { formatNumber } from '../../units/length';
 import type { Found, Rule, Subject } from '../types';
 
@@ -11,7 +12,9 @@ const COARSE = 150;
 function* coarsest({ scene, palette }: Subject): Iterable<{ node: string; ppi: number }> {
   if (palette.screen) return;
   const least = new Map<string, number>();
-  for (const { node, paint, matrix } of scene.items) if (paint.kind === 'picture') least.set(node, Math.min(least.get(node) ?? Infinity, effectivePpi(palette.picture(paint.picture), paint, matrix)));
+  walk(scene.root, ({ node, paint, matrix }) => {
+    if (paint.kind === 'picture') least.set(node, Math.min(least.get(node) ?? Infinity, effectivePpi(palette.picture(paint.picture), paint, matrix)));
+  });
   for (const [node, ppi] of least) yield { node, ppi };
 }
 
@@ -40,12 +43,12 @@ export const missingPictureRule: Rule<'picture.missing'> = {
   code: 'picture.missing',
   severity: 'stop',
   *find({ scene, palette }): Iterable<Found<'picture.missing'>> {
-    const seen = new Set<string>();
-    for (const { node, paint } of scene.items) {
-      if (paint.kind !== 'picture' || seen.has(node) || palette.pictureSource(paint.picture)) continue;
-      seen.add(node);
-      yield { node, facts: { picture: palette.picture(paint.picture).name } };
-    }
+    const missing = new Map<string, string>();
+    const look: Visit = ({ node, paint }) => {
+      if (paint.kind === 'picture' && !missing.has(node) && !palette.pictureSource(paint.picture)) missing.set(node, palette.picture(paint.picture).name);
+    };
+    walk(scene.root, look, { masks: true });
+    for (const [node, picture] of missing) yield { node, facts: { picture } };
   },
   say: ({ picture }, name) => ({
     message: `The picture ${picture} of ${name} is not here.`,

@@ -6,9 +6,9 @@ export const missingFaceRule: Rule<'text.missingFace'> = {
   code: 'text.missingFace',
   severity: 'stop',
   *find({ design, page, scene }): Iterable<Found<'text.missingFace'>> {
-    if (!scene.missingFaces.length) return;
-    const missing = new Set(scene.missingFaces);
-    // Words that only cut or are combined are no items of the scene: the pile is asked.
+    const missing = new Set(scene.root.findings.missingFaces);
+    if (!missing.size) return;
+    // Words that only cut or are combined are no leaves of the scene: the pile is asked.
     for (const node of page.children.flatMap((c) => withDescendants(design, c))) {
       const n = design.nodes[node];
       if (!('story' in n) || n.hidden) continue;
@@ -26,7 +26,7 @@ export const oversetRule: Rule<'text.overset'> = {
   code: 'text.overset',
   severity: 'stop',
   *find({ scene }): Iterable<Found<'text.overset'>> {
-    for (const { node, characters } of scene.overset) yield { node, facts: { characters } };
+    for (const { node, characters } of scene.root.findings.overset) yield { node, facts: { characters } };
   },
   say: ({ characters }, name) => ({
     message: `${name} has ${characters} ${characters === 1 ? 'character' : 'characters'} that do not fit its frame.`,

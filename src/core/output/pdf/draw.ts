@@ -7,8 +7,7 @@ import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
 import type { GradientPaint, PicturePaint } from '../../model/schema';
 import { asLight } from '../../render/asLight';
 import { grainOf } from '../../render/grain';
-import { byLayer, type Drawn, type LayerGroup } from '../../scene/layers';
-import { isOwn, type GlyphsItem, type Item } from '../../scene/scene';
+import { isOwn, isPlain, type Glyphs, type Group, type Leaf, type Part } from '../../scene/scene';
 import type { ColourSpaces } from './colour';
 import { ContentStream } from './content';
 import { name, type PdfFile, type Value } from './file';
@@ -38,10 +37,14 @@ export interface Drawing {
   overprint: boolean;
 }
 
-/** Draws items and layers in order, and leaves the overprint switch off. */
-export async function drawAll(d: Drawing, drawn: readonly Drawn[]): Promise<void> {
-  for (const x of drawn) await (x.type === 'layer' ? drawLayer(d, x) : drawItem(d, x));
+/** Draws parts in order, and leaves the overprint switch off. */
+export async function drawAll(d: Drawing, content: readonly Part[]): Promise<void> {
+  await drawParts(d, content);
   knockOut(d);
+}
+
+async function drawParts(d: Drawing, content: readonly Part[]): Promise<void> {
+  for (const part of content) await (part.type === 'group' ? composite(d, part) : drawLeaf(d, part));
 }
 
 function knockOut(d: Drawing): void {
@@ -49,20 +52,23 @@ function knockOut(d: Drawing): void {
   d.overprint = false;
 }
 
-/** A layer that only cuts is drawn through its clips; any other is a transparency group of its own (ISO 32000-1 11.6.6). */
-async function drawLayer(d: Drawing, { layer, content, bounds }: LayerGroup): Promise<void> {
+/** What is only cut is drawn through its clips; any other is a transparency group of its own (ISO 32000-1 11.6.6). */
+async function composite(d: Drawing, group: Group): Promise<void> {
+  const { content, paintBounds: bounds, clips, masks, opacity, blend } = group;
   if (isEmpty(bounds)) return;
+  const own = isOwn(group);
+  if (isPlain(group)) return drawParts(d, content);
   knockOut(d);
   d.out.op('q');
-  for (const clip of layer.clips) d.out.path(clip.path).op(clip.rule === 'evenOdd' ? 'W* n' : 'W n');
-  if (isOwn(layer)) {
-    const state: Record<string, Value> = { Type: name('ExtGState'), ca: layer.opacity, CA: layer.opacity };
-    if (layer.blend) state.BM = name(blendName(layer.blend));
+  for (const clip of clips) d.out.path(clip.path).op(clip.rule === 'evenOdd' ? 'W* n' : 'W n');
+  if (own) {
+    const state: Record<string, Value> = { Type: name('ExtGState'), ca: opacity, CA: opacity };
+    if (blend) state.BM = name(blendName(blend));
     d.out.op(`/${addGraphics(d, state)} gs`);
     let inner = await groupForm(d, content, bounds);
     // Each mask wraps what the last one left.
-    for (const mask of layer.masks) {
-      const shape = await (mask.light ? groupForm({ ...d, spaces: d.greys }, byLayer(asLight(mask.items, d.palette)), bounds, 'DeviceGray') : groupForm(d, byLayer(mask.items), bounds));
+    for (const mask of masks) {
+      const shape = await (mask.light ? groupForm({ ...d, spaces: d.greys }, asLight(mask.root.content, d.palette), bounds, 'DeviceGray') : groupForm(d, mask.root.content, bounds));
       const out = new ContentStream().op(`/${addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name(mask.light ? 'Luminosity' : 'Alpha'), G: shape } })} gs`);
       out.op(`/${d.images.add(inner)} Do`);
       inner = await form(d, out, bounds);
@@ -75,7 +81,7 @@ async function drawLayer(d: Drawing, { layer, content, bounds }: LayerGroup): Pr
 /** PDF has the words of CSS without their hyphens. */
 const blendName = (blend: string): string => blend.split('-').map((w) => w[0].toUpperCase() + w.slice(1)).join('');
 
-async function groupForm(d: Drawing, content: readonly Drawn[], bounds: Rect, space = 'DeviceCMYK'): Promise<PDFRef> {
+async function groupForm(d: Drawing, content: readonly Part[], bounds: Rect, space = 'DeviceCMYK'): Promise<PDFRef> {
   const inner: Drawing = { ...d, out: new ContentStream(), toSheet: IDENTITY, overprint: false };
   inner.out.op('/Ko gs');
   await drawAll(inner, content);
@@ -97,7 +103,7 @@ function addGraphics(d: Drawing, state: Record<string, Value>): string {
   return key;
 }
 
-async function drawItem(d: Drawing, item: Item): Promise<void> {
+async function drawLeaf(d: Drawing, item: Leaf): Promise<void> {
   const { out, palette } = d;
   const { paint } = item;
   if (paint.kind === 'picture') return drawPicture(d, item, paint);
@@ -115,10 +121,10 @@ async function drawItem(d: Drawing, item: Item): Promise<void> {
   if (shadings?.opacity) out.op('q').op(`/${await softMask(d, item, shadings.opacity, shadings.matrix)} gs`);
   if (shadings) out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroking ? 'SCN' : 'scn'}`);
   else if (paint.kind === 'colour') await setColour(d, paint, stroking);
-  if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
+  if (item.type === 'fill') out.path(item.placed.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
   else if (item.type === 'stroke') {
     setStroke(out, item.stroke);
-    out.path(item.path).op('S');
+    out.path(item.placed.path).op('S');
   } else {
     if (item.stroke) setStroke(out, item.stroke);
     drawText(d, item, item.stroke ? 1 : 0);
@@ -133,7 +139,7 @@ function setOverprint(d: Drawing, overprint: boolean): void {
 }
 
 /** A picture, cut out by the item's form; letters cut as text, so that the words are still found. */
-async function drawPicture(d: Drawing, item: Item, paint: PicturePaint): Promise<void> {
+async function drawPicture(d: Drawing, item: Leaf, paint: PicturePaint): Promise<void> {
   const { out } = d;
   const image = await d.images.of(paint, d.spaces);
   const back = invert(multiply(item.matrix, paint.geometry));
@@ -141,15 +147,15 @@ async function drawPicture(d: Drawing, item: Item, paint: PicturePaint): Promise
   setOverprint(d, paint.overprint);
   out.op('q');
   const stroke = item.type === 'fill' ? null : item.stroke;
-  if (stroke) out.path(strokeOutline(item.path, stroke, 0.02)).op('W n');
+  if (stroke) out.path(strokeOutline(item.placed.path, stroke, 0.02)).op('W n');
   else if (item.type === 'glyphs') drawText(d, item, 7);
-  else if (item.type === 'fill') out.path(item.path).op(item.rule === 'evenOdd' ? 'W* n' : 'W n');
+  else if (item.type === 'fill') out.path(item.placed.path).op(item.rule === 'evenOdd' ? 'W* n' : 'W n');
   const toPage = multiply(item.matrix, paint.geometry);
   // An image's rows run down from the top of its unit square.
   const place = (m: Matrix) => out.op('q').nums(multiply(m, [1, 0, 0, -1, 0, 1]), 'cm', 6).op(`/${image.key} Do`).op('Q');
   if (!paint.tile) place(toPage);
   else {
-    const reached = transformRect(back, item.bounds);
+    const reached = transformRect(back, item.inkBounds);
     const by = image.across;
     for (let j = Math.floor(reached.y0 / by); j * by < reached.y1; j++) for (let i = Math.floor(reached.x0 / by); i * by < reached.x1; i++) place(multiply(toPage, [by, 0, 0, by, i * by, j * by]));
   }
@@ -157,7 +163,7 @@ async function drawPicture(d: Drawing, item: Item, paint: PicturePaint): Promise
 }
 
 /** The grain of a gradient: the same gradient half the grain earlier, through the squares of the tile that are set. */
-async function drawGrain(d: Drawing, item: Item, paint: GradientPaint): Promise<void> {
+async function drawGrain(d: Drawing, item: Leaf, paint: GradientPaint): Promise<void> {
   const { out } = d;
   const shadings = await makeShadings(item, paint, d.palette, d.spaces, d.file, -paint.grain! / 2);
   if (!shadings) return;
@@ -165,12 +171,12 @@ async function drawGrain(d: Drawing, item: Item, paint: GradientPaint): Promise<
   out.op('q').op(`/${await grainMask(d, item)} gs`).op(`/Pattern ${stroke ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroke ? 'SCN' : 'scn'}`);
   if (stroke) setStroke(out, stroke);
   // Letters are drawn as their outlines here: the words must not be found twice.
-  out.path(item.path).op(stroke ? 'S' : item.type === 'fill' && item.rule === 'evenOdd' ? 'f*' : 'f').op('Q');
+  out.path(item.placed.path).op(stroke ? 'S' : item.type === 'fill' && item.rule === 'evenOdd' ? 'f*' : 'f').op('Q');
 }
 
 /** A soft mask that repeats the grain's tile over an item. */
-async function grainMask(d: Drawing, item: Item): Promise<string> {
-  const { x0, y0, x1, y1 } = grow(item.bounds, 1);
+async function grainMask(d: Drawing, item: Leaf): Promise<string> {
+  const { x0, y0, x1, y1 } = grow(item.inkBounds, 1);
   const out = new ContentStream().op('/Pattern cs').op('/Tile scn').nums([x0, y0, x1 - x0, y1 - y0], 're').op('f');
   return addMask(d, item, out, { Pattern: { Tile: d.grain.pattern ??= await grainPattern(d.file) } });
 }
@@ -183,12 +189,12 @@ function shadingPattern(d: Drawing, { colour, matrix }: Shadings): string {
 }
 
 /** What a gradient lets through, as a soft mask by luminosity: the same shading in grey, drawn in page points. */
-function softMask(d: Drawing, item: Item, opacity: Value, matrix: Matrix): Promise<string> {
+function softMask(d: Drawing, item: Leaf, opacity: Value, matrix: Matrix): Promise<string> {
   return addMask(d, item, new ContentStream().nums(matrix, 'cm', 6).op('/Sh sh'), { Shading: { Sh: opacity } });
 }
 
-async function addMask(d: Drawing, item: Item, content: ContentStream, resources: Value): Promise<string> {
-  const { x0, y0, x1, y1 } = grow(item.bounds, 1);
+async function addMask(d: Drawing, item: Leaf, content: ContentStream, resources: Value): Promise<string> {
+  const { x0, y0, x1, y1 } = grow(item.inkBounds, 1);
   const group = await d.file.stream(
     {
       Type: name('XObject'),
@@ -202,7 +208,7 @@ async function addMask(d: Drawing, item: Item, content: ContentStream, resources
   return addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name('Luminosity'), G: group } });
 }
 
-async function setColour(d: Drawing, paint: Extract<Item['paint'], { kind: 'colour' }>, stroking: boolean): Promise<void> {
+async function setColour(d: Drawing, paint: Extract<Leaf['paint'], { kind: 'colour' }>, stroking: boolean): Promise<void> {
   const rgb = await d.spaces.keptRgb(paint);
   if (rgb) {
     d.out.op(`/Screen ${stroking ? 'CS' : 'cs'}`).nums(rgb, stroking ? 'SCN' : 'scn', 4);
@@ -226,7 +232,7 @@ function setStroke(out: ContentStream, s: StrokeStyle): void {
 }
 
 /** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */
-function drawText(d: Drawing, item: GlyphsItem, mode: 0 | 1 | 7): void {
+function drawText(d: Drawing, item: Glyphs, mode: 0 | 1 | 7): void {
   const { out } = d;
   out.op('BT').op(`${mode} Tr`).op(`/${d.fonts.get(item.face.id)} 1 Tf`);
   const glyphs = item.glyphs;

@@ -8,7 +8,7 @@ import { grow, type Rect } from '../../geometry/rect';
 import type { GradientPaint, PoolsPaint } from '../../model/schema';
 import { courseOf } from '../../render/field';
 import { poolField, poolLattice } from '../../render/pools';
-import type { Item } from '../../scene/scene';
+import type { Leaf } from '../../scene/scene';
 import type { ColourSpaces } from './colour';
 import { name, type PdfFile, type Value } from './file';
 
@@ -24,7 +24,7 @@ export interface Shadings {
 }
 
 /** A gradient as real shadings: axial and radial ones, or a mesh of triangles; its ramp taken `shift` later. Null: nothing to see. */
-export async function makeShadings(item: Item, paint: GradientPaint, palette: Palette, spaces: ColourSpaces, file: PdfFile, shift = 0): Promise<Shadings | null> {
+export async function makeShadings(item: Leaf, paint: GradientPaint, palette: Palette, spaces: ColourSpaces, file: PdfFile, shift = 0): Promise<Shadings | null> {
   const whole = palette.rampOf(paint);
   const ramp = shift ? shiftedRamp(whole, shift) : whole;
   const { space, values } = await spaces.inkSpace(ramp.used, paint.overprint);
@@ -37,7 +37,7 @@ export async function makeShadings(item: Item, paint: GradientPaint, palette: Pa
     if (!course && !back) return null;
     const stroke = item.type === 'fill' ? null : item.stroke;
     const width = stroke?.width ?? 0;
-    const uncut = course ? course(0.05, Math.min(1, width / 2)) : boxTriangles(pathBounds(transformPath(rectPath(grow(item.bounds, 1)), back!)));
+    const uncut = course ? course(0.05, Math.min(1, width / 2)) : boxTriangles(pathBounds(transformPath(rectPath(grow(item.inkBounds, 1)), back!)));
     // Cut where the ramp bends: between its points colours run straight, as they do in a triangle.
     const triangles = cutMesh(uncut, [...new Set(ramp.stops.map((s) => s.offset))]);
     const colour = await triangleShading(file, triangles, space, (t) => values(pointAt(ramp, t).mix));
@@ -51,13 +51,13 @@ export async function makeShadings(item: Item, paint: GradientPaint, palette: Pa
 }
 
 /** Pools as a lattice of colours that is straight within half a level between its lines. */
-export async function makePools(item: Item, paint: PoolsPaint, palette: Palette, spaces: ColourSpaces, file: PdfFile): Promise<Shadings | null> {
+export async function makePools(item: Leaf, paint: PoolsPaint, palette: Palette, spaces: ColourSpaces, file: PdfFile): Promise<Shadings | null> {
   const matrix = multiply(item.matrix, paint.geometry);
   const back = invert(matrix);
   if (!back) return null;
   const field = poolField(paint, palette);
   const { space, values: of } = await spaces.inkSpace(field.used, paint.overprint);
-  const box = pathBounds(transformPath(rectPath(grow(item.bounds, 1)), back));
+  const box = pathBounds(transformPath(rectPath(grow(item.inkBounds, 1)), back));
   const { us, vs, values } = poolLattice(field, paint.geometry, box);
   const make = async (ColorSpace: Value, parts: (v: ArrayLike<number>) => number[]): Promise<PDFRef> => {
     const count = parts(values[0]).length;

@@ -5,9 +5,9 @@ import type { Matrix } from '../../geometry/matrix';
 import { PROFILES } from '../../model/defaults';
 import type { Design, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
-import { byLayer, everyItem } from '../../scene/layers';
-import type { GlyphsItem, Scene } from '../../scene/scene';
+import type { Glyphs, Leaf, Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
+import { walk } from '../../scene/walk';
 import type { Job } from '../job';
 import { ColourSpaces } from './colour';
 import { ContentStream } from './content';
@@ -53,7 +53,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     const toSheet: Matrix = [1, 0, 0, -1, margin, margin + scene.height];
     const d: Drawing = { out, file, palette, env, spaces, greys: spaces.inGrey(), resources, fonts: fonts.names, patterns, graphics, images, grain, toSheet, overprint: false };
     out.op('q').nums(toSheet, 'cm').op('/Ko gs');
-    await drawAll(d, byLayer(scene.items));
+    await drawAll(d, scene.root.content);
     if (options.marks) {
       drawMarks(out, scene);
       drawColourBar(out, scene, usedChannels(scene, palette).filter((i) => i >= 4), spaces);
@@ -110,14 +110,14 @@ async function finish(file: PdfFile, design: Design, palette: Palette, tree: PDF
 }
 
 async function embedFonts(file: PdfFile, env: Env, scenes: readonly Scene[]): Promise<{ names: Map<string, string>; resources: Record<string, Value> }> {
-  const used = new Map<string, { item: GlyphsItem; glyphs: UsedGlyphs }>();
-  for (const scene of scenes)
-    for (const item of everyItem(scene.items)) {
-      if (item.type !== 'glyphs') continue;
-      const entry = used.get(item.face.id) ?? { item, glyphs: new Map() };
-      used.set(item.face.id, entry);
-      for (const g of item.glyphs) if (!entry.glyphs.get(g.gid)) entry.glyphs.set(g.gid, g.text);
-    }
+  const used = new Map<string, { item: Glyphs; glyphs: UsedGlyphs }>();
+  const look = (leaf: Leaf) => {
+    if (leaf.type !== 'glyphs') return;
+    const entry = used.get(leaf.face.id) ?? { item: leaf, glyphs: new Map() };
+    used.set(leaf.face.id, entry);
+    for (const g of leaf.glyphs) if (!entry.glyphs.get(g.gid)) entry.glyphs.set(g.gid, g.text);
+  };
+  for (const scene of scenes) walk(scene.root, look, { masks: true });
   const names = new Map<string, string>();
   const resources: Record<string, Value> = {};
   for (const [id, { item, glyphs }] of used) {

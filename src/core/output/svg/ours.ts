@@ -2,11 +2,12 @@ import type { Palette } from '../../colour/palette';
 import { multiply } from '../../geometry/matrix';
 import { mapColours } from '../../edit/clip';
 import type { Colour, Paint } from '../../model/schema';
-import type { Item, Scene } from '../../scene/scene';
+import type { Leaf, Scene } from '../../scene/scene';
+import { walk } from '../../scene/walk';
 import { escape } from './text';
 
 /** A paint that stands for itself: no swatches, its geometry in page points. */
-function freed(item: Item, palette: Palette): Paint {
+function freed(item: Leaf, palette: Palette): Paint {
   const own = (c: Colour): Colour => {
     if (!('swatch' in c)) return c;
     const { colour, tint } = palette.own(c);
@@ -29,7 +30,7 @@ function freed(item: Item, palette: Palette): Paint {
 }
 
 /** Attributes that say what is printed, and what SVG sees in its place. */
-export function annotate(item: Item, palette: Palette, which: 'fill' | 'stroke' | 'whole', seen: string): string {
+export function annotate(item: Leaf, palette: Palette, which: 'fill' | 'stroke' | 'whole', seen: string): string {
   let paint = freed(item, palette);
   let picture = '';
   if (paint.kind === 'picture') {
@@ -44,10 +45,11 @@ export function annotate(item: Item, palette: Palette, which: 'fill' | 'stroke' 
 /** The design's spot inks that the page uses, as they are kept. */
 export function inksText(scene: Scene, palette: Palette): string {
   const used = new Set<string>();
-  for (const item of scene.items)
-    mapColours(freed(item, palette), (c) => {
+  const look = (leaf: Leaf) =>
+    void mapColours(freed(leaf, palette), (c) => {
       if ('ink' in c) used.add(c.ink);
       return c;
     });
+  walk(scene.root, look, { masks: true });
   return JSON.stringify(palette.allInks.filter((i) => used.has(i.id)));
 }

@@ -11,8 +11,8 @@ import { rasterPlates } from '../../render/plates';
 import { regionWith } from '../../render/region';
 import { pictureBitmap } from '../../render/pictureBitmap';
 import { rampSteps } from '../../render/rampSteps';
-import { byLayer, type Drawn, type LayerGroup } from '../../scene/layers';
-import { isOwn, type Item, type Scene } from '../../scene/scene';
+import { isOwn, isPlain, type Group, type Leaf, type Part, type Scene } from '../../scene/scene';
+import { withContent } from '../../scene/walk';
 import { annotate, inksText } from './ours';
 import { base64, bitmapUri, escape, matrixText, num as n, pathText } from './text';
 
@@ -36,7 +36,7 @@ const TONED_PIXELS = 4_000_000;
  */
 export async function writeSvg(scene: Scene, palette: Palette, title: string, asset: (file: string) => Promise<Uint8Array>): Promise<SvgResult> {
   const writer = new Writer(palette, asset, scene);
-  const body = await writer.page(byLayer(scene.items));
+  const body = await writer.page(unwrapped(scene.root.content));
   const [w, h] = [n(scene.width), n(scene.height)];
   const paper = hexOf(palette.screen ? [1, 1, 1] : palette.lookOfMix(palette.channels.map(() => 0)));
   const clip = scene.round
@@ -72,24 +72,22 @@ class Writer {
   ) {}
 
   /** All of the page. Ink that blends with ink has no words in SVG: such a part is shown as a picture of it and what lies below. */
-  async page(drawn: readonly Drawn[]): Promise<string[]> {
-    if (this.palette.screen) return this.all(drawn);
+  async page(content: readonly Part[]): Promise<string[]> {
+    if (this.palette.screen) return this.all(content);
     const out: string[] = [];
-    const below: Item[] = [];
-    for (const d of drawn) {
-      below.push(...itemsIn(d));
-      if (d.type !== 'layer' || !blends(d)) out.push(...(await this.all([d])));
-      else out.push(this.asPrinted(d, below), `<g display="none" ink:stands="true">${await this.layer(d)}</g>`);
+    for (const [i, part] of content.entries()) {
+      if (part.type !== 'group' || !blends(part)) out.push(...(await this.all([part])));
+      else out.push(this.asPrinted(part, content.slice(0, i + 1)), `<g display="none" ink:stands="true">${await this.group(part)}</g>`);
     }
     return out;
   }
 
-  private asPrinted(group: LayerGroup, items: readonly Item[]): string {
-    const box = intersect(grow(group.bounds, 0.5), { x0: 0, y0: 0, x1: this.scene.width, y1: this.scene.height });
+  private asPrinted(group: Group, content: readonly Part[]): string {
+    const box = intersect(grow(group.paintBounds, 0.5), { x0: 0, y0: 0, x1: this.scene.width, y1: this.scene.height });
     if (isEmpty(box)) return '';
     this.approximations.add('Blended parts are pictures of them as they print: SVG blends light, not ink.');
     const region = regionWith(box, TONED_PIXELS);
-    const data = compositePlates(rasterPlates({ ...this.scene, items }, this.palette, region)!, this.palette);
+    const data = compositePlates(rasterPlates(withContent(this.scene, content), this.palette, region)!, this.palette);
     const [w, h] = [region.width / region.scale, region.height / region.scale];
     return `<image x="${n(region.x)}" y="${n(region.y)}" width="${n(w)}" height="${n(h)}" preserveAspectRatio="none" ink:paper="true" xlink:href="${bitmapUri({ width: region.width, height: region.height, data })}"/>`;
   }
@@ -98,32 +96,34 @@ class Writer {
     return `${prefix}${++this.ids}`;
   }
 
-  async all(drawn: readonly Drawn[]): Promise<string[]> {
+  async all(content: readonly Part[]): Promise<string[]> {
     const out: string[] = [];
-    for (const d of drawn) out.push(d.type === 'layer' ? await this.layer(d) : await this.item(d));
+    for (const part of unwrapped(content)) out.push(part.type === 'group' ? await this.group(part) : await this.leaf(part));
     return out.filter(Boolean);
   }
 
-  /** A layer as nested groups: one a clip and a mask, and the innermost with opacity and blend. */
-  private async layer({ layer, content }: LayerGroup): Promise<string> {
-    const style = layer.blend ? ` style="mix-blend-mode:${layer.blend}${isOwn(layer) ? ';isolation:isolate' : ''}"` : isOwn(layer) ? ' style="isolation:isolate"' : '';
-    let text = `<g${layer.opacity < 1 ? ` opacity="${n(layer.opacity, 4)}"` : ''}${layer.clips.length || layer.masks.length ? '' : style}>${(await this.all(content)).join('')}</g>`;
-    if (layer.opacity < 1 && !this.palette.screen) this.approximations.add('What shows through is mixed as screen colour, not as ink.');
-    for (const mask of layer.masks) {
+  /** A group as nested ones: one a clip and a mask, and the innermost with opacity and blend. */
+  private async group(group: Group): Promise<string> {
+    const { content, opacity, blend, clips, masks } = group;
+    const style = blend ? ` style="mix-blend-mode:${blend}${isOwn(group) ? ';isolation:isolate' : ''}"` : isOwn(group) ? ' style="isolation:isolate"' : '';
+    const cut = clips.length > 0 || masks.length > 0;
+    let text = `<g${opacity < 1 ? ` opacity="${n(opacity, 4)}"` : ''}${cut ? '' : style}>${(await this.all(content)).join('')}</g>`;
+    if (opacity < 1 && !this.palette.screen) this.approximations.add('What shows through is mixed as screen colour, not as ink.');
+    for (const mask of masks) {
       const id = this.id('mask');
-      const { x0, y0, x1, y1 } = grow(layer.bounds, 1);
-      this.defs.push(`<mask id="${id}" maskUnits="userSpaceOnUse" x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}"${mask.light ? '' : ' mask-type="alpha" style="mask-type:alpha"'}>${(await this.all(byLayer(mask.items))).join('')}</mask>`);
+      const { x0, y0, x1, y1 } = grow(group.paintBounds, 1);
+      this.defs.push(`<mask id="${id}" maskUnits="userSpaceOnUse" x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}"${mask.light ? '' : ' mask-type="alpha" style="mask-type:alpha"'}>${(await this.all(mask.root.content)).join('')}</mask>`);
       text = `<g mask="url(#${id})">${text}</g>`;
     }
-    for (const clip of layer.clips) {
+    for (const clip of clips) {
       const id = this.id('cut');
       this.defs.push(`<clipPath id="${id}"><path d="${pathText(clip.path)}"${clip.rule === 'evenOdd' ? ' clip-rule="evenodd"' : ''}/></clipPath>`);
       text = `<g clip-path="url(#${id})">${text}</g>`;
     }
-    return style && (layer.clips.length || layer.masks.length) ? `<g${style}>${text}</g>` : text;
+    return style && cut ? `<g${style}>${text}</g>` : text;
   }
 
-  private async item(item: Item): Promise<string> {
+  private async leaf(item: Leaf): Promise<string> {
     const { palette } = this;
     const stroke = item.type === 'fill' ? null : item.stroke;
     const rule = item.type === 'fill' && item.rule === 'evenOdd';
@@ -142,17 +142,17 @@ class Writer {
       if (!picture) return '';
       // Cut out by the form; the form and its line stand beside it for our own reader.
       const id = this.id('cut');
-      const solid = stroke ? strokeOutline(item.path, stroke, 0.02) : item.path;
+      const solid = stroke ? strokeOutline(item.placed.path, stroke, 0.02) : item.placed.path;
       this.defs.push(`<clipPath id="${id}"><path d="${pathText(solid)}"${rule ? ' clip-rule="evenodd"' : ''}/></clipPath>`);
-      return `<g clip-path="url(#${id})" ${annotate(item, palette, 'whole', '')} ink:d="${pathText(item.path)}"${rule ? ' ink:rule="evenOdd"' : ''}${stroke ? ` ink:line="${escape(JSON.stringify(stroke))}"` : ''} ${common.join(' ')}>${picture}</g>`;
+      return `<g clip-path="url(#${id})" ${annotate(item, palette, 'whole', '')} ink:d="${pathText(item.placed.path)}"${rule ? ' ink:rule="evenOdd"' : ''}${stroke ? ` ink:line="${escape(JSON.stringify(stroke))}"` : ''} ${common.join(' ')}>${picture}</g>`;
     }
     const paint = this.paintText(item);
     const which = stroke ? 'stroke' : 'fill';
     const line = stroke ? `fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"` : `fill="${paint}"${rule ? ' fill-rule="evenodd"' : ''}`;
-    return `<path d="${pathText(item.path)}" ${line} ${annotate(item, palette, which, paint)} ${common.join(' ')}/>`;
+    return `<path d="${pathText(item.placed.path)}" ${line} ${annotate(item, palette, which, paint)} ${common.join(' ')}/>`;
   }
 
-  private paintText({ paint, matrix }: Item): string {
+  private paintText({ paint, matrix }: Leaf): string {
     const { palette, approximations } = this;
     if (paint.kind === 'colour') return palette.css(paint.colour);
     if (paint.kind !== 'gradient') throw new Error(`not a paint that SVG has words for: ${paint.kind}`);
@@ -170,17 +170,17 @@ class Writer {
   }
 
   /** Kinds of gradients that SVG does not have, as a picture of them; null for all others. */
-  private asPicture(item: Item): string | null {
+  private asPicture(item: Leaf): string | null {
     const { paint } = item;
     const line = item.type !== 'fill' && item.stroke !== null;
     if (!(paint.kind === 'pools' || (paint.kind === 'gradient' && (paint.gradient === 'box' || (line && paint.line))))) return null;
     this.approximations.add('Pools, box gradients and gradients that follow a line are pictures cut out by their shape: SVG has no such gradients.');
-    const box = grow(item.bounds, 0.5);
+    const box = grow(item.inkBounds, 0.5);
     return `<image x="${n(box.x0)}" y="${n(box.y0)}" width="${n(box.x1 - box.x0)}" height="${n(box.y1 - box.y0)}" preserveAspectRatio="none" xlink:href="${bitmapUri(paintBitmap(item, this.palette, box, PICTURE_PIXELS))}"/>`;
   }
 
   /** A picture (or a pattern of it) in its unit square; empty where its file is not at hand. */
-  private async picture(item: Item, paint: PicturePaint): Promise<string> {
+  private async picture(item: Leaf, paint: PicturePaint): Promise<string> {
     const { palette } = this;
     const source = palette.pictureSource(paint.picture);
     if (!source) return '';
@@ -206,14 +206,16 @@ class Writer {
     const cell = paint.tile === 'mirror' ? [[1, 1], [-1, 1], [1, -1], [-1, -1]].map(([sx, sy]) => `<use xlink:href="#${id}" transform="matrix(${sx} 0 0 ${sy} ${sx < 0 ? 2 : 0} ${sy < 0 ? 2 : 0})"/>`).join('') : `<use xlink:href="#${id}"/>`;
     const size = paint.tile === 'mirror' ? 2 : 1;
     this.defs.push(`<pattern id="${pattern}" patternUnits="userSpaceOnUse" width="${size}" height="${size}" patternTransform="${matrixText(toPage)}">${cell}</pattern>`);
-    const { x0, y0, x1, y1 } = grow(item.bounds, 0.5);
+    const { x0, y0, x1, y1 } = grow(item.inkBounds, 0.5);
     return `<rect x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}" fill="url(#${pattern})"/>`;
   }
 }
 
 /** Does anything in it blend with what lies below? */
-const blends = (d: Drawn): boolean => d.type === 'layer' && (d.layer.blend !== null || d.content.some(blends));
-const itemsIn = (d: Drawn): readonly Item[] => (d.type === 'layer' ? d.content.flatMap(itemsIn) : [d]);
+const blends = (part: Part): boolean => part.type === 'group' && (part.blend !== null || part.content.some(blends));
+/** Parts without the groups that are no more than what they hold. */
+const unwrapped = (content: readonly Part[]): readonly Part[] => (content.some(isWrapper) ? content.flatMap((p) => (isWrapper(p) ? unwrapped(p.content) : [p])) : content);
+const isWrapper = (part: Part): part is Group => part.type === 'group' && isPlain(part);
 
 function gradientText(paint: GradientPaint, matrix: Matrix, palette: Palette): string {
   const stops = rampSteps(palette.rampOf(paint), palette)

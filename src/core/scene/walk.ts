@@ -1,0 +1,119 @@
+import { intersect, type Rect } from '../geometry/rect';
+import type { NodeId } from '../model/tree';
+import { makeGroup, type Group, type Leaf, type Part, type Scene } from './scene';
+
+/** The groups that a leaf lies in, the innermost first; null for the page itself. */
+export type Within = { readonly group: Group; readonly outer: Within | null } | null;
+/** Leaves are met back to front; who answers false is asked no more. */
+export type Visit = (leaf: Leaf, within: Within) => boolean | void;
+
+/**
+ * The one way through a scene, or a part of it. With `masks` those parts are met too that only mask others, before what
+ * they mask.
+ */
+export function walk(root: Group, visit: Visit, { masks = false } = {}, within: Within = null): boolean {
+  if (masks) for (const mask of root.masks) if (!walk(mask.root, visit, { masks }, within)) return false;
+  for (const part of root.content) {
+    if (part.type !== 'group') {
+      if (visit(part, within) === false) return false;
+    } else if (!walk(part, visit, { masks }, { group: part, outer: within })) return false;
+  }
+  return true;
+}
+
+/** The first leaf, masks left out, of which this holds. */
+export function findLeaf(root: Group, holds: (leaf: Leaf) => boolean): Leaf | null {
+  let found: Leaf | null = null;
+  walk(root, (leaf) => {
+    if (holds(leaf)) found = leaf;
+    return found === null;
+  });
+  return found;
+}
+export const someLeaf = (root: Group, holds: (leaf: Leaf) => boolean): boolean => findLeaf(root, holds) !== null;
+
+/** What the groups round a leaf leave of its ink. */
+export function seenBounds(leaf: Leaf, within: Within): Rect {
+  let box = leaf.inkBounds;
+  for (let w = within; w; w = w.outer) box = intersect(box, w.group.inkBounds);
+  return box;
+}
+
+/** A scene of other content: for showing, or measuring, some of it. */
+export const withContent = (scene: Scene, content: readonly Part[]): Scene => ({ ...scene, root: makeGroup({ ...scene.root, content }) });
+
+/** Parts with their leaves made others, or left out (null); groups that nothing is left in go too. */
+export function mapLeaves(content: readonly Part[], map: (leaf: Leaf) => Leaf | null): Part[] {
+  const out: Part[] = [];
+  for (const part of content) {
+    if (part.type !== 'group') {
+      const leaf = map(part);
+      if (leaf) out.push(leaf);
+      continue;
+    }
+    const inner = mapLeaves(part.content, map);
+    if (inner.length) out.push(makeGroup({ ...part, content: inner }));
+  }
+  return out;
+}
+
+/** What some nodes put on the page, in the groups that it lies in. */
+export function partsOf(scene: Scene, nodes: ReadonlySet<NodeId>): Part[] {
+  const places = placesOf(scene);
+  const at = new Set<number>();
+  for (const node of nodes) for (const i of places.get(node) ?? []) at.add(i);
+  const parts = [...at].sort((a, b) => a - b).map((i) => scene.root.content[i]);
+  return mapLeaves(parts, (leaf) => (nodes.has(leaf.node) ? leaf : null));
+}
+
+const known = new WeakMap<Scene, Map<NodeId, number[]>>();
+/** Where in the page's own list a node's leaves lie; made when a scene is first asked. */
+function placesOf(scene: Scene): Map<NodeId, number[]> {
+  let places = known.get(scene);
+  if (places) return places;
+  places = new Map();
+  const put = (node: NodeId, i: number) => {
+    const list = places!.get(node);
+    if (!list) places!.set(node, [i]);
+    else if (list[list.length - 1] !== i) list.push(i);
+  };
+  for (const [i, part] of scene.root.content.entries()) {
+    if (part.type !== 'group') put(part.node, i);
+    else walk(part, (leaf) => put(leaf.node, i));
+  }
+  known.set(scene, places);
+  return places;
+}
+
+/** Where two pictures of a page differ: the bounds of parts that came, went or changed place in the pile. */
+export function changedArea(before: readonly Part[], after: readonly Part[]): Rect {
+  const area = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+  const add = ({ x0, y0, x1, y1 }: Rect) => {
+    if (x0 < area.x0) area.x0 = x0;
+    if (y0 < area.y0) area.y0 = y0;
+    if (x1 > area.x1) area.x1 = x1;
+    if (y1 > area.y1) area.y1 = y1;
+  };
+  if (before.length === after.length) {
+    for (const [i, now] of after.entries()) {
+      const was = before[i];
+      if (was === now) continue;
+      if (was.type === 'group' && now.type === 'group' && sameShell(was, now)) add(changedArea(was.content, now.content));
+      else {
+        add(was.paintBounds);
+        add(now.paintBounds);
+      }
+    }
+    return area;
+  }
+  const old = new Set(before);
+  const now = new Set(after);
+  for (const part of after) if (!old.has(part)) add(part.paintBounds);
+  for (const part of before) if (!now.has(part)) add(part.paintBounds);
+  return area;
+}
+
+const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((x, i) => x === b[i]);
+/** Do they treat what they hold alike? */
+const sameShell = (a: Group, b: Group): boolean => a.opacity === b.opacity && a.blend === b.blend && sameList(a.clips, b.clips) && sameList(a.masks, b.masks);
+
