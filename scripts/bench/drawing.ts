@@ -1,4 +1,4 @@
-import { areaOf } from '../../src/core/edit/area';
+import { areaOf } from '../../src/core/derive/area';
 import { combineNodes } from '../../src/core/edit/combine';
 import { tryOut, tryOutOn } from '../../src/core/edit/history';
 import { moveNodes } from '../../src/core/edit/place';

@@ -9,7 +9,7 @@ import { spotsOf } from '@/bench/tools/nodeSpots';
 import { finishPen, penTool } from '@/bench/tools/pen';
 import { choose } from '@/bench/tools/pick';
 import { enterHolder, selectTool } from '@/bench/tools/select';
-import { areaOf } from '@/core/edit/area';
+import { areaOf } from '@/core/derive/area';
 import { piecesOf } from '@/core/geometry/boolean/pieces';
 import { nodesOf } from '@/core/geometry/nodes';
 import { colourPaint } from '@/core/model/defaults';

@@ -21,7 +21,6 @@ import { DesignBuilder, flat } from '@/demo/builder';
 import { unzipSync } from 'fflate';
 import { openBench, type TestBench } from '../support/bench';
 import { cmyk, making } from '../support/sample';
-import { leavesOf } from '../support/scenes';
 
 const png = (w: number, h: number, shade = 90) => encode({ width: w, height: h, data: new Uint8Array(w * h * 3).fill(shade), channels: 3, depth: 8 });
 const file = (name: string, bytes: Uint8Array) => new File([bytes as BlobPart], name);
@@ -280,7 +279,7 @@ describe('as a whole', () => {
     s.set({ selection: [named(b, 'Ground').id, named(b, 'Star').id] });
     runCommand(s, 'object.cutByFront');
     expect(named(b, 'Star').cuts).toBe('outline');
-    const { x0, x1 } = leavesOf(s.scene())[0].inkBounds;
+    const { x0, x1 } = s.scene().root.inkBounds;
     expect([x0 > 40, x1 < 260]).toEqual([true, true]);
     // Outside the star nothing is left to take hold of.
     expect(frameUnder(s, { x: 52, y: 52 })).toBeNull();

@@ -1,4 +1,4 @@
-import { localBox } from '@/core/edit/box';
+import { localBox } from '@/core/derive/box';
 import { gradientLine } from '@/core/edit/gradient';
 import { angleOf } from '@/core/geometry/matrix';
 import { width, height } from '@/core/geometry/rect';

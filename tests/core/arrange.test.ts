@@ -1,11 +1,12 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { alignNodes, distributeNodes, guidesRound, type AlignTo } from '@/core/edit/align';
 import { alikeNodes, inverseOf } from '@/core/edit/alike';
-import { boxIn } from '@/core/edit/box';
+import { boxIn } from '@/core/derive/box';
 import { addGuides, changeGuide, lockGuides, removeGuides } from '@/core/edit/guides';
 import { tryOut } from '@/core/edit/history';
-import { asShape, asWindow, canHoldText, framePath } from '@/core/edit/window';
-import { layoutOf } from '@/core/edit/layout';
+import { asShape, asWindow, canHoldText } from '@/core/edit/window';
+import { framePath } from '@/core/derive/frame';
+import { layoutOf } from '@/core/derive/layout';
 import { deltaE00 } from '@/core/colour/compare';
 import { pathContains } from '@/core/geometry/contains';
 import { crossings, snapGaps, snapPoints } from '@/core/geometry/snap';

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { areaOf } from '@/core/edit/area';
-import { boxIn, localBox } from '@/core/edit/box';
+import { areaOf } from '@/core/derive/area';
+import { boxIn, localBox } from '@/core/derive/box';
 import { copyNodes, pasteClip } from '@/core/edit/clip';
 import { clipOf } from '../support/clips';
 import { closeByBridge, closeByMoving, combineNodes, openGaps, setCombination, type CombineOp } from '@/core/edit/combine';

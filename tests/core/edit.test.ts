@@ -1,6 +1,6 @@
 import { translation } from '@/core/geometry/matrix';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
-import { boxIn } from '@/core/edit/box';
+import { boxIn } from '@/core/derive/box';
 import { copyNodes, parseClip, pasteClip } from '@/core/edit/clip';
 import { clipOf } from '../support/clips';
 import { geometryFrom, gradientAngle, insertStop, moveStop, removeStop, reverseStops, withAngle } from '@/core/edit/gradient';

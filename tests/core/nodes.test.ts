@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { addBetween, addNodeAt, alignedPlaces, breakAt, contoursOf, dragPiece, joinEnds, mergedPiece, moveHandle, piecesBetween, removeNodes, reverseContours, setKind, setPieces, shiftNodes, takeIn, writeContours, type PlacedNode } from '@/core/edit/nodes';
+import { addBetween, addNodeAt, alignedPlaces, breakAt, dragPiece, joinEnds, mergedPiece, moveHandle, piecesBetween, removeNodes, reverseContours, setKind, setPieces, shiftNodes, takeIn, writeContours, type PlacedNode } from '@/core/edit/nodes';
+import { contoursOf } from '@/core/derive/contours';
 import { joinPaths, splitPath } from '@/core/edit/compound';
 import { tryOut } from '@/core/edit/history';
 import { setCorners } from '@/core/edit/corners';

@@ -1,6 +1,6 @@
 import { readRecipes } from '@/core/edit/recipeLine';
 import { recipeName } from '@/core/edit/recipeName';
-import { tinted } from '@/core/edit/swatches';
+import { tinted } from '@/core/colour/tints';
 import type { OwnColour, Swatch } from '@/core/model/schema';
 import fc from '../support/seeded';
 

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { localBox } from '@/core/edit/box';
+import { localBox } from '@/core/derive/box';
 import { combineNodes } from '@/core/edit/combine';
 import { tryOut } from '@/core/edit/history';
 import { scaleNodes } from '@/core/edit/place';

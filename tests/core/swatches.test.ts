@@ -1,3 +1,4 @@
+import { tinted } from '@/core/colour/tints';
 import { hexOf } from '@/core/colour/spaces';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { record, type DesignDraft } from '@/core/edit/history';
@@ -195,7 +196,7 @@ describe('names and kinds', () => {
     const palette = await prepare(shop, shopWindow());
     const light = (c: Colour) => palette.labOf(c)[0];
     for (const c of [{ cmyk: [0.8, 0.4, 0.2, 0.1] as const }, { rgb: [0.2, 0.4, 0.7] as const }, { lab: [50, 20, -30] as const }, { gray: 0.5 }]) {
-      expect(light(S.tinted(c, 0.5))).toBeGreaterThan(light(c));
+      expect(light(tinted(c, 0.5))).toBeGreaterThan(light(c));
       expect(light(S.shaded(c, 0.4)!)).toBeLessThan(light(c));
     }
     expect(S.shaded({ ink: 'any', tint: 1 }, 0.2)).toBeNull();

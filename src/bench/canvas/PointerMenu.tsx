@@ -1,7 +1,7 @@
 'use client';
 import { ContextMenu } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import { canHoldText } from '@/core/edit/window';
 import { isHolder } from '@/core/model/tree';
 import { nameOf } from '../pile/nameOf';

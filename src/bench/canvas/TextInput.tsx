@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef, type FormEvent, type KeyboardEvent } from 'react';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import { replaceText } from '@/core/edit/text';
 import type { DesignDraft } from '@/core/edit/history';
 import { plainText } from '@/core/text/layout';

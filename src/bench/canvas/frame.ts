@@ -1,5 +1,5 @@
-import { localBox } from '@/core/edit/box';
-import { layoutOf, isText } from '@/core/edit/layout';
+import { localBox } from '@/core/derive/box';
+import { layoutOf, isText } from '@/core/derive/layout';
 import { apply, applyVector, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
 import { isEmpty, type Rect } from '@/core/geometry/rect';
 import { pageMatrix, present } from '@/core/model/tree';

@@ -1,7 +1,7 @@
 import { drawPins } from './pins';
 import { apply, multiply, type Point } from '@/core/geometry/matrix';
 import { columnEdges } from '@/core/geometry/snap';
-import { areaOf } from '@/core/edit/area';
+import { areaOf } from '@/core/derive/area';
 import { ancestry, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';
 import { drawGradient } from './gradientOverlay';

@@ -1,7 +1,7 @@
 'use client';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import type { DesignNode } from '@/core/model/schema';
 import { nodesOf, withDescendants } from '@/core/model/tree';
 import { contrastNeeded, type Contrast } from '@/core/render/contrast';

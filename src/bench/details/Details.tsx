@@ -1,7 +1,7 @@
 'use client';
 import { Link2, Unlink2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { isText, layoutOf } from '@/core/edit/layout';
+import { isText, layoutOf } from '@/core/derive/layout';
 import { addPage } from '@/core/edit/pages';
 import { moveNodes, turnNodes } from '@/core/edit/place';
 import { sizeExactly, sizingMap } from '@/core/edit/size';

@@ -2,8 +2,8 @@
 import { ArrowLeftRight, Link2Off, Plus, StretchHorizontal } from 'lucide-react';
 import { bandingOf } from '@/core/check/banding';
 import type { RampSource } from '@/core/colour/ramp';
-import { localBox } from '@/core/edit/box';
-import { isText } from '@/core/edit/layout';
+import { localBox } from '@/core/derive/box';
+import { isText } from '@/core/derive/layout';
 import { geometryBetween, geometryFrom, geometryOnPage, gradientAngle, gradientLine, reverseStops, spreadEvenly, withAngle } from '@/core/edit/gradient';
 import { multiply } from '@/core/geometry/matrix';
 import type { Recipe } from '@/core/edit/history';

@@ -1,6 +1,6 @@
 'use client';
-import { localBox } from '@/core/edit/box';
-import { isText } from '@/core/edit/layout';
+import { localBox } from '@/core/derive/box';
+import { isText } from '@/core/derive/layout';
 import { firstGradient, stopsFrom } from '@/core/edit/gradient';
 import { aimedNodes, aimedPaints, isLineAim, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim, type ChosenLetters } from '@/core/edit/paint';
 import { runAt } from '@/core/edit/text';

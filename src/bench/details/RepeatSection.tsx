@@ -1,6 +1,6 @@
 'use client';
 import { arrangedAs, evenStep, setArrangement, tooManyCopies, type ArrangementKind } from '@/core/edit/repeat';
-import { localBox } from '@/core/edit/box';
+import { localBox } from '@/core/derive/box';
 import { copiesIn } from '@/core/model/copies';
 import { MOST_COPIES, type Arrangement, type NodeOf } from '@/core/model/schema';
 import { transformRect, unionAll } from '@/core/geometry/rect';

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import type { DesignDraft } from '@/core/edit/history';
 import { paragraphAt, runAt, setLineLook, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
 import type { Design, Paragraph } from '@/core/model/schema';

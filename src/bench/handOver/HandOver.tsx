@@ -1,5 +1,5 @@
 'use client';
-import { visitPaints } from '@/core/edit/paint';
+import { visitPaints } from '@/core/model/paints';
 import { useRef, useState } from 'react';
 import { parsePages } from '@/core/output/pages';
 import { PROFILES } from '@/core/model/defaults';

@@ -1,6 +1,6 @@
 'use client';
 import { aimedNodes, type Aim } from '@/core/edit/paint';
-import { localBox } from '@/core/edit/box';
+import { localBox } from '@/core/derive/box';
 import { effectivePpi, fitted, LEAST_TILE, naturalSize, setPicture, tileGeometry, tileOf, type Fit } from '@/core/edit/picture';
 import type { Recipe } from '@/core/edit/history';
 import { determinant, multiply } from '@/core/geometry/matrix';

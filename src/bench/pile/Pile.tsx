@@ -3,7 +3,7 @@ import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSe
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Layers, Lock, LockOpen, Plus, Search } from 'lucide-react';
 import { useEffect, useEffectEvent, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import { reparentNode, setNodeFlags } from '@/core/edit/place';
 import type { Design, DesignNode, Page } from '@/core/model/schema';
 import { ancestry, isHolder, parentOf } from '@/core/model/tree';

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useEffectEvent, useRef } from 'react';
-import { areaOf } from '@/core/edit/area';
-import { isText } from '@/core/edit/layout';
+import { areaOf } from '@/core/derive/area';
+import { isText } from '@/core/derive/layout';
 import { pathBounds, transformPath } from '@/core/geometry/path';
 import { pageMatrix, pageOf, withDescendants } from '@/core/model/tree';
 import { unionAll } from '@/core/geometry/rect';

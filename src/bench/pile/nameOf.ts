@@ -1,5 +1,5 @@
 import { OP_NAMES } from '@/core/edit/combine';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import type { Design, DesignNode } from '@/core/model/schema';
 import { plainText } from '@/core/text/layout';
 

@@ -1,4 +1,4 @@
-import { areaOf } from '@/core/edit/area';
+import { areaOf } from '@/core/derive/area';
 import { closeByBridge, closeByMoving, combineNodes, OP_NAMES, openGaps, setCombination, type CombineOp, type OpenGap } from '@/core/edit/combine';
 import { tryOut } from '@/core/edit/history';
 import { canBePlain, makePlain } from '@/core/edit/plain';

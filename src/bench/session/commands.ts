@@ -5,7 +5,7 @@ import { aimedNodes, isLineAim, setOverprint, setPaint, type Aim } from '@/core/
 import { deleteNodes, groupNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
 import { setWhole } from '@/core/edit/whole';
 import { VISIONS } from '@/core/colour/vision';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import { rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import { isHolder } from '@/core/model/tree';

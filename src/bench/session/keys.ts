@@ -1,4 +1,4 @@
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import { addNode } from '@/core/edit/place';
 import { centre } from '@/core/geometry/rect';
 import { isHolder, parentOf } from '@/core/model/tree';

@@ -1,5 +1,6 @@
 import type { DesignDraft } from '@/core/edit/history';
-import { addBetween, alignedPlaces, breakAt, contoursOf, joinEnds, piecesBetween, placeNodes, removeNodes, reverseContours, setKind, setPieces, shiftNodes, takeIn, writeContours, type JoinHow, type NodeAlign, type NodeSpread, type PlacedNode } from '@/core/edit/nodes';
+import { addBetween, alignedPlaces, breakAt, joinEnds, piecesBetween, placeNodes, removeNodes, reverseContours, setKind, setPieces, shiftNodes, takeIn, writeContours, type JoinHow, type NodeAlign, type NodeSpread, type PlacedNode } from '@/core/edit/nodes';
+import { contoursOf } from '@/core/derive/contours';
 import { nodeCount, simplified } from '@/core/edit/smoothing';
 import { tryOut } from '@/core/edit/history';
 import { applyVector, apply, invert, meanScale } from '@/core/geometry/matrix';

@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { boxIn } from '@/core/edit/box';
+import { boxIn } from '@/core/derive/box';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { recordMoved } from '@/core/edit/moved';
 import type { Palette } from '@/core/colour/palette';

@@ -1,10 +1,10 @@
-import { isText } from '@/core/edit/layout';
-import { localBox } from '@/core/edit/box';
-import { framePath } from '@/core/edit/window';
+import { isText } from '@/core/derive/layout';
+import { localBox } from '@/core/derive/box';
+import { framePath } from '@/core/derive/frame';
 import { paintAt, type Aim } from '@/core/edit/paint';
 import { cropFrame, effectivePpi, placedPicture, setPicture } from '@/core/edit/picture';
 import type { Recipe } from '@/core/edit/history';
-import { areaOf } from '@/core/edit/area';
+import { areaOf } from '@/core/derive/area';
 import { pathContains } from '@/core/geometry/contains';
 import { apply, applyVector, invert, multiply, scaling, translation, type Matrix, type Point } from '@/core/geometry/matrix';
 import type { FillRule, PathData } from '@/core/geometry/path';

@@ -1,5 +1,5 @@
 import { deleteNodes } from '@/core/edit/place';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import { asShape, asWindow, canHoldText, emptyStory } from '@/core/edit/window';
 import { colourPaint, runOf } from '@/core/model/defaults';
 import type { Paint } from '@/core/model/schema';

@@ -1,4 +1,5 @@
-import { contoursOf, type Side } from '@/core/edit/nodes';
+import type { Side } from '@/core/edit/nodes';
+import { contoursOf } from '@/core/derive/contours';
 import { apply, invert, type Matrix, type Point } from '@/core/geometry/matrix';
 import { nearestOnSegment } from '@/core/geometry/measure';
 import { flatOf, isEnd, pieceAfter, type NodeContour, type NodeKind } from '@/core/geometry/nodes';

@@ -1,5 +1,5 @@
-import { areaOf } from '@/core/edit/area';
-import { isText } from '@/core/edit/layout';
+import { areaOf } from '@/core/derive/area';
+import { isText } from '@/core/derive/layout';
 import { distanceToPath, pathContains } from '@/core/geometry/contains';
 import { apply, invert, meanScale } from '@/core/geometry/matrix';
 import { contains, isEmpty, overlaps, type Rect } from '@/core/geometry/rect';

@@ -1,4 +1,4 @@
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import { fromPoints, type Rect } from '@/core/geometry/rect';
 import { ancestry, isHolder } from '@/core/model/tree';
 import { gripAt } from '../canvas/frame';

@@ -1,5 +1,5 @@
-import { areaOf } from '@/core/edit/area';
-import { isText } from '@/core/edit/layout';
+import { areaOf } from '@/core/derive/area';
+import { isText } from '@/core/derive/layout';
 import { crossings, objectSnapLines, pageSnapLines, snapBox, snapGaps, snapPoints, snapValues, type SnapLine, type SnapLines, type SnapPoint } from '@/core/geometry/snap';
 import { nearestOnContours } from '@/core/geometry/measure';
 import { COORDS, flatten, transformPath, type PathData } from '@/core/geometry/path';

@@ -1,5 +1,5 @@
 import type { Recipe } from '@/core/edit/history';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import { translation } from '@/core/geometry/matrix';
 import { fromPoints } from '@/core/geometry/rect';
 import { DEFAULT_FACE, NO_PAINT, runOf } from '@/core/model/defaults';

@@ -1,7 +1,8 @@
 'use client';
 import { Popover } from 'radix-ui';
 import { memo, useId, useState, type ReactNode } from 'react';
-import { groupSwatches, makeProcess, makeSpot, recolourSwatch, removeSwatch, renameSwatch, replaceSwatch, setRamp, setStandIn, shaded, swatchUsers, tinted } from '@/core/edit/swatches';
+import { groupSwatches, makeProcess, makeSpot, recolourSwatch, removeSwatch, renameSwatch, replaceSwatch, setRamp, setStandIn, shaded, swatchUsers } from '@/core/edit/swatches';
+import { tinted } from '@/core/colour/tints';
 import { lettersOn } from '@/core/colour/models';
 import { hexOf } from '@/core/colour/spaces';
 import type { RampSource } from '@/core/colour/ramp';

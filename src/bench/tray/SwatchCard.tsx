@@ -2,7 +2,7 @@
 import { Pencil, TriangleAlert } from 'lucide-react';
 import { memo, useState } from 'react';
 import { firstGradient } from '@/core/edit/gradient';
-import { localBox } from '@/core/edit/box';
+import { localBox } from '@/core/derive/box';
 import { aimedNodes, overprintAfter, setPaint } from '@/core/edit/paint';
 import { stepSwatch } from '@/core/edit/swatches';
 import type { Palette } from '@/core/colour/palette';

@@ -2,7 +2,7 @@ import { insertStop } from '@/core/edit/gradient';
 import type { Recipe } from '@/core/edit/history';
 import { setPaint, stopsOf, type Aim } from '@/core/edit/paint';
 import { moveSwatch } from '@/core/edit/swatches';
-import { isText } from '@/core/edit/layout';
+import { isText } from '@/core/derive/layout';
 import type { Colour, Paint } from '@/core/model/schema';
 import { isLocked } from '@/core/model/tree';
 import { hitAll, nearEdge } from '@/core/scene/hit';

@@ -2,7 +2,7 @@ import { centre, height, isEmpty, unionAll, width, type Rect } from '../geometry
 import type { Design, Page } from '../model/schema';
 import { parentMatrix, topmost, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
-import { boxIn } from './box';
+import { boxIn } from '../derive/box';
 import { before, type DesignDraft } from './history';
 import { moveNodes } from './place';
 

@@ -1,8 +1,9 @@
+import { coloursOf } from '../model/paints';
 import { deltaE00 } from '../colour/compare';
 import type { Palette } from '../colour/palette';
 import type { Colour, Design, DesignNode, Outline, Page, Paint } from '../model/schema';
 import { childrenOf, isLocked, type NodeId } from '../model/tree';
-import { isText } from './layout';
+import { isText } from '../derive/layout';
 import { paintAt } from './paint';
 
 /** What must be alike. Several at once: all of them. */
@@ -12,16 +13,13 @@ export type AlikeBy = 'fill' | 'outline' | 'weight' | 'kind' | 'opacity' | 'name
 export const ALIKE_TOLERANCE = 3;
 
 /** The colours a paint shows: one of a flat colour, all of a gradient. */
-function coloursOf(d: Design, p: Paint | undefined, palette: Palette): readonly Colour[] | null {
+function shownColours(d: Design, p: Paint | undefined, palette: Palette): readonly Colour[] | null {
   if (!p || p.kind === 'none') return null;
-  if (p.kind === 'colour') return [p.colour];
-  if (p.kind === 'pools') return p.pools.map((x) => x.colour);
-  if (p.kind === 'picture') return (p.tone?.inks ?? []).map((x) => x.colour);
-  return palette.rampSource(p.ramp).stops.map((x) => x.colour);
+  return p.kind === 'gradient' ? palette.rampSource(p.ramp).stops.map((x) => x.colour) : coloursOf(p);
 }
 
 function paintsAlike(d: Design, a: Paint | undefined, b: Paint | undefined, palette: Palette, tolerance: number): boolean {
-  const [x, y] = [coloursOf(d, a, palette), coloursOf(d, b, palette)];
+  const [x, y] = [shownColours(d, a, palette), shownColours(d, b, palette)];
   if (!x || !y) return x === y;
   if (a!.kind !== b!.kind || x.length !== y.length) return false;
   return x.every((c, i) => deltaE00(palette.labOf(c), palette.labOf(y[i])) <= tolerance + 1e-9);

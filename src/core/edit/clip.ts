@@ -2,9 +2,10 @@ import * as z from 'zod';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
 import { newDesign, setupOf } from '../model/defaults';
 import { faultText } from '../model/faultText';
+import { coloursOf, mapColours, mapPaints, visitPaints } from '../model/paints';
 import { salvageDesign } from '../model/salvage';
 import { verifyDesign } from '../model/verify';
-import { type Colour, type Design, type DesignNode, type GradientPaint, type Ink, type Page, type Paint, type Picture, type Story, type Swatch } from '../model/schema';
+import { type Colour, type Design, type DesignNode, type Ink, type Page, type Paint, type Picture, type Story, type Swatch } from '../model/schema';
 import { pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
 
@@ -90,12 +91,11 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
   const collect = (c: Colour) => {
     if ('swatch' in c) swatchIds.add(c.swatch);
     else if ('ink' in c) inkIds.add(c.ink);
-    return c;
   };
-  eachPaint(nodes, stories, (p) => {
+  visitPaints({ nodes, stories }, (p) => {
     if (p.kind === 'gradient' && 'swatch' in p.ramp) swatchIds.add(p.ramp.swatch);
     if (p.kind === 'picture') pictureIds.add(p.picture);
-    return mapColours(p, collect);
+    coloursOf(p).forEach(collect);
   });
   const swatches = d.swatches.filter((s) => swatchIds.has(s.id));
   for (const s of swatches) (s.kind === 'colour' ? [s.colour] : s.stops.map((x) => x.colour)).forEach(collect);
@@ -137,7 +137,7 @@ export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () 
   };
   const nodes = structuredClone(clip.nodes) as Record<string, DesignNode>;
   const stories = structuredClone(clip.stories) as Record<string, Story>;
-  eachPaint(nodes, stories, paint);
+  mapPaints({ nodes, stories }, paint);
   for (const [id, node] of Object.entries(nodes)) {
     const next = { ...node, id: ids.get(id)! } as DesignDraft['nodes'][string];
     if ('children' in next) next.children = next.children.map((c) => ids.get(c)!);
@@ -179,45 +179,4 @@ function adoptSwatch(d: DesignDraft, swatch: Swatch, newId: () => string): strin
   const id = newId();
   d.swatches.push({ ...swatch, id } as DesignDraft['swatches'][number]);
   return id;
-}
-
-/** Replaces every paint of plain (undrafted) nodes and stories in place. */
-function eachPaint(nodes: Record<string, DesignNode>, stories: Record<string, Story>, map: (p: Paint) => Paint): void {
-  for (const [id, n] of Object.entries(nodes)) {
-    if (!('fills' in n)) continue;
-    nodes[id] = { ...n, fills: n.fills.map(map), outlines: n.outlines.map((o) => ({ ...o, paint: map(o.paint) })) };
-  }
-  for (const [id, s] of Object.entries(stories)) {
-    stories[id] = {
-      ...s,
-      paragraphs: s.paragraphs.map((p) => ({ ...p, runs: p.runs.map((r) => ({ ...r, fill: map(r.fill), outline: r.outline && { ...r.outline, paint: map(r.outline.paint) } })) })),
-    };
-  }
-}
-
-/** A paint with other colours; the same paint where none changed. */
-export function mapColours(p: Paint, map: (c: Colour) => Colour): Paint {
-  if (p.kind === 'colour') {
-    const colour = map(p.colour);
-    return colour === p.colour ? p : { ...p, colour };
-  }
-  if (p.kind === 'none') return p;
-  if (p.kind === 'pools') {
-    const pools = mapStops(p.pools, map);
-    return pools === p.pools ? p : { ...p, pools };
-  }
-  if (p.kind === 'picture') {
-    if (!p.tone?.inks) return p;
-    const inks = mapStops(p.tone.inks, map);
-    return inks === p.tone.inks ? p : { ...p, tone: { ...p.tone, inks } };
-  }
-  if ('swatch' in p.ramp) return p;
-  const stops = mapStops(p.ramp.stops, map);
-  return stops === p.ramp.stops ? p : ({ ...p, ramp: { ...p.ramp, stops } } satisfies GradientPaint);
-}
-
-/** Stops or pools with other colours; the same list where none changed. */
-export function mapStops<T extends { readonly colour: Colour }>(stops: readonly T[], map: (c: Colour) => Colour): readonly T[] {
-  const colours = stops.map((s) => map(s.colour));
-  return colours.every((c, i) => c === stops[i].colour) ? stops : stops.map((s, i) => ({ ...s, colour: colours[i] }));
 }

@@ -8,10 +8,10 @@ import type { Design, DesignNode, NodeOf, Outline, Page, Paint } from '../model/
 import { pageMatrix, parentMatrix, topmost, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
 import type { FontBook } from '../text/fonts';
-import { areaOf } from './area';
-import { localBox } from './box';
+import { areaOf } from '../derive/area';
+import { localBox } from '../derive/box';
 import type { DesignDraft } from './history';
-import { isText } from './layout';
+import { isText } from '../derive/layout';
 import { placedPaint, wrapNodes } from './place';
 
 export type CombineOp = NodeOf<'combination'>['op'];

@@ -3,7 +3,8 @@ import { pathOfNodes, type NodeContour } from '../geometry/nodes';
 import type { DesignNode, Page } from '../model/schema';
 import { topmost, type NodeId } from '../model/tree';
 import { before, type DesignDraft } from './history';
-import { contoursOf, takeIn } from './nodes';
+import { takeIn } from './nodes';
+import { contoursOf } from '../derive/contours';
 import { replaceNode } from './place';
 
 /** Makes one path of several, in the front one's paint; where they overlap is a hole. Answers its id. */

@@ -1,7 +1,7 @@
 import { invert, multiply, type Matrix, type Point } from '../geometry/matrix';
 import { centre, height, width, type Rect } from '../geometry/rect';
 import type { Colour, GradientPaint, Paint, Stop } from '../model/schema';
-import { tinted } from './swatches';
+import { tinted } from '../colour/tints';
 
 /** Press and release points give a linear gradient's line, or the centre and the edge of a radial or box one (own space of the object). */
 export function geometryFrom(kind: GradientPaint['gradient'], from: Point, to: Point, squash = 1): Matrix {

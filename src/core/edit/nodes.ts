@@ -1,7 +1,8 @@
 import { fitOne } from '../geometry/fit';
 import { invert, multiply, apply, type Matrix, type Point } from '../geometry/matrix';
 import { pointOn, tangentOn } from '../geometry/measure';
-import { flatOf, isEnd, kindOf, locate, mappedNode, movedNode, nodesOf, pathOfNodes, pieceAfter, reversedContour, type NodeContour, type NodeKind, type PathNode } from '../geometry/nodes';
+import { contoursOf } from '../derive/contours';
+import { flatOf, isEnd, kindOf, locate, mappedNode, movedNode, pathOfNodes, pieceAfter, reversedContour, type NodeContour, type NodeKind, type PathNode } from '../geometry/nodes';
 import { splitSegment, type Segment } from '../geometry/segments';
 import type { Corner, Design, NodeOf, Page } from '../model/schema';
 import { pageMatrix, type NodeId } from '../model/tree';
@@ -12,19 +13,6 @@ import { deleteNodes } from './place';
 
 export type NodeSet = ReadonlySet<number>;
 type PathObject = NodeOf<'path'>;
-
-/** The nodes of a path with all that belongs to them. */
-export function contoursOf(node: PathObject): NodeContour[] {
-  let i = 0;
-  return nodesOf(node.path, node.kinds).map((c) => ({
-    ...c,
-    nodes: c.nodes.map((n) => {
-      const [corner, width] = [node.corners?.each?.[i], node.widths?.[i]];
-      i++;
-      return { ...n, ...(corner && { corner }), ...(width !== undefined && { width }) };
-    }),
-  }));
-}
 
 /** Writes nodes back. A path that has none left is taken away with its object. */
 export function writeContours(d: DesignDraft, page: Page, id: NodeId, contours: readonly NodeContour[]): void {

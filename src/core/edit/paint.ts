@@ -5,7 +5,7 @@ import { current as currentOf, isDraft } from 'mutative';
 import { childrenOf, hidesOperands, holdersOf, lookOf, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
 import type { DesignDraft } from './history';
-import { isText } from './layout';
+import { isText } from '../derive/layout';
 import { changeRuns, runAt } from './text';
 
 /** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it. */
@@ -201,41 +201,6 @@ export function setOutlineStyle(d: DesignDraft, ids: readonly NodeId[], aim: Lin
       node.outlines.splice(last, 1, change((node.outlines[last] ?? null) as Outline | null) as (typeof node.outlines)[number]);
     }
   }
-}
-
-/** Every paint of the design, objects first. */
-export function visitPaints(d: Design, visit: (p: Paint) => void): void {
-  for (const n of Object.values(d.nodes)) {
-    if (!('fills' in n)) continue;
-    n.fills.forEach(visit);
-    n.outlines.forEach((o) => visit(o.paint));
-  }
-  for (const s of Object.values(d.stories))
-    for (const p of s.paragraphs)
-      for (const r of p.runs) {
-        visit(r.fill);
-        if (r.outline) visit(r.outline.paint);
-      }
-}
-
-/** Replaces paints all over a draft. */
-export function mapAllPaints(d: DesignDraft, map: (p: Paint) => Paint): void {
-  const put = <T>(old: T, set: (v: T) => void) => {
-    const next = map(old as Paint);
-    if (next !== (old as unknown)) set(next as T);
-  };
-  for (const n of Object.values(d.nodes)) {
-    if (!('fills' in n)) continue;
-    n.fills.forEach((p, i) => put(p, (v) => (n.fills[i] = v)));
-    n.outlines.forEach((o) => put(o.paint, (v) => (o.paint = v)));
-  }
-  for (const s of Object.values(d.stories))
-    for (const p of s.paragraphs)
-      for (const r of p.runs) {
-        put(r.fill, (v) => (r.fill = v));
-        const outline = r.outline;
-        if (outline) put(outline.paint, (v) => (outline.paint = v));
-      }
 }
 
 /** The ramp a gradient shows, wherever it is kept. */

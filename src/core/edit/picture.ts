@@ -4,7 +4,8 @@ import type { Design, Paint, Picture, PicturePaint, Tone } from '../model/schema
 import { mm } from '../units/length';
 import type { NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
-import { setPaint, visitPaints, type Aim } from './paint';
+import { setPaint, type Aim } from './paint';
+import { visitPaints } from '../model/paints';
 import { placedPaint } from './place';
 
 /** How a picture is laid into its frame once; it can be moved and sized there afterwards. */

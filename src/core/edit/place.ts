@@ -1,3 +1,4 @@
+import { isPlaced } from '../model/paints';
 import { apply, applyVector, IDENTITY, invert, multiply, rotation, scaling, translation, type Matrix, type Point } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { fromPoints, type Rect } from '../geometry/rect';
@@ -79,7 +80,7 @@ function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
 }
 
 /** A paint whose geometry goes through a map of its object's space; letters that have a gradient each keep theirs. */
-export const placedPaint = (p: Paint, map: Matrix): Paint => ((p.kind === 'gradient' && !p.eachLetter) || p.kind === 'pools' || p.kind === 'picture' ? { ...p, geometry: multiply(map, p.geometry) } : p);
+export const placedPaint = (p: Paint, map: Matrix): Paint => (isPlaced(p) && !(p.kind === 'gradient' && p.eachLetter) ? { ...p, geometry: multiply(map, p.geometry) } : p);
 
 function mapPaints(node: Extract<DesignDraft['nodes'][string], { fills: unknown }>, map: (p: Paint) => Paint): void {
   node.fills = node.fills.map((p) => map(p as Paint)) as typeof node.fills;

@@ -5,9 +5,9 @@ import type { Design, DesignNode, NodeOf, Page, Paint } from '../model/schema';
 import { childrenOf, topmost, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
-import { areaOf, lettersPath } from './area';
+import { areaOf, lettersPath } from '../derive/area';
 import { before, type DesignDraft } from './history';
-import { isText } from './layout';
+import { isText } from '../derive/layout';
 import { placedPaint, replaceNode } from './place';
 
 /** May this be made plain? Shapes, treated corners, combinations and repeats can; so can a text's letters. */

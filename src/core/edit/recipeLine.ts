@@ -3,7 +3,7 @@ import { parseCssColour } from '../colour/css';
 import { colourOfWords } from '../colour/plainWords';
 import type { Cmyk, Design, OwnColour } from '../model/schema';
 import { proposedName, recipeName } from './recipeName';
-import { tinted } from './swatches';
+import { tinted } from '../colour/tints';
 
 export interface Recipe {
   readonly name: string;

@@ -6,7 +6,7 @@ import { ancestry, topmost, withDescendants, type NodeId } from '../model/tree';
 import type { Design } from '../model/schema';
 import { mm } from '../units/length';
 import type { FontBook } from '../text/fonts';
-import { boxIn } from './box';
+import { boxIn } from '../derive/box';
 import type { DesignDraft } from './history';
 import { wrapNodes } from './place';
 

@@ -3,7 +3,7 @@ import { height, unionAll, width, type Rect } from '../geometry/rect';
 import type { Design, Page } from '../model/schema';
 import { parentMatrix, withDescendants, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
-import { boxIn, localBox } from './box';
+import { boxIn, localBox } from '../derive/box';
 import { tryOut } from './history';
 import { moveNodes, scaleNodes, scalingAbout } from './place';
 

@@ -1,10 +1,11 @@
+import { tinted } from '../colour/tints';
 import { parseHex } from '../colour/spaces';
 import type { RampSource } from '../colour/ramp';
 import type { Cmyk, Colour, Design, Ink, OwnColour, Ramp, Stop, Swatch } from '../model/schema';
 import { mapTuple } from '../units/tuple';
-import { mapColours, mapStops } from './clip';
+import { mapColours, mapStops } from '../model/paints';
 import { before, type DesignDraft } from './history';
-import { mapAllPaints, visitPaints } from './paint';
+import { mapPaints, visitPaints } from '../model/paints';
 import { proposedName } from './recipeName';
 
 type SwatchDraft = DesignDraft['swatches'][number];
@@ -77,7 +78,7 @@ export const swatchUsers = (d: Design, id: string): number => usersOfSwatches(d)
 
 /** Puts one colour in place of another wherever it is referred to, ramps included. */
 function mapEverywhere(d: DesignDraft, colour: (c: Colour) => Colour, ramp: (swatch: string) => Ramp): void {
-  mapAllPaints(d, (p) => {
+  mapPaints(d, (p) => {
     const mapped = mapColours(p, colour);
     if (mapped.kind !== 'gradient' || !('swatch' in mapped.ramp)) return mapped;
     const next = ramp(mapped.ramp.swatch);
@@ -235,16 +236,6 @@ export function makeProcess(d: DesignDraft, id: string): void {
   if (!ink) return;
   swatch.colour = { cmyk: [...mapTuple(ink.alternate, (v) => v * tint)] as [number, number, number, number] };
   dropUnusedInks(d);
-}
-
-/** An own colour at part strength, in the same terms where they allow it. */
-export function tinted(c: OwnColour, by: number): OwnColour {
-  if (by === 1) return c;
-  if ('ink' in c) return { ...c, tint: c.tint * by };
-  if ('cmyk' in c) return { cmyk: mapTuple(c.cmyk, (v) => v * by) };
-  if ('gray' in c) return { gray: 1 - (1 - c.gray) * by };
-  if ('rgb' in c) return { rgb: mapTuple(c.rgb, (v) => 1 - (1 - v) * by) };
-  return { lab: [100 - (100 - c.lab[0]) * by, c.lab[1] * by, c.lab[2] * by] };
 }
 
 /** An own colour made darker by a share 0…1: black ink rises, light falls. Null where an ink has no darker form. */

@@ -4,7 +4,7 @@ import { centre, unionAll, type Rect } from '../geometry/rect';
 import type { Design, GradientPaint, Page, PoolsPaint, Ramp } from '../model/schema';
 import { pageMatrix, parentMatrix, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
-import { boxIn, localBox } from './box';
+import { boxIn, localBox } from '../derive/box';
 import { firstGradient, geometryBetween, geometryOnPage, matchedStops } from './gradient';
 import { before, type DesignDraft } from './history';
 import { aimedNodes, paintAt, rampOf, setPaint, type Aim } from './paint';

@@ -1,61 +1,13 @@
-import { scannable, spansAt } from '../geometry/boolean/scanline';
 import { scaling } from '../geometry/matrix';
-import { rectPath, transformPath, pathBounds, type FillRule, type PathData } from '../geometry/path';
-import { rect } from '../geometry/rect';
+import { transformPath, pathBounds } from '../geometry/path';
 import { contoursOf } from '../geometry/segments';
-import type { DesignNode, NodeOf, Story, Window } from '../model/schema';
+import type { DesignNode, NodeOf, Story } from '../model/schema';
 import { shapeById } from '../shapes/catalogue';
 import { outlinePath } from '../shapes/outline';
 
 /** Text frames that are no boxes: a dialled shape or a path with words in it. */
 
 type Frame = NodeOf<'textFrame'>;
-
-/** The line of a frame in its own space. */
-export function framePath(node: Frame): { readonly path: PathData; readonly rule: FillRule } {
-  const { window: w, width, height } = node;
-  if (!w) return { path: rectPath(rect(0, 0, width, height)), rule: 'nonZero' };
-  if ('path' in w) return { path: transformPath(w.path, scaling(width, height)), rule: w.fillRule };
-  return outlinePath(shapeOf(node, w));
-}
-
-const known = new WeakMap<Window, { width: number; height: number; shape: NodeOf<'shape'> }>();
-/** The window as the dialled shape that it is; the same one for the same measures, so that its outline is remembered. */
-function shapeOf(node: Frame, w: Extract<Window, { shape: string }>): NodeOf<'shape'> {
-  const old = known.get(w);
-  if (old && old.width === node.width && old.height === node.height) return old.shape;
-  const { id, name, transform, hidden, locked, width, height, fills, outlines } = node;
-  const shape: NodeOf<'shape'> = { id, name, transform, hidden, locked, kind: 'shape', shape: w.shape, knobs: w.knobs, ...(w.corners && { corners: w.corners }), width, height, fills, outlines };
-  known.set(w, { width, height, shape });
-  return shape;
-}
-
-/** How many level lines a line of letters is tried on. */
-const TRIES = 7;
-
-/** Where lines can lie in a window, inset on all sides, in the space inside the inset; undefined for a box. */
-export function spansIn(node: Frame): ((top: number, bottom: number) => { x0: number; x1: number } | null) | undefined {
-  if (!node.window) return undefined;
-  const area = scannable({ ...framePath(node), rule: framePath(node).rule });
-  const { inset } = node;
-  return (top, bottom) => {
-    let [x0, x1] = [-Infinity, Infinity];
-    for (let i = 0; i < TRIES; i++) {
-      // The room above and below the letters is part of the inset.
-      const y = top - inset * 0.999 + ((bottom - top + 2 * inset * 0.999) * i) / (TRIES - 1) + inset;
-      const spans = spansAt(area, y);
-      // The widest stretch that goes on from what was free so far.
-      let best: [number, number] | null = null;
-      for (let k = 0; k < spans.length; k += 2) {
-        const [a, b] = [Math.max(x0, spans[k] + inset), Math.min(x1, spans[k + 1] - inset)];
-        if (b > a && (!best || b - a > best[1] - best[0])) best = [a, b];
-      }
-      if (!best) return null;
-      [x0, x1] = best;
-    }
-    return { x0: x0 - inset, x1: x1 - inset };
-  };
-}
 
 /** May words be written in it? Closed shapes and paths. */
 export function canHoldText(n: DesignNode): n is NodeOf<'shape'> | NodeOf<'path'> {

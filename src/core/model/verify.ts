@@ -3,7 +3,8 @@ import { multiply, type Matrix } from '../geometry/matrix';
 import { COORDS } from '../geometry/path';
 import { copiesIn } from './copies';
 import { own } from './own';
-import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint, type Run } from './schema';
+import { coloursOf, eachPaintIn, eachPaintOf } from './paints';
+import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint } from './schema';
 import { keepUnknown } from './unknown';
 import { holderOf, isHolder, pageMatrix, pageOf, sameTree } from './tree';
 
@@ -158,8 +159,8 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
       if (node.kind === 'textFrame' && node.window && 'path' in node.window && !isWholePath(node.window.path)) fault(['nodes', key], 'its window is broken');
       if (node.kind === 'path' && !(old?.kind === 'path' && old.path === node.path) && !isWholePath(node.path)) fault(['nodes', key], 'its path is broken');
     }
-    if ('fills' in node && !(paints && own(paints.nodes, key) === node)) {
-      const found = first(node.fills, asked.paint) ?? first(node.outlines, (o) => asked.paint(o.paint));
+    if (!(paints && own(paints.nodes, key) === node)) {
+      const found = firstOf((meet) => eachPaintOf(node, meet), asked.paint);
       if (found) fault(['nodes', key], found);
     }
   }
@@ -167,7 +168,7 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
     if (full()) return faults;
     if (paints && own(paints.stories, key) === story) continue;
     if (story.id !== key) fault(['stories', key], `its id is ${story.id}`);
-    const found = first(story.paragraphs, (p) => first(p.runs, (r: Run) => asked.paint(r.fill) ?? (r.outline ? asked.paint(r.outline.paint) : null)));
+    const found = firstOf((meet) => eachPaintIn(story, meet), asked.paint);
     if (found) fault(['stories', key], found);
   }
   // A story that went may be missed by a text that did not change.
@@ -211,12 +212,9 @@ function paintAsker(d: Design) {
     return null;
   };
   const paint = (p: Paint): string | null => {
-    if (p.kind === 'colour') return colour(p.colour);
-    if (p.kind === 'pools') return first(p.pools, (x) => colour(x.colour));
-    if (p.kind === 'picture') return pictures.has(p.picture) ? first(p.tone?.inks ?? [], (x) => colour(x.colour)) : `the picture ${p.picture} is missing`;
-    if (p.kind !== 'gradient') return null;
-    if ('swatch' in p.ramp) return swatches.get(p.ramp.swatch) === 'ramp' ? null : `the gradient swatch ${p.ramp.swatch} is missing`;
-    return first(p.ramp.stops, (s) => colour(s.colour));
+    if (p.kind === 'picture' && !pictures.has(p.picture)) return `the picture ${p.picture} is missing`;
+    if (p.kind === 'gradient' && 'swatch' in p.ramp && swatches.get(p.ramp.swatch) !== 'ramp') return `the gradient swatch ${p.ramp.swatch} is missing`;
+    return first(coloursOf(p), colour);
   };
   const holdsAllOf = (k: Design): boolean =>
     (k.swatches === d.swatches || k.swatches.every((s) => swatches.get(s.id) === s.kind)) && (k.inks === d.inks || k.inks.every((i) => inks.has(i.id))) && (k.pictures === d.pictures || (k.pictures ?? []).every((p) => pictures.has(p.id)));
@@ -271,6 +269,13 @@ function treeFaults(d: Design, fault: (path: readonly (string | number)[], what:
     if (!seen.has(id)) fault(['nodes', id], STRAY);
     if (full()) return;
   }
+}
+
+/** What is wrong with the first paint of which something is. */
+function firstOf(each: (meet: (p: Paint) => void) => void, find: (p: Paint) => string | null): string | null {
+  let found: string | null = null;
+  each((p) => (found ??= find(p)));
+  return found;
 }
 
 function first<T>(list: readonly T[], find: (item: T) => string | null): string | null {

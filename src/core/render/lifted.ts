@@ -2,7 +2,7 @@ import { liftPalette, type LiftOptions } from '../colour/lift';
 import type { Palette } from '../colour/palette';
 import { deltaE00 } from '../colour/compare';
 import { hexOf, parseHex, srgbToLab, type Triple } from '../colour/spaces';
-import { tinted } from '../edit/swatches';
+import { tinted } from '../colour/tints';
 import type { OwnColour } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import { trimRect, type Scene } from '../scene/scene';

@@ -1,4 +1,4 @@
-import { areaOf, type Area } from '../edit/area';
+import { areaOf, type Area } from '../derive/area';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { copyMatrices } from '../model/copies';

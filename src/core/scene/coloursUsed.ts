@@ -1,4 +1,5 @@
 import type { Palette } from '../colour/palette';
+import { coloursOf } from '../model/paints';
 import type { Colour } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import type { Leaf, Scene } from './scene';
@@ -29,8 +30,8 @@ export function coloursUsed(scene: Scene, palette: Palette, nodes?: ReadonlySet<
   };
   walk(scene.root, (item) => {
     if (nodes && !nodes.has(item.node)) return;
-    if (item.paint.kind === 'colour') note(item.paint.colour, item);
-    else for (const stop of item.paint.kind === 'picture' ? (item.paint.tone?.inks ?? []) : item.paint.kind === 'pools' ? item.paint.pools : palette.rampSource(item.paint.ramp).stops) note(stop.colour, item);
+    const { paint } = item;
+    for (const colour of paint.kind === 'gradient' ? palette.rampSource(paint.ramp).stops.map((s) => s.colour) : coloursOf(paint)) note(colour, item);
   });
   return [...found.values()].map((f) => ({ colour: f.colour, nodes: [...f.nodes] }));
 }

@@ -1,5 +1,5 @@
-import { areaOf } from '../edit/area';
-import { isText, layoutOf } from '../edit/layout';
+import { areaOf } from '../derive/area';
+import { isText, layoutOf } from '../derive/layout';
 import type { Design } from '../model/schema';
 import { childrenOf, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';

@@ -1,7 +1,7 @@
-import type { Area } from '../edit/area';
-import { isText, layoutMatrix, layoutOf, type TextNode } from '../edit/layout';
-import { contoursOf } from '../edit/nodes';
-import { framePath } from '../edit/window';
+import type { Area } from '../derive/area';
+import { isText, layoutMatrix, layoutOf, type TextNode } from '../derive/layout';
+import { contoursOf } from '../derive/contours';
+import { framePath } from '../derive/frame';
 import { IDENTITY, meanScale, multiply, type Matrix } from '../geometry/matrix';
 import { pathBounds, transformPath, type FillRule, type PathData } from '../geometry/path';
 import { grow } from '../geometry/rect';

@@ -1,4 +1,4 @@
-import { boxIn } from '../../edit/box';
+import { boxIn } from '../../derive/box';
 import { IDENTITY, type Matrix } from '../../geometry/matrix';
 import { unionAll, type Rect } from '../../geometry/rect';
 import type { FillRule, PathData } from '../../geometry/path';

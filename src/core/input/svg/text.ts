@@ -1,6 +1,6 @@
 import { table } from '../../model/own';
-import { lettersPath } from '../../edit/area';
-import { layoutOf } from '../../edit/layout';
+import { lettersPath } from '../../derive/area';
+import { layoutOf } from '../../derive/layout';
 import { alongContour, contourLength } from '../../geometry/measure';
 import { angleOf, multiply, rotation, scaling, translation, type Matrix } from '../../geometry/matrix';
 import { pathBounds, transformPath, type PathData } from '../../geometry/path';

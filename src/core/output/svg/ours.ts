@@ -1,6 +1,6 @@
 import type { Palette } from '../../colour/palette';
 import { multiply } from '../../geometry/matrix';
-import { mapColours } from '../../edit/clip';
+import { mapColours } from '../../model/paints';
 import type { Colour, Paint } from '../../model/schema';
 import type { Leaf, Scene } from '../../scene/scene';
 import { walk } from '../../scene/walk';

@@ -1,6 +1,6 @@
 import { scaling, type Matrix } from '../geometry/matrix';
 import type { Design, DesignNode, NodeOf, Window } from '../model/schema';
-import { spansIn } from './window';
+import { spansIn } from './frame';
 import type { FontBook } from '../text/fonts';
 import { layoutStory, type Layout } from '../text/layout';
 
