@@ -279,7 +279,7 @@ describe('as a whole', () => {
     s.set({ selection: [named(b, 'Ground').id, named(b, 'Star').id] });
     runCommand(s, 'object.cutByFront');
     expect(named(b, 'Star').cuts).toBe('outline');
-    const { x0, x1 } = s.scene().root.inkBounds;
+    const { x0, x1 } = s.scene().root.content[0].inkBounds;
     expect([x0 > 40, x1 < 260]).toEqual([true, true]);
     // Outside the star nothing is left to take hold of.
     expect(frameUnder(s, { x: 52, y: 52 })).toBeNull();

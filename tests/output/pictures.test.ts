@@ -1,4 +1,3 @@
-import { ImageData, Path2D as TestPath2D, createCanvas } from '@napi-rs/canvas';
 import { Resvg } from '@resvg/resvg-js';
 import { decode } from 'fast-png';
 import type { Palette } from '@/core/colour/palette';
@@ -8,9 +7,6 @@ import { writeSvg } from '@/core/output/svg/write';
 import { compositePlates } from '@/core/render/composite';
 import { rasterPlates } from '@/core/render/plates';
 import { regionOf } from '@/core/render/region';
-import type { Bitmap } from '@/core/render/bitmap';
-import { pictureBitmap } from '@/core/render/pictureBitmap';
-import { QuickPainter, type Canvas2D } from '@/core/render/quick';
 import { trimRect, type Scene } from '@/core/scene/scene';
 import { prepare, type Workshop } from '@/core/workshop';
 import { demoDesigns } from '@/demo/demos';
@@ -22,6 +18,7 @@ import { DesignBuilder, flat } from '@/demo/builder';
 import { drawnDesign, making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 import { withContent } from '@/core/scene/walk';
+import { meanDifference, quick } from '../support/quick';
 import { leavesOf } from '../support/scenes';
 
 let shop: Workshop;
@@ -29,14 +26,6 @@ beforeAll(async () => {
   shop = await testShop();
 });
 const sceneOf = async (design: Design): Promise<{ scene: Scene; palette: Palette }> => ({ palette: await prepare(shop, design), scene: shop.builder.build(design, design.pages[0]) });
-
-/** Mean difference of colour channels, 0…255. */
-function meanDifference(a: ArrayLike<number>, b: ArrayLike<number>, stepA = 4, stepB = 4): number {
-  let sum = 0;
-  const pixels = a.length / stepA;
-  for (let i = 0; i < pixels; i++) for (let c = 0; c < 3; c++) sum += Math.abs(a[i * stepA + c] - b[i * stepB + c]);
-  return sum / pixels / 3;
-}
 
 /** The sample without what SVG can only come near: overprint. */
 function plain(): Design {
@@ -126,34 +115,8 @@ const noFiles = async (file: string): Promise<Uint8Array> => {
   throw new Error(`no ${file} here`);
 };
 
-const newImage = ({ width, height, data }: Bitmap) => {
-  const image = createCanvas(width, height);
-  image.getContext('2d').putImageData(new ImageData(data, width, height), 0, 0);
-  return image;
-};
-
 // Quick against Truth: the bound is stated here and holds for every kind of item.
 describe('the quick painter stays near the truth of the plates', () => {
-  const quick = (scene: Scene, palette: Palette, scale: number) => {
-    const canvas = createCanvas(Math.round(scene.width * scale), Math.round(scene.height * scale));
-    const ctx = canvas.getContext('2d');
-    ctx.fillStyle = palette.screen ? '#fff' : `rgb(${palette.lookOfMix(palette.channels.map(() => 0)).map((v) => Math.round(v * 255)).join()})`;
-    ctx.fillRect(0, 0, canvas.width, canvas.height);
-    const painter = new QuickPainter({
-      newPath: () => new TestPath2D() as unknown as Path2D,
-      newImage,
-      newCanvas(width, height) {
-        const image = createCanvas(width, height);
-        return { ctx: image.getContext('2d') as unknown as Canvas2D, image };
-      },
-      picture(paint, p) {
-        const look = pictureBitmap(p.pictureSource(paint.picture)!, paint.tone, p, 1e6);
-        return { image: newImage(look), width: look.width, height: look.height };
-      },
-    });
-    painter.paint(ctx as unknown as Canvas2D, scene.root.content, palette, { scale, x: 0, y: 0 }, trimRect(scene));
-    return ctx.getImageData(0, 0, canvas.width, canvas.height).data;
-  };
   const truth = (scene: Scene, palette: Palette, scale: number) => compositePlates(rasterPlates(scene, palette, regionOf(trimRect(scene), 72 * scale))!, palette);
 
   test('item by item on bare stock: mean within 0.35/255', async () => {

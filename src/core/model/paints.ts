@@ -71,6 +71,7 @@ export function eachPaintOf(n: DesignNode, meet: Meet): void {
     n.fills.forEach((p, i) => meet(p, (next) => void ((n.fills as Paint[])[i] = next)));
     for (const o of n.outlines) meetHeld(o, meet);
   }
+  for (const e of n.effects ?? []) meetHeld(e, meet);
 }
 
 /** The one way to the paints of a text: of its letters and their outlines. */

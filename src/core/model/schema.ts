@@ -1,9 +1,11 @@
 import '../zodSetup';
 import * as z from 'zod';
+import { colourPaintSchema, effects } from './effects';
 import { picturePaintSchema, pictureSchema } from './pictureSchema';
 import { cmykSchema, colourSchema, coordinate, id, lab, MAX_PAGE, matrix, measure, name, ownColourSchema, pathNumbers, unit01 } from './primitives';
 
 export { cmykSchema, colourSchema, FAR, MAX_PAGE, ownColourSchema } from './primitives';
+export { type Effect, type EffectKind, type EffectOf, type Shadow } from './effects';
 export { type Picture, type PicturePaint, type PictureSpace, type Tone, type ToneInk } from './pictureSchema';
 
 /** The document, as it is kept and exchanged. Lengths in points, angles in degrees, inks 0…1, y down. */
@@ -52,7 +54,7 @@ export const inkSchema = z
 
 export const paintSchema = z.union([
   z.strictObject({ kind: z.literal('none') }).readonly(),
-  z.strictObject({ kind: z.literal('colour'), colour: colourSchema, overprint: z.boolean() }).readonly(),
+  colourPaintSchema,
   z
     .strictObject({
       kind: z.literal('gradient'),
@@ -134,6 +136,8 @@ const nodeBase = {
   /** Of the object as a whole. Absent: 1, nothing shows through. */
   opacity: unit01.optional(),
   blend: z.enum(BLENDS).optional(),
+  /** What is made of it beside itself, the first lowest. Absent: nothing. */
+  effects: effects.optional(),
   /** Inside a group: it is not seen itself, but cuts what lies beside it: by its outline, by how far it would cover, or by how light it would be there. */
   cuts: z.enum(['outline', 'opacity', 'light']).optional(),
 };

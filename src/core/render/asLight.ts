@@ -15,11 +15,13 @@ const known = new WeakMap<Palette, WeakMap<Paint, Leaf['paint']>>();
 export function asLight(content: readonly Part[], palette: Palette): Part[] {
   let paints = known.get(palette);
   if (!paints) known.set(palette, (paints = new WeakMap()));
-  return mapLeaves(content, (leaf) => {
-    let paint = paints.get(leaf.paint);
-    if (!paint) paints.set(leaf.paint, (paint = greyOf(leaf.paint, palette)));
-    return { ...leaf, paint };
-  });
+  const grey = <P extends Leaf['paint']>(p: P): P => {
+    let paint = paints.get(p);
+    if (!paint) paints.set(p, (paint = greyOf(p, palette)));
+    return paint as P;
+  };
+  const leaf = (l: Leaf): Leaf => ({ ...l, paint: grey(l.paint) });
+  return mapLeaves(content, leaf, ({ effects }) => effects.map((e) => ({ ...e, paint: grey(e.paint) })));
 }
 
 function greyOf(paint: Leaf['paint'], palette: Palette): Leaf['paint'] {

@@ -6,7 +6,7 @@ import { tinted } from '../colour/tints';
 import type { OwnColour } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import { trimRect, type Scene } from '../scene/scene';
-import { walk, withContent } from '../scene/walk';
+import { walkPaints, withContent } from '../scene/walk';
 import { clearBlurredEdges } from './blurredEdges';
 import { compositePlates } from './composite';
 import { artOf, coverageOf } from './parts';
@@ -42,7 +42,7 @@ export function liftFromScene(scene: Scene, palette: Palette, options: Omit<Lift
 /** A flat colour of the page that looks the same is meant itself, a spot ink above all: it is not mixed anew. */
 function named(lifted: readonly LiftedColour[], shown: Scene, palette: Palette): LiftedColour[] {
   const flat = new Map<string, { colour: OwnColour; lab: Triple }>();
-  walk(shown.root, ({ paint }) => {
+  walkPaints(shown.root, (paint) => {
     if (paint.kind !== 'colour') return;
     const { colour: own, tint } = palette.own(paint.colour);
     const colour = tinted(own, tint);

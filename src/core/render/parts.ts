@@ -14,10 +14,10 @@ export function artOf(scene: Scene, nodes: ReadonlySet<NodeId>): { readonly part
   return parts.length && !isEmpty(box) ? { parts, box } : null;
 }
 
-/** How far parts cover each pixel of a region, 0…255, whatever they are painted with. */
+/** How far parts cover each pixel of a region, 0…255, whatever they are painted with; their effects do not count. */
 export function coverageOf(scene: Scene, parts: readonly Part[], palette: Palette, region: Region): Uint8Array {
   const black = colourPaint(palette.screen ? { rgb: [0, 0, 0] } : BLACK) as Leaf['paint'];
-  const blackened = mapLeaves(parts, (leaf) => ({ ...leaf, paint: black }));
+  const blackened = mapLeaves(parts, (leaf) => ({ ...leaf, paint: black }), () => []);
   const plates = rasterPlates(withContent(scene, blackened), palette, region)!;
   return palette.screen ? plates.data[0].map((v) => 255 - v) : plates.data[3];
 }

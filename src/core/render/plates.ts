@@ -3,8 +3,9 @@ import type { Palette } from '../colour/palette';
 import { invert, multiply, translation, scaling } from '../geometry/matrix';
 import { intersect, isEmpty, overlaps, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
-import type { GradientPaint, PicturePaint, PoolsPaint } from '../model/schema';
-import { isOwn, type Clip, type Group, type Leaf, type Mask, type Part, type Scene } from '../scene/scene';
+import type { Effect, GradientPaint, PicturePaint, PoolsPaint } from '../model/schema';
+import { effectRow } from '../scene/effects/table';
+import { bodyOf, isOwn, type Clip, type Group, type Leaf, type Mask, type Part, type Scene } from '../scene/scene';
 import { asLight } from './asLight';
 import { blender } from './blend';
 import { Coverage, type Region, type RowSink } from './coverage';
@@ -63,6 +64,41 @@ export function rasterGroup(scene: Scene, palette: Palette, region: Region): Alo
   return { plates: { region, channels: palette.channels, data: painter.data }, alpha: painter.alpha! };
 }
 
+/** How far an effect of a group covers each pixel of a region, 0…255, before its opacity. What throws it may lie outside. */
+export function effectCover(group: Group, effect: Effect, palette: Palette, region: Region): Uint8Array {
+  const finer = effectRow(effect).finer(effect, region.scale);
+  const most = Math.max(1, Math.floor(Math.sqrt(FINER_PIXELS / (region.width * region.height))));
+  const by = Math.min(finer, most);
+  if (by <= 1) return coverOn(group, effect, palette, region);
+  const { x, y, scale, width, height } = region;
+  const fine = coverOn(group, effect, palette, { x, y, scale: scale * by, width: width * by, height: height * by });
+  const out = new Uint8Array(width * height);
+  for (let j = 0; j < height; j++)
+    for (let i = 0; i < width; i++) {
+      let sum = 0;
+      for (let v = 0; v < by; v++) for (let u = 0, at = (j * by + v) * width * by + i * by; u < by; u++, at++) sum += fine[at];
+      out[j * width + i] = sum / (by * by) + 0.5;
+    }
+  return out;
+}
+/** No finer raster than this is made of what is then seen smaller. */
+const FINER_PIXELS = 24_000_000;
+
+function coverOn(group: Group, effect: Effect, palette: Palette, region: Region): Uint8Array {
+  const row = effectRow(effect);
+  const { scale } = region;
+  const { x0, y0, x1, y1 } = intersect(row.source(effect, regionRect(region)), group.bodyBounds);
+  // Pixels of the page's own grid, counted from where it lies in this region.
+  const [x, y] = [Math.floor((x0 - region.x) * scale) - 1, Math.floor((y0 - region.y) * scale) - 1];
+  const [width, height] = [Math.ceil((x1 - region.x) * scale) + 1 - x, Math.ceil((y1 - region.y) * scale) + 1 - y];
+  if (!(width > 0 && height > 0)) return new Uint8Array(region.width * region.height);
+  const painter = new PlatePainter(palette, { x: region.x + x / scale, y: region.y + y / scale, scale, width, height }, 'group');
+  painter.paintAll([bodyOf(group)], () => false);
+  const [left, top] = [Math.round(region.x * scale), Math.round(region.y * scale)];
+  const art = { x: left + x, y: top + y, width, height, data: painter.alpha! };
+  return row.cover(effect, art, { x: left, y: top, width: region.width, height: region.height }, scale);
+}
+
 /** How much a mask leaves of each pixel of a region, 0…255: how far it covers, or that times how light it is. */
 function rasterMask({ root, light }: Mask, palette: Palette, region: Region): Uint8Array {
   const painter = new PlatePainter(palette, region, 'group');
@@ -116,11 +152,12 @@ class PlatePainter {
   }
 
   private composite(group: Group, cancelled: () => boolean): boolean {
+    for (const e of group.effects) this.layEffect(group, e);
     for (const clip of group.clips) this.clips.push(this.clipCover(clip));
     let whole = true;
     if (!isOwn(group)) whole = this.paintAll(group.content, cancelled);
     else {
-      const piece = pieceOf(this.region, group.paintBounds);
+      const piece = pieceOf(this.region, group.bodyBounds);
       if (piece) {
         const own = new PlatePainter(this.palette, piece.region, 'group');
         whole = own.paintAll(group.content, cancelled);
@@ -130,6 +167,27 @@ class PlatePainter {
     }
     this.clips.length -= group.clips.length;
     return whole;
+  }
+
+  /** An effect of a group, laid below it: its paint through the cover that it makes of the group's. */
+  private layEffect(group: Group, effect: Effect): void {
+    const { region } = this;
+    const piece = pieceOf(region, effectRow(effect).reach(effect, group.bodyBounds));
+    if (!piece) return;
+    const cover = effectCover(group, effect, this.palette, piece.region);
+    const row = new Uint8Array(region.width);
+    const strength = effect.opacity * group.opacity;
+    const { width, height } = piece.region;
+    const sink = this.flat(flatWrites(this.palette.mix(effect.paint.colour), effect.paint.overprint, this.palette.screen));
+    for (let y = 0; y < height; y++) {
+      const base = (y + piece.y) * region.width;
+      for (let x = 0; x < width; x++) {
+        let c = cover[y * width + x] * strength;
+        for (const clip of this.clips) c *= clip[base + piece.x + x] / 255;
+        row[piece.x + x] = c + 0.5;
+      }
+      sink(y + piece.y, piece.x, piece.x + width, row);
+    }
   }
 
   private clipCover({ path, rule }: Clip): Uint8Array {

@@ -3,14 +3,15 @@ import { determinant, invert, isTranslation, multiply } from '../geometry/matrix
 import { transformPath, type PathData } from '../geometry/path';
 import { grow, intersect, isEmpty, overlaps, transformRect, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
-import type { GradientPaint, PicturePaint } from '../model/schema';
+import type { Effect, GradientPaint, PicturePaint } from '../model/schema';
 import { drawOn } from './canvasPath';
 import { asLight } from './asLight';
 import { mapBitmap, paintBitmap, type Bitmap } from './bitmap';
 import { fieldMap } from './field';
 import { rampSteps } from './rampSteps';
 import { regionWith } from './region';
-import { isOwn, isPlain, type Group, type Leaf, type Part } from '../scene/scene';
+import { effectRow } from '../scene/effects/table';
+import { bodyOf, isOwn, isPlain, type Group, type Leaf, type Part } from '../scene/scene';
 
 /** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
 export type Canvas2D = Pick<
@@ -30,6 +31,11 @@ export type Canvas2D = Pick<
   miterLimit: number;
   globalCompositeOperation: GlobalCompositeOperation;
   imageSmoothingEnabled: boolean;
+  shadowBlur: number;
+  shadowColor: string;
+  shadowOffsetX: number;
+  shadowOffsetY: number;
+  drawImage(image: never, dx: number, dy: number): void;
   drawImage(image: never, dx: number, dy: number, dw: number, dh: number): void;
 };
 
@@ -136,7 +142,8 @@ export class QuickPainter {
   }
 
   private composite(ctx: Canvas2D, group: Group, palette: Palette, view: View, dirty: Rect): void {
-    const box = intersect(group.paintBounds, dirty);
+    for (const e of group.effects) this.layEffect(ctx, group, e, palette, view, dirty);
+    const box = intersect(group.bodyBounds, dirty);
     if (isEmpty(box)) return;
     const own = isOwn(group);
     if (isPlain(group)) return this.drawAll(ctx, group.content, palette, view, dirty);
@@ -160,6 +167,21 @@ export class QuickPainter {
     }
     this.mode(ctx, 'source-over');
     ctx.restore();
+    ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
+  }
+
+  /** An effect of a group, laid below it. What throws it may lie outside of what is drawn anew. */
+  private layEffect(ctx: Canvas2D, group: Group, effect: Effect, palette: Palette, view: View, dirty: Rect): void {
+    const row = effectRow(effect);
+    const source = intersect(row.source(effect, dirty), group.bodyBounds);
+    if (isEmpty(source)) return;
+    const art = this.apart([bodyOf(group)], palette, view, source);
+    const [r, g, b] = palette.lookOfMix(palette.mix(effect.paint.colour));
+    const colour = `rgba(${[r, g, b].map((v) => Math.round(v * 255)).join()},${effect.opacity * group.opacity})`;
+    this.mode(ctx, effect.paint.overprint && !palette.screen ? 'multiply' : 'source-over');
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    row.quick(effect, { ...art, ctx: ctx as never }, colour, view.scale);
+    this.mode(ctx, 'source-over');
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
   }
 

@@ -1,11 +1,12 @@
 import { areaOf, type Area } from '../derive/area';
-import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
+import { IDENTITY, meanScale, multiply, type Matrix } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { copyMatrices } from '../model/copies';
-import type { Design, DesignNode, NodeOf, Page, Story } from '../model/schema';
+import type { Design, DesignNode, Effect, NodeOf, Page, Story } from '../model/schema';
 import { ancestry, pageMatrix, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { addFindings, findInArea, findingsOf, nothingFound, sameFindings, type Found } from './findings';
+import { scaledEffect } from '../model/effects';
 import { leavesOf, type DrawnNode, type Made } from './leaves';
 import { memory, remembered } from './memory';
 import { makeGroup, type Clip, type Group, type Mask, type Part, type Scene } from './scene';
@@ -106,7 +107,7 @@ export class SceneBuilder {
     const inner = fresh();
     const cuts = this.cuts(design, node, parent, inner.found);
     this.putContent(design, node, parent, inner);
-    const group = this.sameOr(this.groups, node, parent, groupOf(id, inner, { ...cuts, opacity: node.opacity ?? 1, blend: node.blend ?? null }));
+    const group = this.sameOr(this.groups, node, parent, groupOf(id, inner, { ...cuts, opacity: node.opacity ?? 1, blend: node.blend ?? null, effects: effectsOf(node, parent) }));
     addFindings(into.found, group.findings);
     if (group.content.length) into.parts.push(group);
   }
@@ -198,11 +199,17 @@ export class SceneBuilder {
 
 /** Is a node more than what it holds, one after the other? */
 function needsGroup(d: Design, node: DesignNode): boolean {
-  return (node.opacity ?? 1) < 1 || node.blend !== undefined || (node.kind === 'group' && node.children.some((c) => d.nodes[c].cuts !== undefined));
+  return (node.opacity ?? 1) < 1 || node.blend !== undefined || node.effects !== undefined || (node.kind === 'group' && node.children.some((c) => d.nodes[c].cuts !== undefined));
+}
+
+/** A node's effects in points of the page: they grow with it, as its lines do. */
+function effectsOf({ effects, transform }: DesignNode, parent: Matrix): readonly Effect[] {
+  const by = effects?.length ? meanScale(multiply(parent, transform)) : 1;
+  return (effects ?? []).map((e) => scaledEffect(e, by));
 }
 
 function groupOf(node: NodeId, { parts, found }: Into, rest: Partial<Group> = {}): Group {
-  return makeGroup({ node, content: parts, opacity: 1, blend: null, clips: [], masks: [], findings: findingsOf(found), ...rest });
+  return makeGroup({ node, content: parts, opacity: 1, blend: null, clips: [], masks: [], effects: [], findings: findingsOf(found), ...rest });
 }
 
 const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((x, i) => x === b[i]);

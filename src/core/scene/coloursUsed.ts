@@ -2,8 +2,8 @@ import type { Palette } from '../colour/palette';
 import { coloursOf } from '../model/paints';
 import type { Colour } from '../model/schema';
 import type { NodeId } from '../model/tree';
-import type { Leaf, Scene } from './scene';
-import { walk } from './walk';
+import type { Scene } from './scene';
+import { walkPaints } from './walk';
 
 export interface UsedColour {
   /** The colour at full strength, or at the one strength it is used in. */
@@ -21,17 +21,16 @@ export const FEW_COLOURS = 3;
  */
 export function coloursUsed(scene: Scene, palette: Palette, nodes?: ReadonlySet<NodeId>): UsedColour[] {
   const found = new Map<string, { colour: Colour; nodes: Set<NodeId> }>();
-  const note = (colour: Colour, item: Leaf) => {
+  const note = (colour: Colour, node: NodeId) => {
     const used = printedAs(colour, palette);
     if (!used) return;
     const known = found.get(used.key);
-    if (known) known.nodes.add(item.node);
-    else found.set(used.key, { colour: used.full, nodes: new Set([item.node]) });
+    if (known) known.nodes.add(node);
+    else found.set(used.key, { colour: used.full, nodes: new Set([node]) });
   };
-  walk(scene.root, (item) => {
-    if (nodes && !nodes.has(item.node)) return;
-    const { paint } = item;
-    for (const colour of paint.kind === 'gradient' ? palette.rampSource(paint.ramp).stops.map((s) => s.colour) : coloursOf(paint)) note(colour, item);
+  walkPaints(scene.root, (paint, node) => {
+    if (nodes && !nodes.has(node)) return;
+    for (const colour of paint.kind === 'gradient' ? palette.rampSource(paint.ramp).stops.map((s) => s.colour) : coloursOf(paint)) note(colour, node);
   });
   return [...found.values()].map((f) => ({ colour: f.colour, nodes: [...f.nodes] }));
 }

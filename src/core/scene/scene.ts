@@ -1,10 +1,11 @@
-import { EMPTY_RECT, intersect, type Rect } from '../geometry/rect';
+import { EMPTY_RECT, intersect, isEmpty, union, type Rect } from '../geometry/rect';
 import type { Matrix } from '../geometry/matrix';
 import { pathBounds, type FillRule, type PathData } from '../geometry/path';
 import type { StrokeStyle } from '../geometry/stroke';
-import type { Blend, Paint } from '../model/schema';
+import type { Blend, Effect, Paint } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import type { Face } from '../text/fonts';
+import { effectRow } from './effects/table';
 import type { PlacedPath } from './placedPath';
 
 /** What every leaf has. Geometry is in page points; paints stay references, resolved through a palette. */
@@ -86,9 +87,12 @@ export interface Group {
   readonly blend: Blend | null;
   readonly clips: readonly Clip[];
   readonly masks: readonly Mask[];
+  /** Made from all that, the first lowest; lengths in page points. */
+  readonly effects: readonly Effect[];
   /** What its art covers once it is cut: for choosing, snapping, the bleed. */
   readonly inkBounds: Rect;
-  /** All that it can change on the plates. */
+  /** All that it can change on the plates, its own effects left out, and with them. */
+  readonly bodyBounds: Rect;
   readonly paintBounds: Rect;
   readonly findings: Findings;
 }
@@ -108,16 +112,27 @@ export const trimRect = (s: Pick<Scene, 'width' | 'height'>): Rect => ({ x0: 0, 
 export const isOwn = (g: Group): boolean => g.opacity < 1 || g.blend !== null || g.masks.length > 0;
 
 /** Is it no more than its parts, one after the other? */
-export const isPlain = (g: Group): boolean => !isOwn(g) && g.clips.length === 0;
+export const isPlain = (g: Group): boolean => !isOwn(g) && g.clips.length === 0 && g.effects.length === 0;
 
 const EVERYWHERE: Rect = { x0: -Infinity, y0: -Infinity, x1: Infinity, y1: Infinity };
 
 /** A group with the bounds that follow from what it holds and what cuts it. */
-export function makeGroup(g: Omit<Group, 'type' | 'inkBounds' | 'paintBounds'>): Group {
+export function makeGroup(g: Omit<Group, 'type' | 'inkBounds' | 'bodyBounds' | 'paintBounds'>): Group {
   let cut = EVERYWHERE;
   for (const { path } of g.clips) cut = intersect(cut, path.length ? pathBounds(path) : EMPTY_RECT);
   for (const { root } of g.masks) cut = intersect(cut, root.paintBounds);
-  return { type: 'group', ...g, inkBounds: unionWithin(g.content, 'inkBounds', cut), paintBounds: unionWithin(g.content, 'paintBounds', cut) };
+  const bodyBounds = unionWithin(g.content, 'paintBounds', cut);
+  let paintBounds = bodyBounds;
+  if (!isEmpty(bodyBounds)) for (const e of g.effects) paintBounds = union(paintBounds, effectRow(e).reach(e, bodyBounds));
+  return { ...g, type: 'group', inkBounds: unionWithin(g.content, 'inkBounds', cut), bodyBounds, paintBounds };
+}
+
+const bodies = new WeakMap<Group, Group>();
+/** What a group's effects are made from: it, cut and masked, and nothing more. */
+export function bodyOf(g: Group): Group {
+  let body = bodies.get(g);
+  if (!body) bodies.set(g, (body = makeGroup({ ...g, opacity: 1, blend: null, effects: [] })));
+  return body;
 }
 
 /** The box round what is left of parts within another box. */

@@ -1,7 +1,7 @@
 import type { Palette } from '../colour/palette';
 import type { PicturePaint } from '../model/schema';
 import type { Leaf, Scene } from './scene';
-import { walk } from './walk';
+import { walkPaints } from './walk';
 
 /** Indexes of the channels that any item of a page inks. */
 export function usedChannels(scene: Scene, palette: Palette): readonly number[] {
@@ -10,7 +10,7 @@ export function usedChannels(scene: Scene, palette: Palette): readonly number[] 
   const used = palette.channels.map(() => false);
   const known = inked.get(palette) ?? new WeakMap<Leaf['paint'], readonly number[]>();
   inked.set(palette, known);
-  walk(scene.root, ({ paint }) => {
+  walkPaints(scene.root, (paint) => {
     let channels = known.get(paint);
     if (!channels) known.set(paint, (channels = channelsOf(paint, palette)));
     for (const i of channels) used[i] = true;

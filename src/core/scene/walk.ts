@@ -21,6 +21,15 @@ export function walk(root: Group, visit: Visit, { masks = false } = {}, within: 
   return true;
 }
 
+/** All paints that a scene is painted with, and whose they are: those of its leaves and of its effects. Masks are left out. */
+export function walkPaints(root: Group, visit: (paint: Leaf['paint'], node: NodeId) => void): void {
+  for (const e of root.effects) visit(e.paint, root.node);
+  for (const part of root.content) {
+    if (part.type === 'group') walkPaints(part, visit);
+    else visit(part.paint, part.node);
+  }
+}
+
 /** The first leaf, masks left out, of which this holds. */
 export function findLeaf(root: Group, holds: (leaf: Leaf) => boolean): Leaf | null {
   let found: Leaf | null = null;
@@ -42,8 +51,8 @@ export function seenBounds(leaf: Leaf, within: Within): Rect {
 /** A scene of other content: for showing, or measuring, some of it. */
 export const withContent = (scene: Scene, content: readonly Part[]): Scene => ({ ...scene, root: makeGroup({ ...scene.root, content }) });
 
-/** Parts with their leaves made others, or left out (null); groups that nothing is left in go too. */
-export function mapLeaves(content: readonly Part[], map: (leaf: Leaf) => Leaf | null): Part[] {
+/** Parts with their leaves made others, or left out (null); groups that nothing is left in go too. `effects` are the groups' then. */
+export function mapLeaves(content: readonly Part[], map: (leaf: Leaf) => Leaf | null, effects: (g: Group) => Group['effects'] = (g) => g.effects): Part[] {
   const out: Part[] = [];
   for (const part of content) {
     if (part.type !== 'group') {
@@ -51,8 +60,8 @@ export function mapLeaves(content: readonly Part[], map: (leaf: Leaf) => Leaf | 
       if (leaf) out.push(leaf);
       continue;
     }
-    const inner = mapLeaves(part.content, map);
-    if (inner.length) out.push(makeGroup({ ...part, content: inner }));
+    const inner = mapLeaves(part.content, map, effects);
+    if (inner.length) out.push(makeGroup({ ...part, effects: effects(part), content: inner }));
   }
   return out;
 }
@@ -115,5 +124,5 @@ export function changedArea(before: readonly Part[], after: readonly Part[]): Re
 
 const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((x, i) => x === b[i]);
 /** Do they treat what they hold alike? */
-const sameShell = (a: Group, b: Group): boolean => a.opacity === b.opacity && a.blend === b.blend && sameList(a.clips, b.clips) && sameList(a.masks, b.masks);
+const sameShell = (a: Group, b: Group): boolean => a.opacity === b.opacity && a.blend === b.blend && !a.effects.length && !b.effects.length && sameList(a.clips, b.clips) && sameList(a.masks, b.masks);
 

@@ -5,12 +5,13 @@ import { invert, meanScale, multiply, translation, type Matrix } from '../../geo
 import { pathBounds, type PathData } from '../../geometry/path';
 import { contains, rect, type Rect } from '../../geometry/rect';
 import { strokeOutline } from '../../geometry/stroke';
+import { scaledEffect, type Effect } from '../../model/effects';
 import { BLENDS, type Blend, type NodeOf, type Outline, type Paint } from '../../model/schema';
 import { currentColour, nameOf, type Draws, type Held, type Making, type Painted, type Place } from './context';
 import { cutsOf } from './cuts';
 import { gradientPaint, hrefOf } from './gradients';
 import { markersOf } from './markers';
-import { isOurs, OURS, ownPaint, readWhole, type InksRead } from './ours';
+import { isOurs, OURS, ownPaint, readEffects, readWhole, type InksRead } from './ours';
 import { isPattern, patternFill } from './patterns';
 import { drawnBy, lineOf, SHAPES, type Drawn } from './shapes';
 import { withStyle, type Style } from './style';
@@ -72,7 +73,9 @@ export class Drawer implements Draws {
       return [];
     }
     let style = making.styles.of(e, outer.style);
-    if (e.attributes.has(`${OURS} paper`)) return [];
+    // What stands for something of ours is no art: the paper, the picture of a blend, the look of a shadow.
+    if (e.attributes.has(`${OURS} paper`) || e.attributes.has(`${OURS} made`)) return [];
+    if (e.attributes.has(`${OURS} art`)) return this.children(e, { ...outer, depth: outer.depth + 1 });
     // A part of ours that a picture stands for is not shown, but meant.
     if (e.attributes.has(`${OURS} stands`)) return this.children(e, { ...outer, style: withStyle(style, { display: 'inline' }), depth: outer.depth + 1 });
     if (style.display === 'none') return [];
@@ -94,6 +97,8 @@ export class Drawer implements Draws {
       case 'g': {
         const ours = this.ours(e, name);
         if (ours) return this.whole(e, withStyle(style, { 'clip-path': 'none' }), [ours], own, name, place);
+        const effects = readEffects(e, this.inks);
+        if (effects) return this.withEffects(this.whole(e, style, this.children(e, place), own, name, place), effects);
         return this.whole(e, style, this.children(e, place), own, name, place, true);
       }
       case 'a':
@@ -134,6 +139,16 @@ export class Drawer implements Draws {
       return [...ids];
     }
     return [making.group(name, transform, [...ids, ...cuts], together)];
+  }
+
+  /** Objects with effects: a lone one has them itself. */
+  private withEffects(ids: readonly string[], effects: readonly Effect[]): string[] {
+    const { making } = this;
+    if (!ids.length) return [];
+    const [id] = ids.length === 1 && !making.nodes[ids[0]].effects ? ids : [making.group('Group', [1, 0, 0, 1, 0, 0], ids)];
+    const by = meanScale(making.nodes[id].transform);
+    making.change(id, { effects: effects.map((e) => scaledEffect(e, 1 / Math.max(by, 1e-6))) });
+    return [id];
   }
 
   // ——— containers

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import type { FillRule, PathData } from '../../geometry/path';
 import type { StrokeStyle } from '../../geometry/stroke';
+import { effects, type Effect } from '../../model/effects';
 import { pictureSchema } from '../../model/pictureSchema';
 import { inkSchema, paintSchema, type Ink, type Paint, type Picture } from '../../model/schema';
 import { readPathData } from './pathData';
@@ -86,6 +87,17 @@ export function ownPaint(e: Element, which: 'fill' | 'stroke', seen: string, ink
   const as = e.attributes.get(`${OURS} ${which}-as`);
   if (text === undefined || as === undefined || as.replace(/\s+/g, '') !== seen.replace(/\s+/g, '')) return null;
   return paintFrom(text, inks);
+}
+
+/** The effects of a group of ours; null where there are none, or they are broken. */
+export function readEffects(e: Element, inks: InksRead): readonly Effect[] | null {
+  const parsed = effects.safeParse(json(e.attributes.get(`${OURS} effects`) ?? 'null'));
+  if (!parsed.success) return null;
+  const out = parsed.data.flatMap((x) => {
+    const paint = paintFrom(JSON.stringify(x.paint), inks);
+    return paint?.kind === 'colour' ? [{ ...x, paint }] : [];
+  });
+  return out.length ? out : null;
 }
 
 /** A paint from its text; null for one that is broken or names an ink that is not there. */

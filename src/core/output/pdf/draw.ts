@@ -4,9 +4,12 @@ import type { Env } from '../../env';
 import { determinant, IDENTITY, invert, multiply, type Matrix } from '../../geometry/matrix';
 import { grow, isEmpty, transformRect, type Rect } from '../../geometry/rect';
 import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
-import type { GradientPaint, PicturePaint } from '../../model/schema';
+import type { Effect, GradientPaint, PicturePaint } from '../../model/schema';
 import { asLight } from '../../render/asLight';
 import { grainOf } from '../../render/grain';
+import { effectCover } from '../../render/plates';
+import { regionWith } from '../../render/region';
+import { effectRow } from '../../scene/effects/table';
 import { isOwn, isPlain, type Glyphs, type Group, type Leaf, type Part } from '../../scene/scene';
 import type { ColourSpaces } from './colour';
 import { ContentStream } from './content';
@@ -54,10 +57,11 @@ function knockOut(d: Drawing): void {
 
 /** What is only cut is drawn through its clips; any other is a transparency group of its own (ISO 32000-1 11.6.6). */
 async function composite(d: Drawing, group: Group): Promise<void> {
-  const { content, paintBounds: bounds, clips, masks, opacity, blend } = group;
+  const { content, bodyBounds: bounds, clips, masks, opacity, blend } = group;
   if (isEmpty(bounds)) return;
   const own = isOwn(group);
   if (isPlain(group)) return drawParts(d, content);
+  for (const e of group.effects) await layEffect(d, group, e);
   knockOut(d);
   d.out.op('q');
   for (const clip of clips) d.out.path(clip.path).op(clip.rule === 'evenOdd' ? 'W* n' : 'W n');
@@ -76,6 +80,35 @@ async function composite(d: Drawing, group: Group): Promise<void> {
     d.out.op(`/${d.images.add(inner)} Do`);
   } else await drawAll(d, content);
   d.out.op('Q');
+}
+
+/** Pixels of the largest cover of an effect; one that needs more is made coarser. */
+const COVER_PIXELS = 24_000_000;
+/** Pixels a point of the finest: 600 dpi. */
+const FINEST = 600 / 72;
+
+/** An effect of a group, laid below it: its colour through a soft mask, so that it prints over or knocks out as any colour does. */
+async function layEffect(d: Drawing, group: Group, effect: Effect): Promise<void> {
+  const row = effectRow(effect);
+  const box = row.reach(effect, group.bodyBounds);
+  const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
+  if (!(width > 0 && height > 0)) return;
+  const region = regionWith(box, Math.min(COVER_PIXELS, width * height * Math.min(FINEST, Math.max(1, row.detail(effect))) ** 2));
+  const [w, h] = [region.width / region.scale, region.height / region.scale];
+  const image = await d.file.stream(
+    { Type: name('XObject'), Subtype: name('Image'), Width: region.width, Height: region.height, BitsPerComponent: 8, ColorSpace: name('DeviceGray') },
+    effectCover(group, effect, d.palette, region),
+  );
+  const area = { x0: region.x, y0: region.y, x1: region.x + w, y1: region.y + h };
+  // An image's rows run down from the top of its unit square.
+  const drawn = new ContentStream().nums([w, 0, 0, -h, region.x, region.y + h], 'cm', 6).op('/Im Do');
+  const mask = await maskGroup(d, area, drawn, { XObject: { Im: image } });
+  const strength = effect.opacity * group.opacity;
+  const state = addGraphics(d, { Type: name('ExtGState'), ca: strength, SMask: { Type: name('Mask'), S: name('Luminosity'), G: mask } });
+  setOverprint(d, effect.paint.overprint);
+  d.out.op('q').op(`/${state} gs`);
+  await setColour(d, effect.paint, false);
+  d.out.nums([area.x0, area.y0, w, h], 're').op('f').op('Q');
 }
 
 /** PDF has the words of CSS without their hyphens. */
@@ -194,8 +227,13 @@ function softMask(d: Drawing, item: Leaf, opacity: Value, matrix: Matrix): Promi
 }
 
 async function addMask(d: Drawing, item: Leaf, content: ContentStream, resources: Value): Promise<string> {
-  const { x0, y0, x1, y1 } = grow(item.inkBounds, 1);
-  const group = await d.file.stream(
+  const group = await maskGroup(d, grow(item.inkBounds, 1), content, resources);
+  return addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name('Luminosity'), G: group } });
+}
+
+/** A group in grey whose light is a soft mask; where it draws nothing it lets nothing through. */
+function maskGroup(d: Drawing, { x0, y0, x1, y1 }: Rect, content: ContentStream, resources: Value): Promise<PDFRef> {
+  return d.file.stream(
     {
       Type: name('XObject'),
       Subtype: name('Form'),
@@ -205,7 +243,6 @@ async function addMask(d: Drawing, item: Leaf, content: ContentStream, resources
     },
     content.done(),
   );
-  return addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name('Luminosity'), G: group } });
 }
 
 async function setColour(d: Drawing, paint: Extract<Leaf['paint'], { kind: 'colour' }>, stroking: boolean): Promise<void> {

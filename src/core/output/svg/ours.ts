@@ -1,13 +1,13 @@
 import type { Palette } from '../../colour/palette';
 import { multiply } from '../../geometry/matrix';
-import { mapColours } from '../../model/paints';
+import { coloursOf, mapColours } from '../../model/paints';
 import type { Colour, Paint } from '../../model/schema';
 import type { Leaf, Scene } from '../../scene/scene';
-import { walk } from '../../scene/walk';
+import { walk, walkPaints } from '../../scene/walk';
 import { escape } from './text';
 
-/** A paint that stands for itself: no swatches, its geometry in page points. */
-function freed(item: Leaf, palette: Palette): Paint {
+/** A paint that stands for itself: no swatches. */
+export function freed<P extends Paint>(of: P, palette: Palette): P {
   const own = (c: Colour): Colour => {
     if (!('swatch' in c)) return c;
     const { colour, tint } = palette.own(c);
@@ -18,20 +18,25 @@ function freed(item: Leaf, palette: Palette): Paint {
     const mix = palette.mix(c);
     return palette.screen ? { rgb: [mix[0], mix[1], mix[2]] } : { cmyk: [mix[0], mix[1], mix[2], mix[3]] };
   };
-  let paint: Paint = item.paint;
+  let paint: Paint = of;
   if (paint.kind === 'gradient') {
     const source = palette.rampSource(paint.ramp);
     const { eachLetter: _, ...rest } = paint;
     paint = { ...rest, ramp: { stops: source.stops, ...(source.mixing && { mixing: source.mixing }) } };
   }
-  paint = mapColours(paint, own);
+  return mapColours(paint, own) as P;
+}
+
+/** The same with its geometry in page points. */
+function freedOnPage(leaf: Leaf, palette: Palette): Paint {
+  const paint = freed(leaf.paint, palette);
   // What follows a line has no place of its own.
-  return 'geometry' in paint ? { ...paint, geometry: multiply(item.matrix, paint.geometry) } : paint;
+  return 'geometry' in paint ? { ...paint, geometry: multiply(leaf.matrix, paint.geometry) } : paint;
 }
 
 /** Attributes that say what is printed, and what SVG sees in its place. */
 export function annotate(item: Leaf, palette: Palette, which: 'fill' | 'stroke' | 'whole', seen: string): string {
-  let paint = freed(item, palette);
+  let paint = freedOnPage(item, palette);
   let picture = '';
   if (paint.kind === 'picture') {
     const known = palette.picture(paint.picture);
@@ -45,11 +50,8 @@ export function annotate(item: Leaf, palette: Palette, which: 'fill' | 'stroke' 
 /** The design's spot inks that the page uses, as they are kept. */
 export function inksText(scene: Scene, palette: Palette): string {
   const used = new Set<string>();
-  const look = (leaf: Leaf) =>
-    void mapColours(freed(leaf, palette), (c) => {
-      if ('ink' in c) used.add(c.ink);
-      return c;
-    });
-  walk(scene.root, look, { masks: true });
+  const look = (paint: Leaf['paint']) => coloursOf(freed(paint, palette)).forEach((c) => 'ink' in c && used.add(c.ink));
+  walkPaints(scene.root, look);
+  walk(scene.root, (leaf) => look(leaf.paint), { masks: true });
   return JSON.stringify(palette.allInks.filter((i) => used.has(i.id)));
 }

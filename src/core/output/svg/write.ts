@@ -11,9 +11,10 @@ import { rasterPlates } from '../../render/plates';
 import { regionWith } from '../../render/region';
 import { pictureBitmap } from '../../render/pictureBitmap';
 import { rampSteps } from '../../render/rampSteps';
+import { effectRow } from '../../scene/effects/table';
 import { isOwn, isPlain, type Group, type Leaf, type Part, type Scene } from '../../scene/scene';
 import { withContent } from '../../scene/walk';
-import { annotate, inksText } from './ours';
+import { annotate, freed, inksText } from './ours';
 import { base64, bitmapUri, escape, matrixText, num as n, pathText } from './text';
 
 export interface SvgResult {
@@ -107,7 +108,8 @@ class Writer {
     const { content, opacity, blend, clips, masks } = group;
     const style = blend ? ` style="mix-blend-mode:${blend}${isOwn(group) ? ';isolation:isolate' : ''}"` : isOwn(group) ? ' style="isolation:isolate"' : '';
     const cut = clips.length > 0 || masks.length > 0;
-    let text = `<g${opacity < 1 ? ` opacity="${n(opacity, 4)}"` : ''}${cut ? '' : style}>${(await this.all(content)).join('')}</g>`;
+    const inside = (await this.all(content)).join('');
+    let text = !cut && !isOwn(group) ? inside : `<g${opacity < 1 ? ` opacity="${n(opacity, 4)}"` : ''}${cut ? '' : style}>${inside}</g>`;
     if (opacity < 1 && !this.palette.screen) this.approximations.add('What shows through is mixed as screen colour, not as ink.');
     for (const mask of masks) {
       const id = this.id('mask');
@@ -120,7 +122,26 @@ class Writer {
       this.defs.push(`<clipPath id="${id}"><path d="${pathText(clip.path)}"${clip.rule === 'evenOdd' ? ' clip-rule="evenodd"' : ''}/></clipPath>`);
       text = `<g clip-path="url(#${id})">${text}</g>`;
     }
-    return style && cut ? `<g${style}>${text}</g>` : text;
+    if (style && cut) text = `<g${style}>${text}</g>`;
+    return group.effects.length ? this.withEffects(group, text) : text;
+  }
+
+  /** Effects as filters of what they are made from, drawn once more below it; what they are stands beside them. */
+  private withEffects(group: Group, text: string): string {
+    const { palette } = this;
+    const id = this.id('art');
+    const { x0, y0, x1, y1 } = grow(group.paintBounds, 1);
+    const below = group.effects.map((e) => {
+      const filter = this.id('effect');
+      const primitives = effectRow(e).svg(e, palette.css(e.paint.colour));
+      this.defs.push(`<filter id="${filter}" filterUnits="userSpaceOnUse" x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}" color-interpolation-filters="sRGB">${primitives}</filter>`);
+      const over = e.paint.overprint && !palette.screen;
+      if (over) this.approximations.add('Overprinting inks are written as the blend mode multiply.');
+      return `<g ink:made="effect" filter="url(#${filter})"${over ? ' style="mix-blend-mode:multiply"' : ''}><use xlink:href="#${id}"/></g>`;
+    });
+    if (!palette.screen) this.approximations.add('Shadows are mixed as screen colour, not as ink.');
+    const own = group.effects.map((e) => ({ ...e, paint: freed(e.paint, palette) }));
+    return `<g ink:effects="${escape(JSON.stringify(own))}">${below.join('')}<g id="${id}" ink:art="true">${text}</g></g>`;
   }
 
   private async leaf(item: Leaf): Promise<string> {
