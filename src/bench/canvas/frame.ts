@@ -1,9 +1,10 @@
 import { localBox } from '@/core/derive/box';
 import { layoutOf, isText } from '@/core/derive/layout';
-import { apply, applyVector, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
+import { apply, applyVector, meanScale, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
 import { isEmpty, type Rect } from '@/core/geometry/rect';
 import { pageMatrix, present } from '@/core/model/tree';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
+import { shadowOf } from '@/core/edit/effects';
 import { dialOf } from '@/core/edit/window';
 import { cornerHandle, roundsItself, treatedCorners } from '@/core/edit/corners';
 import { bisector } from '@/core/geometry/corners';
@@ -32,7 +33,7 @@ export function selectionFrame(s: Session): Frame | null {
 }
 
 /** A place to take the frame by: −1, 0, 1 on each axis; `turn` is the arc outside the top right corner. */
-export type Grip = { readonly kind: 'size'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1 } | { readonly kind: 'turn' } | { readonly kind: 'pivot' } | { readonly kind: 'knob'; readonly index: number } | { readonly kind: 'corner'; readonly node: number };
+export type Grip = { readonly kind: 'size'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1 } | { readonly kind: 'turn' } | { readonly kind: 'pivot' } | { readonly kind: 'knob'; readonly index: number } | { readonly kind: 'corner'; readonly node: number } | { readonly kind: 'shadow' };
 
 export interface PlacedGrip {
   readonly grip: Grip;
@@ -41,7 +42,7 @@ export interface PlacedGrip {
   /** The unit vectors of the frame's axes on the screen. */
   readonly ux: Point;
   readonly uy: Point;
-  /** What stands beside a knob, and the way its notch points (unit vector). */
+  /** What stands beside a knob, and the way its notch points (unit vector); of a shadow's ring, where its line begins. */
   readonly letter?: string;
   readonly notch?: Point;
 }
@@ -94,7 +95,15 @@ export function placedGrips(s: Session, f: Frame): PlacedGrip[] {
   }
   put({ kind: 'turn' }, out(tr, 1, -1, TURN_AWAY));
   put({ kind: 'pivot' }, s.state.pivot ? toScreen(c, s.state.pivot) : out(tr, 1, -1, PIVOT_AWAY));
-  return [...grips, ...knobGrips(s, f, ux, uy), ...cornerGrips(s, f, ux, uy)];
+  return [...grips, ...shadowGrip(s, f, mid(tl, br), ux, uy), ...knobGrips(s, f, ux, uy), ...cornerGrips(s, f, ux, uy)];
+}
+
+/** The ring that moves the shadow of the one chosen object, as far from its middle as the shadow falls; only while colours go there too. */
+function shadowGrip(s: Session, f: Frame, middle: Point, ux: Point, uy: Point): PlacedGrip[] {
+  const shadow = f.single && s.state.aim === 'shadow' ? shadowOf(s.design.nodes[f.single]) : undefined;
+  if (!shadow) return [];
+  const by = meanScale(f.matrix) * s.state.camera.scale;
+  return [{ grip: { kind: 'shadow' }, at: { x: middle.x + shadow.dx * by, y: middle.y + shadow.dy * by }, ux, uy, notch: middle }];
 }
 
 /** The knobs of a single dialled shape, where they stand on the screen. */
@@ -149,7 +158,7 @@ export function gripAt(s: Session, p: Point): { frame: Frame; placed: PlacedGrip
   if (!frame) return null;
   const grips = placedGrips(s, frame);
   const near = (g: PlacedGrip, by: number) => Math.hypot(g.at.x - p.x, g.at.y - p.y) <= by;
-  const inner = (g: PlacedGrip) => g.grip.kind === 'knob' || g.grip.kind === 'corner' || (g.grip.kind === 'pivot' && s.state.pivot !== null);
+  const inner = (g: PlacedGrip) => g.grip.kind === 'shadow' || g.grip.kind === 'knob' || g.grip.kind === 'corner' || (g.grip.kind === 'pivot' && s.state.pivot !== null);
   const found = grips.find((g) => inner(g) && near(g, 9)) ?? grips.find((g) => near(g, 10));
   return found ? { frame, placed: found } : null;
 }

@@ -235,12 +235,35 @@ function drawSelection(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): voi
         ctx.beginPath();
         ctx.arc(at.x - (ux.x - uy.x) * 6, at.y - (ux.y - uy.y) * 6, 9, start, start + Math.PI / 2);
       }, 1.75);
+    } else if (g.grip.kind === 'shadow') {
+      drawShadowRing(ctx, g.notch!, at, ink);
     } else if (g.grip.kind === 'pivot') {
       drawPivot(ctx, at, s.state.pivot !== null, ink);
     } else {
       drawKnob(ctx, at, g.notch!, g.letter ?? '', ink);
     }
   }
+}
+
+/** A line from where the object stands to where its shadow falls, with a ring at its end. */
+function drawShadowRing(ctx: CanvasRenderingContext2D, from: Point, at: Point, ink: Ink): void {
+  twoLines(ctx, ink, () => {
+    ctx.beginPath();
+    ctx.moveTo(from.x, from.y);
+    ctx.lineTo(at.x, at.y);
+  }, 1);
+  ctx.beginPath();
+  ctx.arc(at.x, at.y, 6, 0, 2 * Math.PI);
+  ctx.fillStyle = ink.halo;
+  ctx.fill();
+  ctx.beginPath();
+  ctx.arc(at.x, at.y, 6, -Math.PI / 4, (3 * Math.PI) / 4);
+  ctx.fillStyle = ink.accent;
+  ctx.fill();
+  twoLines(ctx, ink, () => {
+    ctx.beginPath();
+    ctx.arc(at.x, at.y, 6, 0, 2 * Math.PI);
+  }, 1.5);
 }
 
 /** A ring with a point in it; thin while it waits beside the frame. */

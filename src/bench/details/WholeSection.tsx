@@ -10,6 +10,7 @@ import { freeSelection } from '../session/commandDef';
 import { runCommand } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { BLEND_WORDS } from '../session/naming';
+import { ShadowFields } from './ShadowFields';
 
 const BLEND_OPTIONS = [{ name: '', options: [{ value: 'normal', label: 'Plain' }, ...BLENDS.map((b) => ({ value: b, label: BLEND_WORDS[b] }))] }] as const;
 const CUTS = [
@@ -51,6 +52,7 @@ export function WholeSection() {
           />
           <ListChoice label="Blend" value={same<Blend | 'normal'>((n) => n.blend ?? 'normal')} groups={BLEND_OPTIONS} onChange={(v) => session.commit('Blend', (d) => setWhole(d, ids, { blend: v === 'normal' ? null : (v as Blend) }))} />
         </div>
+        <ShadowFields />
         {inGroup ? (
           <div className="grid gap-1">
             <WordChoice label="Cuts its group" value={cuts} options={CUTS} onChange={(v) => session.commit(v === 'none' ? 'Stop cutting' : 'Cut the group', (d) => setWhole(d, ids, { cuts: v === 'none' ? null : v }))} />

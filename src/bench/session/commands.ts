@@ -20,6 +20,7 @@ import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from 
 import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
+import { giveShadow } from './shadows';
 import type { Session } from './session';
 import type { ToolId, ViewId } from './state';
 
@@ -178,6 +179,10 @@ export const COMMANDS = {
       s.say(`Grouped ${count(ids.length, 'object')}.`);
     },
   },
+  'object.shadow': {
+    label: 'Give a shadow', keywords: ['drop shadow', 'cast', 'depth', 'soft', 'lift off', '3d'], keys: [], applies: (s) => freeSelection(s).length > 0,
+    run: giveShadow,
+  },
   'object.cutByFront': {
     label: 'Cut by the front one', keywords: ['clip', 'clipping mask', 'mask', 'crop', 'window', 'inside'], keys: [], applies: (s) => freeSelection(s).length > 1,
     run: (s) => {
@@ -328,7 +333,7 @@ export type CommandId = keyof typeof COMMANDS;
 export const COMMAND_TABLE: Readonly<Record<CommandId, CommandDef>> = COMMANDS;
 export const COMMAND_IDS = Object.keys(COMMANDS) as CommandId[];
 
-export const AIM_WORDS: Readonly<Record<Aim, string>> = { fill: 'Fill', outline: 'Outline', letters: 'Letters', letterOutline: 'Letter outline', frame: 'Frame', frameOutline: 'Frame outline' };
+export const AIM_WORDS: Readonly<Record<Aim, string>> = { fill: 'Fill', outline: 'Outline', letters: 'Letters', letterOutline: 'Letter outline', frame: 'Frame', frameOutline: 'Frame outline', shadow: 'Shadow' };
 
 function turnSelection(s: Session, degrees: number): void {
   const ids = freeSelection(s);

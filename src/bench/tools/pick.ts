@@ -98,10 +98,11 @@ export function pickIn(s: Session, box: Rect, enclosed: boolean): string[] {
   return enclosed ? ids.filter((id) => contains(box, s.boxOf([id]))) : ids;
 }
 
-/** Aims at what the selection can take: letters for a text, else what was aimed at, if it fits. */
+/** Aims at what the selection can take: letters for a text, else what was aimed at, if it fits. A shadow is aimed at only for as long as its object is chosen. */
 export function aimFor(s: Session, ids: readonly string[]): void {
   const nodes = nodesOf(s.design, ids);
   const allText = nodes.length > 0 && nodes.every(isText);
+  if (s.state.aim === 'shadow') s.set({ aim: allText ? 'letters' : 'fill' });
   const textAim = s.state.aim !== 'fill' && s.state.aim !== 'outline';
   if (allText && !textAim) s.set({ aim: s.state.aim === 'outline' ? 'letterOutline' : 'letters' });
   if (!allText && textAim) s.set({ aim: s.state.aim === 'letterOutline' ? 'outline' : 'fill' });

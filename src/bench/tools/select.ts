@@ -8,6 +8,7 @@ import { canHoldText } from '@/core/edit/window';
 import { beginEditing, writeInShape } from './editing';
 import { beginCrop } from './crop';
 import { dragGuide, guideAt } from './guides';
+import { dragShadow } from './shadow';
 import { choose, enteredLine, pick, pickIn } from './pick';
 import { dragPivot, drop, move, resize, turn, turnKnob } from './transform';
 import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
@@ -20,6 +21,7 @@ export const selectTool: Tool = {
       if (grip.placed.grip.kind === 'size') return resize(c, at, grip.frame, grip.placed);
       if (grip.placed.grip.kind === 'turn') return turn(c, at, grip.frame);
       if (grip.placed.grip.kind === 'pivot') return dragPivot(c, at, grip.placed.at);
+      if (grip.placed.grip.kind === 'shadow') return dragShadow(c, at, grip.frame);
       return turnKnob(c, at, grip.frame, grip.placed.grip);
     }
     const guide = guideAt(s, at);
@@ -62,7 +64,7 @@ export const selectTool: Tool = {
     const grip = gripAt(c.session, at.screen);
     if (grip) {
       const g = grip.placed.grip;
-      if (g.kind === 'turn' || g.kind === 'pivot') return 'grab';
+      if (g.kind === 'turn' || g.kind === 'pivot' || g.kind === 'shadow') return 'grab';
       if (g.kind === 'knob' || g.kind === 'corner') return 'pointer';
       const a = ((Math.atan2(grip.placed.ux.y * g.hx + grip.placed.uy.y * g.hy, grip.placed.ux.x * g.hx + grip.placed.uy.x * g.hy) * 180) / Math.PI + 360) % 180;
       return a < 22.5 || a >= 157.5 ? 'ew-resize' : a < 67.5 ? 'nwse-resize' : a < 112.5 ? 'ns-resize' : 'nesw-resize';

@@ -23,7 +23,7 @@ export function aimsOf(session: ReturnType<typeof useSession>): Aim[] {
   if (!ids.some((id) => design.nodes[id])) return ['fill', 'outline'];
   return ALL_AIMS.filter((aim) => aimedNodes(design, ids, aim).length > 0);
 }
-const ALL_AIMS: readonly Aim[] = ['fill', 'outline', 'letters', 'letterOutline', 'frame', 'frameOutline'];
+const ALL_AIMS: readonly Aim[] = ['fill', 'outline', 'letters', 'letterOutline', 'frame', 'frameOutline', 'shadow'];
 
 /** Where colour goes next: a miniature of the real selection, and the aims as words under it. */
 export function AimTile() {

@@ -81,6 +81,10 @@ export const SwatchCard = memo(function SwatchCard({ swatch, css, inks, off, sta
     }
     const { aim } = session.state;
     const ids = freeSelection(session);
+    if (aim === 'shadow') {
+      session.say('A shadow is of one colour: click a card that has one.');
+      return;
+    }
     if (!aimedNodes(session.design, ids, aim).length) {
       session.say('Choose an object first, then click a gradient for it.');
       return;

@@ -4,12 +4,13 @@ import type { Colour, Design, GradientPaint, Outline, Paint, Run, Stop, Story } 
 import { current as currentOf, isDraft } from 'mutative';
 import { childrenOf, hidesOperands, holdersOf, lookOf, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
+import { setShadow, shadowOf } from './effects';
 import type { DesignDraft } from './history';
 import { isText } from '../derive/layout';
 import { changeRuns, runAt } from './text';
 
 /** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it. */
-export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame' | 'frameOutline';
+export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame' | 'frameOutline' | 'shadow';
 export type LineAim = 'outline' | 'letterOutline' | 'frameOutline';
 export const isLineAim = (aim: Aim): aim is LineAim => aim === 'outline' || aim === 'letterOutline' || aim === 'frameOutline';
 
@@ -75,6 +76,7 @@ function painted(d: Design, ids: readonly NodeId[]): readonly NodeId[] {
 /** Has an object what an aim points at? */
 function takes(d: Design, id: NodeId, aim: Aim): boolean {
   const node = d.nodes[id];
+  if (aim === 'shadow') return shadowOf(node) !== undefined;
   if (node.kind === 'group' || node.kind === 'repeat') return false;
   if (node.kind === 'combination') return node.op !== 'divide' && (aim === 'fill' || aim === 'outline');
   if (aim === 'letters' || aim === 'letterOutline') return isText(node);
@@ -104,6 +106,7 @@ function operandOwners(d: Design): Map<NodeId, NodeId> {
 /** The paint an aim shows for one object. */
 export function paintAt(d: Design, id: NodeId, aim: Aim, letters: ChosenLetters | null = null): Paint | undefined {
   const node = d.nodes[id];
+  if (node && aim === 'shadow') return shadowOf(node)?.paint;
   if (!node || node.kind === 'group' || node.kind === 'repeat') return undefined;
   if (aim === 'letters' || aim === 'letterOutline') {
     if (!isText(node)) return undefined;
@@ -120,6 +123,14 @@ export function paintAt(d: Design, id: NodeId, aim: Aim, letters: ChosenLetters 
 export function setPaint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, make: (old: Paint, id: NodeId) => Paint, letters: ChosenLetters | null = null): void {
   for (const id of aimedNodes(d as Design, ids, aim)) {
     const node = d.nodes[id];
+    if (aim === 'shadow') {
+      const old = shadowOf(node as Design['nodes'][string]);
+      const paint = old && make(old.paint, id);
+      // A shadow is of one colour; none takes it away.
+      if (paint?.kind === 'none') setShadow(d, [id], null);
+      else if (paint?.kind === 'colour') setShadow(d, [id], { paint });
+      continue;
+    }
     if (node.kind === 'group') continue;
     if (isText(node as Design['nodes'][string]) && 'story' in node && (aim === 'letters' || aim === 'letterOutline')) {
       const change = (r: Run): Run => (aim === 'letters' ? { ...r, fill: make(r.fill, id) } : { ...r, outline: withPaint(r.outline, (old) => make(old, id)) });
