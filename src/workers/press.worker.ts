@@ -11,17 +11,13 @@ import { writeSvg } from '@/core/output/svg/write';
 import { contrastOf } from '@/core/render/contrast';
 import { liftFromScene } from '@/core/render/lifted';
 import { compositePlates } from '@/core/render/composite';
-import { mostInk, rasterPlates, type Plates } from '@/core/render/plates';
-import { regionOf } from '@/core/render/region';
+import { pageInk } from '@/core/render/pageInk';
+import { rasterPlates, type Plates } from '@/core/render/plates';
 import { sampleLook } from '@/core/render/sample';
-import { bleedRect } from '@/core/scene/scene';
 import { asPrint, asScreen, equip, openWorkshop, paletteOf, PaletteKeeper, type Workshop } from '@/core/workshop';
 import { packWhole } from '@/store/pack';
 import { shopEnv } from '@/store/shopEnv';
 import type { HandedOver, PressApi } from './pressApi';
-
-/** Resolution at which total ink is looked for while working. */
-const TOTAL_INK_DPI = 36;
 
 interface Room {
   readonly shop: Workshop;
@@ -74,9 +70,7 @@ const api: PressApi = {
   async totalInk(page) {
     const r = await ready();
     const p = pageOf(r.design, page);
-    if (!p || r.palette.screen) return null;
-    const scene = r.shop.builder.build(r.design, p);
-    return mostInk(rasterPlates(scene, r.palette, regionOf(bleedRect(scene), TOTAL_INK_DPI))!);
+    return p ? pageInk(r.shop.builder.build(r.design, p), r.palette) : null;
   },
   async check() {
     const r = await ready();

@@ -2,8 +2,11 @@ import { tryOut } from '@/core/edit/history';
 import { checkDesign } from '@/core/check/check';
 import { unsureRule } from '@/core/check/rules/combination';
 import type { Finding } from '@/core/check/types';
+import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { newDesign, runOf, setupOf } from '@/core/model/defaults';
 import type { Design, Setup } from '@/core/model/schema';
+import { pageInk } from '@/core/render/pageInk';
+import { usedChannels } from '@/core/scene/used';
 import { prepare, type Workshop } from '@/core/workshop';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';
@@ -117,6 +120,22 @@ describe('steps that show', () => {
       expect(f.why).toContain('Break them up with grain');
     }
   });
+});
+
+test('the ink of a page is measured once: the ticket and the check tell the same place and the same sum', async () => {
+  const b = new DesignBuilder(newDesign('Wet', setupOf(300, 200), making), making);
+  b.place(0, [b.shape('Dark', 'rectangle', { x: 100, y: 60, w: 4, h: 3 }, { fill: flat(cmyk(90, 80, 80, 95)) }), b.shape('Beside the sheet', 'rectangle', { x: 600, y: 60, w: 40, h: 30 }, { fill: flat(b.spot(SPOT_LIBRARY[0])) })]);
+  const design = b.done();
+  const palette = await prepare(shop, design);
+  const scene = shop.builder.build(design, design.pages[0]);
+  expect(shop.builder.build(design, design.pages[0])).toBe(scene);
+  const ink = pageInk(scene, palette)!;
+  expect(pageInk(scene, palette)).toBe(ink);
+  const [found] = checkDesign(design, shop.builder, palette).filter((f) => f.code === 'ink.tooMuch');
+  expect(found.message).toContain(`${Math.round(ink.total * 100)} %`);
+  expect([ink.x > 100 && ink.x < 104, ink.y > 60 && ink.y < 63, Math.round(ink.total * 100)]).toEqual([true, true, 345]);
+  // What lies beside the sheet is on no plate, and no ink of it is listed.
+  expect(usedChannels(scene, palette)).toEqual([0, 1, 2, 3]);
 });
 
 test('a combination that no engine could do rightly is a stop', () => {

@@ -19,7 +19,12 @@ import { SceneBuilder } from '@/core/scene/build';
 import { hitAll, nearEdge, nodesIn } from '@/core/scene/hit';
 import { prepare, type Workshop } from '@/core/workshop';
 import { demoDesigns } from '@/demo/demos';
-import { FULL } from '../support/measured';
+import { newShadow, setShadow } from '@/core/edit/effects';
+import { combineNodes } from '@/core/edit/combine';
+import { repeatNodes } from '@/core/edit/repeat';
+import { setWhole } from '@/core/edit/whole';
+import { BLENDS } from '@/core/model/schema';
+import { FULL, measured } from '../support/measured';
 import { cmyk, making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 import fc from '../support/seeded';
@@ -33,7 +38,7 @@ beforeAll(async () => {
 });
 
 type Step = readonly [kind: number, a: number, b: number, x: number, y: number];
-const steps = fc.array(fc.tuple(fc.nat(17), fc.nat(200), fc.nat(200), fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 })), { minLength: 1, maxLength: 30 });
+const steps = fc.array(fc.tuple(fc.nat(21), fc.nat(200), fc.nat(200), fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 })), { minLength: 1, maxLength: 30 });
 
 /** A random command on whatever the design now holds. */
 function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
@@ -67,6 +72,10 @@ function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
     };
     case 15: return (d) => void duplicatePage(d, page.id, shop.env.newId);
     case 16: return (d) => (b % 2 ? movePage(d, page.id, b % design.pages.length) : void deletePage(d, page.id));
+    case 17: return (d) => setWhole(d, one, b % 3 ? { opacity: (b % 5) / 4 } : { blend: BLENDS[b % BLENDS.length] });
+    case 18: return (d) => setWhole(d, one, { cuts: ([null, 'outline', 'opacity', 'light'] as const)[b % 4] });
+    case 19: return (d) => setShadow(d, ids, b % 4 ? { dx: x / 20, blur: b / 10 } : null, () => newShadow(design, 20));
+    case 20: return (d) => void (b % 2 ? repeatNodes(d, page, one, 'row', null, shop.env.newId, shop.fonts) : combineNodes(d, page, ids, 'subtract', false, shop.env.newId, shop.fonts));
     default: return (d) => {
       const clip = copyNodes(design, page, ids);
       if (clip) pasteClip(d, page.id, clip, shop.env.newId, translation(5, 5));
@@ -105,12 +114,14 @@ describe('random commands', () => {
     );
   });
 
-  test('the remembered scene equals one built afresh', () => {
+  test('the remembered scene equals one built afresh, its groups, masks, effects and findings too', () => {
+    let commands = 0;
     fc.assert(
       fc.property(steps, (list) => {
         let design = sampleDesign();
         const kept = new SceneBuilder(shop.fonts);
         for (const step of list.slice(0, 14)) {
+          commands++;
           design = record(design, 'step', recipeOf(step, design))?.design ?? design;
           for (const page of design.pages) {
             const fresh = new SceneBuilder(shop.fonts).build(design, page);
@@ -119,8 +130,10 @@ describe('random commands', () => {
           }
         }
       }),
-      { numRuns: FULL ? 80 : 10, seed: 7 },
+      { numRuns: FULL ? 150 : 12, seed: 7 },
     );
+    measured('random commands after which the remembered scene equals a fresh one, findings included', String(commands), '≥ 1,000 in full', 'a builder that remembers nothing');
+    if (FULL) expect(commands).toBeGreaterThanOrEqual(1000);
   });
 
   test('showing a move on some nodes only gives the same scene as making it', () => {

@@ -36,6 +36,7 @@ export class SceneBuilder {
   private readonly copies = memory<Group>();
   private readonly clips = memory<{ readonly area: Area; readonly clip: Clip }>();
   private readonly masks = memory<Mask>();
+  private readonly scenes = new WeakMap<Page, Scene>();
 
   constructor(private readonly fonts: FontBook) {}
 
@@ -43,7 +44,11 @@ export class SceneBuilder {
     const into = fresh();
     for (const id of page.children) this.put(design, id, IDENTITY, into);
     const { width, height, bleed, round } = design.setup;
-    return { width, height, bleed, round, root: groupOf(page.id, into) };
+    const scene = { width, height, bleed, round, root: groupOf(page.id, into) };
+    const last = this.scenes.get(page);
+    if (last && last.width === width && last.height === height && last.bleed === bleed && last.round === round && sameGroup(last.root, scene.root)) return last;
+    this.scenes.set(page, scene);
+    return scene;
   }
 
   /**

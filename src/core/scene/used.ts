@@ -1,20 +1,28 @@
 import type { Palette } from '../colour/palette';
+import { overlaps } from '../geometry/rect';
 import type { PicturePaint } from '../model/schema';
-import type { Leaf, Scene } from './scene';
+import { bleedRect, type Leaf, type Scene } from './scene';
 import { walkPaints } from './walk';
 
-/** Indexes of the channels that any item of a page inks. */
+/** Indexes of the channels that anything on a page inks, its bleed included: for the ticket, the plates' list and the colour bar. */
 export function usedChannels(scene: Scene, palette: Palette): readonly number[] {
   const last = asked.get(scene);
   if (last?.palette === palette) return last.channels;
   const used = palette.channels.map(() => false);
   const known = inked.get(palette) ?? new WeakMap<Leaf['paint'], readonly number[]>();
   inked.set(palette, known);
-  walkPaints(scene.root, (paint) => {
+  const note = (paint: Leaf['paint']) => {
     let channels = known.get(paint);
     if (!channels) known.set(paint, (channels = channelsOf(paint, palette)));
     for (const i of channels) used[i] = true;
-  });
+  };
+  // What lies beside the sheet is on no plate.
+  const sheet = bleedRect(scene);
+  for (const part of scene.root.content) {
+    if (!overlaps(part.paintBounds, sheet)) continue;
+    if (part.type === 'group') walkPaints(part, note);
+    else note(part.paint);
+  }
   const channels = used.flatMap((u, i) => (u ? [i] : []));
   asked.set(scene, { palette, channels });
   return channels;

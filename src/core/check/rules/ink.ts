@@ -1,11 +1,7 @@
-import { mostInk, rasterPlates } from '../../render/plates';
-import { regionOf } from '../../render/region';
+import { pageInk } from '../../render/pageInk';
 import { PROFILES } from '../../model/defaults';
-import { bleedRect } from '../../scene/scene';
 import type { Found, Rule } from '../types';
 
-/** Fine enough that an area a printer would notice (about 0.5 mm) covers a pixel. */
-const DPI = 50;
 /** Rounding of 8-bit plates must not raise an alarm. */
 const SLACK = 0.02;
 
@@ -13,10 +9,9 @@ export const totalInkRule: Rule<'ink.tooMuch'> = {
   code: 'ink.tooMuch',
   severity: 'look',
   *find({ design, scene, palette }): Iterable<Found<'ink.tooMuch'>> {
-    if (palette.screen) return;
-    const most = mostInk(rasterPlates(scene, palette, regionOf(bleedRect(scene), DPI))!);
+    const most = pageInk(scene, palette);
     const limit = design.profile.totalInkLimit;
-    if (most.total > limit + SLACK) yield { node: null, facts: { total: most.total, limit, x: most.x, y: most.y } };
+    if (most && most.total > limit + SLACK) yield { node: null, facts: { total: most.total, limit, x: most.x, y: most.y } };
   },
   say: ({ total, limit }, name) => ({
     message: `${name} carries ${Math.round(total * 100)} % ink at its fullest point; the paper bears ${Math.round(limit * 100)} %.`,
