@@ -130,7 +130,7 @@ describe('random commands', () => {
           }
         }
       }),
-      { numRuns: FULL ? 150 : 12, seed: 7 },
+      { numRuns: FULL ? 180 : 12, seed: 7 },
     );
     measured('random commands after which the remembered scene equals a fresh one, findings included', String(commands), '≥ 1,000 in full', 'a builder that remembers nothing');
     if (FULL) expect(commands).toBeGreaterThanOrEqual(1000);

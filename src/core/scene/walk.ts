@@ -21,6 +21,14 @@ export function walk(root: Group, visit: Visit, { masks = false } = {}, within: 
   return true;
 }
 
+/** Counts how often each group is met, masks left out; what lies in one that was met before is not gone through again. */
+export function meetGroups(root: Group, met: Map<Group, number> = new Map()): Map<Group, number> {
+  const times = met.get(root) ?? 0;
+  met.set(root, times + 1);
+  if (!times) for (const part of root.content) if (part.type === 'group') meetGroups(part, met);
+  return met;
+}
+
 /** All paints that a scene is painted with, and whose they are: those of its leaves and of its effects. Masks are left out. */
 export function walkPaints(root: Group, visit: (paint: Leaf['paint'], node: NodeId) => void): void {
   for (const e of root.effects) visit(e.paint, root.node);

@@ -35,13 +35,16 @@ export interface Drawing {
   readonly images: Images;
   /** From page points to the space in which patterns are placed: the sheet's, or a form's own. */
   readonly toSheet: Matrix;
+  /** Groups that are met more than once, on one page or on many: each is written once. */
+  readonly shared: ReadonlyMap<Group, number>;
+  readonly written: Map<Group, string>;
   /** The grain's tile, made when it is first wanted. */
   readonly grain: { pattern?: PDFRef };
   overprint: boolean;
 }
 
 /** Draws parts in order, and leaves the overprint switch off. */
-export async function drawAll(d: Drawing, content: readonly Part[]): Promise<void> {
+async function drawAll(d: Drawing, content: readonly Part[]): Promise<void> {
   await drawParts(d, content);
   knockOut(d);
 }
@@ -50,13 +53,29 @@ async function drawParts(d: Drawing, content: readonly Part[]): Promise<void> {
   for (const part of content) await (part.type === 'group' ? composite(d, part) : drawLeaf(d, part));
 }
 
-function knockOut(d: Drawing): void {
+export function knockOut(d: Drawing): void {
   if (d.overprint) d.out.op('/Ko gs');
   d.overprint = false;
 }
 
+/** Draws a group; one that is met again is a form, drawn where it stands as if its parts were (ISO 32000-1 8.10). */
+export async function composite(d: Drawing, group: Group): Promise<void> {
+  if ((d.shared.get(group) ?? 0) < 2) return drawGroup(d, group);
+  let key = d.written.get(group);
+  if (key === undefined) {
+    const inner: Drawing = { ...d, out: new ContentStream(), toSheet: IDENTITY, overprint: false };
+    inner.out.op('/Ko gs');
+    await drawGroup(inner, group);
+    const { x0, y0, x1, y1 } = grow(group.paintBounds, 1);
+    key = d.images.add(await d.file.stream({ Type: name('XObject'), Subtype: name('Form'), BBox: [x0, y0, x1, y1], Resources: d.resources }, inner.out.done()));
+    d.written.set(group, key);
+  }
+  knockOut(d);
+  d.out.op(`/${key} Do`);
+}
+
 /** What is only cut is drawn through its clips; any other is a transparency group of its own (ISO 32000-1 11.6.6). */
-async function composite(d: Drawing, group: Group): Promise<void> {
+async function drawGroup(d: Drawing, group: Group): Promise<void> {
   const { content, bodyBounds: bounds, clips, masks, opacity, blend } = group;
   if (isEmpty(bounds)) return;
   const own = isOwn(group);

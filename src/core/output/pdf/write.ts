@@ -5,13 +5,13 @@ import type { Matrix } from '../../geometry/matrix';
 import { PROFILES } from '../../model/defaults';
 import type { Design, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
-import type { Glyphs, Leaf, Scene } from '../../scene/scene';
+import type { Glyphs, Group, Leaf } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
-import { walk } from '../../scene/walk';
+import { meetGroups, walk } from '../../scene/walk';
 import type { Job } from '../job';
 import { ColourSpaces } from './colour';
 import { ContentStream } from './content';
-import { drawAll, type Drawing } from './draw';
+import { composite, knockOut, type Drawing } from './draw';
 import { embedFace, type UsedGlyphs } from './fonts';
 import { name, PdfFile, type Value } from './file';
 import { Images } from './images';
@@ -32,8 +32,16 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
   if (palette.screen) throw new Error('a PDF for print needs a palette of inks');
   const file = new PdfFile(env);
   const spaces = new ColourSpaces(file, palette, options.keepRgb ? await env.asset('icc/srgb.icc') : null);
-  const scenes = pages.map((p) => builder.build(design, p));
-  const fonts = await embedFonts(file, env, scenes);
+  // Twice over the pages, one at a time: what they need and share first, then what they are.
+  const shared = new Map<Group, number>();
+  const used: UsedFaces = new Map();
+  for (const page of pages) {
+    const { root } = builder.build(design, page);
+    if (!shared.has(root)) noteFaces(root, used);
+    meetGroups(root, shared);
+  }
+  const fonts = await embedFonts(file, env, used);
+  const written = new Map<Group, string>();
   // Shared by all pages; filled as they are drawn.
   const patterns: Record<string, Value> = {};
   const graphics: Record<string, Value> = {
@@ -45,15 +53,17 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
   const resources = file.reserve();
   const tree = file.reserve();
   const kids: PDFRef[] = [];
-  for (const [i, scene] of scenes.entries()) {
-    job.step(i, scenes.length, `Page ${i + 1} of ${scenes.length}`);
+  for (const [i, page] of pages.entries()) {
+    job.step(i, pages.length, `Page ${i + 1} of ${pages.length}`);
+    const scene = builder.build(design, page);
     const out = new ContentStream();
     const margin = options.marks ? Math.max(SLUG, scene.bleed + 12 * (72 / 25.4)) : scene.bleed;
     // Page points run down from the trim's top left; the sheet's run up from its bottom left.
     const toSheet: Matrix = [1, 0, 0, -1, margin, margin + scene.height];
-    const d: Drawing = { out, file, palette, env, spaces, greys: spaces.inGrey(), resources, fonts: fonts.names, patterns, graphics, images, grain, toSheet, overprint: false };
+    const d: Drawing = { out, file, palette, env, spaces, greys: spaces.inGrey(), resources, fonts: fonts.names, patterns, graphics, images, grain, shared, written, toSheet, overprint: false };
     out.op('q').nums(toSheet, 'cm').op('/Ko gs');
-    await drawAll(d, scene.root.content);
+    await composite(d, scene.root);
+    knockOut(d);
     if (options.marks) {
       drawMarks(out, scene);
       drawColourBar(out, scene, usedChannels(scene, palette).filter((i) => i >= 4), spaces);
@@ -75,7 +85,7 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
       }),
     );
   }
-  job.step(scenes.length, scenes.length, 'Closing the file');
+  job.step(pages.length, pages.length, 'Closing the file');
   file.set(resources, { ColorSpace: spaces.resources, Pattern: patterns, ExtGState: graphics, Font: fonts.resources, ...(Object.keys(images.resources).length && { XObject: images.resources }) });
   file.set(tree, { Type: name('Pages'), Kids: kids, Count: kids.length });
   return finish(file, design, palette, tree);
@@ -109,15 +119,19 @@ async function finish(file: PdfFile, design: Design, palette: Palette, tree: PDF
   return file.finish(root, info, id);
 }
 
-async function embedFonts(file: PdfFile, env: Env, scenes: readonly Scene[]): Promise<{ names: Map<string, string>; resources: Record<string, Value> }> {
-  const used = new Map<string, { item: Glyphs; glyphs: UsedGlyphs }>();
+/** By face: an item that has it, and the glyphs of it that are asked for. */
+type UsedFaces = Map<string, { readonly item: Glyphs; readonly glyphs: UsedGlyphs }>;
+function noteFaces(root: Group, used: UsedFaces): void {
   const look = (leaf: Leaf) => {
     if (leaf.type !== 'glyphs') return;
     const entry = used.get(leaf.face.id) ?? { item: leaf, glyphs: new Map() };
     used.set(leaf.face.id, entry);
     for (const g of leaf.glyphs) if (!entry.glyphs.get(g.gid)) entry.glyphs.set(g.gid, g.text);
   };
-  for (const scene of scenes) walk(scene.root, look, { masks: true });
+  walk(root, look, { masks: true });
+}
+
+async function embedFonts(file: PdfFile, env: Env, used: UsedFaces): Promise<{ names: Map<string, string>; resources: Record<string, Value> }> {
   const names = new Map<string, string>();
   const resources: Record<string, Value> = {};
   for (const [id, { item, glyphs }] of used) {

@@ -13,7 +13,7 @@ import { pictureBitmap } from '../../render/pictureBitmap';
 import { rampSteps } from '../../render/rampSteps';
 import { effectRow } from '../../scene/effects/table';
 import { isOwn, isPlain, type Group, type Leaf, type Part, type Scene } from '../../scene/scene';
-import { withContent } from '../../scene/walk';
+import { meetGroups, withContent } from '../../scene/walk';
 import { annotate, freed, inksText } from './ours';
 import { base64, bitmapUri, escape, matrixText, num as n, pathText } from './text';
 
@@ -70,7 +70,11 @@ class Writer {
     private readonly palette: Palette,
     private readonly asset: (file: string) => Promise<Uint8Array>,
     private readonly scene: Scene,
-  ) {}
+  ) {
+    this.shared = meetGroups(scene.root);
+  }
+
+  private readonly shared: ReadonlyMap<Group, number>;
 
   /** All of the page. Ink that blends with ink has no words in SVG: such a part is shown as a picture of it and what lies below. */
   async page(content: readonly Part[]): Promise<string[]> {
@@ -103,8 +107,19 @@ class Writer {
     return out.filter(Boolean);
   }
 
-  /** A group as nested ones: one a clip and a mask, and the innermost with opacity and blend. */
+  private readonly drawn = new Map<Group, string>();
+  /** A group; one that is met again is used where it stands. */
   private async group(group: Group): Promise<string> {
+    if ((this.shared.get(group) ?? 0) < 2) return this.ownGroup(group);
+    const known = this.drawn.get(group);
+    if (known) return `<use xlink:href="#${known}"/>`;
+    const id = this.id('shared');
+    this.drawn.set(group, id);
+    return `<g id="${id}">${await this.ownGroup(group)}</g>`;
+  }
+
+  /** A group as nested ones: one a clip and a mask, and the innermost with opacity and blend. */
+  private async ownGroup(group: Group): Promise<string> {
     const { content, opacity, blend, clips, masks } = group;
     const style = blend ? ` style="mix-blend-mode:${blend}${isOwn(group) ? ';isolation:isolate' : ''}"` : isOwn(group) ? ' style="isolation:isolate"' : '';
     const cut = clips.length > 0 || masks.length > 0;
