@@ -19,7 +19,8 @@ export default tseslint.config(
         'error',
         {
           // Words from files may be `constructor` or `toString`: a plain object answers to those.
-          selector: ':matches(Program, ExportNamedDeclaration) > VariableDeclaration > VariableDeclarator:has(TSTypeReference[typeName.name="Record"] > TSTypeParameterInstantiation > TSStringKeyword:first-child) > ObjectExpression[properties.length>0]',
+          selector:
+            ':matches(Program, ExportNamedDeclaration) > VariableDeclaration > VariableDeclarator:has(TSTypeReference[typeName.name="Record"] > TSTypeParameterInstantiation > TSStringKeyword:first-child) > ObjectExpression[properties.length>0]',
           message: 'A table that is looked up by words is made with `table()` of model/own, or is a Map.',
         },
         { selector: 'MemberExpression[property.name="__proto__"]', message: 'No prototypes by name.' },
@@ -27,5 +28,9 @@ export default tseslint.config(
     },
   },
   { files: ['scripts/**', 'cli/**', 'tests/**', 'e2e/**'], rules: { 'no-console': 'off' } },
-  { files: ['src/**/*.tsx', 'src/**/*.ts'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  {
+    files: ['src/**/*.tsx', 'src/**/*.ts'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
 );

@@ -4,12 +4,35 @@ const shared = {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   setupFiles: ['<rootDir>/jest.setup.ts'],
   transform: {
-    '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } }, module: { type: 'es6' } }],
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } },
+        },
+        module: { type: 'es6' },
+      },
+    ],
   },
 };
 const config = {
   // Whole pages go through other programs: a machine under load takes its time.
   testTimeout: 60_000,
-  projects: [{ ...shared, displayName: 'core', testEnvironment: '<rootDir>/jest.node-env.mjs', testMatch: ['<rootDir>/tests/**/*.test.ts'] }, { ...shared, displayName: 'interface', testEnvironment: '<rootDir>/jest.jsdom-env.mjs', testMatch: ['<rootDir>/tests/**/*.test.tsx'] }],
+  projects: [
+    {
+      ...shared,
+      displayName: 'core',
+      testEnvironment: '<rootDir>/jest.node-env.mjs',
+      testMatch: ['<rootDir>/tests/**/*.test.ts'],
+    },
+    {
+      ...shared,
+      displayName: 'interface',
+      testEnvironment: '<rootDir>/jest.jsdom-env.mjs',
+      testMatch: ['<rootDir>/tests/**/*.test.tsx'],
+    },
+  ],
 };
 export default config;

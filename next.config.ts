@@ -25,7 +25,10 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: process.env.SKIP_TYPECHECK === '1' },
   async headers() {
     // What the proxy passes by (its matcher says the same); missing files of these folders are answered with it too.
-    return ['/_next/static', '/wasm', '/fonts', '/icc', '/pictures', '/api'].map((folder) => ({ source: `${folder}/:path*`, headers: fixed }));
+    return ['/_next/static', '/wasm', '/fonts', '/icc', '/pictures', '/api'].map((folder) => ({
+      source: `${folder}/:path*`,
+      headers: fixed,
+    }));
   },
   turbopack: {
     root: import.meta.dirname,

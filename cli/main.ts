@@ -47,7 +47,8 @@ const USAGE = `holvet: the same core from a shell
   holvet info IN.holvet                    pages, formats, inks, fonts as JSON`;
 
 const here = path.dirname(fileURLToPath(import.meta.url));
-const publicFolder = [path.join(here, '../public'), path.join(here, '../../public')].find(existsSync) ?? path.join(here, '../public');
+const publicFolder =
+  [path.join(here, '../public'), path.join(here, '../../public')].find(existsSync) ?? path.join(here, '../public');
 const env = nodeEnv(publicFolder);
 
 const MAX_INPUT = 1024 * 1024 * 1024;
@@ -56,11 +57,13 @@ async function read(file: string): Promise<{ design: Design; assets: Assets }> {
   const label = path.basename(file);
   const info = await stat(file).catch(() => null);
   if (!info?.isFile()) throw new Refused(`There is no file ${file}.`);
-  if (info.size > MAX_INPUT) throw new Refused(refusalText({ code: 'tooLarge', bytes: info.size, limit: MAX_INPUT }, label));
+  if (info.size > MAX_INPUT)
+    throw new Refused(refusalText({ code: 'tooLarge', bytes: info.size, limit: MAX_INPUT }, label));
   const opened = unpackDesign(new Uint8Array(await readFile(file)));
   if (!opened.ok) throw new Refused(refusalText(opened, label));
   const damaged = await damagedAssets(opened.assets);
-  if (damaged.length) throw new Refused(`${label} is damaged: what is inside under assets/${damaged[0]} is not what its name says.`);
+  if (damaged.length)
+    throw new Refused(`${label} is damaged: what is inside under assets/${damaged[0]} is not what its name says.`);
   return { design: opened.design, assets: opened.assets };
 }
 
@@ -75,7 +78,18 @@ const { values, positionals } = (() => {
   try {
     return parseArgs({
       allowPositionals: true,
-      options: { dpi: { type: 'string' }, page: { type: 'string' }, pages: { type: 'string' }, 'no-marks': { type: 'boolean' }, 'keep-rgb': { type: 'boolean' }, transparent: { type: 'boolean' }, 'as-came': { type: 'boolean' }, count: { type: 'string' }, for: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+      options: {
+        dpi: { type: 'string' },
+        page: { type: 'string' },
+        pages: { type: 'string' },
+        'no-marks': { type: 'boolean' },
+        'keep-rgb': { type: 'boolean' },
+        transparent: { type: 'boolean' },
+        'as-came': { type: 'boolean' },
+        count: { type: 'string' },
+        for: { type: 'string' },
+        help: { type: 'boolean', short: 'h' },
+      },
     });
   } catch (e) {
     process.stderr.write(`${(e as Error).message.split('\n')[0]}\n`);
@@ -101,20 +115,30 @@ function pageOption(design: Design): Design['pages'][number] {
   const n = Number(text);
   if (!Number.isInteger(n)) throw new Refused(`--page ${text} is not a page number.`);
   const page = design.pages[n - 1];
-  if (!page) throw new Refused(`There is no page ${text}: the design has ${design.pages.length === 1 ? 'one page' : `pages 1 to ${design.pages.length}`}.`);
+  if (!page)
+    throw new Refused(
+      `There is no page ${text}: the design has ${design.pages.length === 1 ? 'one page' : `pages 1 to ${design.pages.length}`}.`,
+    );
   return page;
 }
 
 async function ready(file: string) {
   const { design, assets } = await read(file);
-  const shop = await openWorkshop({ ...env, asset: async (name) => assets.get(path.basename(name)) ?? env.asset(name) });
+  const shop = await openWorkshop({
+    ...env,
+    asset: async (name) => assets.get(path.basename(name)) ?? env.asset(name),
+  });
   const palette = await prepare(shop, design);
-  if (shop.room.missing.has(design.profile.file)) throw new Refused(`The profile “${design.profile.name ?? design.profile.file}” is not inside ${path.basename(file)}. Open the design on the bench, choose another paper or the profile again, and save it.`);
+  if (shop.room.missing.has(design.profile.file))
+    throw new Refused(
+      `The profile “${design.profile.name ?? design.profile.file}” is not inside ${path.basename(file)}. Open the design on the bench, choose another paper or the profile again, and save it.`,
+    );
   return { design, shop, palette, assets };
 }
 
 /** The palette that a picture is shown by: as it prints, or as its parts came. */
-const looked = (design: Design, palette: Palette, shop: Workshop): Palette => (values['as-came'] ? paletteOf(asScreen(design), shop) : palette);
+const looked = (design: Design, palette: Palette, shop: Workshop): Palette =>
+  values['as-came'] ? paletteOf(asScreen(design), shop) : palette;
 
 const COMMANDS: Record<string, () => Promise<void>> = {
   async demo() {
@@ -122,7 +146,11 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const shop = await openWorkshop(env);
     for (const { file, design } of demoDesigns()) {
       const palette = await prepare(shop, design);
-      const thumbnail = writePng(shop.builder.build(design, design.pages[0]), palette, (72 * 320) / Math.max(design.setup.width, design.setup.height));
+      const thumbnail = writePng(
+        shop.builder.build(design, design.pages[0]),
+        palette,
+        (72 * 320) / Math.max(design.setup.width, design.setup.height),
+      );
       await write(path.join(dir, `${file}.holvet`), packDesign(design, thumbnail));
     }
   },
@@ -132,13 +160,29 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const palette = await prepare(shop, asPrint(design));
     const range = parsePages(values.pages ?? '', design.pages.length);
     if (!range.ok) throw new Refused(range.message);
-    await write(out, await writePdf(design, range.pages.map((n) => design.pages[n - 1]), shop.builder, palette, shop.env, { marks: !values['no-marks'], keepRgb: values['keep-rgb'] === true }, QUIET));
+    await write(
+      out,
+      await writePdf(
+        design,
+        range.pages.map((n) => design.pages[n - 1]),
+        shop.builder,
+        palette,
+        shop.env,
+        { marks: !values['no-marks'], keepRgb: values['keep-rgb'] === true },
+        QUIET,
+      ),
+    );
   },
   async svg() {
     const out = argument(2, 'the file to write');
     const { design, shop, palette } = await ready(argument(1, 'the design'));
     const page = pageOption(design);
-    const { svg, approximations } = await writeSvg(shop.builder.build(design, page), looked(design, palette, shop), design.name, (f) => shop.env.asset(f));
+    const { svg, approximations } = await writeSvg(
+      shop.builder.build(design, page),
+      looked(design, palette, shop),
+      design.name,
+      (f) => shop.env.asset(f),
+    );
     await write(out, svg);
     for (const note of approximations) process.stderr.write(`${note}\n`);
   },
@@ -163,13 +207,19 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const files = plateFileNames(plates.channels);
     for (const [i, file] of files.entries()) await write(path.join(dir, file), platePng(plates, i));
     const { width, height } = plates.region;
-    await write(path.join(dir, 'plates.json'), `${JSON.stringify({ size: { width, height }, dpi, inks: plates.channels, files: Object.fromEntries(plates.channels.map((ink, i) => [ink, files[i]])) }, null, 2)}\n`);
+    await write(
+      path.join(dir, 'plates.json'),
+      `${JSON.stringify({ size: { width, height }, dpi, inks: plates.channels, files: Object.fromEntries(plates.channels.map((ink, i) => [ink, files[i]])) }, null, 2)}\n`,
+    );
   },
   async swatches() {
     const out = argument(2, 'the file to write');
     const { design, palette } = await ready(argument(1, 'the design'));
     const format = SWATCH_FORMATS.find((f) => out.toLowerCase().endsWith(`.${f.ending}`));
-    if (!format) throw new Refused(`${path.basename(out)}: end the name with .txt for CGATS, .cxf for CxF3 or .json for design tokens.`);
+    if (!format)
+      throw new Refused(
+        `${path.basename(out)}: end the name with .txt for CGATS, .cxf for CxF3 or .json for design tokens.`,
+      );
     const { bytes, notes } = writeSwatchFile(design, palette, format.id);
     await write(out, bytes);
     for (const note of notes) process.stderr.write(`${note}\n`);
@@ -194,9 +244,11 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   async lift() {
     const { design, shop, palette } = await ready(argument(1, 'the design'));
     const purpose = values.for ?? 'asSeen';
-    if (!isPurpose(purpose)) throw new Refused(`--for ${purpose} is not one of ${PURPOSES.map((p) => p.id).join(', ')}.`);
+    if (!isPurpose(purpose))
+      throw new Refused(`--for ${purpose} is not one of ${PURPOSES.map((p) => p.id).join(', ')}.`);
     const count = Number(values.count ?? 5);
-    if (!(Number.isInteger(count) && count >= 3 && count <= 8)) throw new Refused(`--count ${values.count} is not a number from 3 to 8.`);
+    if (!(Number.isInteger(count) && count >= 3 && count <= 8))
+      throw new Refused(`--count ${values.count} is not a number from 3 to 8.`);
     const scene = shop.builder.build(design, pageOption(design));
     process.stdout.write(`${JSON.stringify(liftFromScene(scene, palette, { count, purpose }), null, 2)}\n`);
   },
@@ -214,7 +266,9 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     if (!opened.ok) throw new Refused(`${path.basename(file)} cannot be opened: ${opened.why}.`);
     const { design, assets, notes } = opened;
     await write(out, packDesign(design, null, assets));
-    process.stdout.write(`${JSON.stringify({ objects: Object.keys(design.nodes).length, width: formatLength(design.setup.width, 'mm'), height: formatLength(design.setup.height, 'mm'), notKept: notes }, null, 2)}\n`);
+    process.stdout.write(
+      `${JSON.stringify({ objects: Object.keys(design.nodes).length, width: formatLength(design.setup.width, 'mm'), height: formatLength(design.setup.height, 'mm'), notKept: notes }, null, 2)}\n`,
+    );
   },
   async schema() {
     process.stdout.write(`${JSON.stringify(designJsonSchema(), null, 2)}\n`);
@@ -229,7 +283,10 @@ const COMMANDS: Record<string, () => Promise<void>> = {
       bleed: formatLength(setup.bleed, setup.unit),
       medium: setup.medium,
       pages: design.pages.length,
-      inks: [...(setup.medium === 'print' ? ['Cyan', 'Magenta', 'Yellow', 'Black'] : []), ...design.inks.flatMap((i) => (i.asStandIn ? [] : [i.name]))],
+      inks: [
+        ...(setup.medium === 'print' ? ['Cyan', 'Magenta', 'Yellow', 'Black'] : []),
+        ...design.inks.flatMap((i) => (i.asStandIn ? [] : [i.name])),
+      ],
       swatches: design.swatches.length,
       fonts: [...facesOf(design)],
       objects: Object.keys(design.nodes).length,
@@ -242,10 +299,15 @@ const COMMANDS: Record<string, () => Promise<void>> = {
 try {
   const command = positionals[0];
   if (values.help || !command) process.stdout.write(`${USAGE}\n`);
-  else if (!Object.hasOwn(COMMANDS, command)) throw new Refused(`“${command}” is not a command. “holvet --help” lists them.`);
+  else if (!Object.hasOwn(COMMANDS, command))
+    throw new Refused(`“${command}” is not a command. “holvet --help” lists them.`);
   else await COMMANDS[command]();
 } catch (e) {
-  process.stderr.write(e instanceof Refused ? `${e.message}\n` : `Something went wrong inside: ${e instanceof Error ? e.message : String(e)}\n`);
+  process.stderr.write(
+    e instanceof Refused
+      ? `${e.message}\n`
+      : `Something went wrong inside: ${e instanceof Error ? e.message : String(e)}\n`,
+  );
   if (!(e instanceof Refused) && process.env.HOLVET_DEBUG) console.error(e);
   process.exitCode = 2;
 }

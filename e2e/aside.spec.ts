@@ -2,7 +2,9 @@ import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import { BenchPage, expect, test } from './support';
 
-test('a damaged object is left out, the rest opens; what was left out waits on the shelf as a file until it is thrown away', async ({ page }) => {
+test('a damaged object is left out, the rest opens; what was left out waits on the shelf as a file until it is thrown away', async ({
+  page,
+}) => {
   const bench = await BenchPage.make(page, 'A5', 'Torn sheet');
   await bench.shape('Rectangle', 20, 20, 80, 60);
   await bench.shape('Ellipse', 30, 90, 90, 130);
@@ -41,7 +43,11 @@ test('a damaged object is left out, the rest opens; what was left out waits on t
   await folded.click();
   const list = page.getByRole('list', { name: 'Left out when opened' });
   await expect(list).toContainText('Torn sheet');
-  expect((await new AxeBuilder({ page }).include('main').analyze()).violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+  expect(
+    (await new AxeBuilder({ page }).include('main').analyze()).violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .map((v) => v.id),
+  ).toEqual([]);
   const coming = page.waitForEvent('download');
   await list.getByRole('button', { name: 'Save the file' }).click();
   const whole = JSON.parse(readFileSync(await (await coming).path(), 'utf8')) as { steps: unknown[] };

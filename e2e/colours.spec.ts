@@ -13,26 +13,52 @@ async function pixel(bench: BenchPage, x: number, y: number): Promise<number[]> 
     const canvas = el as HTMLCanvasElement;
     const r = canvas.getBoundingClientRect();
     const k = canvas.width / r.width;
-    return [...canvas.getContext('2d')!.getImageData(Math.round((at.x - r.left) * k), Math.round((at.y - r.top) * k), 1, 1).data.slice(0, 3)];
+    return [
+      ...canvas
+        .getContext('2d')!
+        .getImageData(Math.round((at.x - r.left) * k), Math.round((at.y - r.top) * k), 1, 1)
+        .data.slice(0, 3),
+    ];
   }, p);
 }
 const differ = (a: number[], b: number[]): number => Math.max(...a.map((v, i) => Math.abs(v - b[i])));
 
 test('colours before the drawing: eight typed recipes, one pasted list, three spot inks', async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Colours first');
-  const typed = ['Quay Night 100 86 38 44', 'Low Tide 82 46 22 6', 'Paper Glow 2 8 34 0', 'Wick 0 36 92 0', 'Rope 28 34 52 10', 'Slate Wet 58 44 40 24', '100 72 8 20', 'Web blue #0b3a5e'];
+  const typed = [
+    'Quay Night 100 86 38 44',
+    'Low Tide 82 46 22 6',
+    'Paper Glow 2 8 34 0',
+    'Wick 0 36 92 0',
+    'Rope 28 34 52 10',
+    'Slate Wet 58 44 40 24',
+    '100 72 8 20',
+    'Web blue #0b3a5e',
+  ];
   await line(bench).click();
   for (const recipe of typed) {
     await page.keyboard.type(recipe);
     await page.keyboard.press('Enter');
   }
-  for (const name of ['Quay Night', 'Low Tide', 'Paper Glow', 'Wick', 'Rope', 'Slate Wet', 'C100 M72 Y8 K20', 'Web blue']) await expect(bench.card(name)).toBeVisible();
+  for (const name of [
+    'Quay Night',
+    'Low Tide',
+    'Paper Glow',
+    'Wick',
+    'Rope',
+    'Slate Wet',
+    'C100 M72 Y8 K20',
+    'Web blue',
+  ])
+    await expect(bench.card(name)).toBeVisible();
 
   // A client's list, pasted whole; a slip of the pen in it is said with its line, the rest is taken.
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData('text', 'Ash 0 0 0 40\nPlum 40 91 1 44\nSand 12\nMoss device-cmyk(0.42 0.12 0.96 0.41)');
-    document.getElementById('recipe-line')!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    document
+      .getElementById('recipe-line')!
+      .dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   });
   for (const name of ['Ash', 'Plum', 'Moss']) await expect(bench.card(name)).toBeVisible();
   await expect(page.locator('#recipe-problem')).toContainText('Line 3');
@@ -61,13 +87,21 @@ test('a swatch changes and all that uses it follows: the sheet, the cards, the p
   const bench = await BenchPage.make(page, 'A5', 'Follow');
   await line(bench).fill('Tide 82 46 22 6');
   await line(bench).press('Enter');
-  for (const [x, y] of [[20, 20], [80, 20]]) {
+  for (const [x, y] of [
+    [20, 20],
+    [80, 20],
+  ]) {
     await bench.shape('Rectangle', x, y, x + 40, y + 40);
     await bench.card('Tide').click();
   }
   await expect.poll(async () => (await pixel(bench, 40, 40))[2]).toBeGreaterThan(120);
   const before = await pixel(bench, 40, 40);
-  const thumb = () => bench.pile().first().locator('canvas').evaluate((c) => (c as HTMLCanvasElement).toDataURL());
+  const thumb = () =>
+    bench
+      .pile()
+      .first()
+      .locator('canvas')
+      .evaluate((c) => (c as HTMLCanvasElement).toDataURL());
   const picture = await thumb();
 
   await bench.edit('Tide');
@@ -102,7 +136,9 @@ test('a swatch changes and all that uses it follows: the sheet, the cards, the p
   await expect(async () => {
     await page.mouse.move(p.x - 2, p.y);
     await page.mouse.move(p.x, p.y);
-    await expect(bench.top.getByText(/^Magenta 90 %\s+Yellow 80 %\s+Black 6 %\s+176 % in all$/)).toBeVisible({ timeout: 1000 });
+    await expect(bench.top.getByText(/^Magenta 90 %\s+Yellow 80 %\s+Black 6 %\s+176 % in all$/)).toBeVisible({
+      timeout: 1000,
+    });
   }).toPass({ timeout: 20_000 });
 });
 
@@ -178,7 +214,9 @@ test('a palette lifted from the page, kept, and used in another design', async (
   await expect(other.message()).toContainText('Fill of 1 object: Wick.');
   await kept.getByRole('button', { name: 'Add Supper tones as a group' }).click();
   await expect(other.card('Wick')).toBeVisible();
-  await expect(page.getByRole('group', { name: 'Group Supper tones' }).getByRole('button', { name: /^Ember 66-43/ })).toBeVisible();
+  await expect(
+    page.getByRole('group', { name: 'Group Supper tones' }).getByRole('button', { name: /^Ember 66-43/ }),
+  ).toBeVisible();
 });
 
 test('one swatch in the place of another everywhere; merged, sorted, swept', async ({ page }) => {
@@ -194,7 +232,12 @@ test('one swatch in the place of another everywhere; merged, sorted, swept', asy
   await page.getByRole('button', { name: 'Tidy, files' }).click();
   const tidy = slip(bench, /Tidy/);
   await tidy.getByRole('button', { name: 'Name', exact: true }).click();
-  await expect(page.getByRole('group', { name: 'Swatches' }).getByRole('button', { name: /Apply to the aim/ }).first()).toHaveAccessibleName(/^Bare stock/);
+  await expect(
+    page
+      .getByRole('group', { name: 'Swatches' })
+      .getByRole('button', { name: /Apply to the aim/ })
+      .first(),
+  ).toHaveAccessibleName(/^Bare stock/);
   await tidy.getByRole('button', { name: 'Remove unused' }).click();
   await expect(bench.message()).toContainText(/Removed \d swatch|Every swatch/);
   await tidy.getByRole('button', { name: 'Merge duplicates' }).click();
@@ -207,26 +250,52 @@ test('one swatch in the place of another everywhere; merged, sorted, swept', asy
   expect(file.suggestedFilename()).toBe('Lantern Walk poster colours.json');
   const tokens = JSON.parse(Buffer.from(await contents(file)).toString()) as Record<string, { $type: string }>;
   expect(tokens.Wick.$type).toBe('color');
-  await tidy.getByLabel('Open a swatch file').setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{\n"a": {"$type": "color",\n"$value": }\n}') });
+  await tidy
+    .getByLabel('Open a swatch file')
+    .setInputFiles({
+      name: 'broken.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from('{\n"a": {"$type": "color",\n"$value": }\n}'),
+    });
   await expect(tidy.getByRole('alert')).toContainText('broken.json, line 3');
-  await tidy.getByLabel('Open a swatch file').setInputFiles({ name: 'more.txt', mimeType: 'text/plain', buffer: Buffer.from('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME CMYK_C CMYK_M CMYK_Y CMYK_K\nEND_DATA_FORMAT\nBEGIN_DATA\nDusk 100 72 8 20\nEND_DATA\n') });
+  await tidy
+    .getByLabel('Open a swatch file')
+    .setInputFiles({
+      name: 'more.txt',
+      mimeType: 'text/plain',
+      buffer: Buffer.from(
+        'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME CMYK_C CMYK_M CMYK_Y CMYK_K\nEND_DATA_FORMAT\nBEGIN_DATA\nDusk 100 72 8 20\nEND_DATA\n',
+      ),
+    });
   await expect(bench.card('Dusk')).toBeVisible();
 });
 
-test('inks: as a stand-in there is no plate; another paper changes looks and no recipe; a library of one’s own', async ({ page }) => {
+test('inks: as a stand-in there is no plate; another paper changes looks and no recipe; a library of one’s own', async ({
+  page,
+}) => {
   const bench = await BenchPage.poster(page);
   await page.getByRole('button', { name: /^Inks/ }).click();
   const inks = slip(bench, 'Inks');
   await inks.getByLabel('Kelp 38-167: as its stand-in').check();
   await expect(inks.getByText('no plate')).toBeVisible();
-  await expect(page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Kelp 38-167' })).toHaveCount(0);
+  await expect(
+    page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Kelp 38-167' }),
+  ).toHaveCount(0);
   await inks.getByLabel('Ember 66-43: opaque').check();
   const card = bench.card('Wick').locator('span[style*="background"]').last();
   const before = await card.getAttribute('style');
   const profile = path.resolve('public/icc/newsprint-tr002.icc');
-  await inks.getByLabel('Open an output profile').setInputFiles({ name: 'notes.icc', mimeType: 'application/octet-stream', buffer: Buffer.from('no profile at all, but long enough to be read as one. '.repeat(10)) });
+  await inks
+    .getByLabel('Open an output profile')
+    .setInputFiles({
+      name: 'notes.icc',
+      mimeType: 'application/octet-stream',
+      buffer: Buffer.from('no profile at all, but long enough to be read as one. '.repeat(10)),
+    });
   await expect(bench.message()).toContainText('notes.icc cannot be the paper: It is not an ICC profile.');
-  await inks.getByLabel('Open an output profile').setInputFiles({ name: 'harbour-news.icc', mimeType: 'application/octet-stream', buffer: readFileSync(profile) });
+  await inks
+    .getByLabel('Open an output profile')
+    .setInputFiles({ name: 'harbour-news.icc', mimeType: 'application/octet-stream', buffer: readFileSync(profile) });
   await expect(bench.message()).toContainText('no recipe has changed');
   await expect(card).not.toHaveAttribute('style', before!);
   await expect(bench.card('Wick, C0 M36 Y92 K0')).toBeVisible();
@@ -238,7 +307,9 @@ test('inks: as a stand-in there is no plate; another paper changes looks and no 
   await bench.ready();
   await expect(bench.card('Wick').locator('span[style*="background"]').last()).not.toHaveAttribute('style', before!);
   await page.goto('/');
-  await page.getByLabel('Open a design file').setInputFiles({ name: 'again.holvet', mimeType: 'application/zip', buffer: Buffer.from(saved.bytes) });
+  await page
+    .getByLabel('Open a design file')
+    .setInputFiles({ name: 'again.holvet', mimeType: 'application/zip', buffer: Buffer.from(saved.bytes) });
   await bench.ready();
   await page.getByRole('button', { name: /^Inks/ }).click();
   await expect(inks.getByLabel('Paper', { exact: true })).toHaveValue(/^sha256-/);
@@ -246,7 +317,15 @@ test('inks: as a stand-in there is no plate; another paper changes looks and no 
 
   await page.getByRole('button', { name: 'Spot library' }).click();
   const library = slip(bench, 'Spot library');
-  await library.getByLabel('Open an ink library').setInputFiles({ name: 'Guild inks.txt', mimeType: 'text/plain', buffer: Buffer.from('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Net Blue 40" 40 -4 -38\n"Sail Red" 44 58 36\nEND_DATA\n') });
+  await library
+    .getByLabel('Open an ink library')
+    .setInputFiles({
+      name: 'Guild inks.txt',
+      mimeType: 'text/plain',
+      buffer: Buffer.from(
+        'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Net Blue 40" 40 -4 -38\n"Sail Red" 44 58 36\nEND_DATA\n',
+      ),
+    });
   await expect(library.getByLabel('Library', { exact: true }).locator('option:checked')).toHaveText(/Guild inks/);
   await library.getByRole('combobox', { name: 'Find a spot ink' }).fill('sail');
   await expect(library.getByRole('option', { name: /Sail Red/ })).toBeVisible();

@@ -3,7 +3,19 @@ import { strFromU8, unzipSync } from 'fflate';
 import { BenchPage, expect, test } from './support';
 
 interface File {
-  nodes: Record<string, { name: string; kind: string; op?: string; children?: string[]; path?: number[]; fills?: { kind: string; colour?: unknown }[]; window?: unknown; arrangement?: { count?: number } }>;
+  nodes: Record<
+    string,
+    {
+      name: string;
+      kind: string;
+      op?: string;
+      children?: string[];
+      path?: number[];
+      fills?: { kind: string; colour?: unknown }[];
+      window?: unknown;
+      arrangement?: { count?: number };
+    }
+  >;
   pages: { children: string[]; guides?: unknown[] }[];
   swatches: { id: string; name: string }[];
 }
@@ -22,7 +34,9 @@ const recipe = async (bench: BenchPage, line: string) => {
 const button = (bench: BenchPage, name: string) => bench.details().getByRole('button', { name, exact: true });
 const focus = (bench: BenchPage) => bench.top.focus();
 
-test('a lantern mark: panes cut out of a barrel, still adjustable, the same on the plate, after a reload, and plain', async ({ page }) => {
+test('a lantern mark: panes cut out of a barrel, still adjustable, the same on the plate, after a reload, and plain', async ({
+  page,
+}) => {
   const bench = await BenchPage.make(page, 'A6', 'Lantern mark');
   await bench.shape('Barrel', 25, 30, 80, 100);
   await bench.shape('Rectangle', 33, 42, 41, 88);
@@ -70,7 +84,9 @@ test('a lantern mark: panes cut out of a barrel, still adjustable, the same on t
   const plain = await saved(bench);
   expect(Object.values(plain.nodes).map((n) => n.kind)).toEqual(['path']);
   // The barrel and two panes.
-  expect(Object.values(plain.nodes)[0].path!.filter((v, i, all) => v === 0 && (i === 0 || all[i - 1] === 3))).toHaveLength(3);
+  expect(
+    Object.values(plain.nodes)[0].path!.filter((v, i, all) => v === 0 && (i === 0 || all[i - 1] === 3)),
+  ).toHaveLength(3);
 });
 
 test('a sunburst of 24 rays: turned about a tip, copied, and again by one key', async ({ page }) => {
@@ -85,7 +101,11 @@ test('a sunburst of 24 rays: turned about a tip, copied, and again by one key', 
   const pivot = await bench.at(box.x, box.y);
   const a = Math.PI / 12;
   const [dx, dy] = [turn.x - pivot.x, turn.y - pivot.y];
-  await bench.drag(turn, { x: pivot.x + dx * Math.cos(a) - dy * Math.sin(a), y: pivot.y + dx * Math.sin(a) + dy * Math.cos(a) }, { keys: ['Alt', 'Shift'] });
+  await bench.drag(
+    turn,
+    { x: pivot.x + dx * Math.cos(a) - dy * Math.sin(a), y: pivot.y + dx * Math.sin(a) + dy * Math.cos(a) },
+    { keys: ['Alt', 'Shift'] },
+  );
   await expect(bench.message()).toContainText('Turned a copy of 1 object by 15°');
   await focus(bench);
   for (let i = 0; i < 22; i++) await page.keyboard.press('a');
@@ -121,7 +141,9 @@ test('two shapes that do not touch: united, the gap is told and closed by moving
   await expect(bench.message()).toHaveText('Closed 1 gap by a bridge.');
 });
 
-test('a pile of six rings: the third is picked and changed, by the list and by holding the button', async ({ page }) => {
+test('a pile of six rings: the third is picked and changed, by the list and by holding the button', async ({
+  page,
+}) => {
   const bench = await BenchPage.make(page, 'A6', 'Rings');
   for (let i = 0; i < 6; i++) {
     await bench.shape('Ring', 20 + i * 2, 40 + i * 2, 70 + i * 2, 90 + i * 2);
@@ -148,7 +170,11 @@ test('a pile of six rings: the third is picked and changed, by the list and by h
   await bench.card('Wick').click();
   const now = await saved(bench);
   const wick = now.swatches.find((w) => w.name === 'Wick')!.id;
-  expect(Object.values(now.nodes).filter((n) => JSON.stringify(n.fills).includes(wick)).map((n) => n.name)).toEqual(['Ring 4']);
+  expect(
+    Object.values(now.nodes)
+      .filter((n) => JSON.stringify(n.fills).includes(wick))
+      .map((n) => n.name),
+  ).toEqual(['Ring 4']);
   // Held still, the button lists them too.
   await page.mouse.move(p.x, p.y);
   await page.mouse.down();
@@ -161,7 +187,12 @@ test('a pile of six rings: the third is picked and changed, by the list and by h
 test('nodes: drawn by the pen, smoothed, joined with the gap told, lined up, simplified', async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Nodes');
   await page.getByRole('button', { name: 'Pen', exact: true }).click();
-  for (const [x, y] of [[30, 60], [60, 30], [90, 70]]) await bench.click(x, y);
+  for (const [x, y] of [
+    [30, 60],
+    [60, 30],
+    [90, 70],
+  ])
+    await bench.click(x, y);
   await page.keyboard.press('Enter');
   await expect(bench.message()).toContainText('3 nodes');
   await page.keyboard.press('n');
@@ -182,7 +213,10 @@ test('nodes: drawn by the pen, smoothed, joined with the gap told, lined up, sim
   await expect(bench.message()).toContainText('Added 3 nodes');
   await bench.field('Simplify within').fill('0.5');
   await page.keyboard.press('Enter');
-  await bench.details().getByRole('button', { name: /^Simplify 6 → \d$/ }).click();
+  await bench
+    .details()
+    .getByRole('button', { name: /^Simplify 6 → \d$/ })
+    .click();
   await expect(bench.message()).toContainText('6 nodes before');
   // By hand, with the count.
   await page.keyboard.press('f');
@@ -194,7 +228,11 @@ test('nodes: drawn by the pen, smoothed, joined with the gap told, lined up, sim
 
 test('everything of one colour selected by tolerance and recoloured', async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Alike');
-  const cells: [string, string][] = [['Glow 0 40 90 0', 'Star'], ['Nearly 0 42 88 0', 'Heart'], ['Night 100 80 20 40', 'Ellipse']];
+  const cells: [string, string][] = [
+    ['Glow 0 40 90 0', 'Star'],
+    ['Nearly 0 42 88 0', 'Heart'],
+    ['Night 100 80 20 40', 'Ellipse'],
+  ];
   for (const [i, [line, shape]] of cells.entries()) {
     await recipe(bench, line);
     await bench.shape(shape, 20 + i * 40, 40, 50 + i * 40, 70);
@@ -230,7 +268,10 @@ test('snapping at a quarter and at eight times the size: the same reach on the s
     // The left edge of the second, wherever it is now: the middle of the bench top is the middle of the page.
     const host = (await bench.top.boundingBox())!;
     const k = (Number(percent) / 100) * (96 / 25.4);
-    const screen = (x: number, y: number) => ({ x: host.x + host.width / 2 + (x - 74) * k, y: host.y + host.height / 2 + (y - 105) * k });
+    const screen = (x: number, y: number) => ({
+      x: host.x + host.width / 2 + (x - 74) * k,
+      y: host.y + host.height / 2 + (y - 105) * k,
+    });
     const from = percent === '25' ? screen(95, 115) : screen(82, 110);
     // To five pixels beside the right edge of the first.
     const shift = (60 - 80) * k + 5;
@@ -246,7 +287,12 @@ test('words in a heart; guides out of the ruler; the chooser and Details have no
   const chooser = page.getByRole('dialog', { name: 'Shapes' });
   await chooser.getByLabel('Search shapes').fill('love');
   await expect(chooser.getByRole('button')).toHaveCount(1);
-  const axe = async () => expect((await new AxeBuilder({ page }).include('aside[aria-label=Details]').analyze()).violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes[0].html}`)).toEqual([]);
+  const axe = async () =>
+    expect(
+      (await new AxeBuilder({ page }).include('aside[aria-label=Details]').analyze()).violations
+        .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        .map((v) => `${v.id}: ${v.nodes[0].html}`),
+    ).toEqual([]);
   await page.keyboard.press('Enter');
   await bench.drag(await bench.at(30, 30), await bench.at(118, 110));
   await focus(bench);
@@ -267,5 +313,7 @@ test('words in a heart; guides out of the ruler; the chooser and Details have no
   await bench.details().getByLabel('Lock').check();
   await expect(bench.field('Guide 1, upright')).toBeDisabled();
   await axe();
-  expect((await saved(bench)).pages[0].guides).toEqual([{ axis: 'x', at: expect.closeTo((100 * 72) / 25.4, 6), locked: true }]);
+  expect((await saved(bench)).pages[0].guides).toEqual([
+    { axis: 'x', at: expect.closeTo((100 * 72) / 25.4, 6), locked: true },
+  ]);
 });

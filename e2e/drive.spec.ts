@@ -19,8 +19,14 @@ test('from a new A3 design to the plates of its PDF', async ({ page }) => {
   // A star; its depth by the knob on the canvas.
   await bench.shape('Star', 100, 100, 180, 180);
   await expect(bench.field('Depth')).toHaveValue('55%');
-  const notch = { x: 140 + 40 * 0.45 * Math.cos(Math.PI / 5 - Math.PI / 2), y: 140 + 40 * 0.45 * Math.sin(Math.PI / 5 - Math.PI / 2) };
-  const inner = { x: 140 + 40 * 0.7 * Math.cos(Math.PI / 5 - Math.PI / 2), y: 140 + 40 * 0.7 * Math.sin(Math.PI / 5 - Math.PI / 2) };
+  const notch = {
+    x: 140 + 40 * 0.45 * Math.cos(Math.PI / 5 - Math.PI / 2),
+    y: 140 + 40 * 0.45 * Math.sin(Math.PI / 5 - Math.PI / 2),
+  };
+  const inner = {
+    x: 140 + 40 * 0.7 * Math.cos(Math.PI / 5 - Math.PI / 2),
+    y: 140 + 40 * 0.7 * Math.sin(Math.PI / 5 - Math.PI / 2),
+  };
   await bench.drag(await bench.at(notch.x, notch.y), await bench.at(inner.x, inner.y));
   await expect.poll(async () => parseFloat(await bench.field('Depth').inputValue())).toBeLessThan(35);
 
@@ -37,7 +43,9 @@ test('from a new A3 design to the plates of its PDF', async ({ page }) => {
   await expect(bench.message()).toContainText('Fill of 1 object: Dusk.');
   await page.getByRole('button', { name: 'Gradient', exact: true }).click();
   await bench.drag(await bench.at(60, 280), await bench.at(220, 280));
-  await expect(bench.details().getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Linear' })).toHaveAttribute('aria-checked', 'true');
+  await expect(
+    bench.details().getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Linear' }),
+  ).toHaveAttribute('aria-checked', 'true');
   await expect(bench.field('Angle')).toHaveValue('0°');
 
   // A headline, typed on the page.

@@ -4,10 +4,15 @@ import { BenchPage, expect, test } from './support';
 
 const message = (bench: BenchPage) => bench.message();
 
-test('a poster in colours chosen by eye, its headline over its ground: clicks make display text, drags make frames', async ({ page }) => {
+test('a poster in colours chosen by eye, its headline over its ground: clicks make display text, drags make frames', async ({
+  page,
+}) => {
   const bench = await BenchPage.make(page, 'A4', 'Walk poster');
   // A small palette to begin with, by one press.
-  await page.getByRole('group', { name: 'Small palettes to begin with' }).getByRole('button', { name: 'Quay at dusk' }).click();
+  await page
+    .getByRole('group', { name: 'Small palettes to begin with' })
+    .getByRole('button', { name: 'Quay at dusk' })
+    .click();
   await expect(bench.card('Quay Night')).toBeVisible();
   await bench.shape('Rectangle', 0, 0, 210, 297);
   await bench.card('Quay Night').click();
@@ -49,7 +54,12 @@ test('a poster in colours chosen by eye, its headline over its ground: clicks ma
   await page.keyboard.press('Delete');
   await bench.click(100, 160, { clickCount: 2 });
   await page.keyboard.type('Inside');
-  await expect(page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio')).toHaveText(['Letters', 'Letter outline', 'Frame', 'Frame outline']);
+  await expect(page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio')).toHaveText([
+    'Letters',
+    'Letter outline',
+    'Frame',
+    'Frame outline',
+  ]);
   await page.getByRole('radio', { name: 'Frame outline' }).click();
   await bench.card('Wick').click();
   await expect(message(bench)).toContainText('Frame outline of 1 object: Wick.');
@@ -60,7 +70,11 @@ test('a poster in colours chosen by eye, its headline over its ground: clicks ma
   await bench.details().getByRole('button', { name: 'Quay Night', exact: true }).click();
   const wheel = page.getByRole('dialog', { name: 'Colour by eye' });
   await expect(wheel.getByRole('heading')).toHaveText('Fill of 1 object');
-  expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+  expect(
+    (await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .map((v) => v.id),
+  ).toEqual([]);
   await wheel.getByLabel('Cyan', { exact: true }).fill('60');
   await page.keyboard.press('Enter');
   await wheel.getByRole('button', { name: 'Put it into the tray' }).click();
@@ -118,8 +132,14 @@ test('a logo with a transparent ground; what was asked of the finder opens', asy
   await slip.getByLabel('Resolution').fill('72');
   const waiting = page.waitForEvent('download');
   await slip.getByRole('button', { name: 'Make PNG' }).click();
-  const png = decode(new Uint8Array(await (await import('node:fs/promises')).readFile((await (await waiting).path())!)));
-  expect([png.channels, png.data[3], png.data[4 * (Math.floor(png.height * 0.44) * png.width + Math.floor(png.width / 2)) + 3]]).toEqual([4, 0, 255]);
+  const png = decode(
+    new Uint8Array(await (await import('node:fs/promises')).readFile((await (await waiting).path())!)),
+  );
+  expect([
+    png.channels,
+    png.data[3],
+    png.data[4 * (Math.floor(png.height * 0.44) * png.width + Math.floor(png.width / 2)) + 3],
+  ]).toEqual([4, 0, 255]);
   // From a field too.
   await page.keyboard.press('Escape');
   await bench.field('X').focus();
@@ -130,7 +150,9 @@ test('a logo with a transparent ground; what was asked of the finder opens', asy
   await expect(message(bench)).toContainText('Filling in a list of names is not here yet.');
 });
 
-test('a menu at the pointer, earlier states by name, a range in the pile, sections that fold and stay folded', async ({ page }) => {
+test('a menu at the pointer, earlier states by name, a range in the pile, sections that fold and stay folded', async ({
+  page,
+}) => {
   const bench = await BenchPage.poster(page);
   const moon = await bench.at(330, 80);
   await page.mouse.click(moon.x, moon.y, { button: 'right' });
@@ -147,7 +169,11 @@ test('a menu at the pointer, earlier states by name, a range in the pile, sectio
   await page.keyboard.press('ArrowLeft');
   await page.getByRole('button', { name: 'Earlier', exact: true }).click();
   const earlier = page.getByRole('dialog', { name: 'Earlier states' });
-  await expect(earlier.getByRole('button')).toHaveText([/Nudge left.*now/, 'Duplicate', 'Before the first of these steps']);
+  await expect(earlier.getByRole('button')).toHaveText([
+    /Nudge left.*now/,
+    'Duplicate',
+    'Before the first of these steps',
+  ]);
   await earlier.getByRole('button', { name: 'Before the first' }).click();
   await expect(message(bench)).toContainText('as it was before the first step');
   await page.keyboard.press('Escape');
@@ -160,22 +186,35 @@ test('a menu at the pointer, earlier states by name, a range in the pile, sectio
   await expect(bench.details()).toContainText('4 objects');
   // A folded section stays folded for its kind, after a reload too.
   await page.getByRole('option', { name: /^Headline/ }).click();
-  await bench.details().getByRole('button', { name: /^Line up, fold/ }).click();
+  await bench
+    .details()
+    .getByRole('button', { name: /^Line up, fold/ })
+    .click();
   await expect(bench.details().getByRole('group', { name: 'Line up by' })).toHaveCount(0);
   await page.reload();
   await bench.ready();
   await page.getByRole('option', { name: /^Headline/ }).click();
   await expect(bench.details().getByRole('group', { name: 'Line up by' })).toHaveCount(0);
-  await page.getByRole('navigation', { name: 'Parts of Details' }).getByRole('button', { name: /^Line up/ }).click();
+  await page
+    .getByRole('navigation', { name: 'Parts of Details' })
+    .getByRole('button', { name: /^Line up/ })
+    .click();
   await expect(bench.details().getByRole('group', { name: 'Line up by' })).toBeVisible();
   // What most people came for is in sight at 1280 × 800.
   await page.evaluate(() => document.querySelector('[data-region=details]')!.scrollTo(0, 0));
   for (const name of ['Face', 'Size', 'Width', 'X']) await expect(bench.field(name)).toBeInViewport();
 });
 
-test('words: shares are typed in percent, trade words tell what they mean, long messages are read whole', async ({ page }) => {
+test('words: shares are typed in percent, trade words tell what they mean, long messages are read whole', async ({
+  page,
+}) => {
   const bench = await BenchPage.make(page, 'A5', 'Words');
-  for (const [label, says] of [[/^Bleed/, /past the cut/], [/^Total ink/, /wettest place/], [/^Checks/, /go wrong in print/]] as const) await expect(page.getByRole('button', { name: label })).toHaveAttribute('title', says);
+  for (const [label, says] of [
+    [/^Bleed/, /past the cut/],
+    [/^Total ink/, /wettest place/],
+    [/^Checks/, /go wrong in print/],
+  ] as const)
+    await expect(page.getByRole('button', { name: label })).toHaveAttribute('title', says);
   await bench.shape('Star', 30, 40, 110, 120);
   await expect(message(bench)).toContainText('Drew a star. Its knobs change its inner measures.');
   // The sentence says 55 % deep; the field takes the same.
@@ -183,8 +222,14 @@ test('words: shares are typed in percent, trade words tell what they mean, long 
   await bench.field('Depth').fill('30');
   await page.keyboard.press('Enter');
   await expect(bench.details()).toContainText('30 % deep');
-  await expect(bench.details().getByRole('radio', { name: 'Pools' }).first()).toHaveAttribute('title', /run into each other/);
-  await expect(page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio', { name: 'Outline' })).toHaveAttribute('title', /line round/);
+  await expect(bench.details().getByRole('radio', { name: 'Pools' }).first()).toHaveAttribute(
+    'title',
+    /run into each other/,
+  );
+  await expect(page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio', { name: 'Outline' })).toHaveAttribute(
+    'title',
+    /line round/,
+  );
   await bench.shape('Ellipse', 20, 130, 60, 170);
   await expect(message(bench)).toContainText('Drew an ellipse.');
   // A message that does not go on one line stands above the strip, all of it.
@@ -193,7 +238,11 @@ test('words: shares are typed in percent, trade words tell what they mean, long 
   await bench.details().getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Linear' }).click();
   await bench.details().getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(message(bench)).toContainText('colours are in the tray now');
-  const seen = await message(bench).evaluate((el) => ({ cut: el.scrollWidth > el.clientWidth + 1 || el.scrollHeight > el.clientHeight + 1, over: el.getBoundingClientRect().height, top: document.elementFromPoint(el.getBoundingClientRect().x + 5, el.getBoundingClientRect().y + 4) !== null }));
+  const seen = await message(bench).evaluate((el) => ({
+    cut: el.scrollWidth > el.clientWidth + 1 || el.scrollHeight > el.clientHeight + 1,
+    over: el.getBoundingClientRect().height,
+    top: document.elementFromPoint(el.getBoundingClientRect().x + 5, el.getBoundingClientRect().y + 4) !== null,
+  }));
   expect(seen.cut).toBe(false);
   expect(seen.over).toBeGreaterThan(24);
 });

@@ -12,7 +12,11 @@ async function counting(page: Page): Promise<() => Promise<number>> {
     w.__hand = Number(sessionStorage.getItem('hand') ?? 0);
     const one = () => sessionStorage.setItem('hand', String(++w.__hand));
     addEventListener('pointerdown', one, { capture: true });
-    addEventListener('keydown', (e) => e instanceof KeyboardEvent && !['Shift', 'Control', 'Alt'].includes(e.key) && one(), { capture: true });
+    addEventListener(
+      'keydown',
+      (e) => e instanceof KeyboardEvent && !['Shift', 'Control', 'Alt'].includes(e.key) && one(),
+      { capture: true },
+    );
   });
   return () => page.evaluate(() => (window as unknown as { __hand: number }).__hand);
 }
@@ -69,7 +73,9 @@ test('twelve petals round a middle, and a picture that shows in a circle only', 
   const chooser = page.waitForEvent('filechooser');
   await bench.details().getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Picture' }).click();
   await page.getByRole('button', { name: 'Choose files' }).click();
-  await (await chooser).setFiles({ name: 'Lantern.jpg', mimeType: 'image/jpeg', buffer: readFileSync('public/pictures/lantern-glow.jpg') });
+  await (
+    await chooser
+  ).setFiles({ name: 'Lantern.jpg', mimeType: 'image/jpeg', buffer: readFileSync('public/pictures/lantern-glow.jpg') });
   await expect(bench.message()).toContainText('Lantern.jpg');
   await expect(bench.details().getByRole('button', { name: 'Crop' })).toBeVisible();
   await bench.saved();

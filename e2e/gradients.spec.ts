@@ -4,7 +4,12 @@ import { BenchPage, expect, test } from './support';
 
 interface Shown {
   name: string;
-  fills: { kind: string; ramp?: { stops?: { offset: number; opacity?: number; colour: unknown }[]; swatch?: string }; geometry?: number[]; eachLetter?: boolean }[];
+  fills: {
+    kind: string;
+    ramp?: { stops?: { offset: number; opacity?: number; colour: unknown }[]; swatch?: string };
+    geometry?: number[];
+    eachLetter?: boolean;
+  }[];
   outlines: { paint: { kind: string; line?: string; thereAndBack?: boolean } }[];
   transform: number[];
   story?: string;
@@ -20,7 +25,11 @@ async function saved(bench: BenchPage): Promise<File> {
   const file = await bench.handOver('Design');
   return JSON.parse(strFromU8(unzipSync(file.bytes)['design.json'])) as File;
 }
-const kind = (page: Page, part: string, word: string) => page.getByRole('radiogroup', { name: `${part} kind` }).getByRole('radio', { name: word, exact: true }).click();
+const kind = (page: Page, part: string, word: string) =>
+  page
+    .getByRole('radiogroup', { name: `${part} kind` })
+    .getByRole('radio', { name: word, exact: true })
+    .click();
 const beads = (bench: BenchPage) => bench.details().getByRole('slider', { name: /^Stop/ });
 const recipes = async (page: Page, ...lines: string[]) => {
   await page.getByLabel('Recipe line').fill(lines.join('\n'));
@@ -62,7 +71,9 @@ test('a two-tone pennant with a firm edge, and ways of mixing side by side', asy
   await expect(beads(bench)).toHaveCount(2);
 });
 
-test('a fade to nothing over the sky, from a bead’s own recipe; a card let go on the ramp and on a bead', async ({ page }) => {
+test('a fade to nothing over the sky, from a bead’s own recipe; a card let go on the ramp and on a bead', async ({
+  page,
+}) => {
   const bench = await BenchPage.make(page, 'A5', 'Fade');
   await recipes(page, 'Sky 90 60 10 20', 'Glow 0 20 80 0');
   await bench.shape('Rectangle', 0, 0, 148, 120);
@@ -123,7 +134,10 @@ test('one sweep over five shapes, then each by itself; ends of two matched', asy
   await bench.drag(await bench.at(8, 80), await bench.at(140, 80));
   const several = bench.details().getByRole('group', { name: 'Gradients of several objects' });
   await expect(several).toContainText('One gradient runs through 5 objects.');
-  const lines = (f: File) => Object.values(f.nodes).map((n) => [n.fills[0].geometry![4] + n.transform[4], n.fills[0].geometry![0]].map((v) => Math.round(v)).join());
+  const lines = (f: File) =>
+    Object.values(f.nodes).map((n) =>
+      [n.fills[0].geometry![4] + n.transform[4], n.fills[0].geometry![0]].map((v) => Math.round(v)).join(),
+    );
   expect(new Set(lines(await saved(bench))).size).toBe(1);
   await several.getByRole('button', { name: 'Each by itself' }).click();
   await expect(several).toContainText('each with a paint of its own');
@@ -141,7 +155,9 @@ test('one sweep over five shapes, then each by itself; ends of two matched', asy
   expect(right.fills[0].ramp!.stops![0].colour).toEqual(left.fills[0].ramp!.stops!.at(-1)!.colour);
 });
 
-test('a headline’s letters, as one and letter by letter, while its frame stays empty; a ramp kept, given on, edited', async ({ page }) => {
+test('a headline’s letters, as one and letter by letter, while its frame stays empty; a ramp kept, given on, edited', async ({
+  page,
+}) => {
   const bench = await BenchPage.make(page, 'A5', 'Letters');
   await page.getByRole('button', { name: 'Text', exact: true }).click();
   await bench.drag(await bench.at(15, 30), await bench.at(135, 70));
@@ -150,7 +166,11 @@ test('a headline’s letters, as one and letter by letter, while its frame stays
   await bench.field('Size').fill('72');
   await page.keyboard.press('Enter');
   await kind(page, 'Letters', 'Linear');
-  await bench.details().getByRole('radiogroup', { name: 'Letters', exact: true }).getByRole('radio', { name: 'Letter by letter' }).click();
+  await bench
+    .details()
+    .getByRole('radiogroup', { name: 'Letters', exact: true })
+    .getByRole('radio', { name: 'Letter by letter' })
+    .click();
   let file = await saved(bench);
   const run = (f: File) => Object.values(f.stories)[0].paragraphs[0].runs[0];
   expect(run(file).fill).toMatchObject({ kind: 'gradient', eachLetter: true });

@@ -9,7 +9,9 @@ test('a job by keyboard alone', async ({ page }) => {
       await page.keyboard.press('Tab');
       const label = await page.evaluate(() => {
         const el = document.activeElement as HTMLElement | null;
-        return el ? (el.getAttribute('aria-label') ?? (el as HTMLInputElement).labels?.[0]?.textContent ?? el.textContent ?? '') : '';
+        return el
+          ? (el.getAttribute('aria-label') ?? (el as HTMLInputElement).labels?.[0]?.textContent ?? el.textContent ?? '')
+          : '';
       });
       if (name.test(label.trim())) return;
     }
@@ -72,7 +74,11 @@ test('a job by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Enter');
   const file = await waiting;
   expect(file.suggestedFilename()).toBe('By keys.pdf');
-  expect(Buffer.from(await contents(file)).subarray(0, 5).toString()).toBe('%PDF-');
+  expect(
+    Buffer.from(await contents(file))
+      .subarray(0, 5)
+      .toString(),
+  ).toBe('%PDF-');
 });
 
 test('the pile by keyboard: names, choosing, folding, renaming', async ({ page }) => {

@@ -9,13 +9,24 @@ const KILLS = process.env.HOLVET_FULL ? 60 : 6;
 const TYPING = process.env.HOLVET_FULL ? 20 : 2;
 
 /** The browser of a profile folder, and the way to end it as a crash does. */
-async function start(folder: string, baseURL: string): Promise<{ context: BrowserContext; page: Page; kill(): Promise<void> }> {
+async function start(
+  folder: string,
+  baseURL: string,
+): Promise<{ context: BrowserContext; page: Page; kill(): Promise<void> }> {
   const context = await chromium.launchPersistentContext(folder, {
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
     headless: true,
     viewport: { width: 1280, height: 800 },
     baseURL,
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   });
   const page = context.pages()[0] ?? (await context.newPage());
   return {
@@ -23,7 +34,11 @@ async function start(folder: string, baseURL: string): Promise<{ context: Browse
     page,
     async kill() {
       // All processes of this profile at once, without a word.
-      const pids = execFileSync('pgrep', ['-f', folder], { encoding: 'utf8' }).trim().split('\n').map(Number).filter((pid) => pid !== process.pid);
+      const pids = execFileSync('pgrep', ['-f', folder], { encoding: 'utf8' })
+        .trim()
+        .split('\n')
+        .map(Number)
+        .filter((pid) => pid !== process.pid);
       for (const pid of pids) {
         try {
           process.kill(pid, 'SIGKILL');
@@ -45,19 +60,25 @@ async function kept(page: Page): Promise<{ words: string; steps: number }> {
       open.onsuccess = () => resolve(open.result);
       open.onerror = () => reject(open.error);
     });
-    const all = <T>(store: string) => new Promise<T[]>((resolve) => {
-      const ask = db.transaction(store).objectStore(store).getAll();
-      ask.onsuccess = () => resolve(ask.result as T[]);
-    });
+    const all = <T>(store: string) =>
+      new Promise<T[]>((resolve) => {
+        const ask = db.transaction(store).objectStore(store).getAll();
+        ask.onsuccess = () => resolve(ask.result as T[]);
+      });
     const id = location.pathname.split('/').pop()!;
     const steps = (await all<{ designId: string }>('journal')).filter((s) => s.designId === id).length;
     db.close();
-    const words = [...document.querySelectorAll('[role=option]')].map((o) => o.getAttribute('aria-label') ?? '').find((l) => l.startsWith('Text:')) ?? '';
+    const words =
+      [...document.querySelectorAll('[role=option]')]
+        .map((o) => o.getAttribute('aria-label') ?? '')
+        .find((l) => l.startsWith('Text:')) ?? '';
     return { words, steps };
   });
 }
 
-test(`killed ${KILLS} times, ${TYPING} of them while typing: what said saved is there, and the design opens`, async ({ baseURL }) => {
+test(`killed ${KILLS} times, ${TYPING} of them while typing: what said saved is there, and the design opens`, async ({
+  baseURL,
+}) => {
   test.setTimeout(KILLS * 30_000);
   const folder = mkdtempSync(path.join(tmpdir(), 'holvet-kill-'));
   const next = random(7);
@@ -111,7 +132,13 @@ test(`killed ${KILLS} times, ${TYPING} of them while typing: what said saved is 
       const now = await kept(page);
       if (n < TYPING) {
         // Not one letter that was said to be saved is gone.
-        expect([n, now.words.replace(/^Text: /, '').replace(/, display text.*/, '').startsWith(typed)]).toEqual([n, true]);
+        expect([
+          n,
+          now.words
+            .replace(/^Text: /, '')
+            .replace(/, display text.*/, '')
+            .startsWith(typed),
+        ]).toEqual([n, true]);
         typed = now.words.replace(/^Text: /, '').replace(/, display text.*/, '');
       } else expect([n, now.steps >= Math.min(said, 200) || now.steps >= said - 1]).toEqual([n, true]);
       said = now.steps;

@@ -8,22 +8,28 @@ const drawer = (file: string) => readFileSync(`public/pictures/${file}`);
 
 /** Lets files go over a place of the bench top, as a file manager would. */
 async function drop(page: Page, spot: Spot, name: string, bytes: Buffer): Promise<void> {
-  const dataTransfer = await page.evaluateHandle(([n, data]) => {
-    const transfer = new DataTransfer();
-    transfer.items.add(new File([Uint8Array.from(atob(data), (c) => c.charCodeAt(0))], n));
-    return transfer;
-  }, [name, bytes.toString('base64')] as const);
+  const dataTransfer = await page.evaluateHandle(
+    ([n, data]) => {
+      const transfer = new DataTransfer();
+      transfer.items.add(new File([Uint8Array.from(atob(data), (c) => c.charCodeAt(0))], n));
+      return transfer;
+    },
+    [name, bytes.toString('base64')] as const,
+  );
   const at = { dataTransfer, clientX: spot.x, clientY: spot.y };
   await page.dispatchEvent('#bench-top', 'dragover', at);
   await page.dispatchEvent('#bench-top', 'drop', at);
 }
 
 async function seenAt(page: Page, spot: Spot): Promise<number[]> {
-  const shot = decode(await page.screenshot({ clip: { x: Math.round(spot.x), y: Math.round(spot.y), width: 2, height: 2 } }));
+  const shot = decode(
+    await page.screenshot({ clip: { x: Math.round(spot.x), y: Math.round(spot.y), width: 2, height: 2 } }),
+  );
   return [shot.data[0], shot.data[1], shot.data[2]];
 }
 const details = (page: Page) => page.getByRole('complementary', { name: 'Details' });
-const ppi = async (page: Page) => Number(/(\d+) ppi/.exec((await page.getByTestId('effective-ppi').textContent())!)![1]);
+const ppi = async (page: Page) =>
+  Number(/(\d+) ppi/.exec((await page.getByTestId('effective-ppi').textContent())!)![1]);
 
 /** A star in the middle of the page. */
 async function star(page: Page): Promise<void> {
@@ -34,7 +40,9 @@ async function star(page: Page): Promise<void> {
   await expect(page.getByRole('option', { name: /^Star/ })).toBeVisible();
 }
 
-test('a photo on the page and in a star: cropped, moved, faded; its resolution falls as it grows; replaced it keeps its crop', async ({ page }) => {
+test('a photo on the page and in a star: cropped, moved, faded; its resolution falls as it grows; replaced it keeps its crop', async ({
+  page,
+}) => {
   const bench = await BenchPage.make(page, 'A4', 'Photos');
   await drop(page, await bench.at(60, 60), 'Harbour.jpg', drawer('harbour-dusk.jpg'));
   await expect(page.getByRole('option', { name: /^Harbour/ })).toBeVisible();
@@ -73,7 +81,9 @@ test('a photo on the page and in a star: cropped, moved, faded; its resolution f
   await details(page).getByRole('button', { name: 'Tone, inks, surround' }).click();
   await details(page).getByLabel('Fade in percent').fill('60');
   await details(page).getByLabel('Fade in percent').press('Enter');
-  await expect.poll(async () => (await seenAt(page, middle)).reduce((a, b) => a + b)).toBeGreaterThan(before.reduce((a, b) => a + b) + 60);
+  await expect
+    .poll(async () => (await seenAt(page, middle)).reduce((a, b) => a + b))
+    .toBeGreaterThan(before.reduce((a, b) => a + b) + 60);
   const geometry = await ppi(page);
   await details(page).getByLabel('Replace the picture').setInputFiles('public/pictures/paper-moon.png');
   await expect(page.getByText('paper-moon.png lies where the old picture lay.')).toBeVisible();
@@ -97,7 +107,9 @@ test('a photo on the page and in a star: cropped, moved, faded; its resolution f
   await expect(details(page).getByText('paper-moon.png').first()).toBeVisible();
 });
 
-test('the guild mark freed of its white ground; tiles at a tenth of their size; two inks on real plates', async ({ page }) => {
+test('the guild mark freed of its white ground; tiles at a tenth of their size; two inks on real plates', async ({
+  page,
+}) => {
   const bench = await BenchPage.poster(page);
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByLabel('Search the picture drawer').fill('guild');
@@ -113,7 +125,9 @@ test('the guild mark freed of its white ground; tiles at a tenth of their size; 
   await expect.poll(async () => (await seenAt(page, corner))[2]).toBeGreaterThan(200);
 
   await details(page).getByRole('radio', { name: 'One ink' }).click();
-  await expect(page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Ember 66-43' })).toBeVisible();
+  await expect(
+    page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Ember 66-43' }),
+  ).toBeVisible();
   await details(page).getByRole('radio', { name: 'Two inks' }).click();
   await expect(details(page).getByRole('group', { name: 'Curve of ink 2' })).toBeVisible();
   const bead = details(page).getByRole('slider', { name: 'Curve of ink 1, bead 2' });
@@ -136,7 +150,9 @@ test('the guild mark freed of its white ground; tiles at a tenth of their size; 
   await expect(details(page).getByLabel('Tile turn')).toHaveValue('45°');
 });
 
-test('a drawing of boats: taken apart, a part recoloured, sent behind; what a drawing loses is told, and nothing leaves the page', async ({ page }) => {
+test('a drawing of boats: taken apart, a part recoloured, sent behind; what a drawing loses is told, and nothing leaves the page', async ({
+  page,
+}) => {
   const outside: string[] = [];
   page.on('request', (r) => {
     if (!/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(r.url())) outside.push(r.url());
@@ -163,11 +179,17 @@ test('a drawing of boats: taken apart, a part recoloured, sent behind; what a dr
 
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   const nasty = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9" onload="alert(1)"><script>fetch('http://marrowick.invalid/')</script><style>@import url(http://marrowick.invalid/a.css)</style><image href="http://marrowick.invalid/x.png" width="5" height="5"/><rect width="5" height="5" fill="#a00"/><text y="8" font-size="3" font-family="Lanterna">Quay</text></svg>`;
-  await page.getByLabel('Picture files').setInputFiles({ name: 'nasty.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(nasty) });
+  await page
+    .getByLabel('Picture files')
+    .setInputFiles({ name: 'nasty.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(nasty) });
   const report = page.getByRole('dialog', { name: 'nasty.svg is placed' });
   await expect(report.getByText('Scripts are left out.')).toBeVisible();
   await expect(report.getByText(/not fetched: http:\/\/marrowick\.invalid\/x\.png/)).toBeVisible();
-  expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+  expect(
+    (await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .map((v) => v.id),
+  ).toEqual([]);
   await report.getByRole('button', { name: 'Go on' }).click();
 
   // SVG out, and in again: the recipe comes back.
@@ -176,7 +198,9 @@ test('a drawing of boats: taken apart, a part recoloured, sent behind; what a dr
   const out = await bench.handOver('SVG');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
-  await page.getByLabel('Picture files').setInputFiles({ name: 'back.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(out.bytes) });
+  await page
+    .getByLabel('Picture files')
+    .setInputFiles({ name: 'back.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(out.bytes) });
   await expect(page.getByText(/Placed back.svg: \d+ objects/)).toBeVisible();
   expect(Buffer.from(out.bytes).toString()).toContain('&quot;cmyk&quot;:[0,0.6,0.9,0]');
   await expect(page.getByRole('dialog', { name: /is placed/ })).toBeHidden();
@@ -186,11 +210,19 @@ test('a drawing of boats: taken apart, a part recoloured, sent behind; what a dr
 test('pictures keep a design whole: as a file and back; barriers are none', async ({ page }) => {
   const bench = await BenchPage.make(page, 'A4', 'Whole');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
-  expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+  expect(
+    (await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .map((v) => v.id),
+  ).toEqual([]);
   await page.getByLabel('Picture files').setInputFiles('public/pictures/wet-slate.jpg');
   await expect(page.getByRole('option', { name: /^wet-slate/ })).toBeVisible();
   await details(page).getByRole('button', { name: 'Tone, inks, surround' }).click();
-  expect((await new AxeBuilder({ page }).include('aside').analyze()).violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+  expect(
+    (await new AxeBuilder({ page }).include('aside').analyze()).violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .map((v) => v.id),
+  ).toEqual([]);
   // A colour off the picture, and a palette out of it.
   await page.keyboard.press('m');
   const spot = await bench.at(105, 148);
@@ -204,9 +236,21 @@ test('pictures keep a design whole: as a file and back; barriers are none', asyn
   await expect(bench.card('C\\d')).not.toHaveCount(0);
   await bench.saved();
   const file = await bench.handOver('Design');
-  await page.evaluate(() => indexedDB.databases().then((all) => Promise.all(all.map((d) => new Promise((done) => (indexedDB.deleteDatabase(d.name!).onsuccess = done, setTimeout(done, 500)))))));
+  await page.evaluate(() =>
+    indexedDB
+      .databases()
+      .then((all) =>
+        Promise.all(
+          all.map(
+            (d) => new Promise((done) => ((indexedDB.deleteDatabase(d.name!).onsuccess = done), setTimeout(done, 500))),
+          ),
+        ),
+      ),
+  );
   await page.goto('/');
-  await page.getByLabel('Open a design file').setInputFiles({ name: 'Whole.holvet', mimeType: 'application/zip', buffer: Buffer.from(file.bytes) });
+  await page
+    .getByLabel('Open a design file')
+    .setInputFiles({ name: 'Whole.holvet', mimeType: 'application/zip', buffer: Buffer.from(file.bytes) });
   await bench.ready();
   await page.waitForTimeout(1500);
   await expect.poll(async () => (await seenAt(page, await bench.at(105, 148)))[0]).toBeLessThan(160);

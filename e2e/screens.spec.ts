@@ -11,22 +11,38 @@ async function axe(page: Page, where: string, scheme: 'light' | 'dark', within?:
   const { violations } = await (scheme === 'dark' ? builder.withRules(['color-contrast']) : builder).analyze();
   expect(await spilt(page), where).toEqual([]);
   const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
-  expect(serious.map((v) => `${where}: ${v.id} — ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(', ')}`)).toEqual([]);
+  expect(
+    serious.map(
+      (v) =>
+        `${where}: ${v.id} — ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join(', ')}`,
+    ),
+  ).toEqual([]);
 }
 
 /** Words that do not fit their button, lines cut off without telling the whole at rest of the pointer, and what must be scrolled sideways. */
 const spilt = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
-    const seen = [...document.querySelectorAll<HTMLElement>('button, a, p, h2, h3, label, [role=status], [role=option], span')].filter((el) => el.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && el.clientWidth > 0);
-    const aside = [...document.querySelectorAll<HTMLElement>('[data-region=details], [role=dialog]')].filter((el) => el.scrollWidth > el.clientWidth + 1);
-    return aside.map((el) => `wider than its place: ${el.getAttribute('aria-label') ?? el.textContent?.slice(0, 40)}`).concat(seen.flatMap((el) => {
-      if (el.scrollWidth <= el.clientWidth + 1) return [];
-      const { overflowX, textOverflow } = getComputedStyle(el);
-      const whole = el.closest('[title]') !== null || el.closest('[aria-hidden=true]') !== null;
-      const cut = textOverflow === 'ellipsis' && !whole;
-      const spills = el.matches('button, a') && overflowX === 'visible' && !el.querySelector('.truncate');
-      return cut || spills ? [`${cut ? 'cut' : 'spilt'}: ${el.textContent?.slice(0, 60)}`] : [];
-    }));
+    const seen = [
+      ...document.querySelectorAll<HTMLElement>('button, a, p, h2, h3, label, [role=status], [role=option], span'),
+    ].filter((el) => el.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && el.clientWidth > 0);
+    const aside = [...document.querySelectorAll<HTMLElement>('[data-region=details], [role=dialog]')].filter(
+      (el) => el.scrollWidth > el.clientWidth + 1,
+    );
+    return aside
+      .map((el) => `wider than its place: ${el.getAttribute('aria-label') ?? el.textContent?.slice(0, 40)}`)
+      .concat(
+        seen.flatMap((el) => {
+          if (el.scrollWidth <= el.clientWidth + 1) return [];
+          const { overflowX, textOverflow } = getComputedStyle(el);
+          const whole = el.closest('[title]') !== null || el.closest('[aria-hidden=true]') !== null;
+          const cut = textOverflow === 'ellipsis' && !whole;
+          const spills = el.matches('button, a') && overflowX === 'visible' && !el.querySelector('.truncate');
+          return cut || spills ? [`${cut ? 'cut' : 'spilt'}: ${el.textContent?.slice(0, 60)}`] : [];
+        }),
+      );
   });
 
 for (const scheme of ['light', 'dark'] as const) {
@@ -63,7 +79,8 @@ for (const scheme of ['light', 'dark'] as const) {
     }
     for (const name of ['Lift a palette', /colours in use/, 'Tidy, files']) {
       await page.getByRole('button', { name }).click();
-      if (name === 'Lift a palette') await expect(page.getByRole('button', { name: 'Add as a group' })).toBeVisible({ timeout: 30_000 });
+      if (name === 'Lift a palette')
+        await expect(page.getByRole('button', { name: 'Add as a group' })).toBeVisible({ timeout: 30_000 });
       await axe(page, String(name), scheme, '[role=dialog]');
       await page.keyboard.press('Escape');
       await expect(page.getByRole('dialog')).toBeHidden();
@@ -92,7 +109,14 @@ for (const scheme of ['light', 'dark'] as const) {
 
 test('an empty shelf says what to do, and a removed design can be put back', async ({ page }) => {
   await page.goto('/');
-  for (const name of ['Route markers', 'Guild letterhead', 'Supper ticket', 'Guild mark', 'Lantern stickers', 'Lantern Walk poster']) {
+  for (const name of [
+    'Route markers',
+    'Guild letterhead',
+    'Supper ticket',
+    'Guild mark',
+    'Lantern stickers',
+    'Lantern Walk poster',
+  ]) {
     await page.getByRole('button', { name: `Remove ${name}` }).click();
     await expect(page.getByText(`Removed “${name}” from the shelf.`)).toBeVisible();
   }
@@ -120,7 +144,14 @@ test('addresses that lead nowhere', async ({ page }) => {
 
 test('storage refused: said on the shelf and on the bench', async ({ page }) => {
   await page.addInitScript(() => {
-    Object.defineProperty(window, 'indexedDB', { value: { open: () => { throw new DOMException('refused', 'SecurityError'); } }, configurable: true });
+    Object.defineProperty(window, 'indexedDB', {
+      value: {
+        open: () => {
+          throw new DOMException('refused', 'SecurityError');
+        },
+      },
+      configurable: true,
+    });
   });
   await page.goto('/');
   await expect(page.getByText('This browser does not let Holvet keep files here')).toBeVisible();
@@ -146,7 +177,9 @@ test('an engine or a font that does not load: said, tried again, nothing lost', 
   await page.goto('/bench/lantern-walk-poster');
   await expect(page.getByRole('button', { name: /^Checks/ })).toContainText('1 to look at', { timeout: 30_000 });
   await page.getByRole('button', { name: /^Checks/ }).click();
-  await expect(page.getByText('Headline asks for the face Bitter Medium, which is not here; another stands in.')).toBeVisible();
+  await expect(
+    page.getByText('Headline asks for the face Bitter Medium, which is not here; another stands in.'),
+  ).toBeVisible();
 });
 
 test('a full disk: not saved is said, and a copy can be saved', async ({ page }) => {

@@ -3,13 +3,18 @@ import { BenchPage, expect, test } from './support';
 /** How dark the bench top's picture is at a place of the page, 0…255: 255 is bare stock. */
 async function lightAt(bench: BenchPage, x: number, y: number): Promise<number> {
   const p = await bench.at(x, y);
-  return bench.page.evaluate(({ px, py }) => {
-    const art = document.querySelector<HTMLCanvasElement>('#bench-top canvas')!;
-    const box = art.getBoundingClientRect();
-    const k = art.width / box.width;
-    const [r, g, b] = art.getContext('2d')!.getImageData(Math.round((px - box.left) * k), Math.round((py - box.top) * k), 1, 1).data;
-    return Math.round((r + g + b) / 3);
-  }, { px: p.x, py: p.y });
+  return bench.page.evaluate(
+    ({ px, py }) => {
+      const art = document.querySelector<HTMLCanvasElement>('#bench-top canvas')!;
+      const box = art.getBoundingClientRect();
+      const k = art.width / box.width;
+      const [r, g, b] = art
+        .getContext('2d')!
+        .getImageData(Math.round((px - box.left) * k), Math.round((py - box.top) * k), 1, 1).data;
+      return Math.round((r + g + b) / 3);
+    },
+    { px: p.x, py: p.y },
+  );
 }
 
 test('a shadow is given, dragged, coloured with a spot ink, undone; the plates show it', async ({ page }) => {
@@ -22,7 +27,10 @@ test('a shadow is given, dragged, coloured with a spot ink, undone; the plates s
   await own.details().getByRole('checkbox', { name: 'Shadow', exact: true }).check();
   await expect.poll(() => lightAt(own, 101, 121)).toBeLessThan(235);
   await expect(own.field('Shadow to the right')).toHaveValue(/^2\.4 mm$/);
-  await expect(page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio', { name: 'Shadow' })).toHaveAttribute('aria-checked', 'true');
+  await expect(page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio', { name: 'Shadow' })).toHaveAttribute(
+    'aria-checked',
+    'true',
+  );
 
   // Its ring stands in the middle of the object, as far on as the shadow falls.
   await own.drag(await own.at(72.4, 92.4), await own.at(80, 100));

@@ -9,7 +9,9 @@ export const test = base.extend<{ watched: string[] }>({
       await page.exposeBinding('__breach', (_, what: string) => void found.push(`policy: ${what}`));
       await page.addInitScript(() => {
         document.addEventListener('securitypolicyviolation', (e) => {
-          void (window as unknown as { __breach(w: string): void }).__breach(`${e.effectiveDirective} ${e.blockedURI} ${e.sourceFile}`);
+          void (window as unknown as { __breach(w: string): void }).__breach(
+            `${e.effectiveDirective} ${e.blockedURI} ${e.sourceFile}`,
+          );
         });
       });
       page.on('pageerror', (e) => found.push(`page: ${e.message}`));
@@ -80,13 +82,18 @@ export class BenchPage {
     return { width: Number(w), height: Number(h), bleed: bleed.includes('none') ? 0 : mm(bleed) };
   }
 
-  async drag(from: Spot, to: Spot, options: { keys?: string[]; steps?: number; release?: boolean } = {}): Promise<void> {
+  async drag(
+    from: Spot,
+    to: Spot,
+    options: { keys?: string[]; steps?: number; release?: boolean } = {},
+  ): Promise<void> {
     const { mouse, keyboard } = this.page;
     await mouse.move(from.x, from.y);
     for (const k of options.keys ?? []) await keyboard.down(k);
     await mouse.down();
     const steps = options.steps ?? 6;
-    for (let i = 1; i <= steps; i++) await mouse.move(from.x + ((to.x - from.x) * i) / steps, from.y + ((to.y - from.y) * i) / steps);
+    for (let i = 1; i <= steps; i++)
+      await mouse.move(from.x + ((to.x - from.x) * i) / steps, from.y + ((to.y - from.y) * i) / steps);
     if (options.release !== false) await mouse.up();
     for (const k of options.keys ?? []) await keyboard.up(k);
   }
@@ -98,7 +105,11 @@ export class BenchPage {
     await expect(this.message()).toContainText(new RegExp(`Drew an? ${name.toLowerCase()}`));
   }
 
-  async click(x: number, y: number, options: { modifiers?: ('Shift' | 'Alt')[]; clickCount?: number } = {}): Promise<void> {
+  async click(
+    x: number,
+    y: number,
+    options: { modifiers?: ('Shift' | 'Alt')[]; clickCount?: number } = {},
+  ): Promise<void> {
     const p = await this.at(x, y);
     for (const m of options.modifiers ?? []) await this.page.keyboard.down(m);
     await this.page.mouse.click(p.x, p.y, { clickCount: options.clickCount ?? 1 });
@@ -131,12 +142,18 @@ export class BenchPage {
     return slip;
   }
   async names(): Promise<string[]> {
-    return (await this.pile().all()).reduce<Promise<string[]>>(async (list, row) => [...(await list), (await row.getAttribute('aria-label'))!.split(', ')[0]], Promise.resolve([]));
+    return (await this.pile().all()).reduce<Promise<string[]>>(
+      async (list, row) => [...(await list), (await row.getAttribute('aria-label'))!.split(', ')[0]],
+      Promise.resolve([]),
+    );
   }
   async saved(): Promise<void> {
     await expect(this.page.getByTestId('save-state')).toHaveText('Saved');
   }
-  async handOver(kind: 'Print PDF' | 'SVG' | 'PNG' | 'Design', before?: (slip: Locator) => Promise<void>): Promise<{ name: string; bytes: Uint8Array }> {
+  async handOver(
+    kind: 'Print PDF' | 'SVG' | 'PNG' | 'Design',
+    before?: (slip: Locator) => Promise<void>,
+  ): Promise<{ name: string; bytes: Uint8Array }> {
     await this.page.getByRole('button', { name: 'Hand over' }).click();
     const slip = this.page.getByRole('dialog', { name: 'Hand over' });
     await slip.getByRole('radio', { name: kind }).click();

@@ -81,10 +81,22 @@ test.describe('arranging', () => {
     const tick = { x: corner.x + 5, y: corner.y + 5 };
     const to = await bench.at(100, 120);
     await bench.drag(tick, { x: to.x + 5, y: to.y + 5 }, { keys: ['Control'] });
-    await expect.poll(async () => [Math.round(parseFloat(await bench.field('Width').inputValue())), Math.round(parseFloat(await bench.field('Height').inputValue()))]).toEqual([50, 60]);
+    await expect
+      .poll(async () => [
+        Math.round(parseFloat(await bench.field('Width').inputValue())),
+        Math.round(parseFloat(await bench.field('Height').inputValue())),
+      ])
+      .toEqual([50, 60]);
     await page.keyboard.press('Control+z');
     await bench.drag(tick, { x: to.x + 5, y: tick.y }, { keys: ['Control', 'Shift'] });
-    await expect.poll(async () => Math.round((parseFloat(await bench.field('Width').inputValue()) / parseFloat(await bench.field('Height').inputValue())) * 100)).toBe(133);
+    await expect
+      .poll(async () =>
+        Math.round(
+          (parseFloat(await bench.field('Width').inputValue()) / parseFloat(await bench.field('Height').inputValue())) *
+            100,
+        ),
+      )
+      .toBe(133);
     await page.keyboard.press('Control+z');
     await bench.drag(tick, { x: to.x + 5, y: tick.y }, { keys: ['Control', 'Alt'] });
     await expect.poll(async () => Math.round(parseFloat(await bench.field('X').inputValue()))).toBe(40);
@@ -112,7 +124,11 @@ test.describe('arranging', () => {
     await slip.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('3 of 3');
     await slip.getByRole('button', { name: 'Move page 3 up' }).click();
-    await expect(slip.getByRole('listitem')).toHaveText([/Page 1 · 1 object/, /Page 2 · 0 objects/, /Page 3 · 1 object/]);
+    await expect(slip.getByRole('listitem')).toHaveText([
+      /Page 1 · 1 object/,
+      /Page 2 · 0 objects/,
+      /Page 3 · 1 object/,
+    ]);
     await slip.getByRole('button', { name: 'Delete' }).click();
     await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('of 2');
     await page.keyboard.press('Escape');
@@ -139,7 +155,9 @@ test.describe('colour', () => {
     await bench.drag(from, await bench.at(100, 60), { release: false });
     await expect(page.getByText('Wick on the outline')).toBeVisible();
     await page.mouse.up();
-    await expect(bench.details().getByRole('radiogroup', { name: 'Outline kind' }).getByRole('radio', { name: 'Flat' })).toHaveAttribute('aria-checked', 'true');
+    await expect(
+      bench.details().getByRole('radiogroup', { name: 'Outline kind' }).getByRole('radio', { name: 'Flat' }),
+    ).toHaveAttribute('aria-checked', 'true');
     // A frame with words: their letters, or the box beside them.
     await page.getByRole('button', { name: 'Text', exact: true }).click();
     await bench.drag(await bench.at(20, 130), await bench.at(130, 180));
@@ -159,7 +177,9 @@ test.describe('colour', () => {
     await expect(bench.message()).toContainText('Letters of 1 object: Bare stock.');
   });
 
-  test('a gradient on the object: drawn, stops added, recoloured with a spot ink, moved, pulled out, reversed, turned', async ({ page }) => {
+  test('a gradient on the object: drawn, stops added, recoloured with a spot ink, moved, pulled out, reversed, turned', async ({
+    page,
+  }) => {
     const bench = await BenchPage.make(page, 'A5', 'Gradients');
     await page.getByRole('button', { name: 'Spot library' }).click();
     await page.getByRole('combobox', { name: 'Find a spot ink' }).fill('kelp');
@@ -232,10 +252,22 @@ test('words: typed, chosen, restyled, undone, wrapped and flagged', async ({ pag
   await bench.field('Height').fill('60');
   await page.keyboard.press('Enter');
   const file = await bench.handOver('Design');
-  const design = JSON.parse(strFromU8(unzipSync(file.bytes)['design.json'])) as { stories: Record<string, { paragraphs: { align: string; leading: number; runs: { text: string; face: string; size: number }[] }[] }> };
+  const design = JSON.parse(strFromU8(unzipSync(file.bytes)['design.json'])) as {
+    stories: Record<
+      string,
+      { paragraphs: { align: string; leading: number; runs: { text: string; face: string; size: number }[] }[] }
+    >;
+  };
   const [story] = Object.values(design.stories);
-  expect(story.paragraphs.map((p) => p.runs.map((r) => r.text).join(''))).toEqual(['Home-made paper lanterns walk the quays of Marrowick!', 'each November.']);
-  expect(story.paragraphs[1]).toMatchObject({ align: 'right', leading: 1.5, runs: [{ face: 'playfair-700', size: 30 }] });
+  expect(story.paragraphs.map((p) => p.runs.map((r) => r.text).join(''))).toEqual([
+    'Home-made paper lanterns walk the quays of Marrowick!',
+    'each November.',
+  ]);
+  expect(story.paragraphs[1]).toMatchObject({
+    align: 'right',
+    leading: 1.5,
+    runs: [{ face: 'playfair-700', size: 30 }],
+  });
   expect(story.paragraphs[0].runs[0].face).toBe('archivo-600');
 });
 

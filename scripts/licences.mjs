@@ -12,7 +12,12 @@ const visit = (name, from) => {
     if (lock[key]) {
       if (seen.has(key)) return;
       const p = JSON.parse(readFileSync(`${key}/package.json`, 'utf8'));
-      seen.set(key, { name, version: p.version, licence: typeof p.license === 'string' ? p.license : (p.license?.type ?? p.licenses?.[0]?.type ?? 'see package') });
+      seen.set(key, {
+        name,
+        version: p.version,
+        licence:
+          typeof p.license === 'string' ? p.license : (p.license?.type ?? p.licenses?.[0]?.type ?? 'see package'),
+      });
       for (const d of Object.keys({ ...p.dependencies })) visit(d, key);
       return;
     }
@@ -21,7 +26,9 @@ const visit = (name, from) => {
   }
 };
 for (const d of Object.keys(root.dependencies)) visit(d, '');
-const rows = [...new Map([...seen.values()].map((r) => [`${r.name}@${r.version}`, r])).values()].sort((a, b) => a.name.localeCompare(b.name));
+const rows = [...new Map([...seen.values()].map((r) => [`${r.name}@${r.version}`, r])).values()].sort((a, b) =>
+  a.name.localeCompare(b.name),
+);
 const head = `# Licences and sources of what ships
 
 Holvet itself is under the MIT licence (see LICENSE). It ships with:
@@ -54,5 +61,8 @@ Written by \`node scripts/licences.mjs\` from each package's own description.
 | package | version | licence |
 |---|---|---|
 `;
-writeFileSync('docs/licences.md', `${head}${rows.map((r) => `| ${r.name} | ${r.version} | ${r.licence} |`).join('\n')}\n`);
+writeFileSync(
+  'docs/licences.md',
+  `${head}${rows.map((r) => `| ${r.name} | ${r.version} | ${r.licence} |`).join('\n')}\n`,
+);
 console.log(`${rows.length} packages`);

@@ -8,6 +8,15 @@ const root = path.resolve(import.meta.dirname, '..');
 const [file, ...rest] = process.argv.slice(2);
 const out = path.join(root, 'dist', 'scripts', `${path.basename(file, '.ts')}.mjs`);
 mkdirSync(path.dirname(out), { recursive: true });
-await build({ entryPoints: [file], bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', outfile: out, logLevel: 'warning' });
+await build({
+  entryPoints: [file],
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  packages: 'external',
+  outfile: out,
+  logLevel: 'warning',
+});
 process.argv = [process.argv[0], out, ...rest];
 await import(pathToFileURL(out).href);

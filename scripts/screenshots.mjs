@@ -2,10 +2,25 @@
 import { chromium } from '@playwright/test';
 
 const base = process.argv[2] ?? 'http://127.0.0.1:3000';
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium', headless: true, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+  headless: true,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
 
 async function session(options = {}) {
-  const context = await browser.newContext({ viewport: { width: 1280, height: options.height ?? 800 }, colorScheme: options.dark ? 'dark' : 'light' });
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: options.height ?? 800 },
+    colorScheme: options.dark ? 'dark' : 'light',
+  });
   const page = await context.newPage();
   await page.goto(base);
   await page.getByRole('img', { name: /Lantern Walk poster/ }).waitFor({ timeout: 30_000 });
@@ -13,14 +28,18 @@ async function session(options = {}) {
   const poster = async () => {
     await page.getByRole('link', { name: /Lantern Walk poster/ }).click();
     await page.getByTestId('save-state').waitFor();
-    await page.getByRole('button', { name: /^Checks/ }).filter({ hasText: 'nothing found' }).waitFor();
+    await page
+      .getByRole('button', { name: /^Checks/ })
+      .filter({ hasText: 'nothing found' })
+      .waitFor();
     await page.waitForTimeout(2500);
   };
   return { page, shot, poster, close: () => context.close() };
 }
 
 const a = await session();
-for (const name of ['Guild letterhead', 'Supper ticket', 'Guild mark', 'Lantern stickers', 'Route markers']) await a.page.getByRole('img', { name: new RegExp(`^${name}`) }).waitFor({ timeout: 30_000 });
+for (const name of ['Guild letterhead', 'Supper ticket', 'Guild mark', 'Lantern stickers', 'Route markers'])
+  await a.page.getByRole('img', { name: new RegExp(`^${name}`) }).waitFor({ timeout: 30_000 });
 await a.shot('shelf');
 await a.poster();
 await a.page.getByRole('option', { name: /^Lanterns/ }).click();
@@ -122,7 +141,11 @@ const a6 = (x, y) => {
   const k = Math.min((host.width - 56) / 111, (host.height - 56) / 154);
   return [host.x + host.width / 2 + (x - 52.5) * k, host.y + host.height / 2 + (y - 74) * k];
 };
-for (const [name, x0, y0, x1, y1] of [['Drop', 30, 20, 70, 70], ['Barrel', 30, 70.9, 70, 115], ['Capsule', 25, 115.6, 75, 125]]) {
+for (const [name, x0, y0, x1, y1] of [
+  ['Drop', 30, 20, 70, 70],
+  ['Barrel', 30, 70.9, 70, 115],
+  ['Capsule', 25, 115.6, 75, 125],
+]) {
   await h.page.getByRole('button', { name: 'Shape', exact: true }).click();
   await h.page.getByRole('dialog', { name: 'Shapes' }).getByRole('button', { name, exact: true }).first().click();
   await h.page.keyboard.down('Control');
@@ -135,7 +158,10 @@ for (const [name, x0, y0, x1, y1] of [['Drop', 30, 20, 70, 70], ['Barrel', 30, 7
 await h.page.locator('#bench-top').focus();
 await h.page.keyboard.press('Control+a');
 await h.page.getByRole('button', { name: /^Low Tide,/ }).click();
-await h.page.getByRole('complementary', { name: 'Details' }).getByRole('button', { name: 'Union', exact: true }).click();
+await h.page
+  .getByRole('complementary', { name: 'Details' })
+  .getByRole('button', { name: 'Union', exact: true })
+  .click();
 await h.page.waitForTimeout(1200);
 await h.shot('combining');
 await h.page.goto(base);
@@ -155,7 +181,10 @@ const g = await session();
 await g.poster();
 const pick = async (name) => {
   await g.page.getByLabel('Search').fill(name);
-  await g.page.getByRole('option', { name: new RegExp(`^${name}`) }).first().click();
+  await g.page
+    .getByRole('option', { name: new RegExp(`^${name}`) })
+    .first()
+    .click();
 };
 await pick('Near water');
 await g.page.getByRole('button', { name: 'Gradient', exact: true }).click();
@@ -181,7 +210,10 @@ await g.page.mouse.down();
 await g.page.mouse.move(...at(0.7, 0.6), { steps: 5 });
 await g.page.mouse.up();
 await g.page.getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Linear', exact: true }).click();
-for (const [n, name] of [[0, 'Lantern red'], [1, 'Low Tide']]) {
+for (const [n, name] of [
+  [0, 'Lantern red'],
+  [1, 'Low Tide'],
+]) {
   await g.page.getByRole('slider', { name: /^Stop/ }).nth(n).click();
   await g.page.getByRole('button', { name: new RegExp(`^${name},`) }).click();
 }
@@ -216,7 +248,9 @@ await p.page.getByRole('button', { name: 'Picture', exact: true }).click();
 await p.page.getByLabel('Picture files').setInputFiles({
   name: 'Lantern drawing.svg',
   mimeType: 'image/svg+xml',
-  buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="90mm" height="90mm"><script>1</script><filter id="f"/><g filter="url(#f)"><circle cx="50" cy="50" r="40" fill="#ffe6a8" stroke="#8c2f24" stroke-width="4" stroke-dasharray="6 3"/></g><text x="50" y="55" text-anchor="middle" font-family="Lantern Hand" font-size="14">Marrowick</text><image href="harbour.png" width="10" height="10"/></svg>'),
+  buffer: Buffer.from(
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="90mm" height="90mm"><script>1</script><filter id="f"/><g filter="url(#f)"><circle cx="50" cy="50" r="40" fill="#ffe6a8" stroke="#8c2f24" stroke-width="4" stroke-dasharray="6 3"/></g><text x="50" y="55" text-anchor="middle" font-family="Lantern Hand" font-size="14">Marrowick</text><image href="harbour.png" width="10" height="10"/></svg>',
+  ),
 });
 await p.page.getByRole('dialog', { name: /is placed/ }).waitFor();
 await p.page.waitForTimeout(900);

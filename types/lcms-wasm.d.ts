@@ -9,7 +9,14 @@ declare module 'lcms-wasm' {
     _cmsCloseProfile(profile: number): number;
     _cmsGetColorSpace(profile: number): number;
     _cmsCreateLab4Profile(whitePoint: number): number;
-    _cmsCreateTransform(input: number, inputFormat: number, output: number, outputFormat: number, intent: number, flags: number): number;
+    _cmsCreateTransform(
+      input: number,
+      inputFormat: number,
+      output: number,
+      outputFormat: number,
+      intent: number,
+      flags: number,
+    ): number;
     _cmsDoTransform(transform: number, input: number, output: number, pixels: number): void;
     _cmsDeleteTransform(transform: number): void;
   }

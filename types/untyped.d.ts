@@ -14,9 +14,17 @@ declare module 'culori' {
   }
   export function parse(text: string): Colour | undefined;
   export function converter(mode: 'rgb'): (colour: object) => Rgb | undefined;
-  export function interpolate(colours: readonly object[], mode: 'rgb' | 'oklab' | 'oklch', overrides?: { h?: { fixup: unknown } }): (t: number) => object;
+  export function interpolate(
+    colours: readonly object[],
+    mode: 'rgb' | 'oklab' | 'oklch',
+    overrides?: { h?: { fixup: unknown } },
+  ): (t: number) => object;
   export const fixupHueShorter: unknown;
-  export function converter(mode: 'hsv' | 'oklab' | 'oklch' | 'lch' | 'lab' | 'lab65'): (colour: object) => { mode: string; l: number; a: number; b: number; c: number; h?: number; s: number; v: number } | undefined;
+  export function converter(
+    mode: 'hsv' | 'oklab' | 'oklch' | 'lch' | 'lab' | 'lab65',
+  ): (
+    colour: object,
+  ) => { mode: string; l: number; a: number; b: number; c: number; h?: number; s: number; v: number } | undefined;
   export function filterDeficiencyProt(severity: number): (colour: object) => Rgb;
   export function filterDeficiencyDeuter(severity: number): (colour: object) => Rgb;
   export function filterDeficiencyTrit(severity: number): (colour: object) => Rgb;

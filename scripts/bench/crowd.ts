@@ -15,8 +15,18 @@ export function crowd(count: number, side = 22): Design {
   for (let i = 0; i < count; i++) {
     const id = make.newId();
     nodes[id] = {
-      id, name: '', kind: 'shape', shape: kinds[i % kinds.length], transform: [1, 0, 0, 1, next() * mm(270), next() * mm(390)], hidden: false, locked: false,
-      width: mm(side), height: mm(side), knobs: {}, fills: [colourPaint({ cmyk: [next(), next(), next(), 0] })], outlines: [],
+      id,
+      name: '',
+      kind: 'shape',
+      shape: kinds[i % kinds.length],
+      transform: [1, 0, 0, 1, next() * mm(270), next() * mm(390)],
+      hidden: false,
+      locked: false,
+      width: mm(side),
+      height: mm(side),
+      knobs: {},
+      fills: [colourPaint({ cmyk: [next(), next(), next(), 0] })],
+      outlines: [],
     };
     children.push(id);
   }
@@ -27,13 +37,30 @@ export function crowd(count: number, side = 22): Design {
 export function withBeads(d: Design): Design {
   const side = mm(60);
   const square = (id: string, name: string, x: number, fill: Paint): Design['nodes'][string] => ({
-    id, name, kind: 'shape', shape: 'rectangle', transform: [1, 0, 0, 1, mm(x), mm(180)], hidden: false, locked: false, width: side, height: side, knobs: {}, fills: [fill], outlines: [],
+    id,
+    name,
+    kind: 'shape',
+    shape: 'rectangle',
+    transform: [1, 0, 0, 1, mm(x), mm(180)],
+    hidden: false,
+    locked: false,
+    width: side,
+    height: side,
+    knobs: {},
+    fills: [fill],
+    outlines: [],
   });
   const stops = [0, 0.5, 1].map((offset) => ({ offset, colour: { cmyk: [1 - offset, offset, 0.2, 0] as const } }));
   const nodes = {
     ...d.nodes,
     plain: square('plain', 'Plain', 60, colourPaint({ cmyk: [0.5, 0.5, 0.2, 0] })),
-    ramp: square('ramp', 'Ramp', 180, { kind: 'gradient', gradient: 'linear', ramp: { stops }, geometry: [side, 0, 0, side, 0, side / 2], overprint: false }),
+    ramp: square('ramp', 'Ramp', 180, {
+      kind: 'gradient',
+      gradient: 'linear',
+      ramp: { stops },
+      geometry: [side, 0, 0, side, 0, side / 2],
+      overprint: false,
+    }),
   };
   return { ...d, nodes, pages: [{ ...d.pages[0], children: [...d.pages[0].children, 'plain', 'ramp'] }] };
 }
@@ -46,9 +73,28 @@ export function withPaths(d: Design): Design {
     for (let i = 0; i < pieces; i++) {
       const [a, b] = [(w * i) / pieces, (w * (i + 1)) / pieces];
       const up = (x: number) => h * Math.sin((x / w) * 20);
-      path.push(2, a + (b - a) / 3, up(a + (b - a) / 3), b - (b - a) / 3, up(b - (b - a) / 3), b, i === pieces - 1 ? 0 : up(b));
+      path.push(
+        2,
+        a + (b - a) / 3,
+        up(a + (b - a) / 3),
+        b - (b - a) / 3,
+        up(b - (b - a) / 3),
+        b,
+        i === pieces - 1 ? 0 : up(b),
+      );
     }
-    return { id, name, kind: 'path', transform: [1, 0, 0, 1, mm(60), mm(y)], hidden: false, locked: false, path, fillRule: 'nonZero', fills: [], outlines: [{ paint: colourPaint({ gray: 0 }), width: 2, cap: 'round', join: 'round', miterLimit: 10 }] };
+    return {
+      id,
+      name,
+      kind: 'path',
+      transform: [1, 0, 0, 1, mm(60), mm(y)],
+      hidden: false,
+      locked: false,
+      path,
+      fillRule: 'nonZero',
+      fills: [],
+      outlines: [{ paint: colourPaint({ gray: 0 }), width: 2, cap: 'round', join: 'round', miterLimit: 10 }],
+    };
   };
   const nodes = { ...d.nodes, short: wavy('short', 'Short path', 20, 120), long: wavy('long', 'Long path', 2000, 250) };
   return { ...d, nodes, pages: [{ ...d.pages[0], children: [...d.pages[0].children, 'short', 'long'] }] };

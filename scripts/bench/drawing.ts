@@ -20,7 +20,10 @@ export async function hitBench(shop: Workshop): Promise<Measured> {
   const looks = (count: number) => {
     const design = crowd(count, 22 / Math.sqrt(count / 100));
     const scene = shop.builder.build(design, design.pages[0]);
-    const places = Array.from({ length: 2000 }, (_, i) => ({ x: mm(10 + ((i * 97) % 270)), y: mm(10 + ((i * 61) % 390)) }));
+    const places = Array.from({ length: 2000 }, (_, i) => ({
+      x: mm(10 + ((i * 97) % 270)),
+      y: mm(10 + ((i * 61) % 390)),
+    }));
     return () => {
       for (const p of places) hitsAt(scene, p, 2).next();
     };
@@ -31,14 +34,29 @@ export async function hitBench(shop: Workshop): Promise<Measured> {
 }
 
 /** Twenty gears united, one of them dragged: what a move costs, and the engine alone on what rests and what moves. */
-export async function combineBench(shop: Workshop): Promise<{ readonly measured: Measured; readonly segments: number }> {
+export async function combineBench(
+  shop: Workshop,
+): Promise<{ readonly measured: Measured; readonly segments: number }> {
   let n = 0;
   const make = { newId: () => `g${n++}`, now: () => '2026-11-02T18:00:00.000Z' };
   const base = newDesign('Gears', setupOf(mm(297), mm(210)), make);
   const nodes: Record<string, Design['nodes'][string]> = {};
   const children = Array.from({ length: 20 }, (_, i) => {
     const id = make.newId();
-    nodes[id] = { id, name: '', kind: 'shape', shape: 'gear', transform: [1, 0, 0, 1, mm(10 + (i % 5) * 42), mm(10 + Math.floor(i / 5) * 42)], hidden: false, locked: false, width: mm(46), height: mm(46), knobs: {}, fills: [colourPaint({ gray: 0.2 })], outlines: [] };
+    nodes[id] = {
+      id,
+      name: '',
+      kind: 'shape',
+      shape: 'gear',
+      transform: [1, 0, 0, 1, mm(10 + (i % 5) * 42), mm(10 + Math.floor(i / 5) * 42)],
+      hidden: false,
+      locked: false,
+      width: mm(46),
+      height: mm(46),
+      knobs: {},
+      fills: [colourPaint({ gray: 0.2 })],
+      outlines: [],
+    };
     return id;
   });
   const loose: Design = { ...base, nodes, pages: [{ ...base.pages[0], children }] };
@@ -48,7 +66,10 @@ export async function combineBench(shop: Workshop): Promise<{ readonly measured:
   const page = design.pages[0];
   const scene = shop.builder.build(design, page);
   const only = [children[7]];
-  const placed = (child: string): Region => ({ path: transformPath(areaOf(design, child, shop.fonts).region.path, design.nodes[child].transform), rule: 'nonZero' });
+  const placed = (child: string): Region => ({
+    path: transformPath(areaOf(design, child, shop.fonts).region.path, design.nodes[child].transform),
+    rule: 'nonZero',
+  });
   const rest = combineAll(children.filter((c) => c !== only[0]).map(placed), 'union').region;
   const kit = await (await import('pathkit-wasm')).default({ wasmBinary: await shop.env.asset('wasm/pathkit.wasm') });
   const engine = new FastEngine(kit);

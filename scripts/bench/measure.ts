@@ -12,13 +12,21 @@ export interface Measured {
   readonly turns: number;
 }
 
-const at = (list: readonly number[], share: number) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
+const at = (list: readonly number[], share: number) =>
+  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
 export const median = (list: readonly number[]): number => at(list, 0.5);
 
 /** What paired times come to. */
 export function measured(ours: readonly number[], reference: readonly number[], scale = 1): Measured {
   const ratios = ours.map((v, i) => v / reference[i]);
-  return { ours: median(ours) * scale, reference: median(reference) * scale, ratio: median(ratios), low: at(ratios, 0.25), high: at(ratios, 0.75), turns: ratios.length };
+  return {
+    ours: median(ours) * scale,
+    reference: median(reference) * scale,
+    ratio: median(ratios),
+    low: at(ratios, 0.25),
+    high: at(ratios, 0.75),
+    turns: ratios.length,
+  };
 }
 
 /** The times of several runs in turns, the first `warm` turns left out. */

@@ -57,22 +57,67 @@ for (let i = 0; i < W * H; i++) {
   noise = (Math.imul(noise, 1664525) + 1013904223) >>> 0;
   const [x, y, g] = [i % W, Math.floor(i / W), (noise >>> 24) / 12];
   const accent = (x - 700) ** 2 + (y - 620) ** 2 < 60 ** 2;
-  pixels.set(accent ? [205, 36, 46, 255] : y < 500 ? [40 + y / 12 + g, 60 + y / 8 + g, 110 + y / 9 + g, 255] : [24 + x / 30 + g, 60 + g, 92 - y / 40 + g, 255], 4 * i);
+  pixels.set(
+    accent
+      ? [205, 36, 46, 255]
+      : y < 500
+        ? [40 + y / 12 + g, 60 + y / 8 + g, 110 + y / 9 + g, 255]
+        : [24 + x / 30 + g, 60 + g, 92 - y / 40 + g, 255],
+    4 * i,
+  );
 }
 const container = utils.PointContainer.fromUint8Array(Uint8Array.from(pixels), W, H);
-const [lifting, wuquant] = await inTurns(3, 1, () => liftPalette(pixels, { count: 8, purpose: 'asSeen' }), () => buildPaletteSync([container], { colors: 8, paletteQuantization: 'wuquant', colorDistanceFormula: 'euclidean' }));
+const [lifting, wuquant] = await inTurns(
+  3,
+  1,
+  () => liftPalette(pixels, { count: 8, purpose: 'asSeen' }),
+  () => buildPaletteSync([container], { colors: 8, paletteQuantization: 'wuquant', colorDistanceFormula: 'euclidean' }),
+);
 
 const poster = demoDesigns()[0].design;
 const posterPalette = await prepare(shop, poster);
 const posterScene = shop.builder.build(poster, poster.pages[0]);
 const region = regionOf(bleedRect(posterScene), 100);
 const dir = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
-const gs = (file: string, extra: string[] = []) => execFileSync('gs', ['-q', '-dNOPAUSE', '-dBATCH', '-dSAFER', '-sDEVICE=tiffsep', '-r100', '-dUseBleedBox', '-dGraphicsAlphaBits=4', '-dTextAlphaBits=4', '-dUsePDFX3Profile', ...extra, `-sOutputFile=${dir}/p%03d.tif`, file]);
-writeFileSync(`${dir}/poster.pdf`, await writePdf(poster, poster.pages, shop.builder, posterPalette, shop.env, { marks: true }, { step: () => {} }));
+const gs = (file: string, extra: string[] = []) =>
+  execFileSync('gs', [
+    '-q',
+    '-dNOPAUSE',
+    '-dBATCH',
+    '-dSAFER',
+    '-sDEVICE=tiffsep',
+    '-r100',
+    '-dUseBleedBox',
+    '-dGraphicsAlphaBits=4',
+    '-dTextAlphaBits=4',
+    '-dUsePDFX3Profile',
+    ...extra,
+    `-sOutputFile=${dir}/p%03d.tif`,
+    file,
+  ]);
+writeFileSync(
+  `${dir}/poster.pdf`,
+  await writePdf(poster, poster.pages, shop.builder, posterPalette, shop.env, { marks: true }, { step: () => {} }),
+);
 // Its start-up: the same device and profile on a page of one point.
-const tiny = { ...poster, setup: { ...poster.setup, width: 4, height: 4, bleed: 0 }, pages: [{ ...poster.pages[0], children: [] }], nodes: {}, stories: {} };
-writeFileSync(`${dir}/tiny.pdf`, await writePdf(tiny, tiny.pages, shop.builder, posterPalette, shop.env, { marks: false }, { step: () => {} }));
-const [raster, full, startUp] = await inTurns(9, 2, () => rasterPlates(posterScene, posterPalette, region), () => gs(`${dir}/poster.pdf`), () => gs(`${dir}/tiny.pdf`));
+const tiny = {
+  ...poster,
+  setup: { ...poster.setup, width: 4, height: 4, bleed: 0 },
+  pages: [{ ...poster.pages[0], children: [] }],
+  nodes: {},
+  stories: {},
+};
+writeFileSync(
+  `${dir}/tiny.pdf`,
+  await writePdf(tiny, tiny.pages, shop.builder, posterPalette, shop.env, { marks: false }, { step: () => {} }),
+);
+const [raster, full, startUp] = await inTurns(
+  9,
+  2,
+  () => rasterPlates(posterScene, posterPalette, region),
+  () => gs(`${dir}/poster.pdf`),
+  () => gs(`${dir}/tiny.pdf`),
+);
 rmSync(dir, { recursive: true, force: true });
 
 const field = await poolsBench(shop);
@@ -84,11 +129,34 @@ const gears = await combineBench(shop);
 console.log(
   JSON.stringify([
     { what: 'PDF of 10,000 paths / pdfkit writing the same paths', ...measured(ours, theirs), aim: 1, note: '' },
-    { what: 'plates of the poster at 100 dpi, raster only / tiffsep less its start-up', ...measured(raster, full.map((v, i) => v - startUp[i])), aim: 0.5, note: `start-up ${Math.round(median(startUp))} ms` },
+    {
+      what: 'plates of the poster at 100 dpi, raster only / tiffsep less its start-up',
+      ...measured(
+        raster,
+        full.map((v, i) => v - startUp[i]),
+      ),
+      aim: 0.5,
+      note: `start-up ${Math.round(median(startUp))} ms`,
+    },
     { what: 'lifting 8 colours out of 1 Mpx / wuquant of image-q', ...measured(lifting, wuquant), aim: 0.2, note: '' },
     { what: 'plates of 8 pools over 1 Mpx / of one linear gradient', ...field, aim: 4, note: '' },
-    { what: 'finding the front object at a place among 10,000 / among 100 that cover as much', ...hits, aim: 3, note: 'in µs; 2,000 places a turn' },
-    { what: 'move of one of 20 combined gears, all but the drawing / the bare engine on what rests and what moves', ...gears.measured, aim: 2, note: `${gears.segments} pieces rest` },
-    { what: 'SVG drawing to objects / saxes merely parsing it', ...drawing.measured, aim: 6, note: `${(drawing.bytes / 1e6).toFixed(1)} MB` },
+    {
+      what: 'finding the front object at a place among 10,000 / among 100 that cover as much',
+      ...hits,
+      aim: 3,
+      note: 'in µs; 2,000 places a turn',
+    },
+    {
+      what: 'move of one of 20 combined gears, all but the drawing / the bare engine on what rests and what moves',
+      ...gears.measured,
+      aim: 2,
+      note: `${gears.segments} pieces rest`,
+    },
+    {
+      what: 'SVG drawing to objects / saxes merely parsing it',
+      ...drawing.measured,
+      aim: 6,
+      note: `${(drawing.bytes / 1e6).toFixed(1)} MB`,
+    },
   ]),
 );

@@ -23,9 +23,25 @@ export async function poolsBench(shop: Workshop): Promise<Measured> {
     kind: 'pools',
     geometry: [1000, 0, 0, 1000, 0, 0],
     overprint: false,
-    pools: Array.from({ length: 8 }, (_, i) => ({ x: (5 + ((i * 37) % 90)) / 100, y: (5 + ((i * 61) % 90)) / 100, colour: colour(i + 1), reach: 0.3 })),
+    pools: Array.from({ length: 8 }, (_, i) => ({
+      x: (5 + ((i * 37) % 90)) / 100,
+      y: (5 + ((i * 61) % 90)) / 100,
+      colour: colour(i + 1),
+      reach: 0.3,
+    })),
   });
-  const linear = page({ kind: 'gradient', gradient: 'linear', overprint: false, geometry: [800, 300, -300, 800, 100, 100], ramp: { stops: [{ offset: 0, colour: colour(1) }, { offset: 1, colour: colour(4) }] } });
+  const linear = page({
+    kind: 'gradient',
+    gradient: 'linear',
+    overprint: false,
+    geometry: [800, 300, -300, 800, 100, 100],
+    ramp: {
+      stops: [
+        { offset: 0, colour: colour(1) },
+        { offset: 1, colour: colour(4) },
+      ],
+    },
+  });
   const region = { x: 0, y: 0, scale: 1, width: 1000, height: 1000 };
   const run = async (design: Design) => {
     const palette = await prepare(shop, design);

@@ -49,7 +49,13 @@ async function recolourBench(design: Design): Promise<Sample> {
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.fillStyle = '#fff';
     ctx.fillRect(0, 0, canvas.width, canvas.height);
-    painter.paint(ctx, scene.root.content, new Palette({ ...design, swatches: [...design.swatches] }, shop.room), { scale, x: 20, y: 20 }, bleedRect(scene));
+    painter.paint(
+      ctx,
+      scene.root.content,
+      new Palette({ ...design, swatches: [...design.swatches] }, shop.room),
+      { scale, x: 20, y: 20 },
+      bleedRect(scene),
+    );
   });
   canvas.remove();
   return result;
@@ -100,7 +106,10 @@ async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample
   // In turns: a machine that is now fast and now slow is so for both.
   const result = { bare: { script: [], frame: [] } as Sample, quick: { script: [], frame: [] } as Sample };
   for (let turn = 0; turn < 4; turn++)
-    for (const [key, paint] of [['bare', drawBare], ['quick', drawQuick]] as const) {
+    for (const [key, paint] of [
+      ['bare', drawBare],
+      ['quick', drawQuick],
+    ] as const) {
       const { script, frame } = await frames(rounds, paint);
       result[key].script.push(...script);
       result[key].frame.push(...frame);
@@ -141,4 +150,9 @@ async function toneBench(): Promise<{ preview: number[]; draw: number[] }> {
   return out;
 }
 
-Object.assign(window, { toneBench, redrawBench, recolourPoster: () => recolourBench(demoDesigns()[0].design), recolourCrowd: (count: number) => recolourBench(crowd(count)) });
+Object.assign(window, {
+  toneBench,
+  redrawBench,
+  recolourPoster: () => recolourBench(demoDesigns()[0].design),
+  recolourCrowd: (count: number) => recolourBench(crowd(count)),
+});

@@ -16,59 +16,178 @@ const sorted = (l) => [...l].sort((a, b) => a - b);
 const median = (l) => sorted(l)[l.length >> 1];
 const p95 = (l) => sorted(l)[Math.min(l.length - 1, Math.floor(l.length * 0.95))];
 const ms = (v) => `${v.toFixed(v < 10 ? 2 : 0)} ms`;
-const add = (what, ours, reference, aim, note = '') => rows.push({ what, ours, reference, ratio: ours / reference, aim, note });
+const add = (what, ours, reference, aim, note = '') =>
+  rows.push({ what, ours, reference, ratio: ours / reference, aim, note });
 
 console.log('Node …');
-rows.push(...JSON.parse(execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/node.ts'], { encoding: 'utf8', maxBuffer: 1 << 26 }).trim().split('\n').pop()));
+rows.push(
+  ...JSON.parse(
+    execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/node.ts'], { encoding: 'utf8', maxBuffer: 1 << 26 })
+      .trim()
+      .split('\n')
+      .pop(),
+  ),
+);
 
 console.log('Chromium …');
 const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
-await build({ entryPoints: ['scripts/bench/redraw.ts'], bundle: true, platform: 'browser', format: 'iife', target: 'es2022', outfile: path.join(out, 'redraw.js'), external: ['harfbuzzjs'], alias: { fs: './src/stubs/empty.ts', path: './src/stubs/empty.ts' }, tsconfig: 'tsconfig.json', logLevel: 'error' });
-await build({ entryPoints: ['scripts/bench/files.ts'], bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile: 'dist/scripts/bench-files.mjs', logLevel: 'error' });
+await build({
+  entryPoints: ['scripts/bench/redraw.ts'],
+  bundle: true,
+  platform: 'browser',
+  format: 'iife',
+  target: 'es2022',
+  outfile: path.join(out, 'redraw.js'),
+  external: ['harfbuzzjs'],
+  alias: { fs: './src/stubs/empty.ts', path: './src/stubs/empty.ts' },
+  tsconfig: 'tsconfig.json',
+  logLevel: 'error',
+});
+await build({
+  entryPoints: ['scripts/bench/files.ts'],
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  outfile: 'dist/scripts/bench-files.mjs',
+  logLevel: 'error',
+});
 execFileSync('node', ['dist/scripts/bench-files.mjs', out]);
-const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { stdio: 'ignore' });
+const server = spawn(
+  process.execPath,
+  ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)],
+  { stdio: 'ignore' },
+);
 const base = `http://127.0.0.1:${PORT}`;
 for (let i = 0; i < 80; i++) {
-  if (await fetch(base).then(() => true, () => false)) break;
+  if (
+    await fetch(base).then(
+      () => true,
+      () => false,
+    )
+  )
+    break;
   await new Promise((r) => setTimeout(r, 250));
 }
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium', headless: true, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+  headless: true,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${base}/nowhere`);
   await page.evaluate(readFileSync(path.join(out, 'redraw.js'), 'utf8'));
   for (const n of [1000, 10000]) {
     const r = await page.evaluate((count) => window.redrawBench(count), n);
-    add(`full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, script`, median(r.quick.script), median(r.bare.script), 1.3, `p95 ${ms(p95(r.quick.script))} / ${ms(p95(r.bare.script))}`);
-    add(`full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, frame gap`, median(r.quick.frame), median(r.bare.frame), 1.3, `p95 ${ms(p95(r.quick.frame))} / ${ms(p95(r.bare.frame))}`);
+    add(
+      `full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, script`,
+      median(r.quick.script),
+      median(r.bare.script),
+      1.3,
+      `p95 ${ms(p95(r.quick.script))} / ${ms(p95(r.bare.script))}`,
+    );
+    add(
+      `full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, frame gap`,
+      median(r.quick.frame),
+      median(r.bare.frame),
+      1.3,
+      `p95 ${ms(p95(r.quick.frame))} / ${ms(p95(r.bare.frame))}`,
+    );
   }
   const tone = await page.evaluate(() => window.toneBench());
-  add('tone preview of a 12 Mpx picture at screen size / one drawImage of it', median(tone.preview), median(tone.draw), 3, 'median of 9');
-  const recolour = { poster: await page.evaluate(() => window.recolourPoster()), 10000: await page.evaluate(() => window.recolourCrowd(10000)) };
+  add(
+    'tone preview of a 12 Mpx picture at screen size / one drawImage of it',
+    median(tone.preview),
+    median(tone.draw),
+    3,
+    'median of 9',
+  );
+  const recolour = {
+    poster: await page.evaluate(() => window.recolourPoster()),
+    10000: await page.evaluate(() => window.recolourCrowd(10000)),
+  };
   const redraw = async () => {
     await page.bringToFront();
     return page.evaluate(async () => (await window.redrawBench(20000)).quick.frame);
   };
   const many = await everything(path.join(out, 'crowd-20000.holvet'), redraw);
   await page.close();
-  for (const [key, what] of [['all', 'choosing all of 20,000 shapes'], ['nudge', 'nudging 20,000 chosen shapes']]) add(`${what}, until the bench is calm / one full redraw, frame gap`, median(many[key]), median(many.redraw), 2, `in turns; slowest ${ms(Math.max(...many[key]))} / ${ms(Math.max(...many.redraw))}`);
-  for (const [name, key, file] of [['the poster', 'poster', path.join(out, 'poster.holvet')], ['10,000 shapes', '10000', path.join(out, 'crowd-10000.holvet')]]) {
+  for (const [key, what] of [
+    ['all', 'choosing all of 20,000 shapes'],
+    ['nudge', 'nudging 20,000 chosen shapes'],
+  ])
+    add(
+      `${what}, until the bench is calm / one full redraw, frame gap`,
+      median(many[key]),
+      median(many.redraw),
+      2,
+      `in turns; slowest ${ms(Math.max(...many[key]))} / ${ms(Math.max(...many.redraw))}`,
+    );
+  for (const [name, key, file] of [
+    ['the poster', 'poster', path.join(out, 'poster.holvet')],
+    ['10,000 shapes', '10000', path.join(out, 'crowd-10000.holvet')],
+  ]) {
     const moves = await slider(file);
     const redraw = median(recolour[key].script);
-    add(`move of a colour slider on ${name}, all but the redraw / one quick redraw, script a move at pointer rate`, Math.max(0.01, median(moves) - redraw), redraw, 1, `whole move ${ms(median(moves))}, worst second ${ms(p95(moves))}`);
+    add(
+      `move of a colour slider on ${name}, all but the redraw / one quick redraw, script a move at pointer rate`,
+      Math.max(0.01, median(moves) - redraw),
+      redraw,
+      1,
+      `whole move ${ms(median(moves))}, worst second ${ms(p95(moves))}`,
+    );
   }
 
   const bead = await beads(path.join(out, 'beads.holvet'));
-  add('drag of a gradient’s bead / drag of a plain shape of its size, script a move at pointer rate', median(bead.bead), median(bead.plain), 2, `worst second ${ms(p95(bead.bead))} / ${ms(p95(bead.plain))}`);
+  add(
+    'drag of a gradient’s bead / drag of a plain shape of its size, script a move at pointer rate',
+    median(bead.bead),
+    median(bead.plain),
+    2,
+    `worst second ${ms(p95(bead.bead))} / ${ms(p95(bead.plain))}`,
+  );
 
   const node2 = await nodeDrag(path.join(out, 'paths.holvet'));
-  add('drag of a node of a path of 2,000 pieces / of 20, script a move at pointer rate', median(node2.long), median(node2.short), 3, `worst second ${ms(p95(node2.long))} / ${ms(p95(node2.short))}`);
+  add(
+    'drag of a node of a path of 2,000 pieces / of 20, script a move at pointer rate',
+    median(node2.long),
+    median(node2.short),
+    3,
+    `worst second ${ms(p95(node2.long))} / ${ms(p95(node2.short))}`,
+  );
 
   const small = await gestures(path.join(out, 'crowd-100.holvet'));
   const large = await gestures(path.join(out, 'crowd-10000.holvet'));
-  for (const [key, what, aim] of [['drag', 'drag frame of one object', 1.5], ['press', 'press to first moved frame', 2], ['pan', 'pan frame', 1.5], ['zoom', 'zoom frame', 1.5]]) {
-    add(`${what} among 10,000 / among 100, script`, median(large[key].script), median(small[key].script), aim, `p95 ${ms(p95(large[key].script))} / ${ms(p95(small[key].script))}`);
-    if (large[key].frame.length) add(`${what} among 10,000 / among 100, frame gap`, median(large[key].frame), median(small[key].frame), aim, `p95 ${ms(p95(large[key].frame))} / ${ms(p95(small[key].frame))}`);
+  for (const [key, what, aim] of [
+    ['drag', 'drag frame of one object', 1.5],
+    ['press', 'press to first moved frame', 2],
+    ['pan', 'pan frame', 1.5],
+    ['zoom', 'zoom frame', 1.5],
+  ]) {
+    add(
+      `${what} among 10,000 / among 100, script`,
+      median(large[key].script),
+      median(small[key].script),
+      aim,
+      `p95 ${ms(p95(large[key].script))} / ${ms(p95(small[key].script))}`,
+    );
+    if (large[key].frame.length)
+      add(
+        `${what} among 10,000 / among 100, frame gap`,
+        median(large[key].frame),
+        median(small[key].frame),
+        aim,
+        `p95 ${ms(p95(large[key].frame))} / ${ms(p95(small[key].frame))}`,
+      );
   }
 } finally {
   await browser.close();
@@ -80,7 +199,8 @@ async function opened(file) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const cdp = await page.context().newCDPSession(page);
   await cdp.send('Performance.enable');
-  const script = async () => (await cdp.send('Performance.getMetrics')).metrics.find((m) => m.name === 'ScriptDuration').value * 1000;
+  const script = async () =>
+    (await cdp.send('Performance.getMetrics')).metrics.find((m) => m.name === 'ScriptDuration').value * 1000;
   await page.goto(base);
   await page.getByLabel('Open a design file').setInputFiles(file);
   await page.getByTestId('save-state').waitFor({ timeout: 60_000 });
@@ -133,7 +253,10 @@ async function everything(file, redraw) {
 /** Moves a slider of the recipe slip with a real pointer; the script of each move, redraw and all. */
 async function slider(file) {
   const { page, script } = await opened(file);
-  await page.getByRole('button', { name: /^Edit (Wick|Black)$/ }).first().click({ force: true });
+  await page
+    .getByRole('button', { name: /^Edit (Wick|Black)$/ })
+    .first()
+    .click({ force: true });
   const track = await page.getByRole('slider', { name: 'Magenta, slider' }).boundingBox();
   const y = track.y + track.height / 2;
   const run = async () => {
@@ -165,7 +288,10 @@ async function beads(file) {
   const box = await page.locator('#bench-top').boundingBox();
   // The page is fitted whole: A3 with 3 mm of bleed.
   const scale = Math.min((box.width - 56) / (297 + 6), (box.height - 56) / (420 + 6));
-  const at = (x, y) => ({ x: box.x + box.width / 2 + (x - 297 / 2) * scale, y: box.y + box.height / 2 + (y - 210) * scale });
+  const at = (x, y) => ({
+    x: box.x + box.width / 2 + (x - 297 / 2) * scale,
+    y: box.y + box.height / 2 + (y - 210) * scale,
+  });
   const run = async (from, by) => {
     await page.mouse.move(from.x, from.y);
     await page.mouse.down();
@@ -190,7 +316,8 @@ async function beads(file) {
   await page.getByRole('button', { name: 'Gradient', exact: true }).click();
   await page.waitForTimeout(1500);
   const bead = await run(at(210, 210), 40);
-  if (!/mm/.test(plain.said ?? '') || !/%$/.test(bead.said ?? '')) throw new Error(`nothing was dragged: “${plain.said}”, “${bead.said}”`);
+  if (!/mm/.test(plain.said ?? '') || !/%$/.test(bead.said ?? ''))
+    throw new Error(`nothing was dragged: “${plain.said}”, “${bead.said}”`);
   await page.close();
   return { plain: plain.list, bead: bead.list };
 }
@@ -200,7 +327,10 @@ async function nodeDrag(file) {
   const { page, script } = await opened(file);
   const box = await page.locator('#bench-top').boundingBox();
   const scale = Math.min((box.width - 56) / (297 + 6), (box.height - 56) / (420 + 6));
-  const at = (x, y) => ({ x: box.x + box.width / 2 + (x - 297 / 2) * scale, y: box.y + box.height / 2 + (y - 210) * scale });
+  const at = (x, y) => ({
+    x: box.x + box.width / 2 + (x - 297 / 2) * scale,
+    y: box.y + box.height / 2 + (y - 210) * scale,
+  });
   const run = async (name, y) => {
     await page.getByRole('option', { name }).click();
     await page.getByRole('button', { name: 'Nodes', exact: true }).click();
@@ -260,7 +390,17 @@ async function gestures(file) {
   };
   // Finds a shape under the middle, wherever it is.
   let at = mid;
-  for (const [dx, dy] of [[0, 0], [30, 0], [0, 40], [-40, 20], [50, 60], [-60, -50], [80, -70], [10, 110], [-90, 80]]) {
+  for (const [dx, dy] of [
+    [0, 0],
+    [30, 0],
+    [0, 40],
+    [-40, 20],
+    [50, 60],
+    [-60, -50],
+    [80, -70],
+    [10, 110],
+    [-90, 80],
+  ]) {
     await page.mouse.move(mid.x + dx, mid.y + dy);
     if ((await page.locator('#bench-top').evaluate((el) => el.style.cursor)) === 'move') {
       at = { x: mid.x + dx, y: mid.y + dy };
@@ -272,17 +412,21 @@ async function gestures(file) {
     await page.mouse.move(at.x, at.y);
     await page.evaluate(() => {
       window.first = new Promise((resolve) => {
-        window.addEventListener('pointerdown', (e) => {
-          const start = e.timeStamp;
-          let moves = 0;
-          const onMove = () => {
-            // The second move is past the distance that tells a drag from a click.
-            if (++moves < 2) return;
-            window.removeEventListener('pointermove', onMove);
-            requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - start), 0));
-          };
-          window.addEventListener('pointermove', onMove);
-        }, { once: true, capture: true });
+        window.addEventListener(
+          'pointerdown',
+          (e) => {
+            const start = e.timeStamp;
+            let moves = 0;
+            const onMove = () => {
+              // The second move is past the distance that tells a drag from a click.
+              if (++moves < 2) return;
+              window.removeEventListener('pointermove', onMove);
+              requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - start), 0));
+            };
+            window.addEventListener('pointermove', onMove);
+          },
+          { once: true, capture: true },
+        );
       });
     });
     await page.mouse.down();
@@ -315,7 +459,13 @@ async function gestures(file) {
 const table = [
   '| what | ours | reference | ratio | aim | |',
   '|---|---|---|---|---|---|',
-  ...rows.map((r) => `| ${r.what} | ${ms(r.ours)} | ${ms(r.reference)} | ${r.ratio.toFixed(2)} | ≤ ${r.aim} ${r.ratio <= r.aim ? 'met' : '**missed**'} | ${r.note} |`),
+  ...rows.map(
+    (r) =>
+      `| ${r.what} | ${ms(r.ours)} | ${ms(r.reference)} | ${r.ratio.toFixed(2)} | ≤ ${r.aim} ${r.ratio <= r.aim ? 'met' : '**missed**'} | ${r.note} |`,
+  ),
 ].join('\n');
 console.log(table);
-writeFileSync('docs/bench.md', `# Speed\n\nRatios against a reference measured in the same run by \`npm run bench\`: headless Chromium without a GPU, two cores.\nScript time is the browser's own count of script; frame gaps are between animation frames (60 Hz).\n\n${table}\n`);
+writeFileSync(
+  'docs/bench.md',
+  `# Speed\n\nRatios against a reference measured in the same run by \`npm run bench\`: headless Chromium without a GPU, two cores.\nScript time is the browser's own count of script; frame gaps are between animation frames (60 Hz).\n\n${table}\n`,
+);

@@ -70,85 +70,132 @@ const NIGHT = [18, 26, 54];
 const GLOW = [255, 226, 160];
 const EMBER = [238, 120, 48];
 
-jpeg('harbour-water.jpg', paint(4000, 1400, (u, v) => {
-  // Ripples grow towards the viewer; lights lie on them as broken columns.
-  const wave = cloud(u + 0.02 * cloud(u, v, 3, 5, 2, 5), v ** 0.7, 9, 54, 2, 11);
-  const light = [0.16, 0.37, 0.52, 0.71, 0.88].reduce((s, x, i) => s + Math.max(0, 1 - Math.abs(u - x + (wave - 0.5) * 0.12) / (0.02 + 0.05 * v)) * (0.55 + 0.45 * hash(i, 3, 1)), 0);
-  const base = mix(mix([40, 62, 92], NIGHT, v), [86, 112, 138], (wave - 0.45) * 2.2);
-  return mix(base, GLOW, light * Math.min(1, Math.max(0.06, (wave - 0.44) * 7)) * 0.8 * (1 - v * 0.4));
-}), 76);
+jpeg(
+  'harbour-water.jpg',
+  paint(4000, 1400, (u, v) => {
+    // Ripples grow towards the viewer; lights lie on them as broken columns.
+    const wave = cloud(u + 0.02 * cloud(u, v, 3, 5, 2, 5), v ** 0.7, 9, 54, 2, 11);
+    const light = [0.16, 0.37, 0.52, 0.71, 0.88].reduce(
+      (s, x, i) =>
+        s + Math.max(0, 1 - Math.abs(u - x + (wave - 0.5) * 0.12) / (0.02 + 0.05 * v)) * (0.55 + 0.45 * hash(i, 3, 1)),
+      0,
+    );
+    const base = mix(mix([40, 62, 92], NIGHT, v), [86, 112, 138], (wave - 0.45) * 2.2);
+    return mix(base, GLOW, light * Math.min(1, Math.max(0.06, (wave - 0.44) * 7)) * 0.8 * (1 - v * 0.4));
+  }),
+  76,
+);
 
-jpeg('harbour-dusk.jpg', paint(1800, 1200, (u, v) => {
-  const sky = mix(mix([30, 34, 74], [232, 132, 84], v * 1.7), [250, 206, 140], (v - 0.45) * 2.4);
-  const cloudy = cloud(u, v * 0.5, 3, 6, 5, 3);
-  const lit = mix(sky, [255, 214, 170], Math.max(0, cloudy - 0.52) * 1.6);
-  const hill = 0.56 - 0.1 * cloud(u, 0.5, 4, 1, 4, 21);
-  if (v < hill) return lit;
-  if (v < 0.62) return mix([52, 44, 74], [34, 30, 56], (v - hill) * 12);
-  const wave = cloud(u, (v - 0.6) * 2.4, 10, 44, 3, 8);
-  return mix(mix([96, 72, 92], [32, 34, 62], (v - 0.62) * 2.4), [246, 170, 120], (wave - 0.5) * 1.5 * (1.2 - v));
-}), 84, (ctx, w, h) => {
-  ctx.fillStyle = '#1d1a33';
-  for (let i = 0; i < 26; i++) {
-    const x = (i / 26) * w + hash(i, 1, 9) * 40;
-    const tall = 40 + hash(i, 2, 9) * 90;
-    ctx.fillRect(x, h * 0.62 - tall, 58, tall);
-    ctx.beginPath();
-    ctx.moveTo(x - 6, h * 0.62 - tall);
-    ctx.lineTo(x + 29, h * 0.62 - tall - 34);
-    ctx.lineTo(x + 64, h * 0.62 - tall);
-    ctx.fill();
-  }
-  ctx.fillStyle = '#ffdf9c';
-  for (let i = 0; i < 60; i++) ctx.fillRect(hash(i, 4, 9) * w, h * 0.62 - 14 - hash(i, 5, 9) * 80, 7, 9);
-});
+jpeg(
+  'harbour-dusk.jpg',
+  paint(1800, 1200, (u, v) => {
+    const sky = mix(mix([30, 34, 74], [232, 132, 84], v * 1.7), [250, 206, 140], (v - 0.45) * 2.4);
+    const cloudy = cloud(u, v * 0.5, 3, 6, 5, 3);
+    const lit = mix(sky, [255, 214, 170], Math.max(0, cloudy - 0.52) * 1.6);
+    const hill = 0.56 - 0.1 * cloud(u, 0.5, 4, 1, 4, 21);
+    if (v < hill) return lit;
+    if (v < 0.62) return mix([52, 44, 74], [34, 30, 56], (v - hill) * 12);
+    const wave = cloud(u, (v - 0.6) * 2.4, 10, 44, 3, 8);
+    return mix(mix([96, 72, 92], [32, 34, 62], (v - 0.62) * 2.4), [246, 170, 120], (wave - 0.5) * 1.5 * (1.2 - v));
+  }),
+  84,
+  (ctx, w, h) => {
+    ctx.fillStyle = '#1d1a33';
+    for (let i = 0; i < 26; i++) {
+      const x = (i / 26) * w + hash(i, 1, 9) * 40;
+      const tall = 40 + hash(i, 2, 9) * 90;
+      ctx.fillRect(x, h * 0.62 - tall, 58, tall);
+      ctx.beginPath();
+      ctx.moveTo(x - 6, h * 0.62 - tall);
+      ctx.lineTo(x + 29, h * 0.62 - tall - 34);
+      ctx.lineTo(x + 64, h * 0.62 - tall);
+      ctx.fill();
+    }
+    ctx.fillStyle = '#ffdf9c';
+    for (let i = 0; i < 60; i++) ctx.fillRect(hash(i, 4, 9) * w, h * 0.62 - 14 - hash(i, 5, 9) * 80, 7, 9);
+  },
+);
 
-jpeg('lantern-glow.jpg', paint(1400, 1400, (u, v) => {
-  const [x, y] = [u - 0.5, (v - 0.52) * 0.9];
-  const r = Math.hypot(x, y);
-  const ribs = 0.5 + 0.5 * Math.cos(v * 70);
-  const paper = cloud(u, v, 60, 60, 3, 31);
-  const body = r < 0.36 ? mix(mix([255, 236, 176], EMBER, r * 2.6), [150, 58, 24], Math.max(0, r - 0.27) * 8) : [0, 0, 0];
-  const halo = mix([24, 18, 34], [150, 70, 40], Math.max(0, 1 - (r - 0.3) * 2.6) * 0.8);
-  return r < 0.36 ? mix(body, [90, 34, 20], (1 - ribs) * 0.18 + (paper - 0.5) * 0.2) : mix(halo, [14, 12, 26], r * 0.9);
-}), 84);
+jpeg(
+  'lantern-glow.jpg',
+  paint(1400, 1400, (u, v) => {
+    const [x, y] = [u - 0.5, (v - 0.52) * 0.9];
+    const r = Math.hypot(x, y);
+    const ribs = 0.5 + 0.5 * Math.cos(v * 70);
+    const paper = cloud(u, v, 60, 60, 3, 31);
+    const body =
+      r < 0.36 ? mix(mix([255, 236, 176], EMBER, r * 2.6), [150, 58, 24], Math.max(0, r - 0.27) * 8) : [0, 0, 0];
+    const halo = mix([24, 18, 34], [150, 70, 40], Math.max(0, 1 - (r - 0.3) * 2.6) * 0.8);
+    return r < 0.36
+      ? mix(body, [90, 34, 20], (1 - ribs) * 0.18 + (paper - 0.5) * 0.2)
+      : mix(halo, [14, 12, 26], r * 0.9);
+  }),
+  84,
+);
 
-jpeg('fog-over-the-quay.jpg', paint(1500, 1000, (u, v) => {
-  const mist = cloud(u, v, 3, 4, 6, 41);
-  const post = [0.14, 0.31, 0.55, 0.83].some((x) => Math.abs(u - x) < 0.008 && v > 0.3) ? 1 : 0;
-  return mix(mix([206, 210, 212], [150, 158, 166], v + (mist - 0.5)), [70, 74, 84], post * (0.15 + 0.7 * v));
-}), 82);
+jpeg(
+  'fog-over-the-quay.jpg',
+  paint(1500, 1000, (u, v) => {
+    const mist = cloud(u, v, 3, 4, 6, 41);
+    const post = [0.14, 0.31, 0.55, 0.83].some((x) => Math.abs(u - x) < 0.008 && v > 0.3) ? 1 : 0;
+    return mix(mix([206, 210, 212], [150, 158, 166], v + (mist - 0.5)), [70, 74, 84], post * (0.15 + 0.7 * v));
+  }),
+  82,
+);
 
-jpeg('wet-slate.jpg', paint(1400, 1000, (u, v) => {
-  const stone = cloud(u, v, 5, 9, 6, 51);
-  const seam = Math.min(Math.abs((v * 6 + 0.25 * cloud(u, v, 3, 3, 3, 52)) % 1), Math.abs((u * 4 + Math.floor(v * 6) * 0.5) % 1)) < 0.02 ? 1 : 0;
-  return mix(mix([58, 66, 76], [112, 122, 132], (stone - 0.35) * 1.8), [22, 26, 32], seam * 0.8);
-}), 82);
+jpeg(
+  'wet-slate.jpg',
+  paint(1400, 1000, (u, v) => {
+    const stone = cloud(u, v, 5, 9, 6, 51);
+    const seam =
+      Math.min(
+        Math.abs((v * 6 + 0.25 * cloud(u, v, 3, 3, 3, 52)) % 1),
+        Math.abs((u * 4 + Math.floor(v * 6) * 0.5) % 1),
+      ) < 0.02
+        ? 1
+        : 0;
+    return mix(mix([58, 66, 76], [112, 122, 132], (stone - 0.35) * 1.8), [22, 26, 32], seam * 0.8);
+  }),
+  82,
+);
 
-jpeg('quay-planks.jpg', paint(1200, 1200, (u, v) => {
-  const plank = Math.floor(u * 8);
-  const grain = cloud(u * 4, (v + hash(plank, 1, 61)) * 0.5, 32, 4, 4, 61 + plank);
-  const edge = (u * 8) % 1 < 0.03 ? 1 : 0;
-  return mix(mix([138, 104, 70], [84, 60, 40], grain + 0.25 * hash(plank, 2, 61)), [30, 20, 14], edge * 0.85);
-}), 82);
+jpeg(
+  'quay-planks.jpg',
+  paint(1200, 1200, (u, v) => {
+    const plank = Math.floor(u * 8);
+    const grain = cloud(u * 4, (v + hash(plank, 1, 61)) * 0.5, 32, 4, 4, 61 + plank);
+    const edge = (u * 8) % 1 < 0.03 ? 1 : 0;
+    return mix(mix([138, 104, 70], [84, 60, 40], grain + 0.25 * hash(plank, 2, 61)), [30, 20, 14], edge * 0.85);
+  }),
+  82,
+);
 
-grey('paper-grain.png', paint(512, 512, (u, v) => {
-  const g = 232 + 26 * (cloud(u, v, 48, 48, 3, 71) - 0.5) + 18 * (cloud(u, v, 6, 90, 2, 72) - 0.5);
-  return [g, g, g];
-}));
+grey(
+  'paper-grain.png',
+  paint(512, 512, (u, v) => {
+    const g = 232 + 26 * (cloud(u, v, 48, 48, 3, 71) - 0.5) + 18 * (cloud(u, v, 6, 90, 2, 72) - 0.5);
+    return [g, g, g];
+  }),
+);
 
-grey('sailcloth.png', paint(256, 256, (u, v, x, y) => {
-  const over = (Math.floor(x / 8) + Math.floor(y / 8)) % 2 === 0;
-  const t = (over ? (y % 8) : (x % 8)) / 8;
-  const g = 150 + 70 * Math.sin(Math.PI * t) + 20 * (cloud(u, v, 32, 32, 2, 81) - 0.5);
-  return [g, g, g];
-}));
+grey(
+  'sailcloth.png',
+  paint(256, 256, (u, v, x, y) => {
+    const over = (Math.floor(x / 8) + Math.floor(y / 8)) % 2 === 0;
+    const t = (over ? y % 8 : x % 8) / 8;
+    const g = 150 + 70 * Math.sin(Math.PI * t) + 20 * (cloud(u, v, 32, 32, 2, 81) - 0.5);
+    return [g, g, g];
+  }),
+);
 
-grey('net.png', paint(240, 240, (u, v) => {
-  const a = Math.min(Math.abs(((u + v) * 4) % 1 - 0.5), Math.abs(((u - v + 4) * 4) % 1 - 0.5));
-  const g = a > 0.42 ? 60 : 244;
-  return [g, g, g];
-}));
+grey(
+  'net.png',
+  paint(240, 240, (u, v) => {
+    const a = Math.min(Math.abs((((u + v) * 4) % 1) - 0.5), Math.abs((((u - v + 4) * 4) % 1) - 0.5));
+    const g = a > 0.42 ? 60 : 244;
+    return [g, g, g];
+  }),
+);
 
 {
   // A moon with a soft edge that lets the night through.
@@ -182,7 +229,11 @@ grey('net.png', paint(240, 240, (u, v) => {
   ctx.arc(600, 200, 60, Math.PI, 0);
   ctx.stroke();
   ctx.fillStyle = '#ffffff';
-  for (const [x, w] of [[372, 120], [540, 120], [708, 120]]) {
+  for (const [x, w] of [
+    [372, 120],
+    [540, 120],
+    [708, 120],
+  ]) {
     ctx.beginPath();
     ctx.roundRect(x, 380, w, 480, 34);
     ctx.fill();
@@ -196,7 +247,9 @@ grey('net.png', paint(240, 240, (u, v) => {
   writeFileSync(path.join(out, 'guild-mark-on-white.png'), canvas.toBuffer('image/png'));
 }
 
-writeFileSync(path.join(out, 'boats.svg'), `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 240 120" width="80mm" height="40mm">
+writeFileSync(
+  path.join(out, 'boats.svg'),
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 240 120" width="80mm" height="40mm">
   <title>Three boats</title>
   <defs>
     <g id="hull"><path d="M-40 0 H40 C34 20 22 24 0 24 S-34 20 -40 0 Z"/><path class="mast" d="M0 0 V-64"/></g>
@@ -208,9 +261,12 @@ writeFileSync(path.join(out, 'boats.svg'), `<svg xmlns="http://www.w3.org/2000/s
   <g id="middle" transform="translate(148 82) scale(.8)"><use href="#hull" fill="#2c4a3a"/><path class="sail" d="M3 -62 Q40 -30 32 -6 L3 -6 Z"/></g>
   <g id="far" transform="translate(206 84) scale(.5)"><use href="#hull" fill="#6a5a2a"/><path class="sail" d="M3 -60 L30 -8 H3 Z"/></g>
 </svg>
-`);
+`,
+);
 
-writeFileSync(path.join(out, 'gulls.svg'), `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 60" width="60mm" height="30mm">
+writeFileSync(
+  path.join(out, 'gulls.svg'),
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 60" width="60mm" height="30mm">
   <title>Gulls</title>
   <g fill="none" stroke="#1d1a33" stroke-width="3" stroke-linecap="round">
     <path d="M8 34 q12 -16 22 0 q12 -16 24 -2"/>
@@ -218,4 +274,5 @@ writeFileSync(path.join(out, 'gulls.svg'), `<svg xmlns="http://www.w3.org/2000/s
     <path d="M76 48 q6 -8 12 0 q6 -8 12 -1"/>
   </g>
 </svg>
-`);
+`,
+);

@@ -3,7 +3,10 @@ import { connection } from 'next/server';
 import type { ReactNode } from 'react';
 import './globals.css';
 
-export const metadata: Metadata = { title: 'Holvet', description: 'Print-ready posters, logos and certificates, drawn in inks.' };
+export const metadata: Metadata = {
+  title: 'Holvet',
+  description: 'Print-ready posters, logos and certificates, drawn in inks.',
+};
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   await connection(); // every page is rendered per request: the policy's nonce cannot reach prerendered HTML

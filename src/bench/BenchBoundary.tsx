@@ -17,7 +17,11 @@ export class BenchBoundary extends Component<{ session: Session; children: React
     if (this.state.failed === null) return this.props.children;
     const { design } = this.props.session.state;
     return (
-      <Notice title="The bench stumbled" text={`Your design is safe; only its display failed (${this.state.failed}). Save a copy, then set the bench up again.`} action={{ label: 'Go to the shelf', href: '/' }}>
+      <Notice
+        title="The bench stumbled"
+        text={`Your design is safe; only its display failed (${this.state.failed}). Save a copy, then set the bench up again.`}
+        action={{ label: 'Go to the shelf', href: '/' }}
+      >
         <Button onClick={() => void saveCopy(design)}>Save a copy</Button>
         <Button onClick={() => location.reload()}>Set up again</Button>
       </Notice>

@@ -21,10 +21,20 @@ export function BenchLoader({ id }: { id: string }) {
         </main>
       );
     case 'unknown':
-      return <Notice title="This design is not on the shelf" text="The address may be mistyped, or the design was removed or made in another browser." action={shelf} />;
+      return (
+        <Notice
+          title="This design is not on the shelf"
+          text="The address may be mistyped, or the design was removed or made in another browser."
+          action={shelf}
+        />
+      );
     case 'broken':
       return (
-        <Notice title="This design cannot be read" text="What is kept of it is damaged beyond what can be shown. Save what is there as a file; if you have a saved copy, open that from the shelf." action={shelf}>
+        <Notice
+          title="This design cannot be read"
+          text="What is kept of it is damaged beyond what can be shown. Save what is there as a file; if you have a saved copy, open that from the shelf."
+          action={shelf}
+        >
           <Button onClick={() => void saveKept(id)}>Save what is there</Button>
         </Notice>
       );

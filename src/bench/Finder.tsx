@@ -7,7 +7,14 @@ import { finderRows, type FinderRow } from './finder/rows';
 import { backToBench } from './session/focus';
 import { useSession } from './session/context';
 
-const KIND_WORDS = { command: '', field: 'field', part: 'in Details', place: 'opens', file: 'hand over', 'not here': 'not here yet' } as const;
+const KIND_WORDS = {
+  command: '',
+  field: 'field',
+  part: 'in Details',
+  place: 'opens',
+  file: 'hand over',
+  'not here': 'not here yet',
+} as const;
 /** More answers than this are no answer. */
 const MOST = 60;
 
@@ -20,7 +27,10 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
   useLayoutEffect(() => {
     opened.current = open;
   }, [open]);
-  const rows = useMemo(() => (open ? found(query, finderRows()).slice(0, query.trim() ? MOST : undefined) : []), [open, query]);
+  const rows = useMemo(
+    () => (open ? found(query, finderRows()).slice(0, query.trim() ? MOST : undefined) : []),
+    [open, query],
+  );
   return (
     <Dialog.Root
       open={open}
@@ -31,7 +41,8 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
     >
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
-        <Dialog.Content onCloseAutoFocus={(e) => {
+        <Dialog.Content
+          onCloseAutoFocus={(e) => {
             // First the bench top has the focus again, then what was found takes it where it belongs. This comes a little after the
             // closing: a quick hand has opened it again by then, and is writing in it.
             if (opened.current) e.preventDefault();
@@ -39,10 +50,20 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
             const row = chosen.current;
             chosen.current = null;
             if (row) setTimeout(() => row.run(session), 0);
-          }} style={{ boxShadow: 'var(--shadow)' }} aria-describedby={undefined} className="fixed top-20 left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-panel">
+          }}
+          style={{ boxShadow: 'var(--shadow)' }}
+          aria-describedby={undefined}
+          className="fixed top-20 left-1/2 z-50 w-[460px] max-w-[92vw] -translate-x-1/2 overflow-hidden rounded-sm border border-line bg-panel"
+        >
           <Dialog.Title className="sr-only">Find a command</Dialog.Title>
           <Command label="Find a command" loop shouldFilter={false}>
-            <Command.Input autoFocus value={query} onValueChange={setQuery} placeholder="What do you want to do? hole, rounder, pdf …" className="h-10 w-full border-b border-line bg-field px-3 outline-none" />
+            <Command.Input
+              autoFocus
+              value={query}
+              onValueChange={setQuery}
+              placeholder="What do you want to do? hole, rounder, pdf …"
+              className="h-10 w-full border-b border-line bg-field px-3 outline-none"
+            />
             <Command.List className="max-h-80 overflow-auto p-1">
               <Command.Empty className="p-3 text-faint">Nothing is called that. Try another word.</Command.Empty>
               {rows.map((row) => {
@@ -60,7 +81,9 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
                     }}
                     className="flex h-8 cursor-pointer items-center justify-between gap-3 rounded-sm px-2 aria-disabled:opacity-40 aria-selected:bg-accent aria-selected:text-on-accent"
                   >
-                    <span title={row.title} className="truncate">{row.title}</span>
+                    <span title={row.title} className="truncate">
+                      {row.title}
+                    </span>
                     <span className="shrink-0 text-[12px]">{row.keys ?? KIND_WORDS[row.kind]}</span>
                   </Command.Item>
                 );

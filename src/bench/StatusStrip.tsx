@@ -21,7 +21,12 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
       <Earlier />
       {/* What does not go on one line grows upward: nothing that is said is cut off. */}
       <div className="relative z-20 min-w-0 flex-1 self-stretch">
-        <span role="status" style={{ boxShadow: '0 -1px 0 var(--line)' }} className={`pointer-events-none absolute inset-x-0 bottom-0 block min-h-full bg-panel py-[3px] leading-[17px] ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`} data-testid="message">
+        <span
+          role="status"
+          style={{ boxShadow: '0 -1px 0 var(--line)' }}
+          className={`pointer-events-none absolute inset-x-0 bottom-0 block min-h-full bg-panel py-[3px] leading-[17px] ${message?.tone === 'stop' ? 'text-stop' : message?.tone === 'warn' ? 'text-warn' : ''}`}
+          data-testid="message"
+        >
           {message?.text}
           {message?.actions?.map((a, i) => (
             <Fragment key={a.label}>
@@ -57,10 +62,20 @@ function SaveState() {
   return (
     <>
       <span role="status" className={waiting ? 'font-semibold text-stop' : 'text-faint'} data-testid="save-state">
-        {waiting ? `Not saved yet: ${count(save.steps, 'step')} since ${new Date(save.since).toTimeString().slice(0, 5)}, ${save.why}` : readOnly ? 'Looking only' : save.kind === 'saved' ? 'Saved' : 'Saving …'}
+        {waiting
+          ? `Not saved yet: ${count(save.steps, 'step')} since ${new Date(save.since).toTimeString().slice(0, 5)}, ${save.why}`
+          : readOnly
+            ? 'Looking only'
+            : save.kind === 'saved'
+              ? 'Saved'
+              : 'Saving …'}
       </span>
       {waiting && (
-        <button type="button" className={link} onClick={() => void saveCopy(session.state.design).then((note) => note && session.say(note, 'warn'))}>
+        <button
+          type="button"
+          className={link}
+          onClick={() => void saveCopy(session.state.design).then((note) => note && session.say(note, 'warn'))}
+        >
           Download it now
         </button>
       )}
@@ -73,9 +88,17 @@ function SeenBy() {
   const session = useSession();
   const vision = useBench((s) => s.vision);
   return (
-    <label className={`flex items-center gap-1 ${vision === 'all' ? '' : 'font-semibold text-warn'}`} title="How others see the sheet. Nothing in the design changes.">
+    <label
+      className={`flex items-center gap-1 ${vision === 'all' ? '' : 'font-semibold text-warn'}`}
+      title="How others see the sheet. Nothing in the design changes."
+    >
       Seen by
-      <select aria-label="Seen by" className="h-5 rounded-sm border border-transparent bg-transparent text-text hover:border-edge" value={vision} onChange={(e) => session.set({ vision: e.target.value as VisionId })}>
+      <select
+        aria-label="Seen by"
+        className="h-5 rounded-sm border border-transparent bg-transparent text-text hover:border-edge"
+        value={vision}
+        onChange={(e) => session.set({ vision: e.target.value as VisionId })}
+      >
         {VISIONS.map((v) => (
           <option key={v.id} value={v.id} title={v.says}>
             {v.name.toLowerCase()}
@@ -92,7 +115,8 @@ function Distance() {
   // The percent follows the wheel at pointer rate, without a render.
   useEffect(() => {
     const show = () => {
-      if (field.current && document.activeElement !== field.current) field.current.value = `${Math.round((session.state.camera.scale / REAL_SIZE) * 100)} %`;
+      if (field.current && document.activeElement !== field.current)
+        field.current.value = `${Math.round((session.state.camera.scale / REAL_SIZE) * 100)} %`;
     };
     show();
     return session.store.subscribe(show);
@@ -101,7 +125,8 @@ function Distance() {
     const el = document.getElementById(BENCH_TOP)!;
     return { x: el.clientWidth / 2, y: el.clientHeight / 2 };
   };
-  const setScale = (scale: number) => session.set({ camera: zoomAt(session.state.camera, middle(), scale / session.state.camera.scale) });
+  const setScale = (scale: number) =>
+    session.set({ camera: zoomAt(session.state.camera, middle(), scale / session.state.camera.scale) });
   /** As large as the sheet looks from this far to an eye that is 0.6 m from the screen. */
   const standBack = (metres: number) => {
     const el = document.getElementById(BENCH_TOP)!;

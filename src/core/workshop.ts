@@ -22,19 +22,30 @@ export interface Workshop {
 export async function openWorkshop(env: Env, { pictures = true } = {}): Promise<Workshop> {
   const [engine] = await Promise.all([ColourEngine.load(env), loadBooleans(env)]);
   const fonts = new FontBook(env);
-  return { env, fonts, room: new ColourRoom(engine, (p) => env.asset(p)), builder: new SceneBuilder(fonts), pictures: pictures ? new PictureBook(async (file) => readPicture(await env.asset(`pictures/${file}`), env)) : null };
+  return {
+    env,
+    fonts,
+    room: new ColourRoom(engine, (p) => env.asset(p)),
+    builder: new SceneBuilder(fonts),
+    pictures: pictures ? new PictureBook(async (file) => readPicture(await env.asset(`pictures/${file}`), env)) : null,
+  };
 }
 
 /** Faces that a design's texts ask for. */
 export function facesOf(design: Design): Set<string> {
   const faces = new Set<string>();
-  for (const story of Object.values(design.stories)) for (const p of story.paragraphs) for (const r of p.runs) faces.add(r.face);
+  for (const story of Object.values(design.stories))
+    for (const p of story.paragraphs) for (const r of p.runs) faces.add(r.face);
   return faces;
 }
 
 /** Loads the faces and the profile of a design; faces that cannot be had are substituted and reported by the scene. */
 export async function equip(shop: Workshop, design: Design): Promise<void> {
-  await Promise.all([shop.fonts.load(facesOf(design)), shop.room.prepare(design.profile.file), shop.pictures?.load(new Set(design.pictures?.map((p) => p.file)))]);
+  await Promise.all([
+    shop.fonts.load(facesOf(design)),
+    shop.room.prepare(design.profile.file),
+    shop.pictures?.load(new Set(design.pictures?.map((p) => p.file))),
+  ]);
 }
 
 export async function prepare(shop: Workshop, design: Design): Promise<Palette> {
@@ -73,13 +84,32 @@ export class PaletteKeeper {
   /** The design must have been equipped. */
   get(d: Design): Palette {
     const epoch = this.shop.pictures?.epoch ?? 0;
-    const known = this.made.find((m) => m.swatches === d.swatches && m.inks === d.inks && m.profile === d.profile && m.medium === d.setup.medium && m.pictures === d.pictures && m.epoch === epoch);
+    const known = this.made.find(
+      (m) =>
+        m.swatches === d.swatches &&
+        m.inks === d.inks &&
+        m.profile === d.profile &&
+        m.medium === d.setup.medium &&
+        m.pictures === d.pictures &&
+        m.epoch === epoch,
+    );
     if (known) {
       if (known !== this.made[0]) this.made = [known, ...this.made.filter((m) => m !== known)];
       return known.palette;
     }
     const palette = paletteOf(d, this.shop);
-    this.made = [{ swatches: d.swatches, inks: d.inks, profile: d.profile, medium: d.setup.medium, pictures: d.pictures, epoch, palette }, ...this.made.slice(0, 2)];
+    this.made = [
+      {
+        swatches: d.swatches,
+        inks: d.inks,
+        profile: d.profile,
+        medium: d.setup.medium,
+        pictures: d.pictures,
+        epoch,
+        palette,
+      },
+      ...this.made.slice(0, 2),
+    ];
     return palette;
   }
 }

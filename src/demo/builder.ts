@@ -1,7 +1,21 @@
 import { parseHex } from '@/core/colour/spaces';
 import { multiply, rotation, translation, type Matrix } from '@/core/geometry/matrix';
 import { NO_PAINT, colourPaint, type Making } from '@/core/model/defaults';
-import type { Arrangement, Colour, Corner, Design, DesignNode, NodeOf, Outline, Page, Paint, Paragraph, Picture, Stop, Swatch } from '@/core/model/schema';
+import type {
+  Arrangement,
+  Colour,
+  Corner,
+  Design,
+  DesignNode,
+  NodeOf,
+  Outline,
+  Page,
+  Paint,
+  Paragraph,
+  Picture,
+  Stop,
+  Swatch,
+} from '@/core/model/schema';
 
 export type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
@@ -45,7 +59,13 @@ export class DesignBuilder {
 
   recipe(name: string, c: number, m: number, y: number, k: number): Colour {
     const id = this.id();
-    this.swatches.push({ id, name, kind: 'colour', colour: { cmyk: [c / 100, m / 100, y / 100, k / 100] }, ...this.inGroup });
+    this.swatches.push({
+      id,
+      name,
+      kind: 'colour',
+      colour: { cmyk: [c / 100, m / 100, y / 100, k / 100] },
+      ...this.inGroup,
+    });
     return { swatch: id, tint: 1 };
   }
 
@@ -70,13 +90,30 @@ export class DesignBuilder {
     return id;
   }
 
-  shape(name: string, shape: string, at: { x: number; y: number; w: number; h: number; turn?: number; about?: { x: number; y: number } }, paint: { fill?: Paint; outline?: Outline; knobs?: Record<string, number> }): string {
+  shape(
+    name: string,
+    shape: string,
+    at: { x: number; y: number; w: number; h: number; turn?: number; about?: { x: number; y: number } },
+    paint: { fill?: Paint; outline?: Outline; knobs?: Record<string, number> },
+  ): string {
     const id = this.id();
     const place = translation(at.x, at.y);
-    const transform: Matrix = at.turn ? multiply(rotation(at.turn, at.about ?? { x: at.x + at.w / 2, y: at.y + at.h / 2 }), place) : place;
+    const transform: Matrix = at.turn
+      ? multiply(rotation(at.turn, at.about ?? { x: at.x + at.w / 2, y: at.y + at.h / 2 }), place)
+      : place;
     this.nodes[id] = {
-      id, name, kind: 'shape', shape, transform, hidden: false, locked: false, width: at.w, height: at.h, knobs: paint.knobs ?? {},
-      fills: [paint.fill ?? NO_PAINT], outlines: paint.outline ? [paint.outline] : [],
+      id,
+      name,
+      kind: 'shape',
+      shape,
+      transform,
+      hidden: false,
+      locked: false,
+      width: at.w,
+      height: at.h,
+      knobs: paint.knobs ?? {},
+      fills: [paint.fill ?? NO_PAINT],
+      outlines: paint.outline ? [paint.outline] : [],
     };
     return id;
   }
@@ -84,8 +121,16 @@ export class DesignBuilder {
   path(name: string, path: number[], paint: { fill?: Paint; outline?: Outline }): string {
     const id = this.id();
     this.nodes[id] = {
-      id, name, kind: 'path', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, path, fillRule: 'nonZero',
-      fills: [paint.fill ?? NO_PAINT], outlines: paint.outline ? [paint.outline] : [],
+      id,
+      name,
+      kind: 'path',
+      transform: [1, 0, 0, 1, 0, 0],
+      hidden: false,
+      locked: false,
+      path,
+      fillRule: 'nonZero',
+      fills: [paint.fill ?? NO_PAINT],
+      outlines: paint.outline ? [paint.outline] : [],
     };
     return id;
   }
@@ -94,7 +139,16 @@ export class DesignBuilder {
     const id = this.id();
     const story = this.id();
     this.stories[story] = { id: story, paragraphs };
-    this.nodes[id] = { id, name, kind: 'displayText', transform: translation(x, y), hidden: false, locked: false, story, stretch: 1 };
+    this.nodes[id] = {
+      id,
+      name,
+      kind: 'displayText',
+      transform: translation(x, y),
+      hidden: false,
+      locked: false,
+      story,
+      stretch: 1,
+    };
     return id;
   }
 
@@ -102,7 +156,20 @@ export class DesignBuilder {
     const id = this.id();
     const story = this.id();
     this.stories[story] = { id: story, paragraphs };
-    this.nodes[id] = { id, name, kind: 'textFrame', transform: translation(at.x, at.y), hidden: false, locked: false, story, width: at.w, height: at.h, inset: 0, fills: [NO_PAINT], outlines: [] };
+    this.nodes[id] = {
+      id,
+      name,
+      kind: 'textFrame',
+      transform: translation(at.x, at.y),
+      hidden: false,
+      locked: false,
+      story,
+      width: at.w,
+      height: at.h,
+      inset: 0,
+      fills: [NO_PAINT],
+      outlines: [],
+    };
     return id;
   }
 
@@ -112,15 +179,40 @@ export class DesignBuilder {
     return id;
   }
 
-  combination(name: string, op: NodeOf<'combination'>['op'], children: string[], paint: { fill?: Paint; outline?: Outline }): string {
+  combination(
+    name: string,
+    op: NodeOf<'combination'>['op'],
+    children: string[],
+    paint: { fill?: Paint; outline?: Outline },
+  ): string {
     const id = this.id();
-    this.nodes[id] = { id, name, kind: 'combination', op, transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children, fills: [paint.fill ?? NO_PAINT], outlines: paint.outline ? [paint.outline] : [] };
+    this.nodes[id] = {
+      id,
+      name,
+      kind: 'combination',
+      op,
+      transform: [1, 0, 0, 1, 0, 0],
+      hidden: false,
+      locked: false,
+      children,
+      fills: [paint.fill ?? NO_PAINT],
+      outlines: paint.outline ? [paint.outline] : [],
+    };
     return id;
   }
 
   repeat(name: string, arrangement: Arrangement, children: string[]): string {
     const id = this.id();
-    this.nodes[id] = { id, name, kind: 'repeat', arrangement, transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children };
+    this.nodes[id] = {
+      id,
+      name,
+      kind: 'repeat',
+      arrangement,
+      transform: [1, 0, 0, 1, 0, 0],
+      hidden: false,
+      locked: false,
+      children,
+    };
     return id;
   }
 
@@ -151,9 +243,18 @@ export class DesignBuilder {
   }
 
   done(): Design {
-    return { ...this.base, nodes: this.nodes, stories: this.stories, swatches: this.swatches, inks: this.inks, pages: this.pages, ...(this.pictures.length && { pictures: this.pictures }) };
+    return {
+      ...this.base,
+      nodes: this.nodes,
+      stories: this.stories,
+      swatches: this.swatches,
+      inks: this.inks,
+      pages: this.pages,
+      ...(this.pictures.length && { pictures: this.pictures }),
+    };
   }
 }
 
-export const tint = (colour: Colour, by: number): Colour => ('swatch' in colour || 'ink' in colour ? { ...colour, tint: by } : colour);
+export const tint = (colour: Colour, by: number): Colour =>
+  'swatch' in colour || 'ink' in colour ? { ...colour, tint: by } : colour;
 export const flat = colourPaint;

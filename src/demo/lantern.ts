@@ -5,13 +5,33 @@ import { flat, type DesignBuilder } from './builder';
  * The guild's lantern, `size` high from ring to foot with its middle at `cx`: a barrel with three panes cut out, under a cap
  * with a ring; a flame behind the middle pane where it has a colour of its own.
  */
-export function guildLantern(b: DesignBuilder, cx: number, top: number, size: number, ink: Colour, flame: Colour | null): string {
+export function guildLantern(
+  b: DesignBuilder,
+  cx: number,
+  top: number,
+  size: number,
+  ink: Colour,
+  flame: Colour | null,
+): string {
   const u = size / 100;
   const at = (x: number, y: number, w: number, h: number) => ({ x: cx + x * u, y: top + y * u, w: w * u, h: h * u });
   const paint = { fill: flat(ink) };
-  const barrel = b.corners(b.shape('Barrel', 'barrel', at(-29, 29, 58, 60), { ...paint, knobs: { belly: 0.28 } }), { radius: 3 * u, kind: 'round' });
-  const pane = b.corners(b.shape('Pane', 'rectangle', at(-20.5, 36, 11, 46), { ...paint, knobs: { topLeft: 5 * u, topRight: 5 * u, bottomRight: 2 * u, bottomLeft: 2 * u } }), { radius: 0, kind: 'round' });
-  const panes = b.repeat('Panes', { kind: 'row', count: 3, step: { x: 15 * u, y: 0 }, about: { x: cx - 15 * u, y: top + 59 * u } }, [pane]);
+  const barrel = b.corners(b.shape('Barrel', 'barrel', at(-29, 29, 58, 60), { ...paint, knobs: { belly: 0.28 } }), {
+    radius: 3 * u,
+    kind: 'round',
+  });
+  const pane = b.corners(
+    b.shape('Pane', 'rectangle', at(-20.5, 36, 11, 46), {
+      ...paint,
+      knobs: { topLeft: 5 * u, topRight: 5 * u, bottomRight: 2 * u, bottomLeft: 2 * u },
+    }),
+    { radius: 0, kind: 'round' },
+  );
+  const panes = b.repeat(
+    'Panes',
+    { kind: 'row', count: 3, step: { x: 15 * u, y: 0 }, about: { x: cx - 15 * u, y: top + 59 * u } },
+    [pane],
+  );
   const body = b.combination('Body', 'subtract', [barrel, panes], paint);
   const mark = b.combination(
     'Lantern',

@@ -10,8 +10,15 @@ const BLEED = mm(3);
 
 /** The guild's letterhead: a wave at head and foot, two inks of its own, black for the words. */
 export function guildLetterhead(make: Making): Design {
-  const base = newDesign('Guild letterhead', setupOf(A4.w, A4.h, { bleed: BLEED, margins: { top: mm(46), right: mm(22), bottom: mm(34), left: mm(22) } }), make);
-  const b = new DesignBuilder({ ...base, id: 'guild-letterhead', swatches: [base.swatches[0], base.swatches[1]] }, make);
+  const base = newDesign(
+    'Guild letterhead',
+    setupOf(A4.w, A4.h, { bleed: BLEED, margins: { top: mm(46), right: mm(22), bottom: mm(34), left: mm(22) } }),
+    make,
+  );
+  const b = new DesignBuilder(
+    { ...base, id: 'guild-letterhead', swatches: [base.swatches[0], base.swatches[1]] },
+    make,
+  );
   b.swatchGroup('Guild');
   const kelp = b.spot(SPOT_LIBRARY[1]);
   const ember = b.spot(SPOT_LIBRARY[0]);
@@ -23,10 +30,30 @@ export function guildLetterhead(make: Making): Design {
   const third = (r - l) / 3;
   /** From one side to the other along a wave, then along an edge of the sheet. */
   const wave = (y: number, lift: number, edge: number): number[] => [
-    MOVE, l, edge, LINE, l, y,
-    CUBIC, l + third * 0.6, y - lift, l + third * 1.1, y - lift, l + third * 1.5, y,
-    CUBIC, l + third * 1.9, y + lift, l + third * 2.5, y + lift, r, y - lift * 0.4,
-    LINE, r, edge, CLOSE,
+    MOVE,
+    l,
+    edge,
+    LINE,
+    l,
+    y,
+    CUBIC,
+    l + third * 0.6,
+    y - lift,
+    l + third * 1.1,
+    y - lift,
+    l + third * 1.5,
+    y,
+    CUBIC,
+    l + third * 1.9,
+    y + lift,
+    l + third * 2.5,
+    y + lift,
+    r,
+    y - lift * 0.4,
+    LINE,
+    r,
+    edge,
+    CLOSE,
   ];
   const head = b.group('Head', [
     b.path('Head swell', wave(mm(27), mm(9), -BLEED), { fill: flat(tint(kelp, 0.35)) }),
@@ -37,19 +64,38 @@ export function guildLetterhead(make: Making): Design {
     b.path('Foot wave', wave(mm(285), mm(-5), A4.h + BLEED), { fill: flat(kelp) }),
   ]);
   const mark = b.group('Mark', [
-    b.shape('Lamp', 'ellipse', { x: mm(178), y: mm(40), w: mm(14), h: mm(17) }, { fill: flat(ember, true), outline: outlineOf(flat(kelp), 1.2) }),
+    b.shape(
+      'Lamp',
+      'ellipse',
+      { x: mm(178), y: mm(40), w: mm(14), h: mm(17) },
+      { fill: flat(ember, true), outline: outlineOf(flat(kelp), 1.2) },
+    ),
     b.shape('Lid', 'rectangle', { x: mm(181), y: mm(38), w: mm(8), h: mm(2.6) }, { fill: flat(kelp) }),
     b.shape('Base', 'rectangle', { x: mm(181), y: mm(56.4), w: mm(8), h: mm(2.6) }, { fill: flat(kelp) }),
   ]);
-  const line = (text: string, size: number, face: string, colour = slateWet): Paragraph => ({ align: 'left', leading: 1.35, runs: [runOf(text, size, flat(colour), face)] });
+  const line = (text: string, size: number, face: string, colour = slateWet): Paragraph => ({
+    align: 'left',
+    leading: 1.35,
+    runs: [runOf(text, size, flat(colour), face)],
+  });
   b.place(0, [
     head,
     foot,
     mark,
     b.displayText('Guild name', mm(22), mm(43), [line('Marrowick Lantern Guild', 19, 'eb-garamond-600', kelp)]),
-    b.textFrame('Address', { x: mm(22), y: mm(47), w: mm(110), h: mm(14) }, [line('The Net Loft, Rope Quay, Marrowick', 9, 'archivo-400'), line('guild@marrowick.example · open Thursdays from dusk', 9, 'archivo-400')]),
-    b.shape('Fold mark', 'rectangle', { x: mm(5), y: mm(105), w: mm(4), h: mm(0.2) }, { fill: flat(tint(slateWet, 0.6)) }),
-    b.displayText('Foot words', mm(118), mm(290), [line('Paper lanterns, made by hand, walked by all.', 9, 'archivo-600', paperGlow)]),
+    b.textFrame('Address', { x: mm(22), y: mm(47), w: mm(110), h: mm(14) }, [
+      line('The Net Loft, Rope Quay, Marrowick', 9, 'archivo-400'),
+      line('guild@marrowick.example · open Thursdays from dusk', 9, 'archivo-400'),
+    ]),
+    b.shape(
+      'Fold mark',
+      'rectangle',
+      { x: mm(5), y: mm(105), w: mm(4), h: mm(0.2) },
+      { fill: flat(tint(slateWet, 0.6)) },
+    ),
+    b.displayText('Foot words', mm(118), mm(290), [
+      line('Paper lanterns, made by hand, walked by all.', 9, 'archivo-600', paperGlow),
+    ]),
   ]);
   return b.done();
 }

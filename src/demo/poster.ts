@@ -11,21 +11,56 @@ const BLEED = mm(3);
 
 const linear = (ramp: GradientPaint['ramp'], from: [number, number], to: [number, number]): Paint => {
   const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
-  return { kind: 'gradient', gradient: 'linear', ramp, geometry: [dx, dy, -dy, dx, from[0], from[1]], overprint: false };
+  return {
+    kind: 'gradient',
+    gradient: 'linear',
+    ramp,
+    geometry: [dx, dy, -dy, dx, from[0], from[1]],
+    overprint: false,
+  };
 };
-const radial = (ramp: GradientPaint['ramp'], cx: number, cy: number, rx: number, ry: number, overprint = false, focus?: [number, number]): Paint => ({
-  kind: 'gradient', gradient: 'radial', ramp, geometry: [rx, 0, 0, ry, cx, cy] as Matrix, overprint, ...(focus && { focus }),
+const radial = (
+  ramp: GradientPaint['ramp'],
+  cx: number,
+  cy: number,
+  rx: number,
+  ry: number,
+  overprint = false,
+  focus?: [number, number],
+): Paint => ({
+  kind: 'gradient',
+  gradient: 'radial',
+  ramp,
+  geometry: [rx, 0, 0, ry, cx, cy] as Matrix,
+  overprint,
+  ...(focus && { focus }),
 });
-const stop = (offset: number, colour: Colour, opacity = 1): Stop => ({ offset, colour, ...(opacity < 1 && { opacity }) });
+const stop = (offset: number, colour: Colour, opacity = 1): Stop => ({
+  offset,
+  colour,
+  ...(opacity < 1 && { opacity }),
+});
 /** Edge to edge of a line. */
-const across = (ramp: GradientPaint['ramp']): Paint => ({ kind: 'gradient', gradient: 'linear', ramp, geometry: [1, 0, 0, 1, 0, 0], overprint: false, line: 'across' });
+const across = (ramp: GradientPaint['ramp']): Paint => ({
+  kind: 'gradient',
+  gradient: 'linear',
+  ramp,
+  geometry: [1, 0, 0, 1, 0, 0],
+  overprint: false,
+  line: 'across',
+});
 /** Given for a shape of its own, seen from the space round it. */
-const movedPaint = (p: Paint, x: number, y: number): Paint => (p.kind === 'gradient' ? { ...p, geometry: multiply(translation(x, y), p.geometry) } : p);
+const movedPaint = (p: Paint, x: number, y: number): Paint =>
+  p.kind === 'gradient' ? { ...p, geometry: multiply(translation(x, y), p.geometry) } : p;
 const withGrain = (p: Paint, grain: number): Paint => (p.kind === 'gradient' ? { ...p, grain } : p);
 
 /** The Lantern Walk poster in its first state: A2 upright, one spot ink that glows. */
 export function lanternWalkPoster(make: Making): Design {
-  const base = newDesign('Lantern Walk poster', setupOf(A2.w, A2.h, { bleed: BLEED, margins: { top: mm(24), right: mm(24), bottom: mm(24), left: mm(24) } }), make);
+  const base = newDesign(
+    'Lantern Walk poster',
+    setupOf(A2.w, A2.h, { bleed: BLEED, margins: { top: mm(24), right: mm(24), bottom: mm(24), left: mm(24) } }),
+    make,
+  );
   const b = new DesignBuilder({ ...base, id: 'lantern-walk-poster', swatches: [base.swatches[0]] }, make);
 
   const quayNight = b.recipe('Quay Night', 100, 86, 38, 44);
@@ -44,28 +79,75 @@ export function lanternWalkPoster(make: Making): Design {
 
   const full = { x: -BLEED, y: -BLEED, w: A2.w + 2 * BLEED, h: A2.h + 2 * BLEED };
   // So long a sky has tones wide enough to be seen as bands: grain breaks them up.
-  const sky = b.lock(b.shape('Night sky', 'rectangle', full, { fill: withGrain(linear({ swatch: night }, [0, 0], [0, full.h]), 0.02) }));
+  const sky = b.lock(
+    b.shape('Night sky', 'rectangle', full, { fill: withGrain(linear({ swatch: night }, [0, 0], [0, full.h]), 0.02) }),
+  );
   const wave = (y: number, lift: number): number[] => {
     const [l, r] = [-BLEED, A2.w + BLEED];
     const w = (r - l) / 2;
     return [
-      MOVE, l, y, CUBIC, l + w * 0.35, y - lift, l + w * 0.65, y - lift, l + w, y, CUBIC, l + w * 1.35, y + lift, l + w * 1.65, y + lift, r, y,
-      LINE, r, A2.h + BLEED, LINE, l, A2.h + BLEED, CLOSE,
+      MOVE,
+      l,
+      y,
+      CUBIC,
+      l + w * 0.35,
+      y - lift,
+      l + w * 0.65,
+      y - lift,
+      l + w,
+      y,
+      CUBIC,
+      l + w * 1.35,
+      y + lift,
+      l + w * 1.65,
+      y + lift,
+      r,
+      y,
+      LINE,
+      r,
+      A2.h + BLEED,
+      LINE,
+      l,
+      A2.h + BLEED,
+      CLOSE,
     ];
   };
-  const photo = b.picture({ name: 'Harbour water', file: 'harbour-water.jpg', width: 4000, height: 1400, space: 'rgb' });
+  const photo = b.picture({
+    name: 'Harbour water',
+    file: 'harbour-water.jpg',
+    width: 4000,
+    height: 1400,
+    space: 'rgb',
+  });
   const wide = A2.w + 2 * BLEED;
   const ripples = b.together(
     b.path('Ripples', wave(mm(534), mm(-8)), {
       fill: {
-        kind: 'picture', picture: photo, overprint: false, geometry: [wide, 0, 0, (wide * 1400) / 4000, -BLEED, mm(505)],
-        tone: { inks: [{ colour: quayNight, curve: [[0, 0], [0.35, 0.25], [0.75, 0.8], [1, 1]] }] },
+        kind: 'picture',
+        picture: photo,
+        overprint: false,
+        geometry: [wide, 0, 0, (wide * 1400) / 4000, -BLEED, mm(505)],
+        tone: {
+          inks: [
+            {
+              colour: quayNight,
+              curve: [
+                [0, 0],
+                [0.35, 0.25],
+                [0.75, 0.8],
+                [1, 1],
+              ],
+            },
+          ],
+        },
       },
     }),
     { opacity: 0.55 },
   );
   const water = b.group('Water', [
-    b.path('Far water', wave(mm(520), mm(6)), { fill: linear({ stops: [stop(0, slateWet), stop(1, lowTide)] }, [0, mm(514)], [0, mm(537)]) }),
+    b.path('Far water', wave(mm(520), mm(6)), {
+      fill: linear({ stops: [stop(0, slateWet), stop(1, lowTide)] }, [0, mm(514)], [0, mm(537)]),
+    }),
     b.path('Near water', wave(mm(534), mm(-8)), {
       fill: {
         kind: 'pools',
@@ -82,50 +164,128 @@ export function lanternWalkPoster(make: Making): Design {
     // Ripples: a picture from the drawer in the night's own recipe, half seen over the pools.
     ripples,
     // The middle lantern in the water: the spot ink fades away into what lies below.
-    b.shape('Ember in the water', 'ellipse', { x: mm(165), y: mm(536), w: mm(90), h: mm(46) }, { fill: radial({ stops: [stop(0, ember, 0.8), stop(1, ember, 0)] }, mm(45), mm(20), mm(45), mm(23)) }),
+    b.shape(
+      'Ember in the water',
+      'ellipse',
+      { x: mm(165), y: mm(536), w: mm(90), h: mm(46) },
+      { fill: radial({ stops: [stop(0, ember, 0.8), stop(1, ember, 0)] }, mm(45), mm(20), mm(45), mm(23)) },
+    ),
   ]);
 
   // The moon's light fades out over the sky.
-  const halo = b.shape('Light of the moon', 'ellipse', { x: mm(254), y: mm(-6), w: mm(170), h: mm(170) }, { fill: radial({ stops: [stop(0, paperGlow, 0.55), { ...stop(0.45, paperGlow, 0.4), midpoint: 0.35 }, stop(1, lowTide, 0)] }, mm(85), mm(85), mm(85), mm(85)) });
-  const moon = b.shape('Moon', 'ellipse', { x: mm(300), y: mm(40), w: mm(78), h: mm(78) }, { fill: withGrain(radial({ swatch: moonGlow }, mm(39), mm(39), mm(39), mm(39), false, [-0.3, -0.35]), 0.04) });
+  const halo = b.shape(
+    'Light of the moon',
+    'ellipse',
+    { x: mm(254), y: mm(-6), w: mm(170), h: mm(170) },
+    {
+      fill: radial(
+        { stops: [stop(0, paperGlow, 0.55), { ...stop(0.45, paperGlow, 0.4), midpoint: 0.35 }, stop(1, lowTide, 0)] },
+        mm(85),
+        mm(85),
+        mm(85),
+        mm(85),
+      ),
+    },
+  );
+  const moon = b.shape(
+    'Moon',
+    'ellipse',
+    { x: mm(300), y: mm(40), w: mm(78), h: mm(78) },
+    { fill: withGrain(radial({ swatch: moonGlow }, mm(39), mm(39), mm(39), mm(39), false, [-0.3, -0.35]), 0.04) },
+  );
 
   // Twenty rays: a long and a short one, 18° apart, ten times round the lantern's middle.
   const middle = { x: mm(210), y: mm(374) };
   const ray = (name: string, tip: number, length: number, turn: number) =>
-    b.shape(name, 'polygon', { x: middle.x - mm(4.5), y: middle.y - mm(tip), w: mm(9), h: mm(length), turn, about: middle }, { fill: flat(tint(ember, 0.8)), knobs: { sides: 3 } });
-  const rays = b.repeat('Rays', { kind: 'ring', count: 10, step: 36, centre: middle, about: { x: middle.x, y: middle.y - mm(95) } }, [ray('Long ray', 118, 46, 0), ray('Short ray', 104, 30, 18)]);
+    b.shape(
+      name,
+      'polygon',
+      { x: middle.x - mm(4.5), y: middle.y - mm(tip), w: mm(9), h: mm(length), turn, about: middle },
+      { fill: flat(tint(ember, 0.8)), knobs: { sides: 3 } },
+    );
+  const rays = b.repeat(
+    'Rays',
+    { kind: 'ring', count: 10, step: 36, centre: middle, about: { x: middle.x, y: middle.y - mm(95) } },
+    [ray('Long ray', 118, 46, 0), ray('Short ray', 104, 30, 18)],
+  );
 
   const line = [MOVE, -BLEED, mm(250), CUBIC, mm(120), mm(306), mm(300), mm(306), A2.w + BLEED, mm(250)];
   const ropeLine = b.path('Rope', line, { outline: outlineOf(flat(rope), mm(1.2)) });
 
-  const lantern = (name: string, cx: number, top: number, w: number, h: number, cord: number, papers: { name: string; fill: Paint }[]): string => {
+  const lantern = (
+    name: string,
+    cx: number,
+    top: number,
+    w: number,
+    h: number,
+    cord: number,
+    papers: { name: string; fill: Paint }[],
+  ): string => {
     const body = { x: cx - w / 2, y: top + h * 0.08, w, h: h * 0.84 };
     const rib = (share: number) =>
-      b.shape('Rib', 'ellipse', { x: cx - (w * share) / 2, y: body.y, w: w * share, h: body.h }, { outline: outlineOf(flat(slateWet), mm(0.5)) });
+      b.shape(
+        'Rib',
+        'ellipse',
+        { x: cx - (w * share) / 2, y: body.y, w: w * share, h: body.h },
+        { outline: outlineOf(flat(slateWet), mm(0.5)) },
+      );
     const capShape = (label: string, y: number, share: number) =>
-      b.shape(label, 'rectangle', { x: cx - (w * share) / 2, y, w: w * share, h: h * 0.08 }, { fill: flat(rope), knobs: { topLeft: mm(2), topRight: mm(2), bottomRight: mm(2), bottomLeft: mm(2) } });
+      b.shape(
+        label,
+        'rectangle',
+        { x: cx - (w * share) / 2, y, w: w * share, h: h * 0.08 },
+        { fill: flat(rope), knobs: { topLeft: mm(2), topRight: mm(2), bottomRight: mm(2), bottomLeft: mm(2) } },
+      );
     return b.group(name, [
-      b.shape('Cord', 'rectangle', { x: cx - mm(0.6), y: top - cord, w: mm(1.2), h: cord + h * 0.05 }, { fill: flat(rope) }),
+      b.shape(
+        'Cord',
+        'rectangle',
+        { x: cx - mm(0.6), y: top - cord, w: mm(1.2), h: cord + h * 0.05 },
+        { fill: flat(rope) },
+      ),
       // A rim that is lit from within: its colours run from the outer edge of the line to where the paper covers it.
-      b.shape('Rim', 'ellipse', body, { outline: outlineOf(across({ stops: [stop(0, slateWet), stop(0.2, rope), stop(0.5, paperGlow), stop(1, paperGlow)] }), mm(3.2)) }),
+      b.shape('Rim', 'ellipse', body, {
+        outline: outlineOf(
+          across({ stops: [stop(0, slateWet), stop(0.2, rope), stop(0.5, paperGlow), stop(1, paperGlow)] }),
+          mm(3.2),
+        ),
+      }),
       // Papers end flat under cap and foot: an ellipse, and the box that it is kept to.
       ...papers.map((p) =>
         b.combination(
           p.name,
           'intersect',
-          [b.shape('Paper’s round', 'ellipse', body, { fill: p.fill }), b.shape('Paper’s height', 'rectangle', { x: body.x, y: body.y + body.h * 0.02, w: body.w, h: body.h * 0.96 }, { fill: p.fill })],
+          [
+            b.shape('Paper’s round', 'ellipse', body, { fill: p.fill }),
+            b.shape(
+              'Paper’s height',
+              'rectangle',
+              { x: body.x, y: body.y + body.h * 0.02, w: body.w, h: body.h * 0.96 },
+              { fill: p.fill },
+            ),
+          ],
           { fill: movedPaint(p.fill, body.x, body.y) },
         ),
       ),
       rib(0.38),
       rib(0.72),
-      b.combination('Fittings', 'union', [capShape('Cap', top + h * 0.03, 0.46), capShape('Foot', top + h * 0.88, 0.4)], { fill: flat(rope) }),
+      b.combination(
+        'Fittings',
+        'union',
+        [capShape('Cap', top + h * 0.03, 0.46), capShape('Foot', top + h * 0.88, 0.4)],
+        { fill: flat(rope) },
+      ),
     ]);
   };
-  const glow = (ramp: string, w: number, h: number, overprint = false) => radial({ swatch: ramp }, w / 2, h * 0.46, w * 0.62, h * 0.52, overprint);
+  const glow = (ramp: string, w: number, h: number, overprint = false) =>
+    radial({ swatch: ramp }, w / 2, h * 0.46, w * 0.62, h * 0.52, overprint);
   const lanterns = b.group('Lanterns', [
-    lantern('Lantern, left', mm(76), mm(320), mm(50), mm(84), mm(37), [{ name: 'Paper', fill: glow(wickGlow, mm(50), mm(84)) }]),
-    lantern('Lantern, right', mm(344), mm(320), mm(50), mm(84), mm(37), [{ name: 'Paper', fill: glow(kelpGlow, mm(50), mm(84)) }]),
+    lantern('Lantern, left', mm(76), mm(320), mm(50), mm(84), mm(37), [
+      { name: 'Paper', fill: glow(wickGlow, mm(50), mm(84)) },
+    ]),
+    lantern('Lantern, right', mm(344), mm(320), mm(50), mm(84), mm(37), [
+      { name: 'Paper', fill: glow(kelpGlow, mm(50), mm(84)) },
+    ]),
     // Ember prints over warm paper: the spot ink glows, the plates below stay as they are.
     lantern('Lantern, middle', mm(210), mm(314), mm(76), mm(126), mm(22), [
       { name: 'Paper', fill: flat(paperGlow) },
@@ -134,10 +294,18 @@ export function lanternWalkPoster(make: Making): Design {
   ]);
 
   const headline = b.displayText('Headline', mm(210), mm(206), [
-    { align: 'middle', leading: 0.95, runs: [{ ...runOf('Lantern Walk', 168, flat(paperGlow), 'bitter-500'), tracking: -10 }] },
+    {
+      align: 'middle',
+      leading: 0.95,
+      runs: [{ ...runOf('Lantern Walk', 168, flat(paperGlow), 'bitter-500'), tracking: -10 }],
+    },
   ]);
   const dateLine = b.textFrame('Date line', { x: mm(34), y: mm(497), w: mm(352), h: mm(22) }, [
-    { align: 'middle', leading: 1.2, runs: [runOf('Marrowick quays · Saturday 21 November · from dusk', 38, flat(paperGlow), 'archivo-600')] },
+    {
+      align: 'middle',
+      leading: 1.2,
+      runs: [runOf('Marrowick quays · Saturday 21 November · from dusk', 38, flat(paperGlow), 'archivo-600')],
+    },
   ]);
   b.place(0, [sky, halo, moon, water, rays, ropeLine, lanterns, headline, dateLine]);
   return b.done();

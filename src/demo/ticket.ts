@@ -12,7 +12,11 @@ const STUB = mm(108);
 /** The supper ticket with its numbered stub, flat: the tear line comes with dashed lines. */
 export function supperTicket(make: Making): Design {
   const m = mm(6);
-  const base = newDesign('Supper ticket', setupOf(SIZE.w, SIZE.h, { bleed: BLEED, margins: { top: m, right: m, bottom: m, left: m } }), make);
+  const base = newDesign(
+    'Supper ticket',
+    setupOf(SIZE.w, SIZE.h, { bleed: BLEED, margins: { top: m, right: m, bottom: m, left: m } }),
+    make,
+  );
   const b = new DesignBuilder({ ...base, id: 'supper-ticket', swatches: [base.swatches[0], base.swatches[1]] }, make);
   b.swatchGroup('Supper');
   const lowTide = b.recipe('Low Tide', 82, 46, 22, 6);
@@ -21,21 +25,60 @@ export function supperTicket(make: Making): Design {
   const ember = b.spot(SPOT_LIBRARY[0]);
   const black: Colour = { swatch: base.swatches[1].id, tint: 1 };
 
-  const line = (text: string, size: number, face: string, colour: Colour, align: Paragraph['align'] = 'left'): Paragraph => ({ align, leading: 1.2, runs: [runOf(text, size, flat(colour), face)] });
+  const line = (
+    text: string,
+    size: number,
+    face: string,
+    colour: Colour,
+    align: Paragraph['align'] = 'left',
+  ): Paragraph => ({ align, leading: 1.2, runs: [runOf(text, size, flat(colour), face)] });
   const bowl = b.group('Bowl', [
-    b.shape('Steam left', 'ellipse', { x: mm(82), y: mm(11), w: mm(2.4), h: mm(10) }, { fill: flat(tint(lowTide, 0.4)) }),
-    b.shape('Steam right', 'ellipse', { x: mm(89), y: mm(8), w: mm(2.4), h: mm(12) }, { fill: flat(tint(lowTide, 0.4)) }),
+    b.shape(
+      'Steam left',
+      'ellipse',
+      { x: mm(82), y: mm(11), w: mm(2.4), h: mm(10) },
+      { fill: flat(tint(lowTide, 0.4)) },
+    ),
+    b.shape(
+      'Steam right',
+      'ellipse',
+      { x: mm(89), y: mm(8), w: mm(2.4), h: mm(12) },
+      { fill: flat(tint(lowTide, 0.4)) },
+    ),
     b.shape('Crock', 'ellipse', { x: mm(72), y: mm(22), w: mm(30), h: mm(33) }, { fill: flat(lowTide) }),
-    b.shape('Rim', 'ellipse', { x: mm(71), y: mm(26), w: mm(32), h: mm(9) }, { fill: flat(wick), outline: outlineOf(flat(lowTide), 1.5) }),
+    b.shape(
+      'Rim',
+      'ellipse',
+      { x: mm(71), y: mm(26), w: mm(32), h: mm(9) },
+      { fill: flat(wick), outline: outlineOf(flat(lowTide), 1.5) },
+    ),
     b.shape('Soup', 'ellipse', { x: mm(75), y: mm(27.6), w: mm(24), h: mm(5.8) }, { fill: flat(ember) }),
     b.shape('Lantern star', 'star', { x: mm(82.5), y: mm(39), w: mm(9), h: mm(9) }, { fill: flat(paperGlow) }),
   ]);
   b.place(0, [
-    b.lock(b.shape('Ground', 'rectangle', { x: -BLEED, y: -BLEED, w: STUB + BLEED, h: SIZE.h + 2 * BLEED }, { fill: flat(paperGlow) })),
-    b.lock(b.shape('Stub', 'rectangle', { x: STUB, y: -BLEED, w: SIZE.w - STUB + BLEED, h: SIZE.h + 2 * BLEED }, { fill: flat(wick) })),
+    b.lock(
+      b.shape(
+        'Ground',
+        'rectangle',
+        { x: -BLEED, y: -BLEED, w: STUB + BLEED, h: SIZE.h + 2 * BLEED },
+        { fill: flat(paperGlow) },
+      ),
+    ),
+    b.lock(
+      b.shape(
+        'Stub',
+        'rectangle',
+        { x: STUB, y: -BLEED, w: SIZE.w - STUB + BLEED, h: SIZE.h + 2 * BLEED },
+        { fill: flat(wick) },
+      ),
+    ),
     bowl,
     b.displayText('Title', mm(8), mm(21), [line('Lantern Supper', 23, 'alfa-slab-400', lowTide)]),
-    b.textFrame('When', { x: mm(8), y: mm(28), w: mm(58), h: mm(24) }, [line('After the walk, in the Net Loft', 10.5, 'archivo-600', black), line('Saturday 21 November, from eight', 10.5, 'archivo-400', black), line('Fish stew, seed bread, plum tart', 10.5, 'archivo-400', black)]),
+    b.textFrame('When', { x: mm(8), y: mm(28), w: mm(58), h: mm(24) }, [
+      line('After the walk, in the Net Loft', 10.5, 'archivo-600', black),
+      line('Saturday 21 November, from eight', 10.5, 'archivo-400', black),
+      line('Fish stew, seed bread, plum tart', 10.5, 'archivo-400', black),
+    ]),
     b.displayText('Price', mm(8), mm(58), [line('One seat', 12, 'archivo-800', ember)]),
     b.displayText('Stub words', mm(114), mm(20), [line('Supper', 17, 'alfa-slab-400', lowTide)]),
     b.displayText('Number', mm(114), mm(42), [line('No. 001', 22, 'archivo-800', black)]),

@@ -4,7 +4,10 @@ import type { Env } from '@/core/env';
 export const browserEnv: Env = {
   async asset(file) {
     const response = await fetch(new URL(`/${file}`, globalThis.location.origin)).catch(() => null);
-    if (!response?.ok) throw new Error(`The shipped file ${file} could not be loaded. Check that the application is still being served, then try again.`);
+    if (!response?.ok)
+      throw new Error(
+        `The shipped file ${file} could not be loaded. Check that the application is still being served, then try again.`,
+      );
     return new Uint8Array(await response.arrayBuffer());
   },
   get lcmsGlue() {

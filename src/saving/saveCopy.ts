@@ -9,7 +9,9 @@ import { download, fileName } from '@/ui/download';
 export async function saveCopy(design: Design, thumbnail: Uint8Array | null = null): Promise<string | null> {
   const { bytes, lacking } = await packWhole(design, thumbnail);
   download(bytes, fileName(design.name, 'holvet'), 'application/zip');
-  return lacking.length ? `The copy lacks ${lacking.length === 1 ? 'a picture or profile' : `${lacking.length} pictures or profiles`} that this browser does not have: ${lacking.slice(0, 3).join(', ')}.` : null;
+  return lacking.length
+    ? `The copy lacks ${lacking.length === 1 ? 'a picture or profile' : `${lacking.length} pictures or profiles`} that this browser does not have: ${lacking.slice(0, 3).join(', ')}.`
+    : null;
 }
 
 /** Hands out what was put aside of a design. */
@@ -24,7 +26,10 @@ export async function saveKept(id: string, thumbnail: Uint8Array | null = null):
     const lacking = await saveCopy(loaded.value.design, thumbnail);
     const { aside, warning } = loaded.value;
     if (aside) downloadAside(aside);
-    return [warning, aside && 'What could not be read is in a second file beside it.', lacking].filter(Boolean).join(' ') || null;
+    return (
+      [warning, aside && 'What could not be read is in a second file beside it.', lacking].filter(Boolean).join(' ') ||
+      null
+    );
   }
   const raw = await designStore().raw(id);
   if (!raw) return 'There is nothing kept of this design any more.';

@@ -78,7 +78,9 @@ export function Shelf() {
       return;
     }
     // A file opened beside the design it was saved from is a design of its own.
-    const design = (await designStore().has(opened.design.id)) ? { ...opened.design, id: browserEnv.newId() } : opened.design;
+    const design = (await designStore().has(opened.design.id))
+      ? { ...opened.design, id: browserEnv.newId() }
+      : opened.design;
     if (await keep(design, opened.thumbnail)) router.push(`/bench/${design.id}`);
   };
   const latest = async (row: DesignRow): Promise<Design | null> => {
@@ -109,10 +111,16 @@ export function Shelf() {
   const duplicate = async (row: DesignRow) => {
     const design = await latest(row);
     if (!design) {
-      setSaid({ text: `“${row.name}” cannot be read, so it cannot be duplicated. Save a copy hands out what is there.`, tone: 'stop' });
+      setSaid({
+        text: `“${row.name}” cannot be read, so it cannot be duplicated. Save a copy hands out what is there.`,
+        tone: 'stop',
+      });
       return;
     }
-    await keep({ ...design, id: browserEnv.newId(), name: `${design.name}, copy`, modified: browserEnv.now() }, row.thumbnail);
+    await keep(
+      { ...design, id: browserEnv.newId(), name: `${design.name}, copy`, modified: browserEnv.now() },
+      row.thumbnail,
+    );
     await refresh();
   };
   const saveCopy = async (row: DesignRow) => {
@@ -126,7 +134,15 @@ export function Shelf() {
   const throwAway = async (row: AsideRow) => {
     await designStore().removeAside(row.id);
     await refresh();
-    setSaid({ text: 'Threw away what had been left out.', tone: 'plain', putBack: () => void designStore().keepAside(row).then(refresh).then(() => setSaid(null)) });
+    setSaid({
+      text: 'Threw away what had been left out.',
+      tone: 'plain',
+      putBack: () =>
+        void designStore()
+          .keepAside(row)
+          .then(refresh)
+          .then(() => setSaid(null)),
+    });
   };
   const bringDemo = async () => {
     await designStore().setSetting('demo-seeded', false);
@@ -171,7 +187,10 @@ export function Shelf() {
       <main className="mx-auto max-w-[1120px] p-6">
         <h1 className="m-0 mb-4 text-[17px] font-semibold">Your designs</h1>
         {said && (
-          <p role="status" className={`mt-0 mb-4 flex items-center gap-3 rounded-sm border border-line bg-panel px-3 py-2 ${said.tone === 'stop' ? 'text-stop' : ''}`}>
+          <p
+            role="status"
+            className={`mt-0 mb-4 flex items-center gap-3 rounded-sm border border-line bg-panel px-3 py-2 ${said.tone === 'stop' ? 'text-stop' : ''}`}
+          >
             {said.text}
             {said.putBack && <Button onClick={said.putBack}>Put it back</Button>}
           </p>
@@ -185,7 +204,9 @@ export function Shelf() {
         ) : rows.length === 0 ? (
           <div className="rounded-sm border border-line bg-panel p-8 text-center">
             <p className="mt-0 mb-1 text-[15px] font-semibold">The shelf is empty.</p>
-            <p className="mt-0 mb-4 text-faint">Make a new design, drop a .holvet file here, or start from the demo poster.</p>
+            <p className="mt-0 mb-4 text-faint">
+              Make a new design, drop a .holvet file here, or start from the demo poster.
+            </p>
             <Button onClick={() => void bringDemo()}>Bring the demo back</Button>
           </div>
         ) : (
@@ -195,18 +216,35 @@ export function Shelf() {
                 <a href={`/bench/${row.id}`} className="block no-underline">
                   <Thumbnail bytes={row.thumbnail} name={row.name} width={row.width} height={row.height} />
                   <div className="px-3 pt-2">
-                    <div title={row.name} className="truncate font-semibold text-text">{row.name}</div>
+                    <div title={row.name} className="truncate font-semibold text-text">
+                      {row.name}
+                    </div>
                     <div className="text-faint">{sizeOf(row)}</div>
                   </div>
                 </a>
                 <div className="flex justify-end gap-1 px-2 pb-2">
-                  <Button kind="quiet" aria-label={`Save a copy of ${row.name}`} title="Save a copy as a file" onClick={() => void saveCopy(row)}>
+                  <Button
+                    kind="quiet"
+                    aria-label={`Save a copy of ${row.name}`}
+                    title="Save a copy as a file"
+                    onClick={() => void saveCopy(row)}
+                  >
                     <Download size={15} aria-hidden />
                   </Button>
-                  <Button kind="quiet" aria-label={`Duplicate ${row.name}`} title="Duplicate" onClick={() => void duplicate(row)}>
+                  <Button
+                    kind="quiet"
+                    aria-label={`Duplicate ${row.name}`}
+                    title="Duplicate"
+                    onClick={() => void duplicate(row)}
+                  >
                     <Copy size={15} aria-hidden />
                   </Button>
-                  <Button kind="quiet" aria-label={`Remove ${row.name}`} title="Remove from the shelf" onClick={() => void remove(row)}>
+                  <Button
+                    kind="quiet"
+                    aria-label={`Remove ${row.name}`}
+                    title="Remove from the shelf"
+                    onClick={() => void remove(row)}
+                  >
                     <Trash2 size={15} aria-hidden />
                   </Button>
                 </div>
@@ -214,14 +252,28 @@ export function Shelf() {
             ))}
           </ul>
         )}
-        {asides.length > 0 && <Aside rows={asides} nameOf={(id) => rows?.find((r) => r.id === id)?.name ?? 'A design that is no longer here'} onThrow={throwAway} />}
+        {asides.length > 0 && (
+          <Aside
+            rows={asides}
+            nameOf={(id) => rows?.find((r) => r.id === id)?.name ?? 'A design that is no longer here'}
+            onThrow={throwAway}
+          />
+        )}
       </main>
     </div>
   );
 }
 
 /** What could not be read when a design was opened, still as it lay. Most people never see this. */
-function Aside({ rows, nameOf, onThrow }: { rows: readonly AsideRow[]; nameOf: (designId: string) => string; onThrow: (row: AsideRow) => Promise<void> }) {
+function Aside({
+  rows,
+  nameOf,
+  onThrow,
+}: {
+  rows: readonly AsideRow[];
+  nameOf: (designId: string) => string;
+  onThrow: (row: AsideRow) => Promise<void>;
+}) {
   return (
     <details className="mt-8">
       <summary className="cursor-pointer">Left out when opened ({rows.length})</summary>
@@ -229,7 +281,10 @@ function Aside({ rows, nameOf, onThrow }: { rows: readonly AsideRow[]; nameOf: (
         {rows.map((row) => (
           <li key={row.id} className="flex items-center gap-3 border-b border-line px-3 py-2 last:border-b-0">
             <span className="min-w-0 flex-1">
-              <span className="font-semibold">{nameOf(row.designId)}</span> <span className="text-faint">{new Date(row.when).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</span>
+              <span className="font-semibold">{nameOf(row.designId)}</span>{' '}
+              <span className="text-faint">
+                {new Date(row.when).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+              </span>
               <br />
               {row.why}
             </span>
@@ -245,14 +300,19 @@ function Aside({ rows, nameOf, onThrow }: { rows: readonly AsideRow[]; nameOf: (
 }
 
 function sizeOf(row: DesignRow): string {
-  const { unit = 'mm', round = false } = row.unit || typeof row.snapshot === 'string' ? row : (row.snapshot.setup ?? {});
+  const { unit = 'mm', round = false } =
+    row.unit || typeof row.snapshot === 'string' ? row : (row.snapshot.setup ?? {});
   const size = `${formatLength(row.width, unit, 1)} × ${formatLength(row.height, unit, 1)}`;
   const name = formatOf(row.width, row.height, round)?.name;
   return name ? `${name} · ${size}` : size;
 }
 
 /** Draws the thumbnails that are not there yet, one after another, by the same press as everything else. */
-async function drawMissing(rows: readonly DesignRow[], wanted: () => boolean, refresh: () => Promise<unknown>): Promise<void> {
+async function drawMissing(
+  rows: readonly DesignRow[],
+  wanted: () => boolean,
+  refresh: () => Promise<unknown>,
+): Promise<void> {
   const missing = rows.filter((r) => !r.thumbnail);
   if (!missing.length) return;
   const press = new PressClient();

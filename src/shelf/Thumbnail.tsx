@@ -2,7 +2,17 @@
 import { useEffect, useState } from 'react';
 
 /** A design's picture on a bit of bench top; its outline until the picture is drawn. */
-export function Thumbnail({ bytes, name, width, height }: { bytes: Uint8Array | null; name: string; width: number; height: number }) {
+export function Thumbnail({
+  bytes,
+  name,
+  width,
+  height,
+}: {
+  bytes: Uint8Array | null;
+  name: string;
+  width: number;
+  height: number;
+}) {
   const [url, setUrl] = useState<string | null>(null);
   useEffect(() => {
     if (!bytes) return;
@@ -14,7 +24,12 @@ export function Thumbnail({ bytes, name, width, height }: { bytes: Uint8Array | 
   return (
     <div className="grid h-[190px] place-items-center rounded-t-sm bg-bench">
       {url && bytes ? (
-        <img src={url} alt={`${name}, first page`} style={{ width: width * k, height: height * k }} className="border border-edge" />
+        <img
+          src={url}
+          alt={`${name}, first page`}
+          style={{ width: width * k, height: height * k }}
+          className="border border-edge"
+        />
       ) : (
         <div className="border border-edge bg-white" style={{ width: width * k, height: height * k }} />
       )}

@@ -49,7 +49,8 @@ export interface RemovedDesign {
   readonly steps: readonly JournalRow[];
 }
 
-export type Loaded = { readonly ok: true; readonly value: LoadedDesign } | { readonly ok: false; readonly reason: 'unknown' | 'broken' };
+export type Loaded =
+  { readonly ok: true; readonly value: LoadedDesign } | { readonly ok: false; readonly reason: 'unknown' | 'broken' };
 
 const blank = (design: Design): DesignRow => ({
   id: design.id,
@@ -62,7 +63,12 @@ const blank = (design: Design): DesignRow => ({
   ...sheetOf(design),
 });
 
-const sheetOf = ({ setup }: Design): Pick<DesignRow, 'width' | 'height' | 'unit' | 'round'> => ({ width: setup.width, height: setup.height, unit: setup.unit, round: setup.round });
+const sheetOf = ({ setup }: Design): Pick<DesignRow, 'width' | 'height' | 'unit' | 'round'> => ({
+  width: setup.width,
+  height: setup.height,
+  unit: setup.unit,
+  round: setup.round,
+});
 
 /** The designs of this browser. Every method is one transaction: it happens whole or not at all. */
 export class DesignStore {
@@ -121,7 +127,13 @@ export class DesignStore {
     if (!read) return { ok: false, reason: 'broken' };
     const { design, entries, cursor, base, why } = read;
     if (why === null) return { ok: true, value: { design, base, entries, cursor, warning: null, aside: null } };
-    const aside: AsideRow = { id: `${id}-${row.modified}-${steps.length}`, designId: id, when: new Date().toISOString(), why, json: rawJson(kept) };
+    const aside: AsideRow = {
+      id: `${id}-${row.modified}-${steps.length}`,
+      designId: id,
+      when: new Date().toISOString(),
+      why,
+      json: rawJson(kept),
+    };
     return { ok: true, value: { design, base, entries, cursor, warning: why, aside } };
   }
 
@@ -136,7 +148,10 @@ export class DesignStore {
 
   /** What was put aside of the designs, latest first. */
   async asides(designId?: string): Promise<AsideRow[]> {
-    const rows = designId === undefined ? await this.db.aside.toArray() : await this.db.aside.where('designId').equals(designId).toArray();
+    const rows =
+      designId === undefined
+        ? await this.db.aside.toArray()
+        : await this.db.aside.where('designId').equals(designId).toArray();
     return rows.sort((a, b) => (a.when < b.when ? 1 : -1));
   }
   async keepAside(row: AsideRow): Promise<void> {
@@ -155,10 +170,16 @@ export class DesignStore {
       const row = await this.db.designs.get(design.id);
       if (!row) throw new GoneError();
       const last = await this.lastStep(design.id, seq);
-      if (seq < row.base || (last ?? row.base - 1) !== seq - 1) throw new GapError(`step ${seq} does not follow step ${last ?? 'none'}`);
+      if (seq < row.base || (last ?? row.base - 1) !== seq - 1)
+        throw new GapError(`step ${seq} does not follow step ${last ?? 'none'}`);
       await this.steps(design.id, seq, Infinity).delete();
       await this.db.journal.put(rowOf(design.id, entry, seq));
-      const change: Partial<DesignRow> = { cursor: seq + 1, name: design.name, modified: design.modified, ...sheetOf(design) };
+      const change: Partial<DesignRow> = {
+        cursor: seq + 1,
+        name: design.name,
+        modified: design.modified,
+        ...sheetOf(design),
+      };
       if (seq + 1 - row.base > this.keptSteps + FOLD) {
         const oldest = await this.steps(design.id, row.base, row.base + FOLD).toArray();
         change.snapshot = packed(oldest.reduce((d, step) => redoEntry(d, entryOf(step)), unpacked(row.snapshot)));
@@ -187,7 +208,14 @@ export class DesignStore {
       const row = await this.db.designs.get(design.id);
       if (!row) throw new GoneError();
       await this.db.journal.where('designId').equals(design.id).delete();
-      await this.db.designs.put({ ...row, ...blank(design), thumbnail: row.thumbnail, snapshot: packed(start), base, cursor: base + cursor });
+      await this.db.designs.put({
+        ...row,
+        ...blank(design),
+        thumbnail: row.thumbnail,
+        snapshot: packed(start),
+        base,
+        cursor: base + cursor,
+      });
       await this.db.journal.bulkPut(entries.map((e, i) => rowOf(design.id, e, base + i)));
     });
   }
@@ -232,10 +260,21 @@ export class DesignStore {
 }
 
 /** What is kept of a design as a file that any program can read. */
-export const rawJson = ({ row, steps }: RemovedDesign): string => JSON.stringify({ snapshot: startOf(row), base: row.base, cursor: row.cursor, steps: steps.map(readable) }, null, 1);
+export const rawJson = ({ row, steps }: RemovedDesign): string =>
+  JSON.stringify({ snapshot: startOf(row), base: row.base, cursor: row.cursor, steps: steps.map(readable) }, null, 1);
 
-const rowOf = (designId: string, e: HistoryEntry, seq: number): JournalRow => ({ label: e.label, patches: e.packed?.patches ?? packed(e.patches), inverse: e.packed?.inverse ?? packed(e.inverse), designId, seq });
-const entryOf = (row: JournalRow): HistoryEntry => ({ label: row.label, patches: unpacked(row.patches), inverse: unpacked(row.inverse) });
+const rowOf = (designId: string, e: HistoryEntry, seq: number): JournalRow => ({
+  label: e.label,
+  patches: e.packed?.patches ?? packed(e.patches),
+  inverse: e.packed?.inverse ?? packed(e.inverse),
+  designId,
+  seq,
+});
+const entryOf = (row: JournalRow): HistoryEntry => ({
+  label: row.label,
+  patches: unpacked(row.patches),
+  inverse: unpacked(row.inverse),
+});
 /** The snapshot of a row; as it lies there, where it cannot be read. */
 function startOf({ snapshot }: DesignRow): Design {
   try {
@@ -281,12 +320,27 @@ function replay(row: DesignRow, steps: readonly JournalRow[]): Replayed | null {
     }
   }
   const lost = Math.max(steps.length - entries.length, row.cursor - row.base - entries.length > 0 ? 1 : 0);
-  const torn = lost ? `The last ${lost === 1 ? 'step' : `${lost} steps`} could not be brought back; everything before is as you left it.` : null;
+  const torn = lost
+    ? `The last ${lost === 1 ? 'step' : `${lost} steps`} could not be brought back; everything before is as you left it.`
+    : null;
   if (sound) return { design, start, base: row.base, entries, cursor, why: torn };
-  const salvaged = salvageDesign(design, newDesign(row.name || 'Design', setupOf(row.width || 595, row.height || 842), { newId: () => row.id, now: () => row.modified }));
+  const salvaged = salvageDesign(
+    design,
+    newDesign(row.name || 'Design', setupOf(row.width || 595, row.height || 842), {
+      newId: () => row.id,
+      now: () => row.modified,
+    }),
+  );
   if (!salvaged) return null;
   const whole = { ...salvaged.design, id: row.id };
-  return { design: whole, start: whole, base: row.base, entries: [], cursor: 0, why: [leftOutText(salvaged.leftOut, design), torn].filter(Boolean).join(' ') };
+  return {
+    design: whole,
+    start: whole,
+    base: row.base,
+    entries: [],
+    cursor: 0,
+    why: [leftOutText(salvaged.leftOut, design), torn].filter(Boolean).join(' '),
+  };
 }
 
 function leftOutText(faults: readonly Fault[], d: Design): string {
@@ -299,7 +353,13 @@ function leftOutText(faults: readonly Fault[], d: Design): string {
 function tryStep(design: Design, row: JournalRow): { readonly next: Design; readonly entry: HistoryEntry } | null {
   try {
     const entry = entryOf(row);
-    if (typeof entry.label !== 'string' || !Array.isArray(entry.patches) || !Array.isArray(entry.inverse) || entry.patches.length === 0) return null;
+    if (
+      typeof entry.label !== 'string' ||
+      !Array.isArray(entry.patches) ||
+      !Array.isArray(entry.inverse) ||
+      entry.patches.length === 0
+    )
+      return null;
     const next = redoEntry(design, entry);
     undoEntry(next, entry);
     return { next, entry };

@@ -4,9 +4,15 @@ import type { AsideRow } from './database';
 import { GapError, type DesignStore, type WholeDesign } from './designs';
 
 /** Whether all that was done is kept; if not, why, since when, and how many steps wait. */
-export type Keeping = { readonly kind: 'saved' } | { readonly kind: 'saving' } | { readonly kind: 'waiting'; readonly why: string; readonly since: number; readonly steps: number };
+export type Keeping =
+  | { readonly kind: 'saved' }
+  | { readonly kind: 'saving' }
+  | { readonly kind: 'waiting'; readonly why: string; readonly since: number; readonly steps: number };
 
-type Step = { readonly kind: 'whole'; readonly aside: AsideRow } | { readonly kind: 'step'; readonly design: Design; readonly entry: HistoryEntry; readonly seq: number } | { readonly kind: 'cursor'; readonly design: Design; readonly cursor: number };
+type Step =
+  | { readonly kind: 'whole'; readonly aside: AsideRow }
+  | { readonly kind: 'step'; readonly design: Design; readonly entry: HistoryEntry; readonly seq: number }
+  | { readonly kind: 'cursor'; readonly design: Design; readonly cursor: number };
 
 /** Times between tries, in ms; the last one again and again. */
 const PAUSES = [400, 1000, 2500, 5000, 10_000];

@@ -19,8 +19,12 @@ export async function seedDemo(designs: DesignStore): Promise<void> {
   const before = new Set(seeded === true ? ['lantern-walk-poster'] : Array.isArray(seeded) ? seeded : []);
   const demos = demoDesigns();
   if (demos.every(({ design }) => before.has(design.id))) return;
-  for (const { design, file } of demos) if (!before.has(design.id) && !(await designs.has(design.id))) await designs.add(design, await shipped(file));
-  await designs.setSetting(SEEDED, demos.map(({ design }) => design.id));
+  for (const { design, file } of demos)
+    if (!before.has(design.id) && !(await designs.has(design.id))) await designs.add(design, await shipped(file));
+  await designs.setSetting(
+    SEEDED,
+    demos.map(({ design }) => design.id),
+  );
 }
 
 /** The picture of a demo design that comes with the application; null where it does not come: it is drawn then. */
@@ -32,6 +36,7 @@ async function shipped(file: string): Promise<Uint8Array | null> {
 /** Why storage does not work, in words. */
 export function storageProblem(e: unknown): string {
   const name = e instanceof Error ? e.name : '';
-  if (name === 'QuotaExceededError') return 'The browser’s storage is full. Remove designs you no longer need, or free space on this device.';
+  if (name === 'QuotaExceededError')
+    return 'The browser’s storage is full. Remove designs you no longer need, or free space on this device.';
   return 'This browser does not let Holvet keep files here (private window, or storage switched off). Allow storage for this site, then reload.';
 }

@@ -4,14 +4,20 @@ import type { Design } from '@/core/model/schema';
 import { designStore } from './open';
 
 /** Names of the files of its own that a design refers to. */
-export const assetsOf = (design: Design): string[] => [...new Set([design.profile.file, ...(design.pictures ?? []).map((p) => p.file)])].filter(isOwnAsset);
+export const assetsOf = (design: Design): string[] =>
+  [...new Set([design.profile.file, ...(design.pictures ?? []).map((p) => p.file)])].filter(isOwnAsset);
 
 /** A `.holvet` file with all that belongs to the design, and the names of what this browser has not. */
-export async function packWhole(design: Design, thumbnail: Uint8Array | null): Promise<{ readonly bytes: Uint8Array; readonly lacking: readonly string[] }> {
+export async function packWhole(
+  design: Design,
+  thumbnail: Uint8Array | null,
+): Promise<{ readonly bytes: Uint8Array; readonly lacking: readonly string[] }> {
   const assets = new Map<string, Uint8Array>();
   const lacking: string[] = [];
   for (const name of assetsOf(design)) {
-    const bytes = await designStore().asset(name).catch(() => null);
+    const bytes = await designStore()
+      .asset(name)
+      .catch(() => null);
     if (bytes) assets.set(name, bytes);
     else lacking.push(design.pictures?.find((p) => p.file === name)?.name ?? design.profile.name ?? name);
   }

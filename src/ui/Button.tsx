@@ -7,6 +7,17 @@ const LOOK: Record<Kind, string> = {
   quiet: 'border border-transparent bg-transparent hover:bg-line',
 };
 
-export function Button({ kind = 'plain', className = '', type = 'button', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: Kind }) {
-  return <button type={type} className={`inline-flex min-h-7 items-center justify-center gap-1.5 rounded-sm px-2.5 py-0.5 leading-tight disabled:opacity-45 ${LOOK[kind]} ${className}`} {...rest} />;
+export function Button({
+  kind = 'plain',
+  className = '',
+  type = 'button',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { kind?: Kind }) {
+  return (
+    <button
+      type={type}
+      className={`inline-flex min-h-7 items-center justify-center gap-1.5 rounded-sm px-2.5 py-0.5 leading-tight disabled:opacity-45 ${LOOK[kind]} ${className}`}
+      {...rest}
+    />
+  );
 }

@@ -8,9 +8,28 @@ export interface Option<T extends string> {
 }
 
 /** A row of words of which one is chosen; `tight` where there are many. */
-export function WordChoice<T extends string>({ label, value, options, onChange, disabled, tight }: { label: string; value: T | null; options: readonly Option<T>[]; onChange: (v: T) => void; disabled?: boolean; tight?: boolean }) {
+export function WordChoice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  disabled,
+  tight,
+}: {
+  label: string;
+  value: T | null;
+  options: readonly Option<T>[];
+  onChange: (v: T) => void;
+  disabled?: boolean;
+  tight?: boolean;
+}) {
   return (
-    <div role="radiogroup" aria-label={label} title={explained(label)} className="flex overflow-hidden rounded-sm border border-edge">
+    <div
+      role="radiogroup"
+      aria-label={label}
+      title={explained(label)}
+      className="flex overflow-hidden rounded-sm border border-edge"
+    >
       {options.map((o) => (
         <button
           key={o.value}
@@ -30,7 +49,19 @@ export function WordChoice<T extends string>({ label, value, options, onChange, 
 }
 
 /** A list to choose from; the browser's own, which every reader and keyboard knows. */
-export function ListChoice<T extends string>({ label, value, groups, onChange, hideLabel }: { label: string; value: T | null; groups: readonly { readonly name: string; readonly options: readonly Option<T>[] }[]; onChange: (v: T) => void; hideLabel?: boolean }) {
+export function ListChoice<T extends string>({
+  label,
+  value,
+  groups,
+  onChange,
+  hideLabel,
+}: {
+  label: string;
+  value: T | null;
+  groups: readonly { readonly name: string; readonly options: readonly Option<T>[] }[];
+  onChange: (v: T) => void;
+  hideLabel?: boolean;
+}) {
   const id = useId();
   return (
     <div className="flex min-w-0 items-center gap-1.5">
@@ -39,7 +70,13 @@ export function ListChoice<T extends string>({ label, value, groups, onChange, h
           {label}
         </label>
       )}
-      <select id={id} aria-label={label} className="h-7 w-full min-w-0 rounded-sm border border-edge bg-field px-1.5" value={value ?? ''} onChange={(e) => onChange(e.target.value as T)}>
+      <select
+        id={id}
+        aria-label={label}
+        className="h-7 w-full min-w-0 rounded-sm border border-edge bg-field px-1.5"
+        value={value ?? ''}
+        onChange={(e) => onChange(e.target.value as T)}
+      >
         {value === null && <option value="">mixed</option>}
         {groups.map((g) =>
           g.name ? (
@@ -64,13 +101,35 @@ export function ListChoice<T extends string>({ label, value, groups, onChange, h
 }
 
 /** A switch with its words beside it. */
-export function Check({ label, checked, onChange, disabled, hint }: { label: string; checked: boolean; onChange: (on: boolean) => void; disabled?: boolean; hint?: string }) {
+export function Check({
+  label,
+  checked,
+  onChange,
+  disabled,
+  hint,
+}: {
+  label: string;
+  checked: boolean;
+  onChange: (on: boolean) => void;
+  disabled?: boolean;
+  hint?: string;
+}) {
   const id = useId();
   return (
     <div className="flex items-start gap-2">
-      <input id={id} type="checkbox" className="mt-0.5 size-4 accent-(--accent)" checked={checked} disabled={disabled} aria-describedby={hint ? `${id}-hint` : undefined} onChange={(e) => onChange(e.target.checked)} />
+      <input
+        id={id}
+        type="checkbox"
+        className="mt-0.5 size-4 accent-(--accent)"
+        checked={checked}
+        disabled={disabled}
+        aria-describedby={hint ? `${id}-hint` : undefined}
+        onChange={(e) => onChange(e.target.checked)}
+      />
       <div>
-        <label htmlFor={id} title={explained(label)}>{label}</label>
+        <label htmlFor={id} title={explained(label)}>
+          {label}
+        </label>
         {hint && (
           <p id={`${id}-hint`} className="m-0 text-[12px] text-faint">
             {hint}

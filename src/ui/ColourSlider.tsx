@@ -22,7 +22,18 @@ interface Props {
  * One channel of a colour: a slider whose track shows where it leads, and its number. The slider shows at most one state a
  * frame and makes it so when it is let go; Tab goes from number to number, where the arrow keys step.
  */
-export function ColourSlider({ label, name, value, min, max, suffix = '', decimals = 0, track, onPreview, onCommit }: Props) {
+export function ColourSlider({
+  label,
+  name,
+  value,
+  min,
+  max,
+  suffix = '',
+  decimals = 0,
+  track,
+  onPreview,
+  onCommit,
+}: Props) {
   const slider = useRef<HTMLInputElement>(null);
   const frame = useRef(0);
   const latest = useRef<number | null>(null);
@@ -75,7 +86,17 @@ export function ColourSlider({ label, name, value, min, max, suffix = '', decima
         }}
         onBlur={() => finish(true)}
       />
-      <NumberField label={label} name={name} suffix={suffix} min={min} max={max} decimals={decimals} value={value} onPreview={onPreview} onCommit={onCommit} />
+      <NumberField
+        label={label}
+        name={name}
+        suffix={suffix}
+        min={min}
+        max={max}
+        decimals={decimals}
+        value={value}
+        onPreview={onPreview}
+        onCommit={onCommit}
+      />
     </div>
   );
 }

@@ -3,7 +3,19 @@ import { useRef } from 'react';
 import { Button } from './Button';
 
 /** A button that asks for one file. `label` names the field behind it, which tests and readers find. */
-export function FileButton({ word, label, accept, className, onFile }: { word: string; label: string; accept: string; className?: string; onFile: (f: File) => void }) {
+export function FileButton({
+  word,
+  label,
+  accept,
+  className,
+  onFile,
+}: {
+  word: string;
+  label: string;
+  accept: string;
+  className?: string;
+  onFile: (f: File) => void;
+}) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>

@@ -81,7 +81,9 @@ export function NumberField(p: NumberFieldProps) {
       const dx = e.clientX - s.x;
       if (!s.moved && Math.abs(dx) < 3) return;
       s.moved = true;
-      s.now = clamp(kept(shownIn(s.start) + Math.round(dx / 2) * (p.step ?? 1) * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1)));
+      s.now = clamp(
+        kept(shownIn(s.start) + Math.round(dx / 2) * (p.step ?? 1) * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1)),
+      );
       p.onPreview?.(s.now);
     },
     onPointerUp: (e: PointerEvent<HTMLLabelElement>) => {
@@ -100,8 +102,15 @@ export function NumberField(p: NumberFieldProps) {
 
   return (
     <div className="min-w-0">
-      <div className={`flex h-7 items-center rounded-sm border bg-field ${p.tight ? 'gap-1 px-1 text-[12px] tracking-tight' : 'gap-1.5 px-2'} focus-within:border-accent ${problem ? 'border-stop' : 'border-edge'} ${p.disabled ? 'opacity-45' : ''}`}>
-        <label htmlFor={id} title={explained(p.name ?? p.label) ?? explained(p.label) ?? p.name ?? p.label} className="shrink-0 cursor-ew-resize touch-none select-none text-faint" {...onScrub}>
+      <div
+        className={`flex h-7 items-center rounded-sm border bg-field ${p.tight ? 'gap-1 px-1 text-[12px] tracking-tight' : 'gap-1.5 px-2'} focus-within:border-accent ${problem ? 'border-stop' : 'border-edge'} ${p.disabled ? 'opacity-45' : ''}`}
+      >
+        <label
+          htmlFor={id}
+          title={explained(p.name ?? p.label) ?? explained(p.label) ?? p.name ?? p.label}
+          className="shrink-0 cursor-ew-resize touch-none select-none text-faint"
+          {...onScrub}
+        >
           {p.label}
         </label>
         <input

@@ -35,49 +35,108 @@ export function PageSetup({ setup, onChange }: { setup: Setup; onChange: (next: 
     const f = FORMATS.find((x) => x.name === name);
     if (!f) return;
     const fresh = setupForFormat(f, landscape && f.width !== f.height);
-    onChange(setup.medium === fresh.medium ? { ...resized(setup, fresh.width, fresh.height), round: fresh.round, unit: fresh.unit } : fresh);
+    onChange(
+      setup.medium === fresh.medium
+        ? { ...resized(setup, fresh.width, fresh.height), round: fresh.round, unit: fresh.unit }
+        : fresh,
+    );
   };
   return (
     <div className="grid gap-3">
       <ListChoice
         label="Format"
         value={format?.name ?? OWN}
-        groups={[{ name: '', options: [{ value: OWN, label: 'Own size' }] }, ...FAMILIES.map((name) => ({ name, options: FORMATS.filter((f) => f.family === name).map((f) => ({ value: f.name, label: sizeText(f) })) }))]}
+        groups={[
+          { name: '', options: [{ value: OWN, label: 'Own size' }] },
+          ...FAMILIES.map((name) => ({
+            name,
+            options: FORMATS.filter((f) => f.family === name).map((f) => ({ value: f.name, label: sizeText(f) })),
+          })),
+        ]}
         onChange={pick}
       />
       <div className="grid grid-cols-[1fr_1fr_84px] gap-2">
-        <NumberField label="W" name="Width" {...page} value={setup.width} onCommit={(width) => onChange(resized(setup, width, setup.round ? width : setup.height))} />
-        <NumberField label="H" name="Height" {...page} value={setup.height} onCommit={(height) => onChange(resized(setup, setup.round ? height : setup.width, height))} />
-        <ListChoice hideLabel label="Unit" value={unit} groups={[{ name: '', options: UNIT_NAMES.map((u) => ({ value: u, label: u })) }]} onChange={(u: Unit) => change({ unit: u })} />
+        <NumberField
+          label="W"
+          name="Width"
+          {...page}
+          value={setup.width}
+          onCommit={(width) => onChange(resized(setup, width, setup.round ? width : setup.height))}
+        />
+        <NumberField
+          label="H"
+          name="Height"
+          {...page}
+          value={setup.height}
+          onCommit={(height) => onChange(resized(setup, setup.round ? height : setup.width, height))}
+        />
+        <ListChoice
+          hideLabel
+          label="Unit"
+          value={unit}
+          groups={[{ name: '', options: UNIT_NAMES.map((u) => ({ value: u, label: u })) }]}
+          onChange={(u: Unit) => change({ unit: u })}
+        />
       </div>
       <WordChoice
         label="Turn"
         value={setup.width === setup.height ? null : landscape ? 'landscape' : 'portrait'}
         disabled={setup.width === setup.height}
-        options={[{ value: 'portrait', label: 'Portrait' }, { value: 'landscape', label: 'Landscape' }]}
+        options={[
+          { value: 'portrait', label: 'Portrait' },
+          { value: 'landscape', label: 'Landscape' },
+        ]}
         onChange={(turn) => {
           if ((turn === 'landscape') !== landscape) change({ width: setup.height, height: setup.width });
         }}
       />
       <div className="grid grid-cols-2 gap-2">
-        <WordChoice label="Made for" value={setup.medium} options={[{ value: 'print', label: 'Print' }, { value: 'screen', label: 'Screen' }]} onChange={(medium) => change({ medium, bleed: medium === 'screen' ? 0 : setup.bleed || mm(3) })} />
+        <WordChoice
+          label="Made for"
+          value={setup.medium}
+          options={[
+            { value: 'print', label: 'Print' },
+            { value: 'screen', label: 'Screen' },
+          ]}
+          onChange={(medium) => change({ medium, bleed: medium === 'screen' ? 0 : setup.bleed || mm(3) })}
+        />
         <NumberField label="Bleed" {...small} value={setup.bleed} onCommit={(bleed) => change({ bleed })} />
       </div>
       <fieldset className="m-0 grid grid-cols-2 gap-2 border-0 p-0">
         <legend className="mb-1 p-0 text-faint">Margins</legend>
         {(['top', 'right', 'bottom', 'left'] as const).map((side) => (
-          <NumberField key={side} label={side[0].toUpperCase() + side.slice(1)} name={`Margin ${side}`} {...small} value={margins[side]} onCommit={(v) => change({ margins: { ...margins, [side]: v } })} />
+          <NumberField
+            key={side}
+            label={side[0].toUpperCase() + side.slice(1)}
+            name={`Margin ${side}`}
+            {...small}
+            value={margins[side]}
+            onCommit={(v) => change({ margins: { ...margins, [side]: v } })}
+          />
         ))}
       </fieldset>
       <div className="grid grid-cols-2 gap-2">
-        <NumberField label="Columns" value={columns.count} min={1} max={40} decimals={0} onCommit={(v) => change({ columns: { ...columns, count: Math.round(v) } })} />
-        <NumberField label="Gutter" {...small} value={columns.gutter} onCommit={(gutter) => change({ columns: { ...columns, gutter } })} />
+        <NumberField
+          label="Columns"
+          value={columns.count}
+          min={1}
+          max={40}
+          decimals={0}
+          onCommit={(v) => change({ columns: { ...columns, count: Math.round(v) } })}
+        />
+        <NumberField
+          label="Gutter"
+          {...small}
+          value={columns.gutter}
+          onCommit={(gutter) => change({ columns: { ...columns, gutter } })}
+        />
       </div>
-      {columns.count > 1 && fromPoints(setup.width - margins.left - margins.right - columns.gutter * (columns.count - 1), unit) <= 0 && (
-        <p role="alert" className="m-0 text-warn">
-          The columns do not fit between the margins. Use fewer columns or a smaller gutter.
-        </p>
-      )}
+      {columns.count > 1 &&
+        fromPoints(setup.width - margins.left - margins.right - columns.gutter * (columns.count - 1), unit) <= 0 && (
+          <p role="alert" className="m-0 text-warn">
+            The columns do not fit between the margins. Use fewer columns or a smaller gutter.
+          </p>
+        )}
     </div>
   );
 }

@@ -63,7 +63,12 @@ export function PlainSlider({ label, ends, value, min, max, step, says, onPrevie
         <Slider.Track className="relative h-1.5 grow rounded-full bg-edge">
           <Slider.Range className="absolute h-full rounded-full bg-accent" />
         </Slider.Track>
-        <Slider.Thumb aria-label={label} aria-valuetext={says(shown)} title={says(shown)} className="block size-4 rounded-full border-2 border-accent bg-field" />
+        <Slider.Thumb
+          aria-label={label}
+          aria-valuetext={says(shown)}
+          title={says(shown)}
+          className="block size-4 rounded-full border-2 border-accent bg-field"
+        />
       </Slider.Root>
       <span aria-hidden className="text-faint">
         {ends[1]}

@@ -11,7 +11,17 @@ export interface Folding {
 export const FoldingContext = createContext<Folding | null>(null);
 
 /** A titled part of a panel. `name` is what it is remembered and found by, where its title says more than that. */
-export function Section({ title, name = title, children, action }: { title: string; name?: string; children: ReactNode; action?: ReactNode }) {
+export function Section({
+  title,
+  name = title,
+  children,
+  action,
+}: {
+  title: string;
+  name?: string;
+  children: ReactNode;
+  action?: ReactNode;
+}) {
   const folding = useContext(FoldingContext);
   const shut = folding?.folded(name) ?? false;
   return (
@@ -19,7 +29,14 @@ export function Section({ title, name = title, children, action }: { title: stri
       <div className={`flex items-center justify-between ${shut ? '' : 'mb-2'}`}>
         <h3 className="m-0 font-semibold text-faint">
           {folding ? (
-            <button type="button" title={explained(name)} aria-expanded={!shut} aria-label={`${title}, fold or open`} className="flex cursor-pointer items-center gap-1 border-0 bg-transparent p-0 font-semibold text-faint hover:text-text" onClick={() => folding.fold(name, !shut)}>
+            <button
+              type="button"
+              title={explained(name)}
+              aria-expanded={!shut}
+              aria-label={`${title}, fold or open`}
+              className="flex cursor-pointer items-center gap-1 border-0 bg-transparent p-0 font-semibold text-faint hover:text-text"
+              onClick={() => folding.fold(name, !shut)}
+            >
               {shut ? <ChevronRight size={13} aria-hidden /> : <ChevronDown size={13} aria-hidden />}
               {title}
             </button>

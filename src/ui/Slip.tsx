@@ -3,7 +3,23 @@ import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
 
 /** A sheet that hangs from the ticket (or from the tray). */
-export function Slip({ title, trigger, children, width = 320, side = 'bottom', open, onOpenChange }: { title: string; trigger: ReactNode; children: ReactNode; width?: number; side?: 'top' | 'bottom'; open?: boolean; onOpenChange?: (open: boolean) => void }) {
+export function Slip({
+  title,
+  trigger,
+  children,
+  width = 320,
+  side = 'bottom',
+  open,
+  onOpenChange,
+}: {
+  title: string;
+  trigger: ReactNode;
+  children: ReactNode;
+  width?: number;
+  side?: 'top' | 'bottom';
+  open?: boolean;
+  onOpenChange?: (open: boolean) => void;
+}) {
   return (
     <Popover.Root {...(open === undefined ? {} : { open })} {...(onOpenChange ? { onOpenChange } : {})}>
       <Popover.Trigger asChild>{trigger}</Popover.Trigger>

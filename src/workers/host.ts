@@ -44,7 +44,8 @@ export class WorkerHost<Api> {
         timer = setTimeout(() => {
           // First this call's own end: ending the worker ends all others.
           reject(new WorkerLate(`It took longer than ${Math.round(ms / 1000)} s.`));
-          if (this.worker === worker) this.end(new WorkerGone('It was begun anew because of another file. Try it again.'));
+          if (this.worker === worker)
+            this.end(new WorkerGone('It was begun anew because of another file. Try it again.'));
         }, ms);
       };
     });

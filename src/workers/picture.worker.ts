@@ -30,7 +30,8 @@ const MOST_OPEN = 6;
 function source(file: string): Promise<PictureSource> {
   let job = open.get(file);
   if (job) open.delete(file);
-  else job = shopEnv.asset(`pictures/${file}`).then(async (bytes) => new PictureSource(await readPicture(bytes, shopEnv)));
+  else
+    job = shopEnv.asset(`pictures/${file}`).then(async (bytes) => new PictureSource(await readPicture(bytes, shopEnv)));
   open.set(file, job);
   job.catch(() => open.delete(file));
   for (const oldest of open.keys()) {
@@ -46,7 +47,10 @@ async function throughBrowser(bytes: Uint8Array): Promise<Uint8Array> {
     throw new PictureProblem('this browser does not know AVIF pictures. Save it as PNG or JPEG');
   });
   const { width, height } = image;
-  if (width * height > MAX_PIXELS) throw new PictureProblem(`it has ${width} × ${height} pixels; ${Math.round(MAX_PIXELS / 1e6)} million are the most`);
+  if (width * height > MAX_PIXELS)
+    throw new PictureProblem(
+      `it has ${width} × ${height} pixels; ${Math.round(MAX_PIXELS / 1e6)} million are the most`,
+    );
   const ctx = new OffscreenCanvas(width, height).getContext('2d')!;
   ctx.drawImage(image, 0, 0);
   image.close();
@@ -60,7 +64,9 @@ const api: PictureApi = {
     try {
       const bytes = isAvif(given) ? await throughBrowser(given) : given;
       const pixels = await readPicture(bytes, shopEnv);
-      return Comlink.transfer({ ok: true, facts: pictureFacts(pixels), ending: pictureFormat(bytes)!.ending, bytes }, [bytes.buffer as ArrayBuffer]);
+      return Comlink.transfer({ ok: true, facts: pictureFacts(pixels), ending: pictureFormat(bytes)!.ending, bytes }, [
+        bytes.buffer as ArrayBuffer,
+      ]);
     } catch (e) {
       if (e instanceof PictureProblem) return { ok: false, message: e.message };
       return { ok: false, message: `it could not be opened (${e instanceof Error ? e.message : String(e)})` };
@@ -69,7 +75,11 @@ const api: PictureApi = {
   async drawing(bytes, name) {
     try {
       const shop = await room();
-      const { clip, width, height, notes, files } = await readSvg(bytes, name, { asset: (f) => shopEnv.asset(f), newId: () => shopEnv.newId(), fonts: shop.fonts });
+      const { clip, width, height, notes, files } = await readSvg(bytes, name, {
+        asset: (f) => shopEnv.asset(f),
+        newId: () => shopEnv.newId(),
+        fonts: shop.fonts,
+      });
       return { ok: true, clip, width, height, notes, files };
     } catch (e) {
       if (e instanceof SvgProblem) return { ok: false, message: e.message };

@@ -5,7 +5,12 @@ import type { Bitmap } from '@/core/render/bitmap';
 
 /** What the picture worker answers: opening files, and how pictures look with their tone. */
 export type ReadPicture =
-  | { readonly ok: true; readonly facts: Pick<Picture, 'width' | 'height' | 'space' | 'ppi' | 'alpha'>; readonly ending: string; /** The file to keep: the one that came, or what was made of it. */ readonly bytes: Uint8Array }
+  | {
+      readonly ok: true;
+      readonly facts: Pick<Picture, 'width' | 'height' | 'space' | 'ppi' | 'alpha'>;
+      readonly ending: string;
+      /** The file to keep: the one that came, or what was made of it. */ readonly bytes: Uint8Array;
+    }
   | { readonly ok: false; readonly message: string };
 
 export interface LookRequest {
@@ -18,7 +23,16 @@ export interface LookRequest {
   readonly colours: Pick<Design, 'swatches' | 'inks' | 'profile' | 'setup'>;
 }
 
-export type ReadDrawing = { readonly ok: true; readonly clip: Clip; readonly width: number; readonly height: number; readonly notes: readonly string[]; readonly files: ReadonlyMap<string, Uint8Array> } | { readonly ok: false; readonly message: string };
+export type ReadDrawing =
+  | {
+      readonly ok: true;
+      readonly clip: Clip;
+      readonly width: number;
+      readonly height: number;
+      readonly notes: readonly string[];
+      readonly files: ReadonlyMap<string, Uint8Array>;
+    }
+  | { readonly ok: false; readonly message: string };
 
 export interface PictureApi {
   /** An SVG drawing as objects, with new ids. */

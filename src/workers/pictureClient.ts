@@ -11,7 +11,9 @@ export const LOOK_MS = 40_000;
 
 /** The page's side of the picture worker. It starts with the first file; one that hangs is ended and begun anew. */
 export class PictureClient {
-  private readonly host = new WorkerHost<PictureApi>(() => new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' }));
+  private readonly host = new WorkerHost<PictureApi>(
+    () => new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' }),
+  );
 
   /** Opens a file's bytes; they are handed over and can no longer be used here. */
   read(bytes: Uint8Array): Promise<ReadPicture> {
@@ -34,12 +36,18 @@ export class PictureClient {
     this.host.end(new WorkerGone('opening it was stopped'));
   }
 
-  private async opened<T>(make: Parameters<typeof this.host.call<T>>[1]): Promise<T | { readonly ok: false; readonly message: string }> {
+  private async opened<T>(
+    make: Parameters<typeof this.host.call<T>>[1],
+  ): Promise<T | { readonly ok: false; readonly message: string }> {
     try {
       return await this.host.call(READ_MS, make);
     } catch (e) {
-      if (e instanceof WorkerLate) return { ok: false, message: `it was not open after ${READ_MS / 1000} s: it is damaged, or far too large` };
-      return { ok: false, message: e instanceof Error ? e.message.replace(/^It was/, 'it was').replace(/\.$/, '') : String(e) };
+      if (e instanceof WorkerLate)
+        return { ok: false, message: `it was not open after ${READ_MS / 1000} s: it is damaged, or far too large` };
+      return {
+        ok: false,
+        message: e instanceof Error ? e.message.replace(/^It was/, 'it was').replace(/\.$/, '') : String(e),
+      };
     }
   }
 

@@ -84,7 +84,9 @@ const api: PressApi = {
   async lift(page, nodes, options) {
     const r = await ready();
     const p = pageOf(r.design, page);
-    return p ? liftFromScene(r.shop.builder.build(r.design, p), r.palette, options, nodes ? new Set(nodes) : undefined) : [];
+    return p
+      ? liftFromScene(r.shop.builder.build(r.design, p), r.palette, options, nodes ? new Set(nodes) : undefined)
+      : [];
   },
   async contrast(page, nodes) {
     const r = await ready();
@@ -97,19 +99,39 @@ const api: PressApi = {
   },
   async handOver(request, progress): Promise<HandedOver> {
     const r = await ready();
-    const done = (bytes: Uint8Array, notes: readonly string[] = []): HandedOver => Comlink.transfer({ ok: true, bytes, notes }, [bytes.buffer as ArrayBuffer]);
+    const done = (bytes: Uint8Array, notes: readonly string[] = []): HandedOver =>
+      Comlink.transfer({ ok: true, bytes, notes }, [bytes.buffer as ArrayBuffer]);
     const looked = (asCame?: boolean) => (asCame ? paletteOf(asScreen(r.design), r.shop) : r.palette);
     const sceneOf = (n: number) => r.shop.builder.build(r.design, r.design.pages[n - 1]);
     switch (request.kind) {
       case 'pdf': {
-        if (r.palette.substituted) return { ok: false, message: `The profile “${r.design.profile.name ?? r.design.profile.file}” is not in this browser. Open it again in the Inks slip, or choose another paper, then make the file.` };
+        if (r.palette.substituted)
+          return {
+            ok: false,
+            message: `The profile “${r.design.profile.name ?? r.design.profile.file}” is not in this browser. Open it again in the Inks slip, or choose another paper, then make the file.`,
+          };
         const pages = request.pages.map((n) => r.design.pages[n - 1]);
         const inks = paletteOf(asPrint(r.design), r.shop);
-        return done(await writePdf(r.design, pages, r.shop.builder, inks, shopEnv, { marks: request.marks, keepRgb: request.keepRgb }, { step: (a, b, what) => progress(a, b, what) }));
+        return done(
+          await writePdf(
+            r.design,
+            pages,
+            r.shop.builder,
+            inks,
+            shopEnv,
+            { marks: request.marks, keepRgb: request.keepRgb },
+            { step: (a, b, what) => progress(a, b, what) },
+          ),
+        );
       }
       case 'svg': {
         progress(0, 1, 'Drawing');
-        const { svg, approximations } = await writeSvg(sceneOf(request.page), looked(request.asCame), r.design.name, (f) => shopEnv.asset(f));
+        const { svg, approximations } = await writeSvg(
+          sceneOf(request.page),
+          looked(request.asCame),
+          r.design.name,
+          (f) => shopEnv.asset(f),
+        );
         return done(new TextEncoder().encode(svg), approximations);
       }
       case 'png': {
@@ -117,13 +139,21 @@ const api: PressApi = {
         const refusal = tooManyPixels(scene, request.dpi);
         if (refusal) return { ok: false, message: refusal };
         progress(0, 1, 'Making plates');
-        const notes = request.transparent && !r.palette.screen && !request.asCame ? ['Where something shows through to the ground it is mixed with white here, and with whatever it is laid on there: it comes only near.'] : [];
+        const notes =
+          request.transparent && !r.palette.screen && !request.asCame
+            ? [
+                'Where something shows through to the ground it is mixed with white here, and with whatever it is laid on there: it comes only near.',
+              ]
+            : [];
         return done(writePng(scene, looked(request.asCame), request.dpi, request.transparent), notes);
       }
       case 'holvet': {
         progress(0, 1, 'Packing');
         const { bytes, lacking } = await packWhole(r.design, await api.thumbnail(320));
-        return done(bytes, lacking.map((name) => `${name} is not in this browser and so not in the file.`));
+        return done(
+          bytes,
+          lacking.map((name) => `${name} is not in this browser and so not in the file.`),
+        );
       }
       default:
         return request satisfies never;

@@ -22,10 +22,22 @@ export interface Rendered {
 }
 export type HandOverRequest =
   | { readonly kind: 'pdf'; readonly pages: readonly number[]; readonly marks: boolean; readonly keepRgb: boolean }
-  | { readonly kind: 'svg'; readonly page: number; /** Pictures and blends as light, not as they print. */ readonly asCame?: boolean }
-  | { readonly kind: 'png'; readonly page: number; readonly dpi: number; readonly transparent?: boolean; readonly asCame?: boolean }
+  | {
+      readonly kind: 'svg';
+      readonly page: number;
+      /** Pictures and blends as light, not as they print. */ readonly asCame?: boolean;
+    }
+  | {
+      readonly kind: 'png';
+      readonly page: number;
+      readonly dpi: number;
+      readonly transparent?: boolean;
+      readonly asCame?: boolean;
+    }
   | { readonly kind: 'holvet' };
-export type HandedOver = { readonly ok: true; readonly bytes: Uint8Array; readonly notes: readonly string[] } | { readonly ok: false; readonly message: string };
+export type HandedOver =
+  | { readonly ok: true; readonly bytes: Uint8Array; readonly notes: readonly string[] }
+  | { readonly ok: false; readonly message: string };
 
 export interface PressApi {
   open(design: Design): Promise<void>;
@@ -39,9 +51,16 @@ export interface PressApi {
   /** The colour at a place of a page as it looks, pictures and all. */
   sample(page: string, x: number, y: number): Promise<Colour | null>;
   /** A palette out of a page, or out of some of its objects. */
-  lift(page: string, nodes: readonly string[] | null, options: { readonly count: number; readonly purpose: Purpose }): Promise<LiftedColour[]>;
+  lift(
+    page: string,
+    nodes: readonly string[] | null,
+    options: { readonly count: number; readonly purpose: Purpose },
+  ): Promise<LiftedColour[]>;
   /** How objects stand out against what lies under them. */
   contrast(page: string, nodes: readonly string[]): Promise<Contrast | null>;
   thumbnail(largest: number): Promise<Uint8Array>;
-  handOver(request: HandOverRequest, progress: (done: number, total: number, doing: string) => void): Promise<HandedOver>;
+  handOver(
+    request: HandOverRequest,
+    progress: (done: number, total: number, doing: string) => void,
+  ): Promise<HandedOver>;
 }

@@ -17,7 +17,11 @@ export const PRESS_MS = { open: 60_000, render: 90_000, look: 30_000, check: 180
  */
 export class PressClient {
   private busy = false;
-  private waiting: { request: RenderRequest; resolve: (r: Rendered | null) => void; reject: (e: unknown) => void } | null = null;
+  private waiting: {
+    request: RenderRequest;
+    resolve: (r: Rendered | null) => void;
+    reject: (e: unknown) => void;
+  } | null = null;
   private design: Design | null = null;
   private readonly host = new WorkerHost<PressApi>(start, (api) => {
     if (this.design) void api.open(this.design).catch(() => {});
@@ -35,10 +39,12 @@ export class PressClient {
     // Without a worker there is nothing to tell: the next one begins with the whole.
     if (!this.host.alive) return;
     const text = Array.isArray(patches) ? packed(patches) : patches;
-    this.host.call(PRESS_MS.open, (api) => api.patch(text)).catch((e: unknown) => {
-      // It lost track: it gets the design as it is by now.
-      if (this.design && !(e instanceof WorkerGone)) void this.open(this.design).catch(() => {});
-    });
+    this.host
+      .call(PRESS_MS.open, (api) => api.patch(text))
+      .catch((e: unknown) => {
+        // It lost track: it gets the design as it is by now.
+        if (this.design && !(e instanceof WorkerGone)) void this.open(this.design).catch(() => {});
+      });
   }
 
   /** The pixels, or null if a newer request took this one's place. */
@@ -56,7 +62,12 @@ export class PressClient {
     const { request, resolve, reject } = this.waiting;
     this.waiting = null;
     try {
-      resolve(await this.host.call<Rendered | null>(PRESS_MS.render, (api) => api.render(request) as Promise<Rendered | null>));
+      resolve(
+        await this.host.call<Rendered | null>(
+          PRESS_MS.render,
+          (api) => api.render(request) as Promise<Rendered | null>,
+        ),
+      );
     } catch (e) {
       reject(e);
     } finally {
@@ -103,7 +114,11 @@ export interface HandOverJob {
 export class Stopped extends Error {}
 
 /** Makes one file in a worker of its own. */
-export function startHandOver(design: Design, request: HandOverRequest, progress: (done: number, total: number, doing: string) => void): HandOverJob {
+export function startHandOver(
+  design: Design,
+  request: HandOverRequest,
+  progress: (done: number, total: number, doing: string) => void,
+): HandOverJob {
   let stop: () => void = () => {};
   const stopped = new Promise<never>((_, reject) => {
     stop = () => reject(new Stopped('Stopped.'));
@@ -112,7 +127,10 @@ export function startHandOver(design: Design, request: HandOverRequest, progress
   // As long as it says how far it is, it may go on; the person can stop it at any time.
   const work = (async (): Promise<HandedOver> => {
     await host.call(PRESS_MS.open, (api) => api.open(design));
-    return host.call<HandedOver>(HAND_OVER_MS, (api) => api.handOver(request, Comlink.proxy(progress)) as Promise<HandedOver>);
+    return host.call<HandedOver>(
+      HAND_OVER_MS,
+      (api) => api.handOver(request, Comlink.proxy(progress)) as Promise<HandedOver>,
+    );
   })();
   const result = Promise.race([work, stopped]).finally(() => host.dispose());
   work.catch(() => {});

@@ -22,7 +22,9 @@ import { b, boxOf, design, id, only, open, run, said, take } from '../support/op
 
 describe('corners', () => {
   test('the handle of a corner gives all of them its radius, with Alt its own; typed kinds keep radii', async () => {
-    await open((d) => [d.shape('Hexagon', 'polygon', { x: 60, y: 40, w: 200, h: 200 }, { fill: colourPaint(INK), knobs: { sides: 4 } })]);
+    await open((d) => [
+      d.shape('Hexagon', 'polygon', { x: 60, y: 40, w: 200, h: 200 }, { fill: colourPaint(INK), knobs: { sides: 4 } }),
+    ]);
     take('Hexagon');
     const handle = () => placedGrips(b.session, selectionFrame(b.session)!).filter((g) => g.grip.kind === 'corner');
     expect(handle()).toHaveLength(4);
@@ -44,8 +46,20 @@ describe('corners', () => {
     expect(node().corners).toBeUndefined();
   });
   test('directions snap to eighths of a turn when near, to 15° with Shift, and not with Ctrl', () => {
-    const at = (keys: object) => ({ page: { x: 0, y: 0 }, screen: { x: 0, y: 0 }, shift: false, alt: false, mod: false, ...keys });
-    expect([snapAngle(44, 45, at({})), snapAngle(40, 45, at({})), snapAngle(40, 15, at({ shift: true })), snapAngle(44, 45, at({ mod: true }))]).toEqual([45, 40, 45, 44]);
+    const at = (keys: object) => ({
+      page: { x: 0, y: 0 },
+      screen: { x: 0, y: 0 },
+      shift: false,
+      alt: false,
+      mod: false,
+      ...keys,
+    });
+    expect([
+      snapAngle(44, 45, at({})),
+      snapAngle(40, 45, at({})),
+      snapAngle(40, 15, at({ shift: true })),
+      snapAngle(44, 45, at({ mod: true })),
+    ]).toEqual([45, 40, 45, 44]);
   });
 });
 
@@ -61,7 +75,12 @@ describe('snapping and guides', () => {
     expect(boxOf('C').x0).toBeCloseTo(174, 6);
     b.session.undo();
     // The lower edge comes to where it is as high as the others are.
-    const grip = toPage(b.session.state.camera, placedGrips(b.session, selectionFrame(b.session)!).find((g) => g.grip.kind === 'size' && g.grip.hx === 0 && g.grip.hy === 1)!.at);
+    const grip = toPage(
+      b.session.state.camera,
+      placedGrips(b.session, selectionFrame(b.session)!).find(
+        (g) => g.grip.kind === 'size' && g.grip.hx === 0 && g.grip.hy === 1,
+      )!.at,
+    );
     b.said.length = 0;
     b.drag(selectTool, [grip.x, grip.y], [grip.x, grip.y + 9]);
     expect(boxOf('C').y1 - boxOf('C').y0).toBeCloseTo(40, 6);
@@ -117,14 +136,25 @@ describe('choosing', () => {
     await open((d) => Array.from({ length: 6 }, (_, i) => disc(d, `Disc ${i + 1}`, 150 + i * 4, 150, 60)));
     b.session.pointer = { page: { x: 160, y: 150 }, screen: { x: 0, y: 0 } };
     run('select.pileHere');
-    expect(b.session.state.pileHere!.ids.map((x) => design().nodes[x].name)).toEqual(['Disc 6', 'Disc 5', 'Disc 4', 'Disc 3', 'Disc 2', 'Disc 1']);
+    expect(b.session.state.pileHere!.ids.map((x) => design().nodes[x].name)).toEqual([
+      'Disc 6',
+      'Disc 5',
+      'Disc 4',
+      'Disc 3',
+      'Disc 2',
+      'Disc 1',
+    ]);
     expect(pickAll(b.session, b.at(95, 150)).map((f) => design().nodes[f.id].name)).toEqual(['Disc 2', 'Disc 1']);
     b.session.pointer = { page: { x: 5, y: 5 }, screen: { x: 0, y: 0 } };
     run('select.pileHere');
     expect(said()).toContain('Nothing lies here');
   });
   test('alike within a tolerance; the others instead', async () => {
-    await open((d) => [box(d, 'A', 20, 20, 40, 40), box(d, 'B', 80, 20, 40, 40, { cmyk: [0, 0.52, 1, 0] }), box(d, 'C', 140, 20, 40, 40, OTHER)]);
+    await open((d) => [
+      box(d, 'A', 20, 20, 40, 40),
+      box(d, 'B', 80, 20, 40, 40, { cmyk: [0, 0.52, 1, 0] }),
+      box(d, 'C', 140, 20, 40, 40, OTHER),
+    ]);
     take('A');
     selectAlike(b.session, ['fill'], 0.1);
     expect(said()).toBe('Selected 1 object alike by fill, within ΔE 0.1.');
@@ -134,7 +164,10 @@ describe('choosing', () => {
     expect(only().name).toBe('C');
   });
   test('isolated, nothing outside of a group is chosen or moved', async () => {
-    await open((d) => [box(d, 'Outside', 200, 20, 60, 60), d.group('Group', [box(d, 'One', 20, 20, 40, 40), box(d, 'Two', 80, 20, 40, 40)])]);
+    await open((d) => [
+      box(d, 'Outside', 200, 20, 60, 60),
+      d.group('Group', [box(d, 'One', 20, 20, 40, 40), box(d, 'Two', 80, 20, 40, 40)]),
+    ]);
     take('Group');
     run('select.isolate');
     expect([b.session.state.entered, b.session.state.isolated]).toEqual([id('Group'), true]);
@@ -160,7 +193,11 @@ describe('choosing', () => {
     expect(Object.values(design().nodes).filter((n) => n.kind === 'group' && n.layer)).toHaveLength(2);
   });
   test('a marquee with Alt takes only what lies wholly inside', async () => {
-    await open((d) => [box(d, 'In', 40, 40, 40, 40), box(d, 'Half', 90, 40, 60, 40), d.group('Group', [box(d, 'One', 50, 90, 20, 20), box(d, 'Far', 300, 90, 20, 20)])]);
+    await open((d) => [
+      box(d, 'In', 40, 40, 40, 40),
+      box(d, 'Half', 90, 40, 60, 40),
+      d.group('Group', [box(d, 'One', 50, 90, 20, 20), box(d, 'Far', 300, 90, 20, 20)]),
+    ]);
     b.drag(selectTool, [30, 30], [120, 120]);
     expect(b.session.state.selection).toHaveLength(3);
     b.drag(selectTool, [30, 30], [120, 120], { alt: true });
@@ -199,7 +236,11 @@ describe('words in a shape', () => {
     await open((d) => [d.shape('Heart', 'heart', { x: 60, y: 40, w: 200, h: 180 }, { fill: colourPaint(INK) })]);
     take('Heart');
     selectTool.double!(b.at(160, 120), b.context);
-    expect(named(design(), 'Heart')).toMatchObject({ kind: 'textFrame', window: { shape: 'heart' }, fills: [{ colour: INK }] });
+    expect(named(design(), 'Heart')).toMatchObject({
+      kind: 'textFrame',
+      window: { shape: 'heart' },
+      fills: [{ colour: INK }],
+    });
     expect(b.session.state.editing?.node).toBe(id('Heart'));
     // Its knobs are still there.
     b.session.set({ tool: 'select' });
@@ -232,7 +273,16 @@ describe('words in a shape', () => {
     writeInShape(b.session, id('Heart'));
     const heart = () => named(design(), 'Heart') as NodeOf<'textFrame'>;
     const runs = () => design().stories[heart().story].paragraphs[0].runs;
-    b.session.commit('Type', (d) => void (d.stories[heart().story] = replaceText(design().stories[heart().story], 0, 0, 'lantern') as DesignDraft['stories'][string]));
+    b.session.commit(
+      'Type',
+      (d) =>
+        void (d.stories[heart().story] = replaceText(
+          design().stories[heart().story],
+          0,
+          0,
+          'lantern',
+        ) as DesignDraft['stories'][string]),
+    );
     b.session.set({ aim: 'frameOutline' });
     const red = { cmyk: [0, 1, 1, 0] as const };
     applyColour(b.session, red, 'Red');
@@ -240,7 +290,13 @@ describe('words in a shape', () => {
     expect(heart().fills).toMatchObject([{ colour: INK }]);
     b.session.set({ aim: 'letters', editing: { node: id('Heart'), anchor: 2, focus: 5 } });
     applyColour(b.session, red, 'Red');
-    expect(runs().map((r) => [r.text, r.fill.kind === 'colour' && 'cmyk' in r.fill.colour && r.fill.colour.cmyk[1] === 1])).toEqual([['la', false], ['nte', true], ['rn', false]]);
+    expect(
+      runs().map((r) => [r.text, r.fill.kind === 'colour' && 'cmyk' in r.fill.colour && r.fill.colour.cmyk[1] === 1]),
+    ).toEqual([
+      ['la', false],
+      ['nte', true],
+      ['rn', false],
+    ]);
     expect(said()).toBe('Letters, the chosen ones: Red.');
   });
 });

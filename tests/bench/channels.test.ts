@@ -13,7 +13,10 @@ let screen: Palette;
 beforeAll(async () => {
   shop = await testShop();
   print = await prepare(shop, newDesign('Print', setupOf(100, 100), making));
-  screen = await prepare(shop, newDesign('Screen', setupOf(100, 100, { medium: 'screen', unit: 'px', bleed: 0 }), making));
+  screen = await prepare(
+    shop,
+    newDesign('Screen', setupOf(100, 100, { medium: 'screen', unit: 'px', bleed: 0 }), making),
+  );
 });
 
 const next = random(31);
@@ -50,7 +53,9 @@ test('any numbers that sliders can give make a colour that the model’s door le
 });
 
 test('a slip opens in the model that a colour is kept in', () => {
-  expect([{ cmyk: [0, 0, 0, 1] }, { rgb: [1, 0, 0] }, { lab: [50, 0, 0] }, { gray: 0.4 }].map((c) => keptIn(c as OwnColour))).toEqual(['cmyk', 'rgb', 'lab', 'cmyk']);
+  expect(
+    [{ cmyk: [0, 0, 0, 1] }, { rgb: [1, 0, 0] }, { lab: [50, 0, 0] }, { gray: 0.4 }].map((c) => keptIn(c as OwnColour)),
+  ).toEqual(['cmyk', 'rgb', 'lab', 'cmyk']);
 });
 
 test('a track runs through the looks it leads to, and passes the colour it stands on', () => {

@@ -58,7 +58,11 @@ describe('combining', () => {
     expect(said()).toContain('could not be combined rightly, so nothing was changed');
   });
   test('inside a combination its operands are picked by their own areas; Esc and a click beside come out', async () => {
-    await open((d) => [box(d, 'Plate', 20, 20, 200, 100), disc(d, 'Hole', 120, 70, 30), box(d, 'Beside', 300, 20, 50, 50)]);
+    await open((d) => [
+      box(d, 'Plate', 20, 20, 200, 100),
+      disc(d, 'Hole', 120, 70, 30),
+      box(d, 'Beside', 300, 20, 50, 50),
+    ]);
     take('Plate', 'Hole');
     run('combine.subtract');
     const made = only().id;
@@ -75,7 +79,11 @@ describe('combining', () => {
     expect(design().nodes[made].kind).toBe('path');
   });
   test('a copy of what is combined is combined as well; a copy in a group stays in it', async () => {
-    await open((d) => [box(d, 'Plate', 20, 20, 200, 100), disc(d, 'Hole', 70, 70, 20), d.group('Group', [box(d, 'One', 300, 20, 20, 20)], [2, 0, 0, 2, -300, 0])]);
+    await open((d) => [
+      box(d, 'Plate', 20, 20, 200, 100),
+      disc(d, 'Hole', 70, 70, 20),
+      d.group('Group', [box(d, 'One', 300, 20, 20, 20)], [2, 0, 0, 2, -300, 0]),
+    ]);
     take('Plate', 'Hole');
     run('combine.subtract');
     const made = only().id;
@@ -83,7 +91,11 @@ describe('combining', () => {
     expect(only().name).toBe('Hole');
     b.drag(selectTool, [70, 70], [130, 70], { alt: true, mod: true });
     expect((design().nodes[made] as NodeOf<'combination'>).children).toHaveLength(3);
-    expect(piecesOf(areaOf(design(), made, b.shop.fonts).region)[0].path.filter((v, i, all) => v === 0 && (i === 0 || all[i - 1] === 3))).toHaveLength(3);
+    expect(
+      piecesOf(areaOf(design(), made, b.shop.fonts).region)[0].path.filter(
+        (v, i, all) => v === 0 && (i === 0 || all[i - 1] === 3),
+      ),
+    ).toHaveLength(3);
     run('edit.again');
     expect((design().nodes[made] as NodeOf<'combination'>).children).toHaveLength(4);
     b.session.set({ entered: id('Group') });
@@ -92,7 +104,10 @@ describe('combining', () => {
     const group = named(design(), 'Group') as NodeOf<'group'>;
     expect(group.children).toHaveLength(2);
     const [p, q] = group.children.map((c) => b.session.boxOf([c]));
-    expect([q.x0 - p.x0, q.y0 - p.y0]).toEqual([expect.closeTo((5 * 72) / 25.4, 6), expect.closeTo((5 * 72) / 25.4, 6)]);
+    expect([q.x0 - p.x0, q.y0 - p.y0]).toEqual([
+      expect.closeTo((5 * 72) / 25.4, 6),
+      expect.closeTo((5 * 72) / 25.4, 6),
+    ]);
   });
   test('turned round it keeps what lies in front; changed to another kind it is that; taken apart both are free', async () => {
     await open((d) => [box(d, 'Plate', 20, 20, 200, 100), disc(d, 'Hole', 220, 70, 30)]);
@@ -102,7 +117,10 @@ describe('combining', () => {
     changeCombination(b.session, b.session.state.selection, { turned: false });
     expect(b.session.boxOf(b.session.state.selection).x0).toBeCloseTo(20, 6);
     changeCombination(b.session, b.session.state.selection, { op: 'intersect' });
-    expect(b.session.boxOf(b.session.state.selection)).toMatchObject({ x0: expect.closeTo(190, 1), x1: expect.closeTo(220, 1) });
+    expect(b.session.boxOf(b.session.state.selection)).toMatchObject({
+      x0: expect.closeTo(190, 1),
+      x1: expect.closeTo(220, 1),
+    });
     run('object.ungroup');
     expect(design().pages[0].children.map((c) => design().nodes[c].name)).toEqual(['Plate', 'Hole']);
   });
@@ -117,7 +135,12 @@ describe('copies', () => {
     const from = toPage(b.session.state.camera, grip.at);
     const a = (15 * Math.PI) / 180;
     const [dx, dy] = [from.x - 200, from.y - 150];
-    b.drag(selectTool, [from.x, from.y], [200 + dx * Math.cos(a) - dy * Math.sin(a), 150 + dx * Math.sin(a) + dy * Math.cos(a)], { alt: true, shift: true });
+    b.drag(
+      selectTool,
+      [from.x, from.y],
+      [200 + dx * Math.cos(a) - dy * Math.sin(a), 150 + dx * Math.sin(a) + dy * Math.cos(a)],
+      { alt: true, shift: true },
+    );
     expect(b.said.some((t) => t === 'copy 15° about the pivot')).toBe(true);
     for (let i = 0; i < 22; i++) run('edit.again');
     const rays = design().pages[0].children;
@@ -152,7 +175,10 @@ describe('copies', () => {
     b.drag(selectTool, [from.x, from.y], [61, 59]);
     expect(b.session.state.pivot).toEqual({ x: expect.closeTo(60, 6), y: expect.closeTo(60, 6) });
     repeatSelection(b.session, 'ring');
-    expect(only()).toMatchObject({ kind: 'repeat', arrangement: { centre: { x: expect.closeTo(60, 6), y: expect.closeTo(60, 6) } } });
+    expect(only()).toMatchObject({
+      kind: 'repeat',
+      arrangement: { centre: { x: expect.closeTo(60, 6), y: expect.closeTo(60, 6) } },
+    });
     take('Box');
     b.session.set({ pivot: { x: 200, y: 200 } });
     selectTool.double!(b.at(200, 200), b.context);
@@ -161,7 +187,11 @@ describe('copies', () => {
 });
 
 describe('nodes', () => {
-  const wave = (d: DesignBuilder) => [d.path('Wave', [0, 40, 100, 2, 60, 60, 100, 60, 120, 100, 2, 140, 140, 180, 140, 200, 100, 1, 260, 100], { fill: colourPaint(INK) })];
+  const wave = (d: DesignBuilder) => [
+    d.path('Wave', [0, 40, 100, 2, 60, 60, 100, 60, 120, 100, 2, 140, 140, 180, 140, 200, 100, 1, 260, 100], {
+      fill: colourPaint(INK),
+    }),
+  ];
   const spot = (n: number) => {
     const s = spotsOf(b.session).nodes[n].at;
     const p = toPage(b.session.state.camera, s);
@@ -180,7 +210,12 @@ describe('nodes', () => {
     expect(b.session.state.nodes).toEqual([{ object: id('Wave'), flat: 1 }]);
     b.click(nodesTool, ...spot(2), { shift: true });
     b.drag(nodesTool, spot(2), [210, 120], { mod: true });
-    expect(nodes().map((n) => [Math.round(n.x), Math.round(n.y)])).toEqual([[40, 100], [130, 120], [210, 120], [260, 100]]);
+    expect(nodes().map((n) => [Math.round(n.x), Math.round(n.y)])).toEqual([
+      [40, 100],
+      [130, 120],
+      [210, 120],
+      [260, 100],
+    ]);
     b.drag(nodesTool, [10, 10], [150, 200], { mod: true });
     expect(b.session.state.nodes.map((n) => n.flat)).toEqual([0, 1]);
     run('object.delete');
@@ -195,9 +230,15 @@ describe('nodes', () => {
     const handle = spotsOf(b.session).handles.find((h) => h.flat === 1 && h.side === 'after')!;
     const at = toPage(b.session.state.camera, handle.at);
     b.drag(nodesTool, [at.x, at.y], [150, 100], { mod: true });
-    expect(nodes()[1]).toMatchObject({ after: { x: expect.closeTo(150, 6) }, before: { x: expect.closeTo(90, 6), y: expect.closeTo(100, 6) } });
+    expect(nodes()[1]).toMatchObject({
+      after: { x: expect.closeTo(150, 6) },
+      before: { x: expect.closeTo(90, 6), y: expect.closeTo(100, 6) },
+    });
     b.drag(nodesTool, [150, 100], [150, 160], { mod: true, alt: true });
-    expect(nodes()[1]).toMatchObject({ before: { x: expect.closeTo(90, 6), y: expect.closeTo(100, 6) }, kind: 'corner' });
+    expect(nodes()[1]).toMatchObject({
+      before: { x: expect.closeTo(90, 6), y: expect.closeTo(100, 6) },
+      kind: 'corner',
+    });
     b.drag(nodesTool, [230, 100], [230, 130], { mod: true });
     expect(nodes()[2].after).not.toBeNull();
     expect(b.said.some((t) => t.startsWith('bent by'))).toBe(true);
@@ -217,7 +258,11 @@ describe('nodes', () => {
     expect(nodes()).toHaveLength(4);
     b.session.set({ nodes: [0, 1, 3].map((flat) => ({ object: id('Wave'), flat })) });
     alignNodes(b.session, 'top');
-    expect(nodes().filter((_, i) => i !== 2).map((n) => Math.round(n.y))).toEqual([60, 60, 60]);
+    expect(
+      nodes()
+        .filter((_, i) => i !== 2)
+        .map((n) => Math.round(n.y)),
+    ).toEqual([60, 60, 60]);
     const plan = simplifyPaths(b.session, 40);
     expect(plan.before).toBe(4);
     expect(plan.after).toBeLessThanOrEqual(plan.before);
@@ -257,7 +302,8 @@ describe('the pen', () => {
     await open(() => []);
     b.session.set({ tool: 'pen', penMode: mode });
   };
-  const nodes = () => nodesOf((only() as NodeOf<'path'>).path, (only() as NodeOf<'path'>).kinds).flatMap((c) => c.nodes);
+  const nodes = () =>
+    nodesOf((only() as NodeOf<'path'>).path, (only() as NodeOf<'path'>).kinds).flatMap((c) => c.nodes);
   test('clicks make lines, drags make curves, the first node closes and fills', async () => {
     await begin('handles');
     b.click(penTool, 50, 50, { mod: true });
@@ -275,12 +321,23 @@ describe('the pen', () => {
   });
   test('through points it runs smoothly; a polygon closes itself at the end', async () => {
     await begin('through');
-    for (const [x, y] of [[40, 150], [100, 50], [200, 60], [260, 180]]) b.click(penTool, x, y, { mod: true });
+    for (const [x, y] of [
+      [40, 150],
+      [100, 50],
+      [200, 60],
+      [260, 180],
+    ])
+      b.click(penTool, x, y, { mod: true });
     expect(nodes()).toHaveLength(4);
     expect(nodes()[1].kind).toBe('smooth');
     finishPen(b.session);
     b.session.set({ penMode: 'polygon', selection: [] });
-    for (const [x, y] of [[300, 150], [350, 50], [380, 160]]) b.click(penTool, x, y, { mod: true });
+    for (const [x, y] of [
+      [300, 150],
+      [350, 50],
+      [380, 160],
+    ])
+      b.click(penTool, x, y, { mod: true });
     finishPen(b.session);
     expect(said()).toBe('A polygon of 3 corners.');
     expect(nodesOf((only() as NodeOf<'path'>).path)[0]).toMatchObject({ closed: true });
@@ -317,7 +374,8 @@ describe('by hand', () => {
     await open(() => []);
     b.session.set({ tool: 'freehand' });
     const g = freehandTool.press({ ...b.at(40, 150), pressure: 0.2 }, b.context)!;
-    for (let i = 0; i <= 80; i++) g.move({ ...b.at(40 + i * 4, 150 + 40 * Math.sin(i / 9)), pressure: 0.2 + 0.6 * (i / 80) });
+    for (let i = 0; i <= 80; i++)
+      g.move({ ...b.at(40 + i * 4, 150 + 40 * Math.sin(i / 9)), pressure: 0.2 + 0.6 * (i / 80) });
     g.release({ ...b.at(360, 150), pressure: 0.8 });
     const node = only() as NodeOf<'path'>;
     const made = nodesOf(node.path)[0];
@@ -326,15 +384,27 @@ describe('by hand', () => {
     expect(node.widths![0]).toBeLessThan(node.widths![node.widths!.length - 1]);
     // It is an area in the scene, thinner at its beginning.
     expect(leavesOf(b.session.scene())[0]).toMatchObject({ type: 'fill', line: true });
-    const ring = lineThrough(Array.from({ length: 60 }, (_, i) => ({ x: 50 * Math.cos(i / 9.5), y: 50 * Math.sin(i / 9.5) })), 1, 10);
+    const ring = lineThrough(
+      Array.from({ length: 60 }, (_, i) => ({ x: 50 * Math.cos(i / 9.5), y: 50 * Math.sin(i / 9.5) })),
+      1,
+      10,
+    );
     expect(ring.closed).toBe(true);
   });
   test('brushing over a path smooths it, as one step', async () => {
-    await open((d) => [d.path('Zig', [0, 40, 100, ...Array.from({ length: 16 }, (_, i) => [1, 60 + i * 20, i % 2 ? 100 : 120]).flat()], {})]);
+    await open((d) => [
+      d.path(
+        'Zig',
+        [0, 40, 100, ...Array.from({ length: 16 }, (_, i) => [1, 60 + i * 20, i % 2 ? 100 : 120]).flat()],
+        {},
+      ),
+    ]);
     b.session.set({ tool: 'freehand', freehand: { mode: 'smooth', tolerance: 2, radius: 60 } });
     take('Zig');
     const swing = () => {
-      const ys = nodesOf(path('Zig').path)[0].nodes.slice(6, 10).map((n) => n.y);
+      const ys = nodesOf(path('Zig').path)[0]
+        .nodes.slice(6, 10)
+        .map((n) => n.y);
       return Math.max(...ys) - Math.min(...ys);
     };
     const before = swing();
@@ -345,4 +415,3 @@ describe('by hand', () => {
     expect(said()).toContain('Smoothed');
   });
 });
-

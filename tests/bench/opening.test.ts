@@ -12,7 +12,9 @@ const seen = async (wait: () => boolean) => {
 test('a file that takes long is said in the strip, and can be stopped there', async () => {
   const { session } = await openBench(newDesign('Pier', setupOf(200, 200), making));
   let stopped: (() => void) | null = null;
-  const slow = new Promise<{ ok: false; message: string }>((resolve) => (stopped = () => resolve({ ok: false, message: 'opening it was stopped' })));
+  const slow = new Promise<{ ok: false; message: string }>(
+    (resolve) => (stopped = () => resolve({ ok: false, message: 'opening it was stopped' })),
+  );
   const worker = session.pictureWorker as unknown as Record<string, unknown>;
   const kept = { ...worker };
   Object.assign(worker, { read: () => slow, stop: jest.fn(() => stopped!()) });
@@ -22,7 +24,10 @@ test('a file that takes long is said in the strip, and can be stopped there', as
     await seen(() => session.state.message?.text === 'Opening Pier.png …');
     session.state.message!.actions!.find((a) => a.label === 'Stop')!.run();
     expect(await opened).toBeNull();
-    expect(session.state.message).toMatchObject({ tone: 'warn', text: 'Pier.png cannot be placed: opening it was stopped.' });
+    expect(session.state.message).toMatchObject({
+      tone: 'warn',
+      text: 'Pier.png cannot be placed: opening it was stopped.',
+    });
   } finally {
     Object.assign(worker, kept);
     delete worker.stop;

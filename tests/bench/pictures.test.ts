@@ -2,7 +2,17 @@ import { encode } from 'fast-png';
 import { sampleTool, sampleWithPictures } from '@/bench/tools/sample';
 import { selectTool } from '@/bench/tools/select';
 import { beginCrop, cropGrips, cropTool, cropped, endCrop, panPicture, zoomPicture } from '@/bench/tools/crop';
-import { chosenFrame, framePicture, frameUnder, openPicture, placeDrawing, placePicture, receiveFiles, relink, replacePicture } from '@/bench/pictures/place';
+import {
+  chosenFrame,
+  framePicture,
+  frameUnder,
+  openPicture,
+  placeDrawing,
+  placePicture,
+  receiveFiles,
+  relink,
+  replacePicture,
+} from '@/bench/pictures/place';
 import { isDrawing } from '@/core/input/asDesign';
 import { PictureLooks } from '@/bench/session/pictureLooks';
 import type { BenchState } from '@/bench/session/state';
@@ -22,7 +32,8 @@ import { unzipSync } from 'fflate';
 import { openBench, type TestBench } from '../support/bench';
 import { cmyk, making } from '../support/sample';
 
-const png = (w: number, h: number, shade = 90) => encode({ width: w, height: h, data: new Uint8Array(w * h * 3).fill(shade), channels: 3, depth: 8 });
+const png = (w: number, h: number, shade = 90) =>
+  encode({ width: w, height: h, data: new Uint8Array(w * h * 3).fill(shade), channels: 3, depth: 8 });
 const file = (name: string, bytes: Uint8Array) => new File([bytes as BlobPart], name);
 
 /** A page with a ground, a star and a text. */
@@ -31,7 +42,15 @@ function page(): Design {
   b.place(0, [
     b.shape('Ground', 'rectangle', { x: 0, y: 0, w: 600, h: 400 }, { fill: flat(cmyk(20, 0, 0, 0)) }),
     b.shape('Star', 'star', { x: 50, y: 50, w: 200, h: 200 }, { fill: flat(cmyk(0, 60, 60, 0)) }),
-    b.displayText('Words', 320, 300, [{ align: 'left', leading: 1, runs: [{ text: 'Quay', face: 'archivo-800', size: 80, tracking: 0, fill: flat(cmyk(0, 0, 0, 100)), outline: null }] }]),
+    b.displayText('Words', 320, 300, [
+      {
+        align: 'left',
+        leading: 1,
+        runs: [
+          { text: 'Quay', face: 'archivo-800', size: 80, tracking: 0, fill: flat(cmyk(0, 0, 0, 100)), outline: null },
+        ],
+      },
+    ]),
   ]);
   return b.done();
 }
@@ -63,7 +82,12 @@ describe('placing', () => {
 
   test('the same file is kept once, and several files lie aside of each other', async () => {
     const b = await openBench(page());
-    await receiveFiles(b.session, [file('a.png', png(40, 40)), file('a.png', png(40, 40)), file('b.png', png(40, 20))], null, null);
+    await receiveFiles(
+      b.session,
+      [file('a.png', png(40, 40)), file('a.png', png(40, 40)), file('b.png', png(40, 20))],
+      null,
+      null,
+    );
     expect(b.session.design.pictures!.map((p) => p.name)).toEqual(['a.png', 'b.png']);
     expect(b.session.state.selection).toHaveLength(3);
     expect(new Set(b.session.state.selection.map((id) => b.session.design.nodes[id].transform[4])).size).toBe(3);
@@ -73,7 +97,9 @@ describe('placing', () => {
     const b = await openBench(page());
     const before = b.session.design;
     await receiveFiles(b.session, [file('letter.docx', new TextEncoder().encode('words, words, words'))], null, null);
-    expect(b.session.state.message!.text).toBe('letter.docx cannot be placed: it is no picture of a kind that is read: PNG, JPEG, WebP, GIF, TIFF or SVG.');
+    expect(b.session.state.message!.text).toBe(
+      'letter.docx cannot be placed: it is no picture of a kind that is read: PNG, JPEG, WebP, GIF, TIFF or SVG.',
+    );
     expect(b.session.design).toBe(before);
   });
 
@@ -99,13 +125,21 @@ describe('placing', () => {
 
   test('a drawing comes in as objects, the page large at most, and tells what it lost', async () => {
     const b = await openBench(page());
-    const text = '<svg xmlns="http://www.w3.org/2000/svg" width="2000" height="1000"><rect width="2000" height="1000"/><circle r="90" cx="90" cy="90" fill="red"/><script/></svg>';
+    const text =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="2000" height="1000"><rect width="2000" height="1000"/><circle r="90" cx="90" cy="90" fill="red"/><script/></svg>';
     expect(isDrawing('x', new TextEncoder().encode(text))).toBe(true);
     const id = await placeDrawing(b.session, 'boats.svg', new TextEncoder().encode(text), null);
     const box = b.session.boxOf([id!]);
     expect([box.x1 - box.x0, box.y1 - box.y0].map(Math.round)).toEqual([600, 300]);
     expect(b.session.state.report).toEqual({ title: 'boats.svg', notes: ['Scripts are left out.'] });
-    expect(await placeDrawing(b.session, 'empty.svg', new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>'), null)).toBeNull();
+    expect(
+      await placeDrawing(
+        b.session,
+        'empty.svg',
+        new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+        null,
+      ),
+    ).toBeNull();
     expect(b.session.state.message!.text).toMatch(/nothing to see in empty.svg/);
     expect(await placeDrawing(b.session, 'no.svg', new TextEncoder().encode('words'), null)).toBeNull();
   });
@@ -118,7 +152,10 @@ describe('in its frame', () => {
     return { b, id };
   };
   test('a corner keeps proportions unless Shift is held, a side stretches', async () => {
-    for (const [shift, ratio] of [[false, 2], [true, 1.2]] as const) {
+    for (const [shift, ratio] of [
+      [false, 2],
+      [true, 1.2],
+    ] as const) {
       const { b, id } = await placed();
       b.drag(selectTool, [378.5, 242], [438.5, 322], { shift, mod: true });
       const n = b.session.design.nodes[id] as NodeOf<'shape'>;
@@ -145,7 +182,10 @@ describe('in its frame', () => {
     expect(s.design.nodes[id]).toMatchObject({ width: 144, height: 72 });
     const dot = cropGrips(s, cropped(s)!).find((g) => g.kind === 'dot' && g.u === 1 && g.v === 1)!;
     const { camera } = s.state;
-    const at = (p: { x: number; y: number }): [number, number] => [(p.x - camera.x) / camera.scale, (p.y - camera.y) / camera.scale];
+    const at = (p: { x: number; y: number }): [number, number] => [
+      (p.x - camera.x) / camera.scale,
+      (p.y - camera.y) / camera.scale,
+    ];
     const from = at(dot.at);
     b.drag(cropTool, from, [from[0] + 144, from[1] + 72]);
     expect(cropped(s)!.paint.geometry.map((v) => Math.round(v))).toEqual([288, 0, 0, 144, 20, -10]);
@@ -154,7 +194,9 @@ describe('in its frame', () => {
     const onPage = multiply(s.design.nodes[id].transform, cropped(s)!.paint.geometry);
     b.drag(cropTool, left, [left[0] + 30, left[1]]);
     expect(Math.round((s.design.nodes[id] as NodeOf<'shape'>).width)).toBe(114);
-    expect(multiply(s.design.nodes[id].transform, cropped(s)!.paint.geometry).map((v) => Math.round(v * 1e6))).toEqual(onPage.map((v) => Math.round(v * 1e6)));
+    expect(multiply(s.design.nodes[id].transform, cropped(s)!.paint.geometry).map((v) => Math.round(v * 1e6))).toEqual(
+      onPage.map((v) => Math.round(v * 1e6)),
+    );
     expect(s.state.cursor).toBe(steps + 3);
     // A press beside picture and frame ends it.
     b.click(cropTool, 20, 20);
@@ -180,7 +222,15 @@ describe('in its frame', () => {
   test('replaced, it keeps crop and tone; relinked, all that show it follow', async () => {
     const { b, id } = await placed();
     const s = b.session;
-    s.commit('Tone', (d) => void ((d.nodes[id] as { fills: unknown[] }).fills[0] = { ...paintOf(b, 'boats'), tone: { fade: 0.3 }, geometry: [200, 0, 0, 100, -20, -9] }));
+    s.commit(
+      'Tone',
+      (d) =>
+        void ((d.nodes[id] as { fills: unknown[] }).fills[0] = {
+          ...paintOf(b, 'boats'),
+          tone: { fade: 0.3 },
+          geometry: [200, 0, 0, 100, -20, -9],
+        }),
+    );
     await replacePicture(s, [id], 'fill', file('gulls.png', png(200, 100)));
     expect(paintOf(b, 'boats')).toMatchObject({ tone: { fade: 0.3 }, geometry: [200, 0, 0, 100, -20, -9] });
     const now = paintOf(b, 'boats').picture;
@@ -192,16 +242,28 @@ describe('in its frame', () => {
   test('effective resolution falls as it grows, and the checks say so', async () => {
     const { b, id } = await placed();
     const s = b.session;
-    const found = () => checkDesign(s.design, b.shop.builder, paletteOf(s.design, b.shop)).filter((f) => f.node === id).map((f) => f.code);
+    const found = () =>
+      checkDesign(s.design, b.shop.builder, paletteOf(s.design, b.shop))
+        .filter((f) => f.node === id)
+        .map((f) => f.code);
     expect(found()).toEqual(['picture.missing']); // the page's shop holds no pixels
     s.commit('Grow', (d) => {
       const n = d.nodes[id] as { width: number; fills: unknown[] };
       n.width *= 1.5;
       n.fills[0] = { ...paintOf(b, 'boats'), geometry: [216, 0, 0, 108, 0, 0] };
     });
-    expect(Math.round(effectivePpi(s.design.pictures![0], paintOf(b, 'boats'), s.design.nodes[id].transform))).toBe(200);
+    expect(Math.round(effectivePpi(s.design.pictures![0], paintOf(b, 'boats'), s.design.nodes[id].transform))).toBe(
+      200,
+    );
     expect(found()).toContain('picture.soft');
-    s.commit('Grow', (d) => void ((d.nodes[id] as { fills: unknown[] }).fills[0] = { ...paintOf(b, 'boats'), geometry: [720, 0, 0, 360, 0, 0] }));
+    s.commit(
+      'Grow',
+      (d) =>
+        void ((d.nodes[id] as { fills: unknown[] }).fills[0] = {
+          ...paintOf(b, 'boats'),
+          geometry: [720, 0, 0, 360, 0, 0],
+        }),
+    );
     expect(found()).toContain('picture.coarse');
   });
 
@@ -215,9 +277,10 @@ describe('in its frame', () => {
     pasteFrom(to.session, { ok: true, clip });
     await done;
   };
-  const waitFor = (b: TestBench, when: (s: BenchState) => boolean) => new Promise<void>((resolve) => {
-    const off = b.session.store.subscribe((s) => when(s) && (off(), resolve()));
-  });
+  const waitFor = (b: TestBench, when: (s: BenchState) => boolean) =>
+    new Promise<void>((resolve) => {
+      const off = b.session.store.subscribe((s) => when(s) && (off(), resolve()));
+    });
 
   test('a picture that is not in this browser does not come along without a word', async () => {
     const { b, id } = await placed();
@@ -227,7 +290,9 @@ describe('in its frame', () => {
     const said = waitFor(other, (s) => s.message !== null);
     pasteFrom(other.session, { ok: true, clip });
     await said;
-    expect(other.session.state.message?.text).toMatch(/^What was copied cannot be pasted: its picture boats\.png is not in this browser/);
+    expect(other.session.state.message?.text).toMatch(
+      /^What was copied cannot be pasted: its picture boats\.png is not in this browser/,
+    );
     expect(Object.keys(other.session.design.nodes)).toHaveLength(Object.keys(page().nodes).length);
   });
 
@@ -239,13 +304,29 @@ describe('in its frame', () => {
     await pasteHere(other, b, clip);
     expect(other.session.design.pictures).toMatchObject([{ name: 'boats.png', width: 600 }]);
     expect([...picturesUsed(other.session.design).values()]).toEqual([1]);
-    expect(parseClip(JSON.stringify({ ...clip, pictures: [] }))).toMatchObject({ ok: false, why: expect.stringMatching(/the picture .+ is missing/) });
+    expect(parseClip(JSON.stringify({ ...clip, pictures: [] }))).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/the picture .+ is missing/),
+    });
   });
 
   test('gathered, every file stands under the name people know', async () => {
-    const bytes = new Map([['a.png', png(2, 2)], ['b.png', png(3, 3)]]);
-    const row = (id: string, f: string, name: string) => ({ id, name, file: f, width: 2, height: 2, space: 'rgb' as const });
-    const { zip, missing } = await gatherPictures([row('1', 'a.png', 'Boats.jpeg'), row('2', 'b.png', 'boats'), row('3', 'c.png', 'Lost')], async (f) => bytes.get(f) ?? Promise.reject(new Error('no')));
+    const bytes = new Map([
+      ['a.png', png(2, 2)],
+      ['b.png', png(3, 3)],
+    ]);
+    const row = (id: string, f: string, name: string) => ({
+      id,
+      name,
+      file: f,
+      width: 2,
+      height: 2,
+      space: 'rgb' as const,
+    });
+    const { zip, missing } = await gatherPictures(
+      [row('1', 'a.png', 'Boats.jpeg'), row('2', 'b.png', 'boats'), row('3', 'c.png', 'Lost')],
+      async (f) => bytes.get(f) ?? Promise.reject(new Error('no')),
+    );
     expect(Object.keys(unzipSync(zip))).toEqual(['Boats.png', 'boats 2.png']);
     expect(missing).toEqual(['Lost']);
   });
@@ -260,11 +341,17 @@ describe('sampled', () => {
       asked.push([x, y]);
       return { cmyk: [0.1, 0.2, 0.3, 0] };
     };
-    expect(await sampleWithPictures(b.session, b.at(480, 100))).toMatchObject({ colour: { cmyk: [0.1, 0.2, 0.3, 0] }, from: 'a picture, as it looks' });
+    expect(await sampleWithPictures(b.session, b.at(480, 100))).toMatchObject({
+      colour: { cmyk: [0.1, 0.2, 0.3, 0] },
+      from: 'a picture, as it looks',
+    });
     expect((await sampleWithPictures(b.session, b.at(20, 380)))!.from).toBe('as it looks');
     b.session.set({ sample: { take: 'exact', give: 'aim' } });
     expect((await sampleWithPictures(b.session, b.at(480, 100)))!.colour).toEqual({ cmyk: [0.1, 0.2, 0.3, 0] });
-    expect(asked).toEqual([[480, 100], [480, 100]]);
+    expect(asked).toEqual([
+      [480, 100],
+      [480, 100],
+    ]);
     b.session.set({ sample: { take: 'look', give: 'swatch' } });
     b.click(sampleTool, 480, 100);
     await new Promise((r) => setTimeout(r));
@@ -294,7 +381,17 @@ describe('looks that come later', () => {
     const asked: string[] = [];
     let give: (b: Bitmap) => void = () => {};
     let come = 0;
-    const looks = new PictureLooks((r) => { asked.push(`${r.coarse ? 'coarse ' : ''}${JSON.stringify(r.tone ?? null)}`); return new Promise((resolve) => (give = resolve)); }, () => b.session.design, () => void come++, async () => null, (x) => x.width, 20);
+    const looks = new PictureLooks(
+      (r) => {
+        asked.push(`${r.coarse ? 'coarse ' : ''}${JSON.stringify(r.tone ?? null)}`);
+        return new Promise((resolve) => (give = resolve));
+      },
+      () => b.session.design,
+      () => void come++,
+      async () => null,
+      (x) => x.width,
+      20,
+    );
     const id = placePicture(b.session, (await openPicture(b.session, 'boats.png', png(4, 4)))!, null);
     const paint = (b.session.design.nodes[id] as NodeOf<'shape'>).fills[0] as PicturePaint;
     const { palette } = b.session;
@@ -340,7 +437,14 @@ describe('looks that come later', () => {
     const b = await openBench(page());
     let give: (b: Bitmap) => void = () => {};
     let come = 0;
-    const looks = new PictureLooks(() => new Promise((resolve) => (give = resolve)), () => b.session.design, () => void come++, async (file) => ({ image: `rough ${file.length > 0}`, width: 4, height: 4 }), () => 'true', 20);
+    const looks = new PictureLooks(
+      () => new Promise((resolve) => (give = resolve)),
+      () => b.session.design,
+      () => void come++,
+      async (file) => ({ image: `rough ${file.length > 0}`, width: 4, height: 4 }),
+      () => 'true',
+      20,
+    );
     const id = placePicture(b.session, (await openPicture(b.session, 'boats.png', png(4, 4)))!, null);
     const paint = (b.session.design.nodes[id] as NodeOf<'shape'>).fills[0] as PicturePaint;
     const seen = (p: PicturePaint) => looks.get(p, b.session.palette)?.image ?? null;
@@ -360,7 +464,11 @@ describe('looks that come later', () => {
     const looks: PictureLooks = new PictureLooks(
       async (r) => {
         asked.push(`${r.coarse ? 'coarse' : 'full'} ${r.tone?.fade ?? 0}`);
-        return { width: r.coarse ? 1 : Math.round((r.tone?.fade ?? 0) * 100), height: 1, data: new Uint8ClampedArray(4) as Bitmap['data'] };
+        return {
+          width: r.coarse ? 1 : Math.round((r.tone?.fade ?? 0) * 100),
+          height: 1,
+          data: new Uint8ClampedArray(4) as Bitmap['data'],
+        };
       },
       () => b.session.design,
       () => void draw(),

@@ -38,7 +38,8 @@ const labels = new Set<TestElement>();
 Object.assign(globalThis, {
   HTMLElement: TestElement,
   window: {
-    addEventListener: (type: string, f: (e: unknown) => void) => void (listeners.get(type) ?? listeners.set(type, new Set()).get(type)!).add(f),
+    addEventListener: (type: string, f: (e: unknown) => void) =>
+      void (listeners.get(type) ?? listeners.set(type, new Set()).get(type)!).add(f),
     removeEventListener: (type: string, f: (e: unknown) => void) => void listeners.get(type)?.delete(f),
   },
 });
@@ -50,7 +51,12 @@ let b: TestBench;
 beforeEach(async () => {
   b = await openBench(demoDesigns()[0].design);
   Object.assign(globalThis, {
-    document: { getElementById: (id: string) => (id === 'bench-top' ? top : null), elementFromPoint: () => under, createElement: () => new TestElement(), body: { append: (x: TestElement) => labels.add(x) } },
+    document: {
+      getElementById: (id: string) => (id === 'bench-top' ? top : null),
+      elementFromPoint: () => under,
+      createElement: () => new TestElement(),
+      body: { append: (x: TestElement) => labels.add(x) },
+    },
   });
 });
 afterEach(async () => {
@@ -86,8 +92,19 @@ describe('a card over the sheet', () => {
     expect(dropTarget(b.session, 20, 20)).toBeNull(); // the tray
   });
 
-  const red = (old: Paint): Paint => ({ kind: 'colour', colour: cmyk(0, 100, 100, 0), overprint: old.kind !== 'none' && old.overprint });
-  const begin = () => startCardDrag(b.session, { clientX: 300, clientY: 700, pointerId: 1 }, { id: 'wick', name: 'Wick', kind: 'colour' }, '#fa0', red);
+  const red = (old: Paint): Paint => ({
+    kind: 'colour',
+    colour: cmyk(0, 100, 100, 0),
+    overprint: old.kind !== 'none' && old.overprint,
+  });
+  const begin = () =>
+    startCardDrag(
+      b.session,
+      { clientX: 300, clientY: 700, pointerId: 1 },
+      { id: 'wick', name: 'Wick', kind: 'colour' },
+      '#fa0',
+      red,
+    );
   const said = () => [...labels][0]?.lastElementChild?.textContent;
 
   test('along the tray it takes the place before the card it is let go on, and joins its group', () => {
@@ -122,7 +139,10 @@ describe('a card over the sheet', () => {
     expect(b.session.state.selection).toEqual([id('Moon')]);
   });
   test('Escape and a cancelled pointer drop it without a trace', () => {
-    for (const end of [() => fire('keydown', { key: 'Escape', stopPropagation: () => {} }), () => fire('pointercancel', {})]) {
+    for (const end of [
+      () => fire('keydown', { key: 'Escape', stopPropagation: () => {} }),
+      () => fire('pointercancel', {}),
+    ]) {
       begin();
       const moon = middleOf('Moon');
       fire('pointermove', client(moon.x, moon.y));
@@ -157,15 +177,30 @@ describe('keys of the bench', () => {
     let prevented = false;
     const code = /^[a-z]$/i.test(key) ? `Key${key.toUpperCase()}` : key;
     const event = {
-      key, code, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, defaultPrevented: false,
-      target: new TestElement('DIV', more.on ?? []), preventDefault: () => (prevented = true), stopPropagation: () => {}, ...more,
+      key,
+      code,
+      ctrlKey: false,
+      metaKey: false,
+      shiftKey: false,
+      altKey: false,
+      defaultPrevented: false,
+      target: new TestElement('DIV', more.on ?? []),
+      preventDefault: () => (prevented = true),
+      stopPropagation: () => {},
+      ...more,
     } as unknown as KeyboardEvent;
     finderKey(() => opened.push('find'))(event);
     keyHandler(b.session, { keys: () => opened.push('keys') })(event);
     return prevented;
   };
   test('tools by their letter, views by number, the finder, the list of keys', () => {
-    for (const [key, tool] of [['h', 'shape'], ['t', 'text'], ['g', 'gradient'], ['d', 'hand'], ['s', 'select']] as const) {
+    for (const [key, tool] of [
+      ['h', 'shape'],
+      ['t', 'text'],
+      ['g', 'gradient'],
+      ['d', 'hand'],
+      ['s', 'select'],
+    ] as const) {
       press(key);
       expect(b.session.state.tool).toBe(tool);
     }
@@ -202,7 +237,10 @@ describe('keys of the bench', () => {
     press('Enter');
     const r = b.session.boxOf(b.session.state.selection);
     const { width, height } = b.session.design.setup;
-    expect([(r.x0 + r.x1) / 2, (r.y0 + r.y1) / 2]).toEqual([expect.closeTo(width / 2, 6), expect.closeTo(height / 2, 6)]);
+    expect([(r.x0 + r.x1) / 2, (r.y0 + r.y1) / 2]).toEqual([
+      expect.closeTo(width / 2, 6),
+      expect.closeTo(height / 2, 6),
+    ]);
     b.session.set({ tool: 'text', selection: [] });
     press('Enter');
     expect(b.session.state.editing).not.toBeNull();
@@ -211,7 +249,13 @@ describe('keys of the bench', () => {
 
 describe('the clipboard', () => {
   const event = (data = new Map<string, string>(), target = new TestElement()) => ({
-    target, clipboardData: { getData: (t: string) => data.get(t) ?? '', setData: (t: string, v: string) => void data.set(t, v) }, preventDefault: () => {}, data,
+    target,
+    clipboardData: {
+      getData: (t: string) => data.get(t) ?? '',
+      setData: (t: string, v: string) => void data.set(t, v),
+    },
+    preventDefault: () => {},
+    data,
   });
   test('copy, cut and paste go through the system; fields are left alone', () => {
     const clip = clipboardHandlers(b.session);
@@ -224,7 +268,11 @@ describe('the clipboard', () => {
     expect(Object.values(b.session.design.nodes).filter((n) => n.name === 'Moon')).toHaveLength(1);
     const steps = b.session.state.cursor;
     clip.paste(event(e.data, new TestElement('INPUT', ['input'])) as unknown as ClipboardEvent);
-    clip.paste(event(new Map([['application/x-holvet-clip+json', '{"format":"holvet-clip/1","roots":["x"]}']])) as unknown as ClipboardEvent);
+    clip.paste(
+      event(
+        new Map([['application/x-holvet-clip+json', '{"format":"holvet-clip/1","roots":["x"]}']]),
+      ) as unknown as ClipboardEvent,
+    );
     expect(b.session.state.cursor).toBe(steps);
     expect(b.session.state.message?.text).toMatch(/^What was copied cannot be pasted: it is damaged at nodes/);
   });
@@ -235,8 +283,23 @@ test('rulers: round measures, labels never nearer than 44 px, at every zoom and 
   for (const unit of ['mm', 'cm', 'in', 'pt', 'px'] as const)
     for (const scale of [0.05, 0.24, 1, 3.7, 40, 300]) {
       const at: { text: string; x: number }[] = [];
-      const ctx = new Proxy({ fillText: (text: string, x: number) => at.push({ text, x }) } as Record<string, unknown>, { get: (o, k: string) => o[k] ?? (() => {}), set: () => true });
-      drawRuler({ getContext: () => ctx, width: 800, height: 20, clientWidth: 800, clientHeight: 20 } as unknown as HTMLCanvasElement, { scale, x: 130, y: 0 }, unit, false, 40);
+      const ctx = new Proxy(
+        { fillText: (text: string, x: number) => at.push({ text, x }) } as Record<string, unknown>,
+        { get: (o, k: string) => o[k] ?? (() => {}), set: () => true },
+      );
+      drawRuler(
+        {
+          getContext: () => ctx,
+          width: 800,
+          height: 20,
+          clientWidth: 800,
+          clientHeight: 20,
+        } as unknown as HTMLCanvasElement,
+        { scale, x: 130, y: 0 },
+        unit,
+        false,
+        40,
+      );
       for (let i = 1; i < at.length; i++) expect(at[i].x - at[i - 1].x).toBeGreaterThanOrEqual(43);
       const values = at.map((l) => Number(l.text));
       expect(values.every(Number.isFinite)).toBe(true);

@@ -13,8 +13,26 @@ function page(): Design {
   const tide = b.recipe('Tide', 82, 46, 22, 6);
   const ember = b.spot(SPOT_LIBRARY[0]);
   b.place(0, [
-    b.shape('From', 'rectangle', { x: 10, y: 20, w: 80, h: 80 }, { fill: flat(tint(tide, 0.5)), outline: outlineOf(flat(ember), 6) }),
-    b.shape('Ramp', 'rectangle', { x: 110, y: 20, w: 80, h: 80 }, { fill: linear([{ offset: 0, colour: ember }, { offset: 1, colour: cmyk(0, 0, 100, 0) }], [80, 0, 0, 80, 0, 0]) }),
+    b.shape(
+      'From',
+      'rectangle',
+      { x: 10, y: 20, w: 80, h: 80 },
+      { fill: flat(tint(tide, 0.5)), outline: outlineOf(flat(ember), 6) },
+    ),
+    b.shape(
+      'Ramp',
+      'rectangle',
+      { x: 110, y: 20, w: 80, h: 80 },
+      {
+        fill: linear(
+          [
+            { offset: 0, colour: ember },
+            { offset: 1, colour: cmyk(0, 0, 100, 0) },
+          ],
+          [80, 0, 0, 80, 0, 0],
+        ),
+      },
+    ),
     b.shape('To', 'rectangle', { x: 210, y: 20, w: 80, h: 80 }, { fill: flat(cmyk(0, 0, 0, 20)) }),
   ]);
   return b.done();
@@ -32,7 +50,8 @@ const fill = (name: string): Colour | null => {
   const n = b.session.design.nodes[id(name)];
   return 'fills' in n && n.fills[0].kind === 'colour' ? n.fills[0].colour : null;
 };
-const choose = (name: string, change: Partial<TestBench['session']['state']> = {}) => b.session.set({ selection: [id(name)], ...change });
+const choose = (name: string, change: Partial<TestBench['session']['state']> = {}) =>
+  b.session.set({ selection: [id(name)], ...change });
 const swatch = (name: string) => b.session.design.swatches.find((s) => s.name === name)!.id;
 
 test('as it looks, to the fill of what is chosen; the choice stays', () => {
@@ -60,7 +79,10 @@ test('of a gradient the nearest stop; and into a stop that is chosen', () => {
   b.click(sampleTool, 50, 60);
   const n = b.session.design.nodes[id('Ramp')];
   const paint = 'fills' in n ? n.fills[0] : null;
-  expect(paint?.kind === 'gradient' && 'stops' in paint.ramp && paint.ramp.stops[1].colour).toEqual({ swatch: swatch('Tide'), tint: 0.5 });
+  expect(paint?.kind === 'gradient' && 'stops' in paint.ramp && paint.ramp.stops[1].colour).toEqual({
+    swatch: swatch('Tide'),
+    tint: 0.5,
+  });
 });
 
 test('to a new swatch, named by its numbers; what is in the tray already is not put there twice', () => {
@@ -105,7 +127,9 @@ test('with nothing chosen a colour waits under Recent', () => {
 });
 
 test('kept palettes are for every design, and can be put back when thrown away', async () => {
-  const kept = await keepLibrary(b.session, 'palette', 'Harbour', [{ name: 'Tide', colour: { cmyk: [0.82, 0.46, 0.22, 0.06] } }]);
+  const kept = await keepLibrary(b.session, 'palette', 'Harbour', [
+    { name: 'Tide', colour: { cmyk: [0.82, 0.46, 0.22, 0.06] } },
+  ]);
   expect(b.session.state.libraries.map((l) => l.name)).toEqual(['Harbour']);
   await removeLibrary(b.session, kept!);
   expect(b.session.state.libraries).toEqual([]);

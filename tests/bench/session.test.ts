@@ -20,7 +20,8 @@ afterEach(async () => {
 });
 const id = (name: string) => Object.values(b.session.design.nodes).find((n) => n.name === name)!.id;
 const select = (...names: string[]) => b.session.set({ selection: names.map(id) });
-const nudge = (dx: number, label = 'Move') => b.session.commit(label, (d) => moveNodes(d, b.session.page, [id('Moon')], dx, 0));
+const nudge = (dx: number, label = 'Move') =>
+  b.session.commit(label, (d) => moveNodes(d, b.session.page, [id('Moon')], dx, 0));
 
 describe('changing and keeping', () => {
   test('a change is one step: shown, kept and told to the press before it is said to be saved', async () => {
@@ -72,7 +73,8 @@ describe('changing and keeping', () => {
 
   test('steps with one key that follow at once become one; its undo goes back to before the first', async () => {
     const before = serializeDesign(b.session.design);
-    for (const x of [10, 20, 30]) b.session.commit('Slide', (d) => void (d.nodes[id('Moon')].transform = [1, 0, 0, 1, x, 0]), { merge: 'slide' });
+    for (const x of [10, 20, 30])
+      b.session.commit('Slide', (d) => void (d.nodes[id('Moon')].transform = [1, 0, 0, 1, x, 0]), { merge: 'slide' });
     expect(b.session.state.entries.map((e) => e.label)).toEqual(['Slide']);
     await b.session.settled();
     const kept = await b.store.load(b.session.design.id);
@@ -112,7 +114,12 @@ describe('changing and keeping', () => {
     nudge(6, 'Two');
     b.session.undo();
     await b.session.settled();
-    expect(b.session.state.save).toEqual({ kind: 'waiting', why: 'the browser’s storage is full', steps: 3, since: expect.any(Number) });
+    expect(b.session.state.save).toEqual({
+      kind: 'waiting',
+      why: 'the browser’s storage is full',
+      steps: 3,
+      since: expect.any(Number),
+    });
     expect(b.session.state.entries).toHaveLength(2);
     // Storage is there again: the next step does not say saved before those ahead of it are kept too.
     Object.assign(b.store, { append, moveCursor });
@@ -143,11 +150,53 @@ describe('changing and keeping', () => {
     const moon = id('Moon');
     const before = b.session.state.design;
     const tries: [string, RegExp, (d: Parameters<Parameters<typeof b.session.commit>[1]>[0]) => void][] = [
-      ['a line of 1e11', /The outline of “Moon” would be wider than 20 m/, (d) => void Object.assign(d.nodes[moon], { outlines: [{ paint: { kind: 'none' }, width: 1e11, cap: 'butt', join: 'miter', miterLimit: 4 }] })],
-      ['a gradient far away', /A gradient or picture of “Moon” would lie/, (d) => void Object.assign(d.nodes[moon], { fills: [{ kind: 'gradient', gradient: 'linear', ramp: { stops: [{ offset: 0, colour: { gray: 0 } }, { offset: 1, colour: { gray: 1 } }] }, geometry: [100000, 0, 0, 1, 0, 0], overprint: false }] })],
-      ['a swatch that is not there', /“Moon”.*swatch nowhere is missing/, (d) => void Object.assign(d.nodes[moon], { fills: [{ kind: 'colour', colour: { swatch: 'nowhere', tint: 1 }, overprint: false }] })],
-      ['a transform of 1e308', /“Moon” would lie or reach further than 20 m/, (d) => void Object.assign(d.nodes[moon], { transform: [1e308, 0, 0, 1, 0, 0] })],
-      ['a stray', /it lies on no page/, (d) => void (d.pages[0].children = d.pages[0].children.filter((c) => c !== moon))],
+      [
+        'a line of 1e11',
+        /The outline of “Moon” would be wider than 20 m/,
+        (d) =>
+          void Object.assign(d.nodes[moon], {
+            outlines: [{ paint: { kind: 'none' }, width: 1e11, cap: 'butt', join: 'miter', miterLimit: 4 }],
+          }),
+      ],
+      [
+        'a gradient far away',
+        /A gradient or picture of “Moon” would lie/,
+        (d) =>
+          void Object.assign(d.nodes[moon], {
+            fills: [
+              {
+                kind: 'gradient',
+                gradient: 'linear',
+                ramp: {
+                  stops: [
+                    { offset: 0, colour: { gray: 0 } },
+                    { offset: 1, colour: { gray: 1 } },
+                  ],
+                },
+                geometry: [100000, 0, 0, 1, 0, 0],
+                overprint: false,
+              },
+            ],
+          }),
+      ],
+      [
+        'a swatch that is not there',
+        /“Moon”.*swatch nowhere is missing/,
+        (d) =>
+          void Object.assign(d.nodes[moon], {
+            fills: [{ kind: 'colour', colour: { swatch: 'nowhere', tint: 1 }, overprint: false }],
+          }),
+      ],
+      [
+        'a transform of 1e308',
+        /“Moon” would lie or reach further than 20 m/,
+        (d) => void Object.assign(d.nodes[moon], { transform: [1e308, 0, 0, 1, 0, 0] }),
+      ],
+      [
+        'a stray',
+        /it lies on no page/,
+        (d) => void (d.pages[0].children = d.pages[0].children.filter((c) => c !== moon)),
+      ],
       ['a swatch taken from under its users', /swatch .* is missing/, (d) => void (d.swatches = [])],
       ['a profile by its way', /profile/, (d) => void (d.profile.file = '../../secret')],
     ];
@@ -198,14 +247,31 @@ describe('the table of commands', () => {
   test('locked things stay: no command moves, deletes or paints them', () => {
     select('Night sky');
     const start = serializeDesign(b.session.design);
-    for (const c of ['object.delete', 'nudge.left', 'object.front', 'object.turnRight', 'paint.none', 'object.group'] as const) expect(runCommand(b.session, c)).toBe(false);
+    for (const c of [
+      'object.delete',
+      'nudge.left',
+      'object.front',
+      'object.turnRight',
+      'paint.none',
+      'object.group',
+    ] as const)
+      expect(runCommand(b.session, c)).toBe(false);
     applyColour(b.session, cmyk(1, 1, 1, 1), 'white');
     expect(serializeDesign(b.session.design)).toBe(start);
     runCommand(b.session, 'object.lock');
     expect(runCommand(b.session, 'nudge.left')).toBe(true);
   });
   test('keys as they are pressed, with Shift and other layouts', () => {
-    const key = (k: Partial<KeyboardEvent>) => comboOf({ key: '', code: '', ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...k } as KeyboardEvent);
+    const key = (k: Partial<KeyboardEvent>) =>
+      comboOf({
+        key: '',
+        code: '',
+        ctrlKey: false,
+        metaKey: false,
+        shiftKey: false,
+        altKey: false,
+        ...k,
+      } as KeyboardEvent);
     expect(key({ key: 'Z', code: 'KeyZ', ctrlKey: true, shiftKey: true })).toBe('Mod+Shift+Z');
     expect(key({ key: 'g', code: 'KeyG' })).toBe('G');
     expect(key({ key: 'ArrowUp', code: 'ArrowUp', altKey: true })).toBe('Alt+ArrowUp');
@@ -250,7 +316,9 @@ describe('colour goes where the aim points', () => {
     select('Moon', 'Lantern, left');
     applyColour(b.session, wick(), 'Wick');
     expect(b.session.state.message?.text).toBe('Fill of 7 objects: Wick.');
-    expect(b.session.design.nodes[id('Moon')]).toMatchObject({ fills: [{ kind: 'colour', colour: wick(), overprint: false }] });
+    expect(b.session.design.nodes[id('Moon')]).toMatchObject({
+      fills: [{ kind: 'colour', colour: wick(), overprint: false }],
+    });
   });
   test('an aim the chosen thing does not have is said', () => {
     select('Headline');
@@ -259,7 +327,9 @@ describe('colour goes where the aim points', () => {
     expect(b.session.state.message?.text).toBe('What is chosen has no fill. Click another word under the aim tile.');
     b.session.set({ selection: [] });
     applyColour(b.session, wick(), 'Wick');
-    expect(b.session.state.message?.text).toBe('Choose an object first, then click a colour. This one waits under Recent.');
+    expect(b.session.state.message?.text).toBe(
+      'Choose an object first, then click a colour. This one waits under Recent.',
+    );
   });
   test('with a stop chosen, to the stop: in its swatch, so that all users follow', () => {
     select('Moon');
@@ -273,10 +343,20 @@ describe('colour goes where the aim points', () => {
     select('Ember over paper');
     // On its gradient a colour goes to a bead; made flat, to all of it.
     applyColour(b.session, wick(), 'Wick');
-    expect(b.session.design.nodes[id('Ember over paper')]).toMatchObject({ fills: [{ kind: 'gradient', overprint: true }] });
-    b.session.commit('Flat', (d) => setPaint(d, [id('Ember over paper')], 'fill', (old) => ({ kind: 'colour', colour: cmyk(0, 50, 60, 0), overprint: 'overprint' in old && old.overprint })));
+    expect(b.session.design.nodes[id('Ember over paper')]).toMatchObject({
+      fills: [{ kind: 'gradient', overprint: true }],
+    });
+    b.session.commit('Flat', (d) =>
+      setPaint(d, [id('Ember over paper')], 'fill', (old) => ({
+        kind: 'colour',
+        colour: cmyk(0, 50, 60, 0),
+        overprint: 'overprint' in old && old.overprint,
+      })),
+    );
     applyColour(b.session, wick(), 'Wick');
-    expect(b.session.design.nodes[id('Ember over paper')]).toMatchObject({ fills: [{ kind: 'colour', colour: wick(), overprint: true }] });
+    expect(b.session.design.nodes[id('Ember over paper')]).toMatchObject({
+      fills: [{ kind: 'colour', colour: wick(), overprint: true }],
+    });
     runCommand(b.session, 'object.overprint');
     expect(b.session.state.message?.text).toBe('It cuts out what lies below.');
   });

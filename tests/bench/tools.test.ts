@@ -23,7 +23,13 @@ import { openBench, type TestBench } from '../support/bench';
 import { making } from '../support/sample';
 
 let b: TestBench;
-const open = async (design = newDesign('Tools', setupOf(600, 400, { bleed: 9, margins: { top: 20, right: 20, bottom: 20, left: 20 } }), making)) => {
+const open = async (
+  design = newDesign(
+    'Tools',
+    setupOf(600, 400, { bleed: 9, margins: { top: 20, right: 20, bottom: 20, left: 20 } }),
+    making,
+  ),
+) => {
   b = await openBench(design);
   return b;
 };
@@ -38,7 +44,8 @@ const grip = (want: (g: ReturnType<typeof placedGrips>[number]) => boolean) => {
   const p = toPage(b.session.state.camera, g.at);
   return [p.x, p.y] as const;
 };
-const sizeGrip = (hx: number, hy: number) => grip((g) => g.grip.kind === 'size' && g.grip.hx === hx && g.grip.hy === hy);
+const sizeGrip = (hx: number, hy: number) =>
+  grip((g) => g.grip.kind === 'size' && g.grip.hx === hx && g.grip.hy === hy);
 
 /** Draws one shape and goes back to Select. */
 function drawn(shape: string, x: number, y: number, w: number, h: number) {
@@ -47,24 +54,37 @@ function drawn(shape: string, x: number, y: number, w: number, h: number) {
 }
 
 describe('drawing', () => {
-  test.each(SHAPES.map((s) => s.id))('%s: by a drag it fills the box, by a click it has a size of its own', async (shape) => {
-    await open();
-    drawn(shape, 100, 100, 80, 60);
-    expect(box()).toEqual({ x0: expect.closeTo(100, 6), y0: expect.closeTo(100, 6), x1: expect.closeTo(180, 6), y1: expect.closeTo(160, 6) });
-    expect(b.session.state.tool).toBe('select');
-    expect(b.said.some((t) => t.includes('×'))).toBe(true);
-    b.session.set({ shape });
-    b.click(shapeTool, 400, 200);
-    expect(Math.max(width(box()), height(box()))).toBeCloseTo(mm(40), 6);
-    expect(b.session.design.pages[0].children).toHaveLength(2);
-  });
+  test.each(SHAPES.map((s) => s.id))(
+    '%s: by a drag it fills the box, by a click it has a size of its own',
+    async (shape) => {
+      await open();
+      drawn(shape, 100, 100, 80, 60);
+      expect(box()).toEqual({
+        x0: expect.closeTo(100, 6),
+        y0: expect.closeTo(100, 6),
+        x1: expect.closeTo(180, 6),
+        y1: expect.closeTo(160, 6),
+      });
+      expect(b.session.state.tool).toBe('select');
+      expect(b.said.some((t) => t.includes('×'))).toBe(true);
+      b.session.set({ shape });
+      b.click(shapeTool, 400, 200);
+      expect(Math.max(width(box()), height(box()))).toBeCloseTo(mm(40), 6);
+      expect(b.session.design.pages[0].children).toHaveLength(2);
+    },
+  );
   test('Shift keeps proportion, Alt draws from the centre, any direction will do', async () => {
     await open();
     b.session.set({ shape: 'rectangle' });
     b.drag(shapeTool, [200, 200], [130, 170], { mod: true, shift: true });
     expect(box()).toMatchObject({ x0: expect.closeTo(130, 6), y0: expect.closeTo(130, 6), x1: 200, y1: 200 });
     b.drag(shapeTool, [300, 200], [340, 220], { mod: true, alt: true });
-    expect(box()).toMatchObject({ x0: expect.closeTo(260, 6), y0: expect.closeTo(180, 6), x1: expect.closeTo(340, 6), y1: expect.closeTo(220, 6) });
+    expect(box()).toMatchObject({
+      x0: expect.closeTo(260, 6),
+      y0: expect.closeTo(180, 6),
+      x1: expect.closeTo(340, 6),
+      y1: expect.closeTo(220, 6),
+    });
   });
   test('a corner near a margin snaps to it and says so; Escape halfway draws nothing', async () => {
     await open();
@@ -179,13 +199,23 @@ describe('sizing, turning, knobs', () => {
     drawn('rectangle', 100, 100, 80, 40);
     const [x, y] = sizeGrip(1, 1);
     b.drag(selectTool, [x, y], [x + 40, y + 60], { mod: true });
-    expect(box()).toMatchObject({ x0: expect.closeTo(100, 6), y0: expect.closeTo(100, 6), x1: expect.closeTo(220, 6), y1: expect.closeTo(200, 6) });
+    expect(box()).toMatchObject({
+      x0: expect.closeTo(100, 6),
+      y0: expect.closeTo(100, 6),
+      x1: expect.closeTo(220, 6),
+      y1: expect.closeTo(200, 6),
+    });
     b.session.undo();
     b.drag(selectTool, [x, y], [x + 80, y], { mod: true, shift: true });
     expect([width(box()), height(box())]).toEqual([expect.closeTo(160, 6), expect.closeTo(80, 6)]);
     b.session.undo();
     b.drag(selectTool, [x, y], [x + 10, y + 10], { mod: true, alt: true });
-    expect(box()).toMatchObject({ x0: expect.closeTo(90, 6), y0: expect.closeTo(90, 6), x1: expect.closeTo(190, 6), y1: expect.closeTo(150, 6) });
+    expect(box()).toMatchObject({
+      x0: expect.closeTo(90, 6),
+      y0: expect.closeTo(90, 6),
+      x1: expect.closeTo(190, 6),
+      y1: expect.closeTo(150, 6),
+    });
   });
   test('a side sizes one way only; past the other side it mirrors', async () => {
     await open();
@@ -205,7 +235,8 @@ describe('sizing, turning, knobs', () => {
     const mid = { x: 250, y: 180 };
     const r = Math.hypot(x - mid.x, y - mid.y);
     const a0 = Math.atan2(y - mid.y, x - mid.x);
-    const to = (deg: number) => [mid.x + r * Math.cos(a0 + (deg * Math.PI) / 180), mid.y + r * Math.sin(a0 + (deg * Math.PI) / 180)] as const;
+    const to = (deg: number) =>
+      [mid.x + r * Math.cos(a0 + (deg * Math.PI) / 180), mid.y + r * Math.sin(a0 + (deg * Math.PI) / 180)] as const;
     b.drag(selectTool, [x, y], to(37), { mod: true });
     expect(angleOf(only().transform)).toBeCloseTo(37, 6);
     b.session.undo();
@@ -216,7 +247,10 @@ describe('sizing, turning, knobs', () => {
     const [gx, gy] = sizeGrip(1, 0);
     b.drag(selectTool, [gx, gy], [gx + 20 * Math.cos(Math.PI / 6), gy + 20 * Math.sin(Math.PI / 6)], { mod: true });
     const after = localBox(b.session.design, only(), b.shop.fonts);
-    expect([width(after) - width(before), height(after) - height(before)]).toEqual([expect.closeTo(20, 6), expect.closeTo(0, 6)]);
+    expect([width(after) - width(before), height(after) - height(before)]).toEqual([
+      expect.closeTo(20, 6),
+      expect.closeTo(0, 6),
+    ]);
   });
   test('knobs: all four corners, one with Alt, and the readout names the measure', async () => {
     await open();
@@ -226,7 +260,9 @@ describe('sizing, turning, knobs', () => {
     b.drag(selectTool, [x, y], [x + 20, y + 20]);
     const values = () => {
       const n = only();
-      return n.kind === 'shape' ? ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'].map((k) => Math.round(n.knobs[k])) : [];
+      return n.kind === 'shape'
+        ? ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'].map((k) => Math.round(n.knobs[k]))
+        : [];
     };
     expect(values()).toEqual([20, 20, 20, 20]);
     expect(b.said.some((t) => t.startsWith('top left') && t.includes('all corners'))).toBe(true);
@@ -234,19 +270,22 @@ describe('sizing, turning, knobs', () => {
     b.drag(selectTool, [x, y], [x + 10, y + 10], { alt: true });
     expect(values()).toEqual([30, 20, 20, 20]);
   });
-  test.each(['polygon', 'star', 'ring', 'chevron', 'heart', 'arrow'])('each knob of a %s changes its own measure', async (shape) => {
-    await open();
-    drawn(shape, 100, 100, 200, 160);
-    const count = placedGrips(b.session, selectionFrame(b.session)!).filter((g) => g.grip.kind === 'knob').length;
-    for (let i = 0; i < count; i++) {
-      const before = only();
-      const [x, y] = grip((g) => g.grip.kind === 'knob' && g.grip.index === i);
-      b.drag(selectTool, [x, y], [x - 25, y + 18]);
-      const after = only();
-      if (before.kind !== 'shape' || after.kind !== 'shape') throw new Error('not a shape');
-      expect(Object.keys(after.knobs).filter((k) => after.knobs[k] !== before.knobs[k]).length).toBe(1);
-    }
-  });
+  test.each(['polygon', 'star', 'ring', 'chevron', 'heart', 'arrow'])(
+    'each knob of a %s changes its own measure',
+    async (shape) => {
+      await open();
+      drawn(shape, 100, 100, 200, 160);
+      const count = placedGrips(b.session, selectionFrame(b.session)!).filter((g) => g.grip.kind === 'knob').length;
+      for (let i = 0; i < count; i++) {
+        const before = only();
+        const [x, y] = grip((g) => g.grip.kind === 'knob' && g.grip.index === i);
+        b.drag(selectTool, [x, y], [x - 25, y + 18]);
+        const after = only();
+        if (before.kind !== 'shape' || after.kind !== 'shape') throw new Error('not a shape');
+        expect(Object.keys(after.knobs).filter((k) => after.knobs[k] !== before.knobs[k]).length).toBe(1);
+      }
+    },
+  );
 });
 
 describe('gradients on the object', () => {
@@ -264,7 +303,10 @@ describe('gradients on the object', () => {
     await open();
     drawn('rectangle', 100, 100, 200, 100);
     b.drag(gradientTool, [120, 150], [360, 150]);
-    expect(gradientLine(paint())).toEqual({ from: { x: expect.closeTo(20, 6), y: expect.closeTo(50, 6) }, to: { x: expect.closeTo(260, 6), y: expect.closeTo(50, 6) } });
+    expect(gradientLine(paint())).toEqual({
+      from: { x: expect.closeTo(20, 6), y: expect.closeTo(50, 6) },
+      to: { x: expect.closeTo(260, 6), y: expect.closeTo(50, 6) },
+    });
     b.session.undo();
     b.drag(gradientTool, [120, 120], [220, 207], { shift: true });
     const { from, to } = gradientLine(paint());
@@ -285,7 +327,9 @@ describe('gradients on the object', () => {
     const end = gradientLine(paint()).to;
     b.drag(gradientTool, [end.x + 100 + 12 / b.session.state.camera.scale, end.y + 100], [300, 240]);
     expect(Math.round(gradientLine(paint()).to.y)).toBeGreaterThan(120);
-    expect(b.session.state.entries.map((e) => e.label)).toEqual(expect.arrayContaining(['Draw a gradient', 'Add a stop', 'Move a stop', 'Take out a stop', 'Move the gradient']));
+    expect(b.session.state.entries.map((e) => e.label)).toEqual(
+      expect.arrayContaining(['Draw a gradient', 'Add a stop', 'Move a stop', 'Take out a stop', 'Move the gradient']),
+    );
   });
   test('with nothing chosen it takes what lies under the pointer; over nothing it does nothing', async () => {
     await open();
@@ -309,7 +353,10 @@ describe('words', () => {
     expect(b.session.design.pages[0].children).toHaveLength(0); // left empty, it is taken away
     b.drag(textTool, [100, 150], [300, 220]);
     const frame = only();
-    expect(frame.kind === 'textFrame' && [frame.width, frame.height]).toEqual([expect.closeTo(200, 6), expect.closeTo(70, 6)]);
+    expect(frame.kind === 'textFrame' && [frame.width, frame.height]).toEqual([
+      expect.closeTo(200, 6),
+      expect.closeTo(70, 6),
+    ]);
     endEditing(b.session);
     expect(b.session.design.pages[0].children).toHaveLength(1); // an empty frame may be meant
   });
@@ -320,7 +367,10 @@ describe('words', () => {
     expect(b.session.state.aim).toBe('letters');
     const r = b.session.boxOf([headline.id]);
     const y = (r.y0 + r.y1) / 2;
-    expect([offsetAt(b.session, headline.id, { x: r.x0 - 50, y }), offsetAt(b.session, headline.id, { x: r.x1 + 50, y })]).toEqual([0, 12]);
+    expect([
+      offsetAt(b.session, headline.id, { x: r.x0 - 50, y }),
+      offsetAt(b.session, headline.id, { x: r.x1 + 50, y }),
+    ]).toEqual([0, 12]);
     beginEditing(b.session, headline.id, { x: r.x0 + 1, y });
     expect(b.session.state.editing).toMatchObject({ anchor: 0, focus: 0 });
     const [top, foot] = caretLine(b.session)!;
@@ -330,7 +380,9 @@ describe('words', () => {
     expect(b.session.state.editing!.focus).toBeGreaterThan(3);
     expect(b.session.state.editing!.anchor).toBe(0);
     endEditing(b.session);
-    expect(plainText(b.session.design.stories[headline.kind === 'displayText' ? headline.story : ''])).toBe('Lantern Walk');
+    expect(plainText(b.session.design.stories[headline.kind === 'displayText' ? headline.story : ''])).toBe(
+      'Lantern Walk',
+    );
   });
   test('a locked text is not written in, and it is said', async () => {
     const poster = demoDesigns()[0].design;
@@ -373,7 +425,12 @@ describe('standing nearer and further', () => {
     const before = b.session.scene().root.content;
     b.session.set({ selection: [Object.values(b.session.design.nodes).find((n) => n.name === 'Moon')!.id] });
     const was = box();
-    b.drag(selectTool, [(was.x0 + was.x1) / 2, (was.y0 + was.y1) / 2], [(was.x0 + was.x1) / 2 + 30, (was.y0 + was.y1) / 2], { mod: true });
+    b.drag(
+      selectTool,
+      [(was.x0 + was.x1) / 2, (was.y0 + was.y1) / 2],
+      [(was.x0 + was.x1) / 2 + 30, (was.y0 + was.y1) / 2],
+      { mod: true },
+    );
     const area = changedArea(before, b.session.scene().root.content);
     expect(area.x0).toBeCloseTo(was.x0, 3);
     expect(area.x1).toBeCloseTo(was.x1 + 30, 3);

@@ -49,7 +49,14 @@ test('a picture that came in the file is in the PNG; without it the checks say s
   const file = await assetName(bytes, 'png');
   const b = new DesignBuilder(newDesign('Pictured', setupOf(100, 100, { bleed: 0 }), making), making);
   const picture = b.picture({ name: 'Dark', file, width: 4, height: 4, space: 'rgb' });
-  b.place(0, [b.shape('Frame', 'rectangle', { x: 0, y: 0, w: 100, h: 100 }, { fill: { kind: 'picture', picture, geometry: [100, 0, 0, 100, 0, 0], overprint: false } })]);
+  b.place(0, [
+    b.shape(
+      'Frame',
+      'rectangle',
+      { x: 0, y: 0, w: 100, h: 100 },
+      { fill: { kind: 'picture', picture, geometry: [100, 0, 0, 100, 0, 0], overprint: false } },
+    ),
+  ]);
   writeFileSync(at('pictured.holvet'), packDesign(b.done(), null, new Map([[file, bytes]])));
   writeFileSync(at('without.holvet'), packDesign(b.done(), null));
   ok('png', 'pictured.holvet', 'pictured.png', '--dpi', '36');
@@ -61,7 +68,12 @@ test('a picture that came in the file is in the PNG; without it the checks say s
 
 test('plates: one grey picture an ink, and what they are', () => {
   ok('plates', 'lantern-walk-poster.holvet', 'plates', '--dpi', '20');
-  const info = JSON.parse(readFileSync(at('plates/plates.json'), 'utf8')) as { size: { width: number; height: number }; dpi: number; inks: string[]; files: Record<string, string> };
+  const info = JSON.parse(readFileSync(at('plates/plates.json'), 'utf8')) as {
+    size: { width: number; height: number };
+    dpi: number;
+    inks: string[];
+    files: Record<string, string>;
+  };
   expect(info).toMatchObject({ size: { width: 335, height: 472 }, dpi: 20 });
   expect(info.inks).toEqual(['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167']);
   for (const ink of info.inks) {
@@ -74,7 +86,12 @@ test('plates: one grey picture an ink, and what they are', () => {
 
 test('check, info and schema print JSON', () => {
   expect(JSON.parse(ok('check', 'lantern-walk-poster.holvet'))).toEqual([]);
-  expect(JSON.parse(ok('info', 'lantern-walk-poster.holvet'))).toMatchObject({ format: 'A2', pages: 1, inks: ['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167'], fonts: ['bitter-500', 'archivo-600'] });
+  expect(JSON.parse(ok('info', 'lantern-walk-poster.holvet'))).toMatchObject({
+    format: 'A2',
+    pages: 1,
+    inks: ['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167'],
+    fonts: ['bitter-500', 'archivo-600'],
+  });
   expect(JSON.parse(ok('schema'))).toHaveProperty('properties.nodes');
 });
 
@@ -98,9 +115,17 @@ test('check finds art without bleed, too much ink, a missing face and overset te
     if (headline.kind === 'displayText') d.stories[headline.story].paragraphs[0].runs[0].face = 'harbour-sans';
   });
   writeFileSync(at('bad.holvet'), packDesign(bad, null));
-  const found = JSON.parse(ok('check', 'bad.holvet')) as { code: string; severity: string; page: number; message: string; facts: Record<string, unknown> }[];
+  const found = JSON.parse(ok('check', 'bad.holvet')) as {
+    code: string;
+    severity: string;
+    page: number;
+    message: string;
+    facts: Record<string, unknown>;
+  }[];
   expect(found.map((f) => f.code).sort()).toEqual(['bleed.missing', 'ink.tooMuch', 'text.missingFace', 'text.overset']);
-  expect(found.find((f) => f.code === 'bleed.missing')!.message).toBe('Night sky stops short of the bleed at the top and the right and the bottom and the left.');
+  expect(found.find((f) => f.code === 'bleed.missing')!.message).toBe(
+    'Night sky stops short of the bleed at the top and the right and the bottom and the left.',
+  );
   expect(found.find((f) => f.code === 'ink.tooMuch')!.facts.total).toBeCloseTo(4, 1);
   expect(found.find((f) => f.code === 'text.missingFace')!.message).toContain('harbour sans');
 });
@@ -111,11 +136,17 @@ describe('one sentence on stderr and exit 2', () => {
     [['frobnicate'], '“frobnicate” is not a command. “holvet --help” lists them.'],
     [['png', 'lantern-walk-poster.holvet', 'x.png'], 'Say the resolution, for example --dpi 300.'],
     [['png', 'lantern-walk-poster.holvet', 'x.png', '--dpi', 'many'], '--dpi many is not between 1 and 2400.'],
-    [['png', 'lantern-walk-poster.holvet', 'x.png', '--dpi', '2400'], 'At 2400 dpi this page has 2282 million pixels; the most is 300 million. Choose fewer dpi.'],
+    [
+      ['png', 'lantern-walk-poster.holvet', 'x.png', '--dpi', '2400'],
+      'At 2400 dpi this page has 2282 million pixels; the most is 300 million. Choose fewer dpi.',
+    ],
     [['svg', 'lantern-walk-poster.holvet', 'x.svg', '--page', '3'], 'There is no page 3: the design has one page.'],
     [['pdf', 'lantern-walk-poster.holvet', 'x.pdf', '--pages', '2-9'], 'There is no page 2: the design has one page.'],
     [['pdf', 'lantern-walk-poster.holvet'], 'Say the file to write. “holvet --help” shows how.'],
-    [['info', 'broken.holvet'], 'broken.holvet is cut off: its end is missing. Ask for it again or use an earlier copy.'],
+    [
+      ['info', 'broken.holvet'],
+      'broken.holvet is cut off: its end is missing. Ask for it again or use an earlier copy.',
+    ],
     [['info', 'text.holvet'], 'text.holvet is not a Holvet design.'],
   ])('%j', (args, sentence) => {
     if (!existsSync(at('broken.holvet'))) {
@@ -130,19 +161,34 @@ describe('one sentence on stderr and exit 2', () => {
 describe('colours from a shell', () => {
   test.each(['txt', 'cxf', 'json'])('swatches out as .%s and into another design', (ending) => {
     ok('swatches', 'supper-ticket.holvet', `ticket.${ending}`);
-    expect(ok('take', 'guild-letterhead.holvet', `ticket.${ending}`, `both-${ending}.holvet`)).toMatch(/^[1-9] added\.$/m);
+    expect(ok('take', 'guild-letterhead.holvet', `ticket.${ending}`, `both-${ending}.holvet`)).toMatch(
+      /^[1-9] added\.$/m,
+    );
     const opened = unpackDesign(new Uint8Array(readFileSync(at(`both-${ending}.holvet`))));
     if (!opened.ok) throw new Error(opened.code);
-    expect(opened.design.swatches.find((s) => s.name === 'Wick')).toMatchObject({ kind: 'colour', colour: { cmyk: [0, 0.36, 0.92, 0] }, group: 'Supper' });
+    expect(opened.design.swatches.find((s) => s.name === 'Wick')).toMatchObject({
+      kind: 'colour',
+      colour: { cmyk: [0, 0.36, 0.92, 0] },
+      group: 'Supper',
+    });
     // The ink that both have is one ink.
     expect(opened.design.inks.map((i) => i.name).sort()).toEqual(['Ember 66-43', 'Kelp 38-167']);
   });
 
   test('a gradient that a format cannot hold is said; another ending is refused', () => {
     expect(holvet('swatches', 'lantern-walk-poster.holvet', 'poster.cxf').stderr).toMatch(/5 gradients are left out/);
-    expect(holvet('swatches', 'supper-ticket.holvet', 'ticket.pal')).toMatchObject({ status: 2, stderr: expect.stringMatching(/\.txt for CGATS/) });
-    writeFileSync(at('broken.txt'), 'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME CMYK_C CMYK_M CMYK_Y CMYK_K\nEND_DATA_FORMAT\nBEGIN_DATA\nDusk 1 2 3\nEND_DATA\n');
-    expect(holvet('take', 'supper-ticket.holvet', 'broken.txt', 'x.holvet')).toMatchObject({ status: 2, stderr: expect.stringMatching(/^broken\.txt, line 6: 4 of 5 values/) });
+    expect(holvet('swatches', 'supper-ticket.holvet', 'ticket.pal')).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/\.txt for CGATS/),
+    });
+    writeFileSync(
+      at('broken.txt'),
+      'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME CMYK_C CMYK_M CMYK_Y CMYK_K\nEND_DATA_FORMAT\nBEGIN_DATA\nDusk 1 2 3\nEND_DATA\n',
+    );
+    expect(holvet('take', 'supper-ticket.holvet', 'broken.txt', 'x.holvet')).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/^broken\.txt, line 6: 4 of 5 values/),
+    });
   });
 
   test('a palette is lifted, the same every time; wishes that make none are refused', () => {
@@ -154,27 +200,53 @@ describe('colours from a shell', () => {
   });
 
   test('a design whose own paper is not inside is refused for print', () => {
-    const design = { ...demoDesigns()[2].design, profile: { file: `sha256-${'0'.repeat(64)}.icc`, name: 'Harbour news', totalInkLimit: 2.4 } };
+    const design = {
+      ...demoDesigns()[2].design,
+      profile: { file: `sha256-${'0'.repeat(64)}.icc`, name: 'Harbour news', totalInkLimit: 2.4 },
+    };
     writeFileSync(at('lost.holvet'), packDesign(design, null));
-    expect(holvet('pdf', 'lost.holvet', 'lost.pdf')).toMatchObject({ status: 2, stderr: expect.stringMatching(/profile “Harbour news” is not inside lost\.holvet/) });
-    writeFileSync(at('damaged.holvet'), packDesign(design, null, new Map([[design.profile.file, Uint8Array.of(1, 2, 3)]])));
+    expect(holvet('pdf', 'lost.holvet', 'lost.pdf')).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/profile “Harbour news” is not inside lost\.holvet/),
+    });
+    writeFileSync(
+      at('damaged.holvet'),
+      packDesign(design, null, new Map([[design.profile.file, Uint8Array.of(1, 2, 3)]])),
+    );
     expect(holvet('info', 'damaged.holvet').stderr).toMatch(/damaged: what is inside under assets/);
   });
 });
 
 test('a drawing and a picture open as designs of their size; what could not be kept is on stdout', () => {
-  writeFileSync(at('mark.svg'), '<svg xmlns="http://www.w3.org/2000/svg" width="96" height="48"><script>1</script><rect width="96" height="48" fill="#a00"/><text x="4" y="30">Quay</text></svg>');
-  const said = JSON.parse(ok('open', 'mark.svg', 'mark.holvet')) as { objects: number; width: string; notKept: string[] };
-  expect(said).toMatchObject({ objects: 3, width: '25.4 mm', notKept: expect.arrayContaining(['Scripts are left out.']) });
+  writeFileSync(
+    at('mark.svg'),
+    '<svg xmlns="http://www.w3.org/2000/svg" width="96" height="48"><script>1</script><rect width="96" height="48" fill="#a00"/><text x="4" y="30">Quay</text></svg>',
+  );
+  const said = JSON.parse(ok('open', 'mark.svg', 'mark.holvet')) as {
+    objects: number;
+    width: string;
+    notKept: string[];
+  };
+  expect(said).toMatchObject({
+    objects: 3,
+    width: '25.4 mm',
+    notKept: expect.arrayContaining(['Scripts are left out.']),
+  });
   const info = JSON.parse(ok('info', 'mark.holvet')) as { size: string };
   expect(info.size).toBe('25.4 mm × 12.7 mm');
   ok('png', 'mark.holvet', 'mark.png', '--dpi', '96', '--transparent');
   const png = decode(readFileSync(at('mark.png')));
   expect([png.width, png.height, png.channels, png.data[3]]).toEqual([96, 48, 4, 255]);
-  writeFileSync(at('tiny.png'), encode({ width: 30, height: 20, data: new Uint8Array(30 * 20 * 3).fill(40), channels: 3, depth: 8 }));
+  writeFileSync(
+    at('tiny.png'),
+    encode({ width: 30, height: 20, data: new Uint8Array(30 * 20 * 3).fill(40), channels: 3, depth: 8 }),
+  );
   expect(JSON.parse(ok('open', 'tiny.png', 'tiny.holvet'))).toMatchObject({ objects: 1, notKept: [] });
   ok('pdf', 'tiny.holvet', 'tiny.pdf');
-  for (const [file, says] of [['gone.svg', /There is no file/], ['lantern-walk-poster.holvet', /cannot be opened/]] as const) {
+  for (const [file, says] of [
+    ['gone.svg', /There is no file/],
+    ['lantern-walk-poster.holvet', /cannot be opened/],
+  ] as const) {
     const r = holvet('open', file, 'x.holvet');
     expect([r.status, says.test(r.stderr)]).toEqual([2, true]);
   }

@@ -10,20 +10,28 @@ const read = (file: string) => readFileSync(path.join(root, file), 'utf8');
 
 test('bin/start serves and prints the address', async () => {
   const port = 3196;
-  const child = spawn('bash', [path.join(root, 'bin/start'), String(port)], { detached: true, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn('bash', [path.join(root, 'bin/start'), String(port)], {
+    detached: true,
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   try {
     let said = '';
     child.stdout.on('data', (d: Buffer) => (said += d.toString()));
     let html = '';
     for (let i = 0; i < 240 && !html; i++) {
       await new Promise((r) => setTimeout(r, 250));
-      html = await fetch(`http://127.0.0.1:${port}/`).then((r) => r.text(), () => '');
+      html = await fetch(`http://127.0.0.1:${port}/`).then(
+        (r) => r.text(),
+        () => '',
+      );
     }
     expect(said).toContain(`Holvet is at http://127.0.0.1:${port}`);
     expect(html).toContain('<title>Holvet</title>');
     // The security policy holds from the first answer, and for what workers load.
     const page = await fetch(`http://127.0.0.1:${port}/bench/x`);
-    expect(page.headers.get('content-security-policy')).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic' 'wasm-unsafe-eval'/);
+    expect(page.headers.get('content-security-policy')).toMatch(
+      /script-src 'self' 'nonce-[^']+' 'strict-dynamic' 'wasm-unsafe-eval'/,
+    );
     expect(page.headers.get('content-security-policy')).toContain("object-src 'none'");
     const wasm = await fetch(`http://127.0.0.1:${port}/wasm/lcms.wasm`);
     expect(wasm.headers.get('content-security-policy')).toContain("default-src 'none'");
@@ -40,7 +48,8 @@ test('the README leads to pictures and pages that are there', () => {
   const shots = readdirSync(path.join(root, 'docs/screenshots'));
   expect(shots.length).toBeLessThan(20);
   for (const shot of shots) expect(readme).toContain(shot);
-  for (const command of ['demo', 'pdf', 'svg', 'png', 'plates', 'check', 'schema', 'info']) expect(readme).toContain(`bin/holvet ${command}`);
+  for (const command of ['demo', 'pdf', 'svg', 'png', 'plates', 'check', 'schema', 'info'])
+    expect(readme).toContain(`bin/holvet ${command}`);
 });
 
 test('every font, profile and package that ships is in the list of licences', () => {
@@ -54,8 +63,20 @@ test('every font, profile and package that ships is in the list of licences', ()
 });
 
 test('the bench was run and says its ratios', () => {
-  const rows = read('docs/bench.md').split('\n').filter((l) => /\| ≤ /.test(l));
-  for (const what of ['full redraw of 1,000', 'full redraw of 10,000', 'drag frame', 'press to first moved frame', 'pan frame', 'zoom frame', 'PDF of 10,000 paths', 'plates of the poster']) expect(rows.some((r) => r.includes(what) && /\| \d+\.\d\d \|/.test(r))).toBe(true);
+  const rows = read('docs/bench.md')
+    .split('\n')
+    .filter((l) => /\| ≤ /.test(l));
+  for (const what of [
+    'full redraw of 1,000',
+    'full redraw of 10,000',
+    'drag frame',
+    'press to first moved frame',
+    'pan frame',
+    'zoom frame',
+    'PDF of 10,000 paths',
+    'plates of the poster',
+  ])
+    expect(rows.some((r) => r.includes(what) && /\| \d+\.\d\d \|/.test(r))).toBe(true);
 });
 
 test('nothing in the house names a registry’s host or a path of a machine', () => {

@@ -15,7 +15,18 @@ function blend(mode: Blend, screen: boolean, ground: readonly number[], source: 
 
 // Oracle: the canvas of another maker, which follows W3C Compositing and Blending 1, chapter 10.
 describe('on a screen, as a canvas blends', () => {
-  const colours = [[0, 0, 0], [255, 255, 255], [128, 128, 128], [255, 0, 0], [40, 90, 200], [250, 180, 30], [12, 60, 40], [200, 190, 210], [1, 254, 127], [90, 90, 91]] as const;
+  const colours = [
+    [0, 0, 0],
+    [255, 255, 255],
+    [128, 128, 128],
+    [255, 0, 0],
+    [40, 90, 200],
+    [250, 180, 30],
+    [12, 60, 40],
+    [200, 190, 210],
+    [1, 254, 127],
+    [90, 90, 91],
+  ] as const;
   const canvas = createCanvas(colours.length, colours.length);
   const ctx = canvas.getContext('2d');
   test.each(BLENDS.map((m) => [m]))('%s: within 2/255', (mode) => {
@@ -35,7 +46,10 @@ describe('on a screen, as a canvas blends', () => {
       colours.forEach((source, x) => {
         const ours = blend(mode, true, ground, source);
         const at = 4 * (y * colours.length + x);
-        if (ours.some((v, i) => Math.abs(v - seen[at + i]) > 2)) far.push(`${ground.join()} under ${source.join()}: ${ours.join()}, not ${[...seen.slice(at, at + 3)].join()}`);
+        if (ours.some((v, i) => Math.abs(v - seen[at + i]) > 2))
+          far.push(
+            `${ground.join()} under ${source.join()}: ${ours.join()}, not ${[...seen.slice(at, at + 3)].join()}`,
+          );
       }),
     );
     expect(far).toEqual([]);
@@ -52,20 +66,45 @@ describe('inks are blended as the light they leave', () => {
       }),
     ));
   test('bare stock multiplied leaves every ink below as it is', () =>
-    fc.assert(fc.property(inks, (ground) => expect(blend('multiply', false, ground, [0, 0, 0, 0, 0, 0])).toEqual(ground))));
+    fc.assert(
+      fc.property(inks, (ground) => expect(blend('multiply', false, ground, [0, 0, 0, 0, 0, 0])).toEqual(ground)),
+    ));
   test('what is multiplied never takes ink away, what is screened never adds any', () =>
     fc.assert(
       fc.property(inks, inks, (ground, source) => {
-        blend('multiply', false, ground, source).forEach((v, i) => expect(v).toBeGreaterThanOrEqual(Math.max(ground[i], source[i])));
-        blend('screen', false, ground, source).forEach((v, i) => expect(v).toBeLessThanOrEqual(Math.min(ground[i], source[i])));
+        blend('multiply', false, ground, source).forEach((v, i) =>
+          expect(v).toBeGreaterThanOrEqual(Math.max(ground[i], source[i])),
+        );
+        blend('screen', false, ground, source).forEach((v, i) =>
+          expect(v).toBeLessThanOrEqual(Math.min(ground[i], source[i])),
+        );
       }),
     ));
   // ISO 32000-1 11.7.4.2: spot plates take no part in modes that would ink where nothing is, nor in those of whole colours.
-  test.each(['difference', 'exclusion', 'hue', 'saturation', 'color', 'luminosity'] as const)('%s leaves spot plates to the source', (mode) =>
-    fc.assert(fc.property(inks, inks, (ground, source) => expect(blend(mode, false, ground, source).slice(4)).toEqual(source.slice(4)))));
+  test.each(['difference', 'exclusion', 'hue', 'saturation', 'color', 'luminosity'] as const)(
+    '%s leaves spot plates to the source',
+    (mode) =>
+      fc.assert(
+        fc.property(inks, inks, (ground, source) =>
+          expect(blend(mode, false, ground, source).slice(4)).toEqual(source.slice(4)),
+        ),
+      ),
+  );
   // ISO 32000-1 11.3.5.3: black goes with the backdrop, and with the source where its lightness is taken.
   test.each(['hue', 'saturation', 'color', 'luminosity'] as const)('%s: where black comes from', (mode) =>
-    fc.assert(fc.property(inks, inks, (ground, source) => expect(blend(mode, false, ground, source)[3]).toBe(mode === 'luminosity' ? source[3] : ground[3]))));
+    fc.assert(
+      fc.property(inks, inks, (ground, source) =>
+        expect(blend(mode, false, ground, source)[3]).toBe(mode === 'luminosity' ? source[3] : ground[3]),
+      ),
+    ),
+  );
   test('order does not matter where it must not', () =>
-    fc.assert(fc.property(fc.constantFrom<Blend>('multiply', 'screen', 'darken', 'lighten', 'difference', 'exclusion'), light, light, (mode, a, b) => expect(blend(mode, true, a, b)).toEqual(blend(mode, true, b, a)))));
+    fc.assert(
+      fc.property(
+        fc.constantFrom<Blend>('multiply', 'screen', 'darken', 'lighten', 'difference', 'exclusion'),
+        light,
+        light,
+        (mode, a, b) => expect(blend(mode, true, a, b)).toEqual(blend(mode, true, b, a)),
+      ),
+    ));
 });

@@ -22,8 +22,15 @@ const LINES = 401;
 beforeAll(booleansReady);
 
 /** Outer contours less their holes, whichever way they run. */
-const area = (r: Region) => piecesOf(r).reduce((n, p) => n + contoursOf(p.path).reduce((m, c, i) => m + Math.abs(contourArea(c.segments)) * (i ? -1 : 1), 0), 0);
-const box = (x: number, y: number, w: number, h: number): Region => ({ path: rectPath({ x0: x, y0: y, x1: x + w, y1: y + h }), rule: 'nonZero' });
+const area = (r: Region) =>
+  piecesOf(r).reduce(
+    (n, p) => n + contoursOf(p.path).reduce((m, c, i) => m + Math.abs(contourArea(c.segments)) * (i ? -1 : 1), 0),
+    0,
+  );
+const box = (x: number, y: number, w: number, h: number): Region => ({
+  path: rectPath({ x0: x, y0: y, x1: x + w, y1: y + h }),
+  rule: 'nonZero',
+});
 const disc = (x: number, y: number, r: number): Region => {
   const sink = new PathBuilder();
   addEllipse(sink, x, y, r, r);
@@ -32,41 +39,50 @@ const disc = (x: number, y: number, r: number): Region => {
 
 describe('random pairs against the scanline oracle on the inputs', () => {
   const exact = new ExactEngine(paper as never);
-  test.each(SETS)('%s: nothing wrong, kept as curves', async (set) => {
-    const pairs = await pairsOf(set, PAIRS, 11);
-    let [wrong, refused, worst, segments, theirs] = [0, 0, 0, 0, 0];
-    const [mine, other]: [number[], number[]] = [[], []];
-    for (const [a, b] of pairs)
-      for (const op of OPS) {
-        let t = performance.now();
-        const made = combineTwo(a, b, op);
-        mine.push(performance.now() - t);
-        if (!made.ok) refused++;
-        else {
-          const share = wrongShare(a, b, op, made.region, LINES);
-          worst = Math.max(worst, share);
-          if (share > 1e-4) wrong++;
+  test.each(SETS)(
+    '%s: nothing wrong, kept as curves',
+    async (set) => {
+      const pairs = await pairsOf(set, PAIRS, 11);
+      let [wrong, refused, worst, segments, theirs] = [0, 0, 0, 0, 0];
+      const [mine, other]: [number[], number[]] = [[], []];
+      for (const [a, b] of pairs)
+        for (const op of OPS) {
+          let t = performance.now();
+          const made = combineTwo(a, b, op);
+          mine.push(performance.now() - t);
+          if (!made.ok) refused++;
+          else {
+            const share = wrongShare(a, b, op, made.region, LINES);
+            worst = Math.max(worst, share);
+            if (share > 1e-4) wrong++;
+          }
+          if (!FULL && segments > 4000) continue;
+          t = performance.now();
+          let second: Region | null = null;
+          try {
+            second = exact.combine(a, b, op);
+          } catch {
+            // The witness may break; its segments then count for nothing.
+          }
+          other.push(performance.now() - t);
+          if (made.ok && second) {
+            segments += segmentCount(made.region.path);
+            theirs += segmentCount(second.path);
+          }
         }
-        if (!FULL && segments > 4000) continue;
-        t = performance.now();
-        let second: Region | null = null;
-        try {
-          second = exact.combine(a, b, op);
-        } catch {
-          // The witness may break; its segments then count for nothing.
-        }
-        other.push(performance.now() - t);
-        if (made.ok && second) {
-          segments += segmentCount(made.region.path);
-          theirs += segmentCount(second.path);
-        }
-      }
-    const median = (l: number[]) => [...l].sort((x, y) => x - y)[l.length >> 1];
-    measured(`booleans, ${set}: ${pairs.length} pairs × 4`, `${wrong} wrong, ${refused} refused, worst ${worst.toExponential(1)}; ${(segments / theirs).toFixed(2)} × the segments, ${(median(mine) / median(other)).toFixed(2)} × the median time of the second engine`, '0 wrong (1e-4 of the union); ≤ 2.5; ≤ 1', 'scanline oracle on the inputs; paper as second witness');
-    expect([wrong, refused]).toEqual([0, 0]);
-    expect(segments / theirs).toBeLessThanOrEqual(2.5);
-    // The whole sets take minutes.
-  }, 900_000);
+      const median = (l: number[]) => [...l].sort((x, y) => x - y)[l.length >> 1];
+      measured(
+        `booleans, ${set}: ${pairs.length} pairs × 4`,
+        `${wrong} wrong, ${refused} refused, worst ${worst.toExponential(1)}; ${(segments / theirs).toFixed(2)} × the segments, ${(median(mine) / median(other)).toFixed(2)} × the median time of the second engine`,
+        '0 wrong (1e-4 of the union); ≤ 2.5; ≤ 1',
+        'scanline oracle on the inputs; paper as second witness',
+      );
+      expect([wrong, refused]).toEqual([0, 0]);
+      expect(segments / theirs).toBeLessThanOrEqual(2.5);
+      // The whole sets take minutes.
+    },
+    900_000,
+  );
 
   test('points strewn at random lie in the result just when the inputs say so', async () => {
     // A second oracle, by flattening and ray casting: it shares no code with the scanlines.
@@ -93,7 +109,12 @@ describe('known areas', () => {
     const made = combineTwo(disc(0, 0, r), disc(d, 0, r), 'intersect');
     // Four cubics make a circle that is 2.7e-4 too large in radius at most: the lens cannot be nearer than that.
     expect(Math.abs(area(made.region) / lens - 1)).toBeLessThan(1e-3);
-    measured('circle lens, r 100, d 120', `${((area(made.region) / lens - 1) * 100).toFixed(3)} % off`, '0.1 %', 'closed form; circles of four cubics');
+    measured(
+      'circle lens, r 100, d 120',
+      `${((area(made.region) / lens - 1) * 100).toFixed(3)} % off`,
+      '0.1 %',
+      'closed form; circles of four cubics',
+    );
     // The engine itself adds nothing: union and intersection make up both circles.
     const union = combineTwo(disc(0, 0, r), disc(d, 0, r), 'union');
     expect(Math.abs(area(union.region) + area(made.region) - 2 * area(disc(0, 0, r)))).toBeLessThan(1e-2);
@@ -155,15 +176,23 @@ describe('pieces, gaps, division', () => {
 
   test('gaps join each piece to the nearest of the others', () => {
     const gaps = gapsBetween([box(0, 0, 10, 10), box(12, 0, 10, 10), box(25, 0, 10, 10)]);
-    expect(gaps.map((g) => [g.a, g.b, Math.round(g.distance * 1e6) / 1e6])).toEqual([[0, 1, 2], [1, 2, 3]]);
+    expect(gaps.map((g) => [g.a, g.b, Math.round(g.distance * 1e6) / 1e6])).toEqual([
+      [0, 1, 2],
+      [1, 2, 3],
+    ]);
   });
 
   test('a division cuts along every edge and says who lies in front', () => {
     const pieces = divide([box(0, 0, 20, 20), box(10, 0, 20, 20), disc(15, 10, 4)])!;
     const total = pieces.reduce((n, p) => n + area(p.region), 0);
     expect(total).toBeCloseTo(area(combineAll([box(0, 0, 20, 20), box(10, 0, 20, 20)], 'union').region), 2);
-    expect(pieces.filter((p) => p.owner === 2).reduce((n, p) => n + area(p.region), 0)).toBeCloseTo(area(disc(15, 10, 4)), 2);
+    expect(pieces.filter((p) => p.owner === 2).reduce((n, p) => n + area(p.region), 0)).toBeCloseTo(
+      area(disc(15, 10, 4)),
+      2,
+    );
     // 3 circles in general position: 7 areas (common practice).
-    expect(divide([disc(0, 0, 10), disc(8, 0, 10), disc(4, 7, 10)])!.flatMap((p) => piecesOf(p.region))).toHaveLength(7);
+    expect(divide([disc(0, 0, 10), disc(8, 0, 10), disc(4, 7, 10)])!.flatMap((p) => piecesOf(p.region))).toHaveLength(
+      7,
+    );
   });
 });

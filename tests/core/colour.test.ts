@@ -7,7 +7,18 @@ import { deltaE00 } from '@/core/colour/compare';
 import { Palette } from '@/core/colour/palette';
 import { Press } from '@/core/colour/press';
 import { SPOT_LIBRARY, findSpots } from '@/core/colour/spotLibrary';
-import { D50, cieF, decodeSrgb, encodeSrgb, hexOf, labToSrgb, labToXyz, parseHex, srgbToLab, type Triple } from '@/core/colour/spaces';
+import {
+  D50,
+  cieF,
+  decodeSrgb,
+  encodeSrgb,
+  hexOf,
+  labToSrgb,
+  labToXyz,
+  parseHex,
+  srgbToLab,
+  type Triple,
+} from '@/core/colour/spaces';
 import { ColourEngine } from '@/core/colour/icc';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design } from '@/core/model/schema';
@@ -21,13 +32,23 @@ const srgb = path.join(publicFolder, 'icc/srgb.icc');
 
 /** Little CMS's own command: the outside witness for everything that goes through a profile. */
 function transicc(args: string[], rows: number[][]): number[][] {
-  const out = execFileSync('transicc', ['-n', ...args], { input: `${rows.map((r) => r.join(' ')).join('\n')}\n`, encoding: 'utf8' });
-  return out.trim().split('\n').map((line) => line.trim().split(/\s+/).map(Number));
+  const out = execFileSync('transicc', ['-n', ...args], {
+    input: `${rows.map((r) => r.join(' ')).join('\n')}\n`,
+    encoding: 'utf8',
+  });
+  return out
+    .trim()
+    .split('\n')
+    .map((line) => line.trim().split(/\s+/).map(Number));
 }
 
 describe('colour difference', () => {
   test('the 34 pairs of Sharma, Wu and Dalal (2005)', () => {
-    const pairs = JSON.parse(readFileSync(path.join(import.meta.dirname, '../data/ciede2000-pairs.json'), 'utf8')) as { a: Triple; b: Triple; dE: number }[];
+    const pairs = JSON.parse(readFileSync(path.join(import.meta.dirname, '../data/ciede2000-pairs.json'), 'utf8')) as {
+      a: Triple;
+      b: Triple;
+      dE: number;
+    }[];
     expect(pairs).toHaveLength(34);
     const worst = Math.max(...pairs.map(({ a, b, dE }) => Math.abs(deltaE00(a, b) - dE)));
     measured('CIEDE2000, 34 pairs', `worst ${worst.toExponential(2)}`, '1e-4', 'Sharma, Wu, Dalal 2005');
@@ -54,7 +75,9 @@ describe('spaces against colorjs.io and culori', () => {
   });
   test('the transfer curve and hex', () => {
     for (const v of [0, 0.001, 0.003, 0.02, 0.2, 0.5, 1]) {
-      expect(Math.abs(encodeSrgb(v) - (new Color('srgb-linear', [v, v, v]).to('srgb').coords as number[])[0])).toBeLessThan(1e-4);
+      expect(
+        Math.abs(encodeSrgb(v) - (new Color('srgb-linear', [v, v, v]).to('srgb').coords as number[])[0]),
+      ).toBeLessThan(1e-4);
       expect(decodeSrgb(encodeSrgb(v))).toBeCloseTo(v, 12);
     }
     expect(parseHex('#0b3a5e')).toEqual([11 / 255, 58 / 255, 94 / 255]);
@@ -78,8 +101,13 @@ describe('through the profiles', () => {
 
   test('the look of 2,000 mixes is within 4.5 levels of transicc at the worst', () => {
     const next = random(7);
-    const rows = Array.from({ length: 2000 }, () => [next(), next(), next(), next() ** 2].map((v) => Math.round(v * 255) / 255));
-    const theirs = transicc(['-i', coated, '-o', srgb, '-t1'], rows.map((r) => r.map((v) => v * 100)));
+    const rows = Array.from({ length: 2000 }, () =>
+      [next(), next(), next(), next() ** 2].map((v) => Math.round(v * 255) / 255),
+    );
+    const theirs = transicc(
+      ['-i', coated, '-o', srgb, '-t1'],
+      rows.map((r) => r.map((v) => v * 100)),
+    );
     const flat = new Uint8Array(rows.length * 4).map((_, i) => Math.round(rows[i >> 2][i & 3] * 255));
     const plates = [0, 1, 2, 3].map((c) => flat.filter((_, i) => (i & 3) === c));
     const pixels = new Uint8ClampedArray(rows.length * 4);
@@ -93,7 +121,12 @@ describe('through the profiles', () => {
         sum += d;
       }
     });
-    measured('look of 2,000 mixes', `worst ${worst.toFixed(2)} levels, mean ${(sum / rows.length / 3).toFixed(3)}`, '≤ 4.5 levels', 'transicc (Little CMS)');
+    measured(
+      'look of 2,000 mixes',
+      `worst ${worst.toFixed(2)} levels, mean ${(sum / rows.length / 3).toFixed(3)}`,
+      '≤ 4.5 levels',
+      'transicc (Little CMS)',
+    );
     expect(worst).toBeLessThanOrEqual(4.5);
     expect(sum / rows.length / 3).toBeLessThan(0.5);
   });
@@ -103,7 +136,12 @@ describe('through the profiles', () => {
     for (let i = 0; i < 200; i++) {
       const mix = [next(), next(), next(), next()].map((v) => Math.round(v * 255) / 255);
       const out = new Uint8ClampedArray(4);
-      palette.press.composite(mix.map((v) => Uint8Array.of(Math.round(v * 255))), [], 1, out);
+      palette.press.composite(
+        mix.map((v) => Uint8Array.of(Math.round(v * 255))),
+        [],
+        1,
+        out,
+      );
       palette.press.look(mix, []).forEach((v, j) => expect(Math.abs(v * 255 - out[j])).toBeLessThan(1.01));
     }
   });
@@ -112,7 +150,10 @@ describe('through the profiles', () => {
     const next = random(5);
     const rows = Array.from({ length: 400 }, () => [next(), next(), next()]);
     let off = 0;
-    const theirs = transicc(['-i', srgb, '-o', coated, '-t1', '-b'], rows.map((r) => r.map((v) => v * 255)));
+    const theirs = transicc(
+      ['-i', srgb, '-o', coated, '-t1', '-b'],
+      rows.map((r) => r.map((v) => v * 255)),
+    );
     rows.forEach((rgb, i) => {
       const mix = palette.mix({ rgb: rgb as unknown as Triple });
       for (let j = 0; j < 4; j++) off = Math.max(off, Math.abs(mix[j] * 100 - theirs[i][j]));
@@ -121,7 +162,8 @@ describe('through the profiles', () => {
     expect(off).toBeLessThanOrEqual(0.01);
   });
 
-  test('a file that is no profile is refused, not taken', () => expect(() => engine.open(new Uint8Array(200).fill(7))).toThrow('not an ICC profile'));
+  test('a file that is no profile is refused, not taken', () =>
+    expect(() => engine.open(new Uint8Array(200).fill(7))).toThrow('not an ICC profile'));
 
   test('spot tints are spaced by SCTV (ISO 20654, formula from memory) within 0.5 %', () => {
     for (const ink of SPOT_LIBRARY.slice(0, 12)) {
@@ -166,7 +208,9 @@ describe('the spot library', () => {
   test('found by the start of a word or a number', () => {
     expect(findSpots('emb').map((i) => i.name)).toEqual(['Ember 66-43']);
     expect(findSpots('66').some((i) => i.name === 'Ember 66-43')).toBe(true);
-    expect(findSpots('rope').map((i) => i.name)).toEqual(expect.arrayContaining(['Coral Rope 68-32', 'Mint Rope 84-150']));
+    expect(findSpots('rope').map((i) => i.name)).toEqual(
+      expect.arrayContaining(['Coral Rope 68-32', 'Mint Rope 84-150']),
+    );
     expect(findSpots('zzz')).toEqual([]);
     expect(findSpots('').length).toBe(SPOT_LIBRARY.length);
   });

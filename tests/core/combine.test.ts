@@ -3,7 +3,14 @@ import { areaOf } from '@/core/derive/area';
 import { boxIn, localBox } from '@/core/derive/box';
 import { copyNodes, pasteClip } from '@/core/edit/clip';
 import { clipOf } from '../support/clips';
-import { closeByBridge, closeByMoving, combineNodes, openGaps, setCombination, type CombineOp } from '@/core/edit/combine';
+import {
+  closeByBridge,
+  closeByMoving,
+  combineNodes,
+  openGaps,
+  setCombination,
+  type CombineOp,
+} from '@/core/edit/combine';
 import { record, tryOut, tryOutOn, undoEntry, type Recipe } from '@/core/edit/history';
 import { aimedNodes, setColour } from '@/core/edit/paint';
 import { moveNodes, scaleNodes, ungroupNodes } from '@/core/edit/place';
@@ -32,13 +39,25 @@ beforeAll(async () => {
 });
 let n = 0;
 const newId = () => `c${n++}`;
-const area = (r: Region) => piecesOf(r).reduce((sum, p) => sum + contoursOf(p.path).reduce((m, c, i) => m + Math.abs(contourArea(c.segments)) * (i ? -1 : 1), 0), 0);
+const area = (r: Region) =>
+  piecesOf(r).reduce(
+    (sum, p) => sum + contoursOf(p.path).reduce((m, c, i) => m + Math.abs(contourArea(c.segments)) * (i ? -1 : 1), 0),
+    0,
+  );
 
 const two = () => sheet((b) => [box(b, 'Back', 0, 0, 100, 100, OTHER), disc(b, 'Front', 100, 50, 40)]);
 function combined(d: Design, op: CombineOp, turned = false, names = ['Back', 'Front']): { design: Design; id: string } {
   let id = '';
   const design = tryOut(d, (x) => {
-    id = combineNodes(x, d.pages[0], names.map((m) => idOf(d, m)), op, turned, newId, shop.fonts)!;
+    id = combineNodes(
+      x,
+      d.pages[0],
+      names.map((m) => idOf(d, m)),
+      op,
+      turned,
+      newId,
+      shop.fonts,
+    )!;
   });
   return { design, id };
 }
@@ -57,7 +76,9 @@ describe('combinations', () => {
     expect(Math.abs(area(regionOf(design, id)) / expected - 1)).toBeLessThan(1e-3);
     expect(verifyDesign(design)).toMatchObject({ ok: true });
     // The one that stays gives its paint: of a subtraction what is taken from, else the front one.
-    expect(named(design, design.nodes[id].name)).toMatchObject({ fills: [{ colour: op === 'subtract' && !turned ? OTHER : INK }] });
+    expect(named(design, design.nodes[id].name)).toMatchObject({
+      fills: [{ colour: op === 'subtract' && !turned ? OTHER : INK }],
+    });
   });
 
   test('operands are moved, re-dialled, hidden and the result follows; the same in the scene', () => {
@@ -78,14 +99,28 @@ describe('combinations', () => {
   test('text, groups and combinations are combined like shapes', async () => {
     const d = sheet((b) => [
       box(b, 'Plate', 0, 0, 200, 80),
-      b.displayText('Word', 20, 60, [{ align: 'left', leading: 1, runs: [runOf('QUAY', 50, { kind: 'colour', colour: OTHER, overprint: false }, 'alfa-slab-400')] }]),
+      b.displayText('Word', 20, 60, [
+        {
+          align: 'left',
+          leading: 1,
+          runs: [runOf('QUAY', 50, { kind: 'colour', colour: OTHER, overprint: false }, 'alfa-slab-400')],
+        },
+      ]),
       b.group('Pair', [disc(b, 'One', 20, 90, 10), disc(b, 'Two', 180, 90, 10)]),
     ]);
     await prepare(shop, d);
     const cut = combined(d, 'subtract', false, ['Plate', 'Word']);
     const letters = areaOf(d, idOf(d, 'Word'), shop.fonts).region;
     const whole: Region = { path: transformPath(letters.path, named(d, 'Word').transform), rule: letters.rule };
-    expect(wrongShare({ path: areaOf(d, idOf(d, 'Plate'), shop.fonts).region.path, rule: 'nonZero' }, whole, 'subtract', regionOf(cut.design, cut.id), 501)).toBeLessThan(1e-4);
+    expect(
+      wrongShare(
+        { path: areaOf(d, idOf(d, 'Plate'), shop.fonts).region.path, rule: 'nonZero' },
+        whole,
+        'subtract',
+        regionOf(cut.design, cut.id),
+        501,
+      ),
+    ).toBeLessThan(1e-4);
     // And that with a group: a combination in a combination.
     let id = '';
     const nested = tryOut(cut.design, (x) => {
@@ -98,8 +133,13 @@ describe('combinations', () => {
   test('a division paints every piece as the frontmost over it; plain, each is a path of its own', () => {
     const { design, id } = combined(two(), 'divide');
     const items = leavesOf(shop.builder.build(design, design.pages[0]));
-    expect(items.map((i) => (i.paint.kind === 'colour' ? i.paint.colour : null))).toEqual(expect.arrayContaining([INK, OTHER]));
-    expect(items.reduce((sum, i) => sum + area({ path: i.placed.path, rule: 'evenOdd' }), 0)).toBeCloseTo(1e4 + half, -1);
+    expect(items.map((i) => (i.paint.kind === 'colour' ? i.paint.colour : null))).toEqual(
+      expect.arrayContaining([INK, OTHER]),
+    );
+    expect(items.reduce((sum, i) => sum + area({ path: i.placed.path, rule: 'evenOdd' }), 0)).toBeCloseTo(
+      1e4 + half,
+      -1,
+    );
     const plain = tryOut(design, (d) => void makePlain(d, design.pages[0], [id], newId, shop.fonts));
     const group = plain.nodes[id];
     expect(group.kind === 'group' && group.children.map((c) => plain.nodes[c].kind)).toEqual(['path', 'path', 'path']);
@@ -112,7 +152,10 @@ describe('combinations', () => {
     const coloured = tryOut(union.design, (d) => setColour(d, [idOf(union.design, 'Back')], 'fill', { gray: 0.5 }));
     expect(named(coloured, 'Union')).toMatchObject({ fills: [{ colour: { gray: 0.5 } }] });
     const divided = combined(two(), 'divide');
-    expect(aimedNodes(divided.design, [divided.id], 'fill')).toEqual([idOf(divided.design, 'Back'), idOf(divided.design, 'Front')]);
+    expect(aimedNodes(divided.design, [divided.id], 'fill')).toEqual([
+      idOf(divided.design, 'Back'),
+      idOf(divided.design, 'Front'),
+    ]);
   });
 
   test('made plain it is one path that looks the same; taken apart the operands are as they were; undo brings all back', () => {
@@ -130,19 +173,54 @@ describe('combinations', () => {
   });
 
   test('sizing a combination sizes its operands and keeps gradients in place', () => {
-    const d = sheet((b) => [box(b, 'Back', 0, 0, 100, 100), b.shape('Front', 'ellipse', { x: 60, y: 10, w: 80, h: 80 }, { fill: { kind: 'gradient', gradient: 'linear', ramp: { stops: [{ offset: 0, colour: INK }, { offset: 1, colour: OTHER }] }, geometry: [80, 0, 0, 80, 0, 0], overprint: false } })]);
+    const d = sheet((b) => [
+      box(b, 'Back', 0, 0, 100, 100),
+      b.shape(
+        'Front',
+        'ellipse',
+        { x: 60, y: 10, w: 80, h: 80 },
+        {
+          fill: {
+            kind: 'gradient',
+            gradient: 'linear',
+            ramp: {
+              stops: [
+                { offset: 0, colour: INK },
+                { offset: 1, colour: OTHER },
+              ],
+            },
+            geometry: [80, 0, 0, 80, 0, 0],
+            overprint: false,
+          },
+        },
+      ),
+    ]);
     const { design, id } = combined(d, 'union');
     // From the front one's own space to the combination's: where it was on the page.
     expect(design.nodes[id]).toMatchObject({ fills: [{ geometry: [80, 0, 0, 80, 60, 10] }] });
     const large = tryOut(design, (x) => scaleNodes(x, design.pages[0], [id], scaling(2, 3)));
-    expect(localBox(large, large.nodes[id], shop.fonts)).toMatchObject({ x0: expect.closeTo(0, 6), x1: expect.closeTo(280, 4), y1: expect.closeTo(300, 4) });
+    expect(localBox(large, large.nodes[id], shop.fonts)).toMatchObject({
+      x0: expect.closeTo(0, 6),
+      x1: expect.closeTo(280, 4),
+      y1: expect.closeTo(300, 4),
+    });
     expect(large.nodes[id]).toMatchObject({ fills: [{ geometry: [160, 0, 0, 240, 120, 30] }] });
   });
 
   test('while an operand moves the result is laid on what rests, and is the same as the checked one', () => {
-    const d = sheet((b) => [box(b, 'Back', 0, 0, 100, 100), disc(b, 'Front', 100, 50, 40), ...Array.from({ length: 6 }, (_, i) => disc(b, `Dot ${i}`, 10 + i * 15, 10, 8))]);
+    const d = sheet((b) => [
+      box(b, 'Back', 0, 0, 100, 100),
+      disc(b, 'Front', 100, 50, 40),
+      ...Array.from({ length: 6 }, (_, i) => disc(b, `Dot ${i}`, 10 + i * 15, 10, 8)),
+    ]);
     const all = ['Back', 'Front', ...Array.from({ length: 6 }, (_, i) => `Dot ${i}`)];
-    for (const [op, mover] of [['union', 'Front'], ['subtract', 'Front'], ['subtract', 'Back'], ['exclude', 'Dot 2'], ['intersect', 'Back']] as const) {
+    for (const [op, mover] of [
+      ['union', 'Front'],
+      ['subtract', 'Front'],
+      ['subtract', 'Back'],
+      ['exclude', 'Dot 2'],
+      ['intersect', 'Back'],
+    ] as const) {
       const { design, id } = combined(d, op, false, op === 'intersect' ? ['Back', 'Front'] : all);
       areaOf(design, id, shop.fonts);
       const only = [idOf(design, mover)];
@@ -186,13 +264,26 @@ describe('gaps of a union', () => {
   test('what is far apart is meant to be; what touches in a point is not one piece yet', () => {
     const far = combined(apart(40), 'union');
     expect(openGaps(far.design, far.id, shop.fonts)).toEqual([]);
-    const touching = combined(sheet((b) => [disc(b, 'Back', 60, 50, 40), disc(b, 'Front', 140, 50, 40)]), 'union');
+    const touching = combined(
+      sheet((b) => [disc(b, 'Back', 60, 50, 40), disc(b, 'Front', 140, 50, 40)]),
+      'union',
+    );
     const [gap] = openGaps(touching.design, touching.id, shop.fonts);
     expect(gap.distance).toBeLessThan(0.02);
-    expect(piecesOf(regionOf(tryOut(touching.design, (d) => closeByMoving(d, gap)), touching.id))).toHaveLength(1);
+    expect(
+      piecesOf(
+        regionOf(
+          tryOut(touching.design, (d) => closeByMoving(d, gap)),
+          touching.id,
+        ),
+      ),
+    ).toHaveLength(1);
   });
   test('letters of a word are no gaps, but a word near a shape is', async () => {
-    const d = sheet((b) => [box(b, 'Plate', 0, 70, 200, 20), b.displayText('Word', 20, 68.5, [{ align: 'left', leading: 1, runs: [runOf('HIT', 50)] }])]);
+    const d = sheet((b) => [
+      box(b, 'Plate', 0, 70, 200, 20),
+      b.displayText('Word', 20, 68.5, [{ align: 'left', leading: 1, runs: [runOf('HIT', 50)] }]),
+    ]);
     await prepare(shop, d);
     const { design, id } = combined(d, 'union', false, ['Plate', 'Word']);
     const gaps = openGaps(design, id, shop.fonts);
@@ -208,7 +299,15 @@ describe('gaps of a union', () => {
 });
 
 describe('step and repeat', () => {
-  const one = () => sheet((b) => [b.shape('Ray', 'triangle', { x: 95, y: 20, w: 10, h: 60 }, { fill: { kind: 'colour', colour: INK, overprint: false } })]);
+  const one = () =>
+    sheet((b) => [
+      b.shape(
+        'Ray',
+        'triangle',
+        { x: 95, y: 20, w: 10, h: 60 },
+        { fill: { kind: 'colour', colour: INK, overprint: false } },
+      ),
+    ]);
   const repeated = (kind: 'row' | 'grid' | 'ring', pivot: { x: number; y: number } | null = null) => {
     const d = one();
     let id = '';
@@ -220,7 +319,10 @@ describe('step and repeat', () => {
   test('18° twenty times closes the circle to 1e-9 (common practice: 360/n)', () => {
     const a: Arrangement = { kind: 'ring', count: 21, step: 18, centre: { x: 7, y: -3 }, about: { x: 50, y: 50 } };
     const m = copyMatrices(a);
-    for (const p of [{ x: 0, y: 0 }, { x: 123.4, y: -56.7 }]) {
+    for (const p of [
+      { x: 0, y: 0 },
+      { x: 123.4, y: -56.7 },
+    ]) {
       const [first, last] = [apply(m[0], p), apply(m[20], p)];
       expect(Math.hypot(first.x - last.x, first.y - last.y)).toBeLessThan(1e-9);
     }
@@ -229,7 +331,10 @@ describe('step and repeat', () => {
   });
   test('a ring goes about the pivot, else the middle of the lower edge', () => {
     const ring = repeated('ring');
-    expect(ring.design.nodes[ring.id]).toMatchObject({ kind: 'repeat', arrangement: { kind: 'ring', count: 8, step: 45, centre: { x: 100, y: 80 } } });
+    expect(ring.design.nodes[ring.id]).toMatchObject({
+      kind: 'repeat',
+      arrangement: { kind: 'ring', count: 8, step: 45, centre: { x: 100, y: 80 } },
+    });
     const pivoted = repeated('ring', { x: 1, y: 2 });
     expect(pivoted.design.nodes[pivoted.id]).toMatchObject({ arrangement: { centre: { x: 1, y: 2 } } });
     const items = leavesOf(shop.builder.build(ring.design, ring.page));
@@ -237,18 +342,60 @@ describe('step and repeat', () => {
     expect(new Set(items.map((i) => i.node))).toEqual(new Set([idOf(ring.design, 'Ray')]));
     // All tips lie on one circle.
     for (const i of items) {
-      const far = Math.max(...Array.from({ length: i.placed.path.length / 3 }, (_, k) => (i.placed.path[k * 3] === 3 ? 0 : Math.hypot(i.placed.path[k * 3 + 1] - 100, i.placed.path[k * 3 + 2] - 80))));
+      const far = Math.max(
+        ...Array.from({ length: i.placed.path.length / 3 }, (_, k) =>
+          i.placed.path[k * 3] === 3 ? 0 : Math.hypot(i.placed.path[k * 3 + 1] - 100, i.placed.path[k * 3 + 2] - 80),
+        ),
+      );
       expect(far).toBeCloseTo(60, 6);
     }
   });
   test('count, step, turn and size of a row; upright copies; rows and columns', () => {
-    const row = copyMatrices({ kind: 'row', count: 3, step: { x: 10, y: 5 }, turn: 90, scale: 2, about: { x: 0, y: 0 } });
-    expect(row.map((m) => apply(m, { x: 1, y: 0 })).map((p) => [p.x, p.y].map((v) => Math.round(v * 1e9) / 1e9 + 0))).toEqual([[1, 0], [10, 7], [16, 10]]);
-    const upright = copyMatrices({ kind: 'ring', count: 4, step: 90, centre: { x: 0, y: 0 }, upright: true, about: { x: 10, y: 0 } });
-    expect(upright.map((m) => apply(m, { x: 11, y: 0 })).map((p) => [Math.round(p.x), Math.round(p.y)])).toEqual([[11, 0], [1, 10], [-9, 0], [1, -10]]);
-    expect(copyMatrices({ kind: 'grid', columns: 3, rows: 2, across: { x: 10, y: 0 }, down: { x: 1, y: 20 }, about: { x: 0, y: 0 } })).toHaveLength(6);
+    const row = copyMatrices({
+      kind: 'row',
+      count: 3,
+      step: { x: 10, y: 5 },
+      turn: 90,
+      scale: 2,
+      about: { x: 0, y: 0 },
+    });
+    expect(
+      row.map((m) => apply(m, { x: 1, y: 0 })).map((p) => [p.x, p.y].map((v) => Math.round(v * 1e9) / 1e9 + 0)),
+    ).toEqual([
+      [1, 0],
+      [10, 7],
+      [16, 10],
+    ]);
+    const upright = copyMatrices({
+      kind: 'ring',
+      count: 4,
+      step: 90,
+      centre: { x: 0, y: 0 },
+      upright: true,
+      about: { x: 10, y: 0 },
+    });
+    expect(upright.map((m) => apply(m, { x: 11, y: 0 })).map((p) => [Math.round(p.x), Math.round(p.y)])).toEqual([
+      [11, 0],
+      [1, 10],
+      [-9, 0],
+      [1, -10],
+    ]);
+    expect(
+      copyMatrices({
+        kind: 'grid',
+        columns: 3,
+        rows: 2,
+        across: { x: 10, y: 0 },
+        down: { x: 1, y: 20 },
+        about: { x: 0, y: 0 },
+      }),
+    ).toHaveLength(6);
     // A hundred doublings stay finite.
-    expect(copyMatrices({ kind: 'row', count: 2000, step: { x: 0, y: 0 }, scale: 10, about: { x: 0, y: 0 } }).flat().every(Number.isFinite)).toBe(true);
+    expect(
+      copyMatrices({ kind: 'row', count: 2000, step: { x: 0, y: 0 }, scale: 10, about: { x: 0, y: 0 } })
+        .flat()
+        .every(Number.isFinite),
+    ).toBe(true);
   });
   test('its box holds every copy and nothing more; what is changed inside changes in all', () => {
     const { design, id, page } = repeated('ring');
@@ -262,8 +409,12 @@ describe('step and repeat', () => {
     const plain = tryOut(design, (d) => void makePlain(d, page, [id], newId, shop.fonts));
     const group = plain.nodes[id];
     expect(group.kind === 'group' && group.children).toHaveLength(3);
-    expect(leavesOf(shop.builder.build(plain, page)).map((i) => i.inkBounds)).toEqual(leavesOf(shop.builder.build(design, page)).map((i) => i.inkBounds));
-    const words = sheet((b) => [b.displayText('Word', 20, 60, [{ align: 'left', leading: 1, runs: [runOf('Quay', 20)] }])]);
+    expect(leavesOf(shop.builder.build(plain, page)).map((i) => i.inkBounds)).toEqual(
+      leavesOf(shop.builder.build(design, page)).map((i) => i.inkBounds),
+    );
+    const words = sheet((b) => [
+      b.displayText('Word', 20, 60, [{ align: 'left', leading: 1, runs: [runOf('Quay', 20)] }]),
+    ]);
     let made = '';
     const twice = tryOut(words, (d) => {
       made = repeatNodes(d, words.pages[0], [idOf(words, 'Word')], 'row', null, newId, shop.fonts)!;
@@ -278,7 +429,13 @@ describe('step and repeat', () => {
     if (node.kind !== 'repeat') throw new Error('no repeat');
     const row = arrangedAs(node.arrangement, 'row', { x0: 95, y0: 20, x1: 105, y1: 80 });
     expect(row).toMatchObject({ kind: 'row', count: 8 });
-    expect(arrangedAs({ ...firstArrangement('row', { x0: 0, y0: 0, x1: 9, y1: 9 }, null), count: 12 } as Arrangement, 'ring', { x0: 0, y0: 0, x1: 9, y1: 9 })).toMatchObject({ kind: 'ring', count: 12, step: 30 });
+    expect(
+      arrangedAs(
+        { ...firstArrangement('row', { x0: 0, y0: 0, x1: 9, y1: 9 }, null), count: 12 } as Arrangement,
+        'ring',
+        { x0: 0, y0: 0, x1: 9, y1: 9 },
+      ),
+    ).toMatchObject({ kind: 'ring', count: 12, step: 30 });
     const again = tryOut(design, (d) => setArrangement(d, id, row));
     expect(again.nodes[id].name).toBe('Row');
     const large = tryOut(design, (d) => scaleNodes(d, page, [id], scaling(2, 2)));
@@ -292,9 +449,13 @@ describe('step and repeat', () => {
     const greedy: Recipe = (d) => {
       const outer = repeatNodes(d, page, [id], 'row', null, newId, shop.fonts)!;
       const node = d.nodes[outer];
-      if (node.kind === 'repeat') node.arrangement = { kind: 'row', count: 2000, step: { x: 1, y: 0 }, about: { x: 0, y: 0 } };
+      if (node.kind === 'repeat')
+        node.arrangement = { kind: 'row', count: 2000, step: { x: 1, y: 0 }, about: { x: 0, y: 0 } };
     };
-    expect(verifyDesign(JSON.parse(JSON.stringify(tryOut(design, greedy))))).toMatchObject({ ok: false, what: expect.stringContaining('16000 times') });
+    expect(verifyDesign(JSON.parse(JSON.stringify(tryOut(design, greedy))))).toMatchObject({
+      ok: false,
+      what: expect.stringContaining('16000 times'),
+    });
   });
   test('an arrangement or combination with missing operands is refused', () => {
     const { design, id } = repeated('ring');
@@ -305,6 +466,10 @@ describe('step and repeat', () => {
 });
 
 test('what can be made plain', () => {
-  const d = sheet((b) => [box(b, 'Box', 0, 0, 10, 10), b.path('Line', [0, 0, 0, 1, 10, 10], {}), b.group('Pair', [disc(b, 'One', 5, 5, 5)])]);
+  const d = sheet((b) => [
+    box(b, 'Box', 0, 0, 10, 10),
+    b.path('Line', [0, 0, 0, 1, 10, 10], {}),
+    b.group('Pair', [disc(b, 'One', 5, 5, 5)]),
+  ]);
   expect(['Box', 'Line', 'Pair'].map((x) => canBePlain(named(d, x)))).toEqual([true, false, false]);
 });

@@ -27,7 +27,10 @@ describe('coverage', () => {
   test('a circle covers its area, at any scale', () => {
     const sink = new PathBuilder();
     addEllipse(sink, 50, 50, 40, 40);
-    for (const k of [1, 2.5, 0.6]) expect(Math.abs(sum(coverageOf(sink.data, region(300, 300, k))) / (polygonArea(sink.data) * k * k) - 1)).toBeLessThan(2e-3);
+    for (const k of [1, 2.5, 0.6])
+      expect(
+        Math.abs(sum(coverageOf(sink.data, region(300, 300, k))) / (polygonArea(sink.data) * k * k) - 1),
+      ).toBeLessThan(2e-3);
   });
   test('holes by both rules', () => {
     const both = [...rectPath(rect(0, 0, 60, 60)), ...rectPath(rect(20, 20, 20, 20))];
@@ -44,9 +47,16 @@ describe('coverage', () => {
     const sink = new PathBuilder();
     addEllipse(sink, 47, 53, 38, 44);
     const whole = coverageOf(sink.data);
-    for (const [x, y] of [[0, 0], [50, 0], [0, 50], [50, 50]]) {
+    for (const [x, y] of [
+      [0, 0],
+      [50, 0],
+      [0, 50],
+      [50, 50],
+    ]) {
       const tile = coverageOf(sink.data, region(50, 50, 1, x, y));
-      for (let j = 0; j < 50; j++) for (let i = 0; i < 50; i++) expect(Math.abs(tile[j * 50 + i] - whole[(y + j) * 100 + x + i])).toBeLessThan(0.011);
+      for (let j = 0; j < 50; j++)
+        for (let i = 0; i < 50; i++)
+          expect(Math.abs(tile[j * 50 + i] - whole[(y + j) * 100 + x + i])).toBeLessThan(0.011);
     }
   });
   test('the buffer is clean for the next path, and nonsense draws nothing', () => {

@@ -3,12 +3,30 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { boxIn } from '@/core/derive/box';
 import { copyNodes, parseClip, pasteClip } from '@/core/edit/clip';
 import { clipOf } from '../support/clips';
-import { geometryFrom, gradientAngle, insertStop, moveStop, removeStop, reverseStops, withAngle } from '@/core/edit/gradient';
+import {
+  geometryFrom,
+  gradientAngle,
+  insertStop,
+  moveStop,
+  removeStop,
+  reverseStops,
+  withAngle,
+} from '@/core/edit/gradient';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { addPage, deletePage, duplicatePage, movePage } from '@/core/edit/pages';
 import { paintAt, setColour, setOverprint, setPaint } from '@/core/edit/paint';
 import { addSpot, addSwatch, recolourSwatch, removeSwatch, swatchUsers } from '@/core/edit/swatches';
-import { deleteNodes, groupNodes, moveNodes, orderNodes, scaleNodes, scalingAbout, setNodeFlags, turnNodes, ungroupNodes } from '@/core/edit/place';
+import {
+  deleteNodes,
+  groupNodes,
+  moveNodes,
+  orderNodes,
+  scaleNodes,
+  scalingAbout,
+  setNodeFlags,
+  turnNodes,
+  ungroupNodes,
+} from '@/core/edit/place';
 import { readRecipes } from '@/core/edit/recipeLine';
 import { replaceText } from '@/core/edit/text';
 import { newDesign, setupOf } from '@/core/model/defaults';
@@ -38,7 +56,16 @@ beforeAll(async () => {
 });
 
 type Step = readonly [kind: number, a: number, b: number, x: number, y: number];
-const steps = fc.array(fc.tuple(fc.nat(21), fc.nat(200), fc.nat(200), fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 })), { minLength: 1, maxLength: 30 });
+const steps = fc.array(
+  fc.tuple(
+    fc.nat(21),
+    fc.nat(200),
+    fc.nat(200),
+    fc.integer({ min: -300, max: 300 }),
+    fc.integer({ min: -300, max: 300 }),
+  ),
+  { minLength: 1, maxLength: 30 },
+);
 
 /** A random command on whatever the design now holds. */
 function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
@@ -51,40 +78,84 @@ function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
   const texts = mine.filter((id) => 'story' in design.nodes[id]);
   const colours = design.swatches.filter((s) => s.kind === 'colour');
   switch (kind) {
-    case 0: return (d) => moveNodes(d, page, ids, x, y);
-    case 1: return (d) => turnNodes(d, page, ids, x, { x: 100, y: 100 });
-    case 2: return (d) => scaleNodes(d, page, one, scalingAbout(1 + (x + 300) / 400, 1 + (y + 300) / 400, { x: 50, y: 50 }));
-    case 3: return (d) => scaleNodes(d, page, ids, scalingAbout(-1, 1, { x: 50, y: 50 }));
-    case 4: return (d) => void groupNodes(d, page, ids, shop.env.newId);
-    case 5: return (d) => void ungroupNodes(d, page, ids);
-    case 6: return (d) => orderNodes(d, page, ids, (['front', 'forward', 'backward', 'back'] as const)[b % 4]);
-    case 7: return (d) => deleteNodes(d, page, one);
-    case 8: return (d) => setNodeFlags(d, one, { hidden: b % 2 === 0, locked: x > 0, name: `n${y}` });
-    case 9: return (d) => setColour(d, ids, (['fill', 'outline', 'letters', 'letterOutline', 'frame'] as const)[b % 5], colours.length ? { swatch: colours[a % colours.length].id, tint: 0.5 } : cmyk(10, 20, 30, 0));
-    case 10: return (d) => setOverprint(d, ids, b % 2 ? 'fill' : 'letters', x > 0);
-    case 11: return (d) => void addSpot(d, SPOT_LIBRARY[b % SPOT_LIBRARY.length], shop.env.newId);
-    case 12: return (d) => colours.length && recolourSwatch(d, colours[a % colours.length].id, { cmyk: [0.1, 0.2, Math.abs(x) / 300, 0] });
-    case 13: return (d) => design.swatches.length && removeSwatch(d, design.swatches[a % design.swatches.length].id);
-    case 14: return (d) => {
-      if (!texts.length) return;
-      const n = design.nodes[texts[b % texts.length]];
-      if ('story' in n) d.stories[n.story] = replaceText(design.stories[n.story], a % 9, b % 9, y > 0 ? 'wick\nfjord' : '') as (typeof d.stories)[string];
-    };
-    case 15: return (d) => void duplicatePage(d, page.id, shop.env.newId);
-    case 16: return (d) => (b % 2 ? movePage(d, page.id, b % design.pages.length) : void deletePage(d, page.id));
-    case 17: return (d) => setWhole(d, one, b % 3 ? { opacity: (b % 5) / 4 } : { blend: BLENDS[b % BLENDS.length] });
-    case 18: return (d) => setWhole(d, one, { cuts: ([null, 'outline', 'opacity', 'light'] as const)[b % 4] });
-    case 19: return (d) => setShadow(d, ids, b % 4 ? { dx: x / 20, blur: b / 10 } : null, () => newShadow(design, 20));
-    case 20: return (d) => void (b % 2 ? repeatNodes(d, page, one, 'row', null, shop.env.newId, shop.fonts) : combineNodes(d, page, ids, 'subtract', false, shop.env.newId, shop.fonts));
-    default: return (d) => {
-      const clip = copyNodes(design, page, ids);
-      if (clip) pasteClip(d, page.id, clip, shop.env.newId, translation(5, 5));
-    };
+    case 0:
+      return (d) => moveNodes(d, page, ids, x, y);
+    case 1:
+      return (d) => turnNodes(d, page, ids, x, { x: 100, y: 100 });
+    case 2:
+      return (d) => scaleNodes(d, page, one, scalingAbout(1 + (x + 300) / 400, 1 + (y + 300) / 400, { x: 50, y: 50 }));
+    case 3:
+      return (d) => scaleNodes(d, page, ids, scalingAbout(-1, 1, { x: 50, y: 50 }));
+    case 4:
+      return (d) => void groupNodes(d, page, ids, shop.env.newId);
+    case 5:
+      return (d) => void ungroupNodes(d, page, ids);
+    case 6:
+      return (d) => orderNodes(d, page, ids, (['front', 'forward', 'backward', 'back'] as const)[b % 4]);
+    case 7:
+      return (d) => deleteNodes(d, page, one);
+    case 8:
+      return (d) => setNodeFlags(d, one, { hidden: b % 2 === 0, locked: x > 0, name: `n${y}` });
+    case 9:
+      return (d) =>
+        setColour(
+          d,
+          ids,
+          (['fill', 'outline', 'letters', 'letterOutline', 'frame'] as const)[b % 5],
+          colours.length ? { swatch: colours[a % colours.length].id, tint: 0.5 } : cmyk(10, 20, 30, 0),
+        );
+    case 10:
+      return (d) => setOverprint(d, ids, b % 2 ? 'fill' : 'letters', x > 0);
+    case 11:
+      return (d) => void addSpot(d, SPOT_LIBRARY[b % SPOT_LIBRARY.length], shop.env.newId);
+    case 12:
+      return (d) =>
+        colours.length && recolourSwatch(d, colours[a % colours.length].id, { cmyk: [0.1, 0.2, Math.abs(x) / 300, 0] });
+    case 13:
+      return (d) => design.swatches.length && removeSwatch(d, design.swatches[a % design.swatches.length].id);
+    case 14:
+      return (d) => {
+        if (!texts.length) return;
+        const n = design.nodes[texts[b % texts.length]];
+        if ('story' in n)
+          d.stories[n.story] = replaceText(
+            design.stories[n.story],
+            a % 9,
+            b % 9,
+            y > 0 ? 'wick\nfjord' : '',
+          ) as (typeof d.stories)[string];
+      };
+    case 15:
+      return (d) => void duplicatePage(d, page.id, shop.env.newId);
+    case 16:
+      return (d) => (b % 2 ? movePage(d, page.id, b % design.pages.length) : void deletePage(d, page.id));
+    case 17:
+      return (d) => setWhole(d, one, b % 3 ? { opacity: (b % 5) / 4 } : { blend: BLENDS[b % BLENDS.length] });
+    case 18:
+      return (d) => setWhole(d, one, { cuts: ([null, 'outline', 'opacity', 'light'] as const)[b % 4] });
+    case 19:
+      return (d) => setShadow(d, ids, b % 4 ? { dx: x / 20, blur: b / 10 } : null, () => newShadow(design, 20));
+    case 20:
+      return (d) =>
+        void (b % 2
+          ? repeatNodes(d, page, one, 'row', null, shop.env.newId, shop.fonts)
+          : combineNodes(d, page, ids, 'subtract', false, shop.env.newId, shop.fonts));
+    default:
+      return (d) => {
+        const clip = copyNodes(design, page, ids);
+        if (clip) pasteClip(d, page.id, clip, shop.env.newId, translation(5, 5));
+      };
   }
 }
 
 function hangsFrom(d: Design, pageId: string, id: string): boolean {
-  const holds = (ids: readonly string[]): boolean => ids.some((x) => x === id || (d.nodes[x].kind === 'group' && holds((d.nodes[x] as Extract<Design['nodes'][string], { kind: 'group' }>).children)));
+  const holds = (ids: readonly string[]): boolean =>
+    ids.some(
+      (x) =>
+        x === id ||
+        (d.nodes[x].kind === 'group' &&
+          holds((d.nodes[x] as Extract<Design['nodes'][string], { kind: 'group' }>).children)),
+    );
   return holds(d.pages.find((p) => p.id === pageId)!.children);
 }
 
@@ -132,7 +203,12 @@ describe('random commands', () => {
       }),
       { numRuns: FULL ? 180 : 12, seed: 7 },
     );
-    measured('random commands after which the remembered scene equals a fresh one, findings included', String(commands), '≥ 1,000 in full', 'a builder that remembers nothing');
+    measured(
+      'random commands after which the remembered scene equals a fresh one, findings included',
+      String(commands),
+      '≥ 1,000 in full',
+      'a builder that remembers nothing',
+    );
     if (FULL) expect(commands).toBeGreaterThanOrEqual(1000);
   });
 
@@ -151,7 +227,8 @@ describe('random commands', () => {
         const made = tryOut(design, recipe);
         const patched = shop.builder.patch(base, shown, page, [node.id])!;
         const whole = new SceneBuilder(shop.fonts).build(made, page);
-        const plain = (x: typeof whole) => JSON.stringify(leavesOf(x).map((i) => [i.node, i.placed.path, i.inkBounds, i.paint, i.matrix]));
+        const plain = (x: typeof whole) =>
+          JSON.stringify(leavesOf(x).map((i) => [i.node, i.placed.path, i.inkBounds, i.paint, i.matrix]));
         if (plain(patched) !== plain(whole)) throw new Error(`${node.name} differs`);
       }
       expect(leavesOf(shop.builder.build(design, page))).toEqual(leavesOf(base));
@@ -164,7 +241,11 @@ describe('random commands', () => {
     const moon = Object.values(design.nodes).find((n) => n.name === 'Moon')!;
     const next = tryOut(design, (d) => moveNodes(d, design.pages[0], [moon.id], 5, 5));
     const after = shop.builder.build(next, next.pages[0]);
-    expect(leavesOf(after).filter((item, i) => item !== leavesOf(before)[i]).map((i) => i.node)).toEqual([moon.id]);
+    expect(
+      leavesOf(after)
+        .filter((item, i) => item !== leavesOf(before)[i])
+        .map((i) => i.node),
+    ).toEqual([moon.id]);
   });
 });
 
@@ -180,7 +261,10 @@ describe('where things are', () => {
     const grouped = tryOut(design, (d) => {
       group = groupNodes(d, page, ids, shop.env.newId)!;
     });
-    const sorted = (d: Design) => boxes(d).map((b) => [b.x0, b.y0, b.x1, b.y1].map((v) => v.toFixed(6)).join()).sort();
+    const sorted = (d: Design) =>
+      boxes(d)
+        .map((b) => [b.x0, b.y0, b.x1, b.y1].map((v) => v.toFixed(6)).join())
+        .sort();
     expect(sorted(grouped)).toEqual(sorted(design));
     expect(grouped.pages[0].children[grouped.pages[0].children.length - 2]).toBe(group);
     const turned = tryOut(grouped, (d) => turnNodes(d, grouped.pages[0], [group], 33, { x: 100, y: 100 }));
@@ -193,7 +277,9 @@ describe('where things are', () => {
     const page = design.pages[0];
     const group = find(design, 'All');
     const before = boxIn(design, group.id, [1, 0, 0, 1, 0, 0], shop.fonts);
-    const next = tryOut(design, (d) => scaleNodes(d, page, [group.id], scalingAbout(0.5, 0.5, { x: before.x0, y: before.y0 })));
+    const next = tryOut(design, (d) =>
+      scaleNodes(d, page, [group.id], scalingAbout(0.5, 0.5, { x: before.x0, y: before.y0 })),
+    );
     const after = boxIn(next, group.id, [1, 0, 0, 1, 0, 0], shop.fonts);
     expect(after.x1 - after.x0).toBeCloseTo((before.x1 - before.x0) / 2, 4);
     expect(after.y1 - after.y0).toBeCloseTo((before.y1 - before.y0) / 2, 1);
@@ -233,7 +319,11 @@ describe('where things are', () => {
     const moon = find(design, 'Moon');
     const box = boxIn(design, moon.id, [1, 0, 0, 1, 0, 0], shop.fonts);
     const mid = { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
-    expect(hitAll(scene, mid, 2).map((h) => design.nodes[h.node].name)).toEqual(['Moon', 'Light of the moon', 'Night sky']);
+    expect(hitAll(scene, mid, 2).map((h) => design.nodes[h.node].name)).toEqual([
+      'Moon',
+      'Light of the moon',
+      'Night sky',
+    ]);
     expect(nearEdge(scene, moon.id, mid, 3)).toBe(false);
     expect(nearEdge(scene, moon.id, { x: box.x1, y: mid.y }, 3)).toBe(true);
     expect(nodesIn(scene, { x0: box.x0 - 1, y0: box.y0 - 1, x1: box.x1 + 1, y1: box.y1 + 1 }, true)).toEqual([moon.id]);
@@ -268,7 +358,9 @@ describe('colour', () => {
     expect(paintAt(next, body.id, 'letters')).toEqual(paintAt(design, body.id, 'letters'));
     expect(paintAt(next, star.id, 'fill')).toEqual({ kind: 'none' });
     expect(tryOut(design, (d) => setColour(d, [body.id], 'fill', cmyk(1, 1, 1, 1)))).toBe(design);
-    expect(tryOut(design, (d) => setPaint(d, [star.id], 'outline', () => ({ kind: 'none' }))).nodes[star.id]).toMatchObject({ outlines: [{ paint: { kind: 'none' } }] });
+    expect(
+      tryOut(design, (d) => setPaint(d, [star.id], 'outline', () => ({ kind: 'none' }))).nodes[star.id],
+    ).toMatchObject({ outlines: [{ paint: { kind: 'none' } }] });
   });
 
   test('objects go to another design with their swatches and inks, and not twice', () => {
@@ -276,41 +368,72 @@ describe('colour', () => {
     const lantern = Object.values(from.nodes).find((n) => n.name === 'Lantern, middle')!;
     const clip = clipOf(copyNodes(from, from.pages[0], [lantern.id]));
     let to = newDesign('Other', setupOf(300, 300), making);
-    for (let i = 0; i < 2; i++) to = tryOut(to, (d) => void pasteClip(d, d.pages[0].id, clip, shop.env.newId, translation(0, 0)));
+    for (let i = 0; i < 2; i++)
+      to = tryOut(to, (d) => void pasteClip(d, d.pages[0].id, clip, shop.env.newId, translation(0, 0)));
     expect(verifyDesign(to)).toMatchObject({ ok: true });
     expect(to.inks.map((i) => i.name)).toEqual(['Ember 66-43']);
     expect(to.swatches.filter((s) => s.name === 'Ember glow')).toHaveLength(1);
     expect(to.pages[0].children).toHaveLength(2);
     const boxOf = (d: Design, id: string) => boxIn(d, id, [1, 0, 0, 1, 0, 0], shop.fonts);
     expect(boxOf(to, to.pages[0].children[0])).toEqual(boxOf(from, lantern.id));
-    for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/1"}', JSON.stringify({ ...clip, roots: ['nowhere'] })]) expect(parseClip(bad).ok).toBe(false);
+    for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/1"}', JSON.stringify({ ...clip, roots: ['nowhere'] })])
+      expect(parseClip(bad).ok).toBe(false);
     // What it names and does not bring is said.
     const without = (change: object) => parseClip(JSON.stringify({ ...clip, ...change }));
-    expect(without({ swatches: [] })).toMatchObject({ ok: false, why: expect.stringMatching(/^“.+”: the (gradient )?swatch .+ is missing\.$/) });
+    expect(without({ swatches: [] })).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/^“.+”: the (gradient )?swatch .+ is missing\.$/),
+    });
     expect(without({ inks: [] })).toMatchObject({ ok: false, why: expect.stringMatching(/the ink .+ is missing/) });
-    expect(without({ nodes: Object.fromEntries(Object.entries(clip.nodes).map(([k, n]) => [k, { ...n, transform: [1e308, 0, 0, 1, 0, 0] }])) })).toMatchObject({ ok: false, why: expect.stringMatching(/further than 20 m/) });
+    expect(
+      without({
+        nodes: Object.fromEntries(
+          Object.entries(clip.nodes).map(([k, n]) => [k, { ...n, transform: [1e308, 0, 0, 1, 0, 0] }]),
+        ),
+      }),
+    ).toMatchObject({ ok: false, why: expect.stringMatching(/further than 20 m/) });
   });
 
   test('the recipe line: a recipe, a list, a screen colour, a part, and what is wrong with the rest', () => {
     const design = demoDesigns()[0].design;
-    const names = (text: string) => readRecipes(text, design).map((r) => (r.ok ? [r.recipe.name, r.recipe.colour] : [r.line, r.message]));
+    const names = (text: string) =>
+      readRecipes(text, design).map((r) => (r.ok ? [r.recipe.name, r.recipe.colour] : [r.line, r.message]));
     expect(names('Dusk 100 72 8 20')).toEqual([['Dusk', { cmyk: [1, 0.72, 0.08, 0.2] }]]);
     expect(names('100 72 8 20')).toEqual([['C100 M72 Y8 K20', { cmyk: [1, 0.72, 0.08, 0.2] }]]);
     expect(names('Harbour wall C28 M34 Y52 K10')).toEqual([['Harbour wall', { cmyk: [0.28, 0.34, 0.52, 0.1] }]]);
     expect(names('Dawn: 12%, 34%, 0%, 5.5%')).toEqual([['Dawn', { cmyk: [0.12, 0.34, 0, 0.055] }]]);
-    expect(names('#0b3a5e\nTide #fc0')).toEqual([['#0b3a5e', { rgb: [11 / 255, 58 / 255, 94 / 255] }], ['Tide', { rgb: [1, 0.8, 0] }]]);
+    expect(names('#0b3a5e\nTide #fc0')).toEqual([
+      ['#0b3a5e', { rgb: [11 / 255, 58 / 255, 94 / 255] }],
+      ['Tide', { rgb: [1, 0.8, 0] }],
+    ]);
     const ember = design.inks[0].id;
     expect(names('Ember 50%')).toEqual([['Ember 66-43 50 %', { ink: ember, tint: 0.5 }]]);
-    expect(names('a 1 2 3 4\n\nb 1 2 3 400')).toEqual([['a', { cmyk: [0.01, 0.02, 0.03, 0.04] }], [3, '400 is more than 100 %.']]);
+    expect(names('a 1 2 3 4\n\nb 1 2 3 400')).toEqual([
+      ['a', { cmyk: [0.01, 0.02, 0.03, 0.04] }],
+      [3, '400 is more than 100 %.'],
+    ]);
     expect(names('Nowhere 50%')).toEqual([[1, 'There is no swatch called “Nowhere” to take a part of.']]);
     expect(names('what is this')[0][1]).toMatch(/four ink percentages/);
-    const added = tryOut(design, (d) => addSwatch(d, { id: 'new1', name: 'Dusk', kind: 'colour', colour: { cmyk: [1, 0.72, 0.08, 0.2] } }));
+    const added = tryOut(design, (d) =>
+      addSwatch(d, { id: 'new1', name: 'Dusk', kind: 'colour', colour: { cmyk: [1, 0.72, 0.08, 0.2] } }),
+    );
     expect(verifyDesign(added).ok).toBe(true);
   });
 });
 
 describe('gradients', () => {
-  const paint: GradientPaint = { kind: 'gradient', gradient: 'linear', ramp: { stops: [{ offset: 0, colour: cmyk(0, 0, 0, 0) }, { offset: 1, colour: cmyk(100, 0, 0, 0) }] }, geometry: geometryFrom('linear', { x: 10, y: 20 }, { x: 50, y: 20 }), overprint: false };
+  const paint: GradientPaint = {
+    kind: 'gradient',
+    gradient: 'linear',
+    ramp: {
+      stops: [
+        { offset: 0, colour: cmyk(0, 0, 0, 0) },
+        { offset: 1, colour: cmyk(100, 0, 0, 0) },
+      ],
+    },
+    geometry: geometryFrom('linear', { x: 10, y: 20 }, { x: 50, y: 20 }),
+    overprint: false,
+  };
   test('a typed angle turns it about its middle', () => {
     for (const angle of [0, 30, 90, 135, 270]) {
       const turned = withAngle(paint, angle);

@@ -7,10 +7,28 @@ import { joinPaths, splitPath } from '@/core/edit/compound';
 import { setCorners } from '@/core/edit/corners';
 import { addGuides, removeGuides } from '@/core/edit/guides';
 import { record, redoEntry, undoEntry, type DesignDraft, type HistoryEntry } from '@/core/edit/history';
-import { addBetween, breakAt, removeNodes, reverseContours, setKind, shiftNodes, writeContours } from '@/core/edit/nodes';
+import {
+  addBetween,
+  breakAt,
+  removeNodes,
+  reverseContours,
+  setKind,
+  shiftNodes,
+  writeContours,
+} from '@/core/edit/nodes';
 import { contoursOf } from '@/core/derive/contours';
 import { setColour } from '@/core/edit/paint';
-import { deleteNodes, groupNodes, moveNodes, orderNodes, scaleNodes, scalingAbout, setNodeFlags, turnNodes, ungroupNodes } from '@/core/edit/place';
+import {
+  deleteNodes,
+  groupNodes,
+  moveNodes,
+  orderNodes,
+  scaleNodes,
+  scalingAbout,
+  setNodeFlags,
+  turnNodes,
+  ungroupNodes,
+} from '@/core/edit/place';
 import { makePlain } from '@/core/edit/plain';
 import { firstArrangement, repeatNodes, setArrangement, tooManyCopies } from '@/core/edit/repeat';
 import { simplified } from '@/core/edit/smoothing';
@@ -36,8 +54,12 @@ beforeAll(async () => {
     box(b, 'Box', 20, 20, 80, 60),
     disc(b, 'Disc', 90, 60, 40, OTHER),
     b.path('Wave', [0, 0, 200, 2, 60, 120, 90, 280, 150, 200, 1, 200, 220], {}),
-    b.path('Leaf', [0, 200, 100, 2, 220, 60, 280, 60, 300, 100, 2, 280, 140, 220, 140, 200, 100, 3], { fill: colourPaint(INK) }),
-    ...SHAPES.slice(0, 40).filter((_, i) => i % 8 === 3).map((s, i) => b.shape(s.name, s.id, { x: 30 * i, y: 220, w: 40, h: 40 }, { fill: colourPaint(OTHER) })),
+    b.path('Leaf', [0, 200, 100, 2, 220, 60, 280, 60, 300, 100, 2, 280, 140, 220, 140, 200, 100, 3], {
+      fill: colourPaint(INK),
+    }),
+    ...SHAPES.slice(0, 40)
+      .filter((_, i) => i % 8 === 3)
+      .map((s, i) => b.shape(s.name, s.id, { x: 30 * i, y: 220, w: 40, h: 40 }, { fill: colourPaint(OTHER) })),
     b.displayText('Word', 150, 60, [{ align: 'left', leading: 1, runs: [runOf('Quay', 30)] }]),
   ]);
   await prepare(shop, start);
@@ -70,15 +92,30 @@ function run(d: DesignDraft, now: Design, s: Step): void {
     () => moveNodes(d, page, tops, s.x, s.y),
     () => turnNodes(d, page, tops, s.x, { x: s.y, y: s.x }),
     () => scaleNodes(d, page, tops, scalingAbout(1 + Math.abs(s.x) / 200, 1 + Math.abs(s.y) / 200, { x: 0, y: 0 })),
-    () => combineNodes(d, page, tops, (['union', 'subtract', 'intersect', 'exclude', 'divide'] as const)[s.a % 5], s.b % 2 === 0, newId, fonts),
+    () =>
+      combineNodes(
+        d,
+        page,
+        tops,
+        (['union', 'subtract', 'intersect', 'exclude', 'divide'] as const)[s.a % 5],
+        s.b % 2 === 0,
+        newId,
+        fonts,
+      ),
     () => setCombination(d, one, { op: 'union', turned: s.b % 2 === 0 }),
-    () => !tooManyCopies(now, page, tops, 8) && repeatNodes(d, page, tops, (['row', 'grid', 'ring'] as const)[s.a % 3], null, newId, fonts),
+    () =>
+      !tooManyCopies(now, page, tops, 8) &&
+      repeatNodes(d, page, tops, (['row', 'grid', 'ring'] as const)[s.a % 3], null, newId, fonts),
     () => setArrangement(d, one, firstArrangement('row', { x0: 0, y0: 0, x1: 20, y1: 20 }, null)),
     () => makePlain(d, page, [one], newId, fonts),
     () => groupNodes(d, page, tops, newId),
     () => ungroupNodes(d, page, [one]),
     () => orderNodes(d, page, tops, (['front', 'forward', 'backward', 'back'] as const)[s.b % 4]),
-    () => setCorners(d, [one], s.b % 2 ? 'all' : s.a % 4, { radius: Math.abs(s.x) / 10, kind: (['round', 'cut', 'scoop'] as const)[s.b % 3] }),
+    () =>
+      setCorners(d, [one], s.b % 2 ? 'all' : s.a % 4, {
+        radius: Math.abs(s.x) / 10,
+        kind: (['round', 'cut', 'scoop'] as const)[s.b % 3],
+      }),
     () => setColour(d, [one], s.b % 2 ? 'fill' : 'outline', { gray: (s.a % 10) / 10 }),
     () => setNodeFlags(d, [one], { name: `Name ${s.a}` }),
     () => alignNodes(d, page, tops, (['left', 'middle', 'foot'] as const)[s.a % 3], 'selection', null, fonts),
@@ -86,7 +123,9 @@ function run(d: DesignDraft, now: Design, s: Step): void {
     () => addGuides(d, page.id, [{ axis: s.a % 2 ? 'x' : 'y', at: s.x }]),
     () => removeGuides(d, page.id, (_, i) => i === s.a % 3),
     () => path && writeContours(d, page, path, shiftNodes(contours, some, s.x / 10, s.y / 10)),
-    () => path && writeContours(d, page, path, setKind(contours, some, (['corner', 'smooth', 'symmetric'] as const)[s.b % 3])),
+    () =>
+      path &&
+      writeContours(d, page, path, setKind(contours, some, (['corner', 'smooth', 'symmetric'] as const)[s.b % 3])),
     () => path && writeContours(d, page, path, addBetween(contours, some).contours),
     () => path && writeContours(d, page, path, removeNodes(contours, new Set([s.a % 4]))),
     () => path && writeContours(d, page, path, breakAt(contours, some)),
@@ -110,7 +149,13 @@ function run(d: DesignDraft, now: Design, s: Step): void {
   commands[s.what % commands.length]();
 }
 
-const step = fc.record({ what: fc.nat(999), a: fc.nat(99), b: fc.nat(99), x: fc.integer({ min: -90, max: 90 }), y: fc.integer({ min: -90, max: 90 }) });
+const step = fc.record({
+  what: fc.nat(999),
+  a: fc.nat(99),
+  b: fc.nat(99),
+  x: fc.integer({ min: -90, max: 90 }),
+  y: fc.integer({ min: -90, max: 90 }),
+});
 const SEQUENCES = FULL ? 200 : 25;
 
 test('random sessions of thirty commands: always a whole design; all undone and all done again, the same bytes', () => {
@@ -132,7 +177,9 @@ test('random sessions of thirty commands: always a whole design; all undone and 
       // What was remembered on the way is what a fresh look makes.
       const page = now.pages[0];
       const known = leavesOf(shop.builder.build(now, page)).map((i) => [i.node, i.inkBounds]);
-      expect(leavesOf(new SceneBuilder(shop.fonts).build(JSON.parse(end) as Design, page)).map((i) => [i.node, i.inkBounds])).toEqual(known);
+      expect(
+        leavesOf(new SceneBuilder(shop.fonts).build(JSON.parse(end) as Design, page)).map((i) => [i.node, i.inkBounds]),
+      ).toEqual(known);
       let back = now;
       for (const e of [...entries].reverse()) back = undoEntry(back, e);
       expect(serializeDesign(back)).toBe(serializeDesign(start));
@@ -141,5 +188,10 @@ test('random sessions of thirty commands: always a whole design; all undone and 
     }),
     { numRuns: SEQUENCES, seed: 5 },
   );
-  measured('random editing sessions', `${SEQUENCES} × 30 commands (${commands} changed something): undone and done again, the same bytes`, 'the same bytes', 'fast-check');
+  measured(
+    'random editing sessions',
+    `${SEQUENCES} × 30 commands (${commands} changed something): undone and done again, the same bytes`,
+    'the same bytes',
+    'fast-check',
+  );
 }, 300_000);

@@ -32,7 +32,12 @@ const zig: PathData = [0, 40, 150, 1, 90, 50, 1, 130, 150, 1, 160, 60];
 const square: PathData = [0, 50, 50, 1, 150, 50, 1, 150, 140, 1, 50, 140, 3];
 const star: PathData = (() => {
   const out: number[] = [];
-  for (let i = 0; i < 10; i++) out.push(i ? 1 : 0, 100 + (i % 2 ? 35 : 80) * Math.sin((i * Math.PI) / 5), 100 - (i % 2 ? 35 : 80) * Math.cos((i * Math.PI) / 5));
+  for (let i = 0; i < 10; i++)
+    out.push(
+      i ? 1 : 0,
+      100 + (i % 2 ? 35 : 80) * Math.sin((i * Math.PI) / 5),
+      100 - (i % 2 ? 35 : 80) * Math.cos((i * Math.PI) / 5),
+    );
   return [...out, 3];
 })();
 const ellipse: PathData = (() => {
@@ -41,8 +46,16 @@ const ellipse: PathData = (() => {
   return b.data;
 })();
 const wave: PathData = [0, 30, 120, 2, 80, 20, 120, 200, 170, 80];
-const LINES: [string, PathData][] = [['a zigzag', zig], ['a square', square], ['a star', star], ['an ellipse', ellipse], ['a wave', wave]];
-const STYLES: StrokeStyle[] = (['butt', 'round', 'square'] as const).flatMap((cap) => (['miter', 'round', 'bevel'] as const).map((join) => ({ width: 16, cap, join, miterLimit: 10 })));
+const LINES: [string, PathData][] = [
+  ['a zigzag', zig],
+  ['a square', square],
+  ['a star', star],
+  ['an ellipse', ellipse],
+  ['a wave', wave],
+];
+const STYLES: StrokeStyle[] = (['butt', 'round', 'square'] as const).flatMap((cap) =>
+  (['miter', 'round', 'bevel'] as const).map((join) => ({ width: 16, cap, join, miterLimit: 10 })),
+);
 
 describe('the triangles of a gradient that follows its line', () => {
   // The plain outline is cut by its own form in every output: the triangles must reach all of it.
@@ -70,8 +83,18 @@ describe('the triangles of a gradient that follows its line', () => {
   test('along: the share of the length; across: 0 at the left edge, 1 at the right, ½ on the line', () => {
     const line: PathData = [0, 0, 0, 1, 30, 0, 1, 30, 10];
     const along = strokeMesh(line, { width: 2, cap: 'butt', join: 'miter', miterLimit: 10 }, 'along', 0.1, 0);
-    for (let i = 0; i < along.length; i += 3) expect(along[i + 2]).toBeCloseTo(Math.min(1, Math.max(0, along[i] < 29 ? along[i] / 40 : (30 + Math.max(0, along[i + 1])) / 40)), 1);
-    const across = strokeMesh([0, 0, 0, 1, 30, 0], { width: 2, cap: 'butt', join: 'miter', miterLimit: 10 }, 'across', 0.1, 0);
+    for (let i = 0; i < along.length; i += 3)
+      expect(along[i + 2]).toBeCloseTo(
+        Math.min(1, Math.max(0, along[i] < 29 ? along[i] / 40 : (30 + Math.max(0, along[i + 1])) / 40)),
+        1,
+      );
+    const across = strokeMesh(
+      [0, 0, 0, 1, 30, 0],
+      { width: 2, cap: 'butt', join: 'miter', miterLimit: 10 },
+      'across',
+      0.1,
+      0,
+    );
     // Walking right, left is up: y −1.
     for (let i = 0; i < across.length; i += 3) expect(across[i + 2]).toBeCloseTo(0.5 + across[i + 1] / 2, 9);
   });
@@ -80,7 +103,8 @@ describe('the triangles of a gradient that follows its line', () => {
     const cut = cutMesh(mesh, [0, 0.25, 0.5, 0.9, 1]);
     const area = (m: number[]) => {
       let sum = 0;
-      for (let i = 0; i < m.length; i += 9) sum += Math.abs((m[i + 3] - m[i]) * (m[i + 7] - m[i + 1]) - (m[i + 6] - m[i]) * (m[i + 4] - m[i + 1]));
+      for (let i = 0; i < m.length; i += 9)
+        sum += Math.abs((m[i + 3] - m[i]) * (m[i + 7] - m[i + 1]) - (m[i + 6] - m[i]) * (m[i + 4] - m[i + 1]));
       return sum;
     };
     expect(area(cut)).toBeCloseTo(area(mesh), 6);
@@ -92,36 +116,60 @@ describe('the triangles of a gradient that follows its line', () => {
   });
 });
 
-const platesOf = async (design: Design, r: Region = region) => rasterPlates(shop.builder.build(design, design.pages[0]), await prepare(shop, design), r)!;
+const platesOf = async (design: Design, r: Region = region) =>
+  rasterPlates(shop.builder.build(design, design.pages[0]), await prepare(shop, design), r)!;
 const page = (draw: (b: DesignBuilder) => string[]): Design => {
   const b = new DesignBuilder(newDesign('Fields', setupOf(200, 200, { bleed: 0 }), making), making);
   b.place(0, draw(b));
   return b.done();
 };
-const stops: Stop[] = [{ offset: 0, colour: cmyk(100, 0, 0, 0) }, { offset: 1, colour: cmyk(0, 0, 100, 0) }];
-const course = (line: 'along' | 'across', thereAndBack = false): Paint => ({ kind: 'gradient', gradient: 'linear', ramp: { stops }, geometry: [1, 0, 0, 1, 0, 0], overprint: false, line, ...(thereAndBack && { thereAndBack: true }) });
+const stops: Stop[] = [
+  { offset: 0, colour: cmyk(100, 0, 0, 0) },
+  { offset: 1, colour: cmyk(0, 0, 100, 0) },
+];
+const course = (line: 'along' | 'across', thereAndBack = false): Paint => ({
+  kind: 'gradient',
+  gradient: 'linear',
+  ramp: { stops },
+  geometry: [1, 0, 0, 1, 0, 0],
+  overprint: false,
+  line,
+  ...(thereAndBack && { thereAndBack: true }),
+});
 
 describe('rings', () => {
   test.each([
     ['edge to edge', course('across')],
     ['following the line, there and back', course('along', true)],
   ])('%s: no seam where the line closes', async (_, paint) => {
-    const { data } = await platesOf(page((b) => [b.shape('Ring', 'ellipse', { x: 40, y: 40, w: 120, h: 120 }, { outline: outlineOf(paint, 20) })]));
+    const { data } = await platesOf(
+      page((b) => [b.shape('Ring', 'ellipse', { x: 40, y: 40, w: 120, h: 120 }, { outline: outlineOf(paint, 20) })]),
+    );
     // Round the middle of the line, a pixel at a time; the path begins and ends at the right.
     const round: number[] = [];
     for (let k = 0; k < 720; k++) {
       const a = (k / 720) * 2 * Math.PI;
       round.push(data[0][Math.floor((100 + 60 * Math.sin(a)) * 2) * 400 + Math.floor((100 + 60 * Math.cos(a)) * 2)]);
     }
-    round.forEach((v, k) => expect(Math.abs(v - round[(k + 1) % 720])).toBeLessThanOrEqual(paint.kind === 'gradient' && paint.line === 'across' ? 6 : 2));
+    round.forEach((v, k) =>
+      expect(Math.abs(v - round[(k + 1) % 720])).toBeLessThanOrEqual(
+        paint.kind === 'gradient' && paint.line === 'across' ? 6 : 2,
+      ),
+    );
     // Straight across the seam, from above it to below it.
     const column = Array.from({ length: 9 }, (_, i) => data[0][(196 + i) * 400 + 330]);
     column.slice(1).forEach((v, i) => expect(Math.abs(v - column[i])).toBeLessThanOrEqual(2));
   });
   test('a gradient outline inks the same pixels as a plain one', async () => {
-    const plain: Stop[] = [{ offset: 0, colour: cmyk(0, 0, 0, 100) }, { offset: 1, colour: cmyk(0, 0, 0, 100) }];
+    const plain: Stop[] = [
+      { offset: 0, colour: cmyk(0, 0, 0, 100) },
+      { offset: 1, colour: cmyk(0, 0, 0, 100) },
+    ];
     for (const join of ['miter', 'round', 'bevel'] as const) {
-      const make = (paint: Paint) => page((b) => [b.shape('Star', 'star', { x: 40, y: 40, w: 120, h: 120 }, { outline: { ...outlineOf(paint, 14), join } })]);
+      const make = (paint: Paint) =>
+        page((b) => [
+          b.shape('Star', 'star', { x: 40, y: 40, w: 120, h: 120 }, { outline: { ...outlineOf(paint, 14), join } }),
+        ]);
       const flat = await platesOf(make({ kind: 'colour', colour: cmyk(0, 0, 0, 100), overprint: false }));
       const swept = await platesOf(make({ ...(course('across') as GradientPaint), ramp: { stops: plain } }));
       let [area, off] = [0, 0];
@@ -157,14 +205,21 @@ describe('pools', () => {
       const x = geometry[0] * p.x + geometry[2] * p.y + geometry[4];
       const y = geometry[1] * p.x + geometry[3] * p.y + geometry[5];
       const { data } = await platesOf(design, { x: x - 0.5 / scale, y: y - 0.5 / scale, scale, width: 1, height: 1 });
-      palette.mix(p.colour).forEach((v, i) => expect(Math.abs(data[i][0] / 255 - v * (p.opacity ?? 1))).toBeLessThanOrEqual(1 / 255));
+      palette
+        .mix(p.colour)
+        .forEach((v, i) => expect(Math.abs(data[i][0] / 255 - v * (p.opacity ?? 1))).toBeLessThanOrEqual(1 / 255));
       const [u, v] = [lattice.us.indexOf(p.x), lattice.vs.indexOf(p.y)];
       expect(u >= 0 && v >= 0).toBe(true);
-      [...palette.mix(p.colour), p.opacity ?? 1].forEach((want, i) => expect(lattice.values[v * lattice.us.length + u][i]).toBeCloseTo(want, 9));
+      [...palette.mix(p.colour), p.opacity ?? 1].forEach((want, i) =>
+        expect(lattice.values[v * lattice.us.length + u][i]).toBeCloseTo(want, 9),
+      );
     }
   });
   test('between the mesh’s lines the field is straight within two levels', async () => {
-    const palette = await prepare(shop, page(() => []));
+    const palette = await prepare(
+      shop,
+      page(() => []),
+    );
     const field = poolField(pools, palette);
     const { us, vs, values } = poolLattice(field, geometry, { x0: -0.2, y0: -0.3, x1: 1.2, y1: 1.4 });
     const out = new Float64Array(field.size);
@@ -174,7 +229,12 @@ describe('pools', () => {
         const [u, v] = [(us[i] + us[i + 1]) / 2, (vs[j] + vs[j + 1]) / 2];
         field.at(geometry[0] * u + geometry[2] * v + geometry[4], geometry[1] * u + geometry[3] * v + geometry[5], out);
         const at = (a: number, b: number) => values[(j + b) * us.length + i + a];
-        for (let k = 0; k < field.size; k++) worst = Math.max(worst, Math.abs(out[k] - (at(0, 0)[k] + at(1, 1)[k]) / 2), Math.abs(out[k] - (at(1, 0)[k] + at(0, 1)[k]) / 2));
+        for (let k = 0; k < field.size; k++)
+          worst = Math.max(
+            worst,
+            Math.abs(out[k] - (at(0, 0)[k] + at(1, 1)[k]) / 2),
+            Math.abs(out[k] - (at(1, 0)[k] + at(0, 1)[k]) / 2),
+          );
       }
     expect(worst * 255).toBeLessThan(2);
   });
@@ -194,7 +254,8 @@ describe('unit spaces', () => {
       }
     }
   });
-  test('box: 1 on all four sides', () => expect([boxT(1, 0.3), boxT(-0.2, -1), boxT(0.5, 0.25), boxT(0, 0)]).toEqual([1, 1, 0.5, 0]));
+  test('box: 1 on all four sides', () =>
+    expect([boxT(1, 0.3), boxT(-0.2, -1), boxT(0.5, 0.25), boxT(0, 0)]).toEqual([1, 1, 0.5, 0]));
   test('grain: exactly half of the squares are set, and always the same', () => {
     const tile = grainTile();
     expect(tile.reduce((a, b) => a + b, 0)).toBe(tile.length / 2);

@@ -1,7 +1,27 @@
 import { Bezier } from 'bezier-js';
 import { distanceToPath, pathContains } from '@/core/geometry/contains';
-import { IDENTITY, angleOf, apply, invert, multiply, rotation, scaling, translation, type Matrix } from '@/core/geometry/matrix';
-import { CUBIC, LINE, MOVE, PathBuilder, addEllipse, flatten, pathBounds, polygonArea, transformPath } from '@/core/geometry/path';
+import {
+  IDENTITY,
+  angleOf,
+  apply,
+  invert,
+  multiply,
+  rotation,
+  scaling,
+  translation,
+  type Matrix,
+} from '@/core/geometry/matrix';
+import {
+  CUBIC,
+  LINE,
+  MOVE,
+  PathBuilder,
+  addEllipse,
+  flatten,
+  pathBounds,
+  polygonArea,
+  transformPath,
+} from '@/core/geometry/path';
 import { columnEdges, pageSnapLines, snapBox } from '@/core/geometry/snap';
 import { strokeOutline, type StrokeStyle } from '@/core/geometry/stroke';
 import fc from '../support/seeded';
@@ -60,7 +80,12 @@ describe('paths', () => {
     for (const tolerance of [1, 0.1, 0.01]) {
       const path = [MOVE, p[0], p[1], CUBIC, p[2], p[3], p[4], p[5], p[6], p[7]];
       const line = flatten(path, tolerance)[0].points;
-      const chords = [MOVE, line[0], line[1], ...line.slice(2).flatMap((_, i) => (i % 2 ? [] : [LINE, line[i + 2], line[i + 3]]))];
+      const chords = [
+        MOVE,
+        line[0],
+        line[1],
+        ...line.slice(2).flatMap((_, i) => (i % 2 ? [] : [LINE, line[i + 2], line[i + 3]])),
+      ];
       for (let t = 0; t <= 1; t += 0.01) expect(distanceToPath(chords, curve.get(t))).toBeLessThanOrEqual(tolerance);
     }
   });
@@ -81,7 +106,13 @@ describe('paths', () => {
 });
 
 describe('strokes, by exact areas', () => {
-  const style = (s: Partial<StrokeStyle>): StrokeStyle => ({ width: 10, cap: 'butt', join: 'miter', miterLimit: 10, ...s });
+  const style = (s: Partial<StrokeStyle>): StrokeStyle => ({
+    width: 10,
+    cap: 'butt',
+    join: 'miter',
+    miterLimit: 10,
+    ...s,
+  });
   const line = [MOVE, 0, 0, LINE, 100, 0];
   const area = (path: number[], s: StrokeStyle) => coveredArea(strokeOutline(path, s, 0.001) as number[]);
   test('caps: flat, round, long', () => {
@@ -97,7 +128,11 @@ describe('strokes, by exact areas', () => {
     // 1/sin(45°) ≈ 1.414: a miter limit below it cuts the corner (PDF 32000-1 8.4.3.5).
     expect(area(corner, style({ miterLimit: 1.4 }))).toBeCloseTo(2000 - 12.5, 4);
   });
-  test('a closed square is a ring', () => expect(area([MOVE, 0, 0, LINE, 100, 0, LINE, 100, 100, LINE, 0, 100, 3], style({}))).toBeCloseTo(110 * 110 - 90 * 90, 4));
+  test('a closed square is a ring', () =>
+    expect(area([MOVE, 0, 0, LINE, 100, 0, LINE, 100, 100, LINE, 0, 100, 3], style({}))).toBeCloseTo(
+      110 * 110 - 90 * 90,
+      4,
+    ));
   test('a point is a dot with round or long caps and nothing with flat ones', () => {
     const point = [MOVE, 5, 5, LINE, 5, 5];
     expect(Math.abs(area(point, style({ cap: 'round' })) / (Math.PI * 25) - 1)).toBeLessThan(1e-3);
@@ -136,11 +171,29 @@ function coveredArea(path: readonly number[]): number {
 }
 
 describe('snapping', () => {
-  const page = { width: 300, height: 400, bleed: 9, margins: { top: 20, right: 20, bottom: 20, left: 20 }, columns: { count: 3, gutter: 10 } };
-  test('columns share what the margins leave', () => expect(columnEdges(page)).toEqual([[20, 100], [110, 190], [200, 280]].map(([a, b]) => [expect.closeTo(a, 9), expect.closeTo(b, 9)])));
+  const page = {
+    width: 300,
+    height: 400,
+    bleed: 9,
+    margins: { top: 20, right: 20, bottom: 20, left: 20 },
+    columns: { count: 3, gutter: 10 },
+  };
+  test('columns share what the margins leave', () =>
+    expect(columnEdges(page)).toEqual(
+      [
+        [20, 100],
+        [110, 190],
+        [200, 280],
+      ].map(([a, b]) => [expect.closeTo(a, 9), expect.closeTo(b, 9)]),
+    ));
   test('a box goes to the nearest line, edges or middle, and says which', () => {
     const lines = pageSnapLines(page);
-    expect(snapBox({ x0: 121, y0: 3, x1: 181, y1: 43 }, lines, 5)).toMatchObject({ dx: -1, dy: -3, x: { label: 'page centre' }, y: { label: 'trim' } });
+    expect(snapBox({ x0: 121, y0: 3, x1: 181, y1: 43 }, lines, 5)).toMatchObject({
+      dx: -1,
+      dy: -3,
+      x: { label: 'page centre' },
+      y: { label: 'trim' },
+    });
     expect(snapBox({ x0: 30, y0: 60, x1: 40, y1: 70 }, lines, 2)).toMatchObject({ dx: 0, dy: 0, x: null, y: null });
     expect(snapBox({ x0: -8, y0: 60, x1: 50, y1: 70 }, lines, 2)).toMatchObject({ dx: -1, x: { label: 'bleed' } });
   });

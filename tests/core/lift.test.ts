@@ -46,16 +46,19 @@ const off = (a: Triple, b: Triple) => deltaE00(srgbToLab(a), srgbToLab(b));
 const nearest = (c: Triple, list: readonly { rgb: Triple }[]) => Math.min(...list.map((l) => off(c, l.rgb)));
 
 describe('out of a picture', () => {
-  test.each(PURPOSES.map((p) => p.id))('three to eight colours, all of the picture, the same every time: %s', (purpose) => {
-    const px = harbour();
-    for (let count = 3; count <= 8; count++) {
-      const lifted = liftPalette(px, { count, purpose });
-      expect(lifted).toHaveLength(count);
-      expect(liftPalette(px.slice(), { count, purpose })).toEqual(lifted);
-      expect(lifted.reduce((n, l) => n + l.share, 0)).toBeCloseTo(1, 9);
-      for (let i = 0; i < count; i++) for (let j = 0; j < i; j++) expect(lifted[i].rgb).not.toEqual(lifted[j].rgb);
-    }
-  });
+  test.each(PURPOSES.map((p) => p.id))(
+    'three to eight colours, all of the picture, the same every time: %s',
+    (purpose) => {
+      const px = harbour();
+      for (let count = 3; count <= 8; count++) {
+        const lifted = liftPalette(px, { count, purpose });
+        expect(lifted).toHaveLength(count);
+        expect(liftPalette(px.slice(), { count, purpose })).toEqual(lifted);
+        expect(lifted.reduce((n, l) => n + l.share, 0)).toBeCloseTo(1, 9);
+        for (let i = 0; i < count; i++) for (let j = 0; j < i; j++) expect(lifted[i].rgb).not.toEqual(lifted[j].rgb);
+      }
+    },
+  );
 
   test('a small strong accent is found', () => {
     expect(nearest(RED, liftPalette(harbour(), { count: 5, purpose: 'asSeen' }))).toBeLessThan(5);
@@ -66,12 +69,24 @@ describe('out of a picture', () => {
   test('as far as an independent quantiser goes, as seen is what it sees', () => {
     const px = harbour();
     const container = utils.PointContainer.fromUint8Array(Uint8Array.from(px), W, H);
-    const wu = buildPaletteSync([container], { colors: 8, paletteQuantization: 'wuquant', colorDistanceFormula: 'euclidean' });
-    const theirs = wu.getPointContainer().getPointArray().map((p): Triple => [p.r / 255, p.g / 255, p.b / 255]);
+    const wu = buildPaletteSync([container], {
+      colors: 8,
+      paletteQuantization: 'wuquant',
+      colorDistanceFormula: 'euclidean',
+    });
+    const theirs = wu
+      .getPointContainer()
+      .getPointArray()
+      .map((p): Triple => [p.r / 255, p.g / 255, p.b / 255]);
     const ours = liftPalette(px, { count: 8, purpose: 'asSeen' });
     const distances = theirs.map((c) => nearest(c, ours));
     const mean = distances.reduce((a, b) => a + b, 0) / distances.length;
-    measured('lifted palette against wuquant, 8 colours', `mean nearest ΔE00 ${mean.toFixed(2)}`, '≤ 8', 'image-q 4.0.0');
+    measured(
+      'lifted palette against wuquant, 8 colours',
+      `mean nearest ΔE00 ${mean.toFixed(2)}`,
+      '≤ 8',
+      'image-q 4.0.0',
+    );
     expect(mean).toBeLessThan(8);
     expect(applyPaletteSync).toBeDefined();
   });
@@ -79,23 +94,33 @@ describe('out of a picture', () => {
   test('each purpose does what it says', () => {
     const px = harbour();
     const lift = (purpose: (typeof PURPOSES)[number]['id']) => liftPalette(px, { count: 5, purpose });
-    const apart = (l: readonly { rgb: Triple }[]) => Math.min(...l.flatMap((a, i) => l.slice(0, i).map((b) => off(a.rgb, b.rgb))));
+    const apart = (l: readonly { rgb: Triple }[]) =>
+      Math.min(...l.flatMap((a, i) => l.slice(0, i).map((b) => off(a.rgb, b.rgb))));
     const ink = (l: readonly { rgb: Triple }[]) => l.reduce((n, c) => n + 3 - c.rgb[0] - c.rgb[1] - c.rgb[2], 0);
     const seen = lift('asSeen');
     expect(apart(lift('farApart'))).toBeGreaterThanOrEqual(apart(seen));
     expect(ink(lift('lowInk'))).toBeLessThan(ink(seen));
     const [ground, ...text] = lift('groundAndText');
     for (const t of text) expect(contrastRatio(luminance(t.rgb), luminance(ground.rgb))).toBeGreaterThanOrEqual(4.49);
-    const hues = lift('closeKin').map((l) => labToLch(srgbToLab(l.rgb))).filter((l) => l[1] > 6).map((l) => l[2]);
+    const hues = lift('closeKin')
+      .map((l) => labToLch(srgbToLab(l.rgb)))
+      .filter((l) => l[1] > 6)
+      .map((l) => l[2]);
     for (const a of hues) for (const b of hues) expect(Math.abs(((a - b + 540) % 360) - 180)).toBeLessThan(100);
   });
 
   test('a picture of one colour, of two, of none; numbers that make no palette', () => {
-    const flatPicture = (...colours: number[][]) => new Uint8ClampedArray(colours.flatMap((c) => Array.from({ length: 50 }, () => [...c, 255]).flat()));
-    expect(liftPalette(flatPicture([200, 30, 40]), { count: 5, purpose: 'asSeen' })).toEqual([{ rgb: [200 / 255, 30 / 255, 40 / 255], share: 1 }]);
+    const flatPicture = (...colours: number[][]) =>
+      new Uint8ClampedArray(colours.flatMap((c) => Array.from({ length: 50 }, () => [...c, 255]).flat()));
+    expect(liftPalette(flatPicture([200, 30, 40]), { count: 5, purpose: 'asSeen' })).toEqual([
+      { rgb: [200 / 255, 30 / 255, 40 / 255], share: 1 },
+    ]);
     expect(liftPalette(flatPicture([200, 30, 40], [10, 10, 10]), { count: 5, purpose: 'farApart' })).toHaveLength(2);
     expect(liftPalette(new Uint8ClampedArray(400), { count: 5, purpose: 'asSeen' })).toEqual([]);
-    for (const purpose of PURPOSES) expect(liftPalette(flatPicture([128, 128, 128]), { count: 3, purpose: purpose.id }).length).toBeGreaterThanOrEqual(1);
+    for (const purpose of PURPOSES)
+      expect(
+        liftPalette(flatPicture([128, 128, 128]), { count: 3, purpose: purpose.id }).length,
+      ).toBeGreaterThanOrEqual(1);
     expect(() => liftPalette(new Uint8ClampedArray(4), { count: 2, purpose: 'asSeen' })).toThrow('3 to 8');
     expect([isPurpose('lowInk'), isPurpose('loud')]).toEqual([true, false]);
   });
@@ -113,30 +138,56 @@ describe('out of a page', () => {
     const { scene, palette } = await page(ticket);
     const lifted = liftFromScene(scene, palette, { count: 6, purpose: 'asSeen' });
     const ember = ticket.inks[0].id;
-    expect(lifted.map((l) => l.colour)).toEqual(expect.arrayContaining([{ cmyk: [0.02, 0.08, 0.34, 0] }, { cmyk: [0, 0.36, 0.92, 0] }, { cmyk: [0.82, 0.46, 0.22, 0.06] }, { ink: ember, tint: 1 }]));
+    expect(lifted.map((l) => l.colour)).toEqual(
+      expect.arrayContaining([
+        { cmyk: [0.02, 0.08, 0.34, 0] },
+        { cmyk: [0, 0.36, 0.92, 0] },
+        { cmyk: [0.82, 0.46, 0.22, 0.06] },
+        { ink: ember, tint: 1 },
+      ]),
+    );
   });
 
   test('out of some objects only what they show counts, not the paper round them', async () => {
     const ticket = demoDesigns()[2].design;
     const { scene, palette } = await page(ticket);
     const stub = Object.values(ticket.nodes).find((n) => n.name === 'Stub')!.id;
-    expect(liftFromScene(scene, palette, { count: 4, purpose: 'asSeen' }, new Set([stub])).map((l) => l.colour)).toEqual([{ cmyk: [0, 0.36, 0.92, 0] }]);
+    expect(
+      liftFromScene(scene, palette, { count: 4, purpose: 'asSeen' }, new Set([stub])).map((l) => l.colour),
+    ).toEqual([{ cmyk: [0, 0.36, 0.92, 0] }]);
     expect(liftFromScene(scene, palette, { count: 4, purpose: 'asSeen' }, new Set(['nothing']))).toEqual([]);
   });
 
   test('a screen design gives RGB', async () => {
-    const b = new DesignBuilder(newDesign('Button', setupOf(60, 40, { medium: 'screen', unit: 'px', bleed: 0 }), making), making);
-    b.place(0, [b.shape('Ground', 'rectangle', { x: 0, y: 0, w: 60, h: 40 }, { fill: flat({ rgb: [0.2, 0.4, 0.6] }) }), b.shape('Dot', 'ellipse', { x: 20, y: 10, w: 20, h: 20 }, { fill: flat({ rgb: [1, 0.6, 0] }) })]);
+    const b = new DesignBuilder(
+      newDesign('Button', setupOf(60, 40, { medium: 'screen', unit: 'px', bleed: 0 }), making),
+      making,
+    );
+    b.place(0, [
+      b.shape('Ground', 'rectangle', { x: 0, y: 0, w: 60, h: 40 }, { fill: flat({ rgb: [0.2, 0.4, 0.6] }) }),
+      b.shape('Dot', 'ellipse', { x: 20, y: 10, w: 20, h: 20 }, { fill: flat({ rgb: [1, 0.6, 0] }) }),
+    ]);
     const { scene, palette } = await page(b.done());
-    expect(liftFromScene(scene, palette, { count: 3, purpose: 'farApart' }).map((l) => l.colour)).toEqual(expect.arrayContaining([{ rgb: [0.2, 0.4, 0.6] }, { rgb: [1, 0.6, 0] }]));
+    expect(liftFromScene(scene, palette, { count: 3, purpose: 'farApart' }).map((l) => l.colour)).toEqual(
+      expect.arrayContaining([{ rgb: [0.2, 0.4, 0.6] }, { rgb: [1, 0.6, 0] }]),
+    );
   });
 
   test('colours in use: tints count with their ink, bare stock not at all, hidden things neither', async () => {
     const b = new DesignBuilder(newDesign('Mark', setupOf(100, 40), making), making);
     const ember = b.spot(SPOT_LIBRARY[0]);
     const tide = b.recipe('Tide', 82, 46, 22, 6);
-    const box = (i: number, c: Parameters<typeof flat>[0]) => b.shape(`Box ${i}`, 'rectangle', { x: i * 12, y: 5, w: 10, h: 10 }, { fill: flat(c) });
-    b.place(0, [box(0, ember), box(1, tint(ember, 0.3)), box(2, tide), box(3, { cmyk: [0.82, 0.46, 0.22, 0.06] }), box(4, { cmyk: [0, 0, 0, 0] }), box(5, { cmyk: [0, 0, 0, 1] }), box(6, { rgb: [0.1, 0.9, 0.2] })]);
+    const box = (i: number, c: Parameters<typeof flat>[0]) =>
+      b.shape(`Box ${i}`, 'rectangle', { x: i * 12, y: 5, w: 10, h: 10 }, { fill: flat(c) });
+    b.place(0, [
+      box(0, ember),
+      box(1, tint(ember, 0.3)),
+      box(2, tide),
+      box(3, { cmyk: [0.82, 0.46, 0.22, 0.06] }),
+      box(4, { cmyk: [0, 0, 0, 0] }),
+      box(5, { cmyk: [0, 0, 0, 1] }),
+      box(6, { rgb: [0.1, 0.9, 0.2] }),
+    ]);
     const d = b.done();
     const { scene, palette } = await page(d);
     const used = coloursUsed(scene, palette);
@@ -157,8 +208,14 @@ describe('smoothed edges are no colours', () => {
   };
   const black = flat({ cmyk: [0, 0, 0, 1] });
   test.each([
-    ['a black box', (b: DesignBuilder) => [b.shape('Box', 'rectangle', { x: 20.3, y: 30.7, w: 100.4, h: 60.2 }, { fill: black })]],
-    ['a black box, turned', (b: DesignBuilder) => [b.shape('Box', 'rectangle', { x: 60, y: 40, w: 80, h: 60, turn: 17 }, { fill: black })]],
+    [
+      'a black box',
+      (b: DesignBuilder) => [b.shape('Box', 'rectangle', { x: 20.3, y: 30.7, w: 100.4, h: 60.2 }, { fill: black })],
+    ],
+    [
+      'a black box, turned',
+      (b: DesignBuilder) => [b.shape('Box', 'rectangle', { x: 60, y: 40, w: 80, h: 60, turn: 17 }, { fill: black })],
+    ],
     ['a disc', (b: DesignBuilder) => [b.shape('Disc', 'ellipse', { x: 40, y: 20, w: 101, h: 101 }, { fill: black })]],
     ['a star', (b: DesignBuilder) => [b.shape('Star', 'star', { x: 40, y: 20, w: 110, h: 110 }, { fill: black })]],
   ] as const)('%s on white is two colours, whatever they are chosen for', async (_, fill) => {
@@ -166,10 +223,15 @@ describe('smoothed edges are no colours', () => {
     const design = page(fill);
     const palette = await prepare(shop, design);
     const scene = shop.builder.build(design, design.pages[0]);
-    for (const purpose of ['asSeen', 'farApart', 'lowInk'] as const) expect([purpose, liftFromScene(scene, palette, { count: 5, purpose }).length]).toEqual([purpose, 2]);
+    for (const purpose of ['asSeen', 'farApart', 'lowInk'] as const)
+      expect([purpose, liftFromScene(scene, palette, { count: 5, purpose }).length]).toEqual([purpose, 2]);
     // Kin are of one hue, and greys have hardly any.
     expect(liftFromScene(scene, palette, { count: 5, purpose: 'closeKin' }).length).toBeLessThanOrEqual(2);
     // Of the object alone: what it is filled with.
-    expect(liftFromScene(scene, palette, { count: 5, purpose: 'asSeen' }, new Set(design.pages[0].children)).map((l) => l.colour)).toEqual([{ cmyk: [0, 0, 0, 1] }]);
+    expect(
+      liftFromScene(scene, palette, { count: 5, purpose: 'asSeen' }, new Set(design.pages[0].children)).map(
+        (l) => l.colour,
+      ),
+    ).toEqual([{ cmyk: [0, 0, 0, 1] }]);
   });
 });

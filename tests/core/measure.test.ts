@@ -1,9 +1,26 @@
 import { describe, expect, test } from '@jest/globals';
 import { Bezier } from 'bezier-js';
 import { cornersOf, withCorners } from '@/core/geometry/corners';
-import { alongContour, nearestOnContours, nearestOnSegment, parameterAt, pathLength, pointOn, segmentLength, tangentOn } from '@/core/geometry/measure';
+import {
+  alongContour,
+  nearestOnContours,
+  nearestOnSegment,
+  parameterAt,
+  pathLength,
+  pointOn,
+  segmentLength,
+  tangentOn,
+} from '@/core/geometry/measure';
 import { CLOSE, CUBIC, LINE, MOVE, PathBuilder, addEllipse, polygonArea, type PathData } from '@/core/geometry/path';
-import { contourArea, contoursOf, partOfSegment, pathOfContours, splitSegment, straight, type Segment } from '@/core/geometry/segments';
+import {
+  contourArea,
+  contoursOf,
+  partOfSegment,
+  pathOfContours,
+  splitSegment,
+  straight,
+  type Segment,
+} from '@/core/geometry/segments';
 import { measured } from '../support/measured';
 import { random } from '../support/random';
 
@@ -88,24 +105,57 @@ describe('against bezier-js', () => {
       worst = Math.max(worst, mine.distance - Math.hypot(theirs.x - p.x, theirs.y - p.y));
       expect(Math.hypot(pointOn(s, mine.t).x - mine.point.x, pointOn(s, mine.t).y - mine.point.y)).toBeLessThan(1e-9);
     }
-    measured('nearest point on 200 random cubics', `at most ${Math.max(0, worst).toExponential(1)} further`, '1e-6', 'bezier-js');
+    measured(
+      'nearest point on 200 random cubics',
+      `at most ${Math.max(0, worst).toExponential(1)} further`,
+      '1e-6',
+      'bezier-js',
+    );
     expect(worst).toBeLessThan(1e-6);
   });
   test('lengths found again: the parameter at a length', () => {
     for (const s of MANY.slice(0, 40)) {
       const whole = segmentLength(s);
-      for (const share of [0.13, 0.5, 0.88]) expect(Math.abs(segmentLength(s, 0, parameterAt(s, whole * share)) / whole - share)).toBeLessThan(1e-9);
+      for (const share of [0.13, 0.5, 0.88])
+        expect(Math.abs(segmentLength(s, 0, parameterAt(s, whole * share)) / whole - share)).toBeLessThan(1e-9);
     }
   });
 });
 
 test('contours go apart and together again', () => {
-  const path: PathData = [MOVE, 0, 0, LINE, 10, 0, CUBIC, 12, 3, 12, 7, 10, 10, LINE, 0, 10, CLOSE, MOVE, 20, 20, LINE, 30, 25];
+  const path: PathData = [
+    MOVE,
+    0,
+    0,
+    LINE,
+    10,
+    0,
+    CUBIC,
+    12,
+    3,
+    12,
+    7,
+    10,
+    10,
+    LINE,
+    0,
+    10,
+    CLOSE,
+    MOVE,
+    20,
+    20,
+    LINE,
+    30,
+    25,
+  ];
   expect(pathOfContours(contoursOf(path))).toEqual(path);
   expect(contourArea(contoursOf(path)[0].segments)).toBeCloseTo(polygonArea(path.slice(0, -6), 1e-6), 3);
   const s = any();
   const part = partOfSegment(s, 0.2, 0.7);
-  expect(pointOn(part, 0.5)).toEqual({ x: expect.closeTo(pointOn(s, 0.45).x, 9), y: expect.closeTo(pointOn(s, 0.45).y, 9) });
+  expect(pointOn(part, 0.5)).toEqual({
+    x: expect.closeTo(pointOn(s, 0.45).x, 9),
+    y: expect.closeTo(pointOn(s, 0.45).y, 9),
+  });
 });
 
 describe('corners', () => {
@@ -114,25 +164,40 @@ describe('corners', () => {
     const a = (turn * Math.PI) / 180;
     return [MOVE, -legs, 0, LINE, 0, 0, LINE, legs * Math.cos(a), legs * Math.sin(a)];
   };
-  test.each([20, 45, 90, 120, 150])('a round corner of %i° is the arc that touches both legs: r·tan(turn/2), 4/3·tan(turn/4)·r', (turn) => {
-    const radius = 20;
-    const a = (turn * Math.PI) / 180;
-    const [c] = contoursOf(withCorners(bent(turn), () => ({ radius, kind: 'round' })));
-    expect(c.segments).toHaveLength(3);
-    const arc = c.segments[1];
-    const reach = radius * Math.tan(a / 2);
-    expect([arc.x0, arc.y0]).toEqual([expect.closeTo(-reach, 9), expect.closeTo(0, 9)]);
-    expect([arc.x3, arc.y3]).toEqual([expect.closeTo(reach * Math.cos(a), 9), expect.closeTo(reach * Math.sin(a), 9)]);
-    expect(arc.x1 - arc.x0).toBeCloseTo((4 / 3) * Math.tan(a / 4) * radius, 9);
-    // Every point of it is a radius from the middle, as near as one cubic can be.
-    for (const t of [0.25, 0.5, 0.75]) expect(Math.hypot(pointOn(arc, t).x + reach, pointOn(arc, t).y - radius) / radius).toBeCloseTo(1, turn > 90 ? 1 : 3);
-  });
+  test.each([20, 45, 90, 120, 150])(
+    'a round corner of %i° is the arc that touches both legs: r·tan(turn/2), 4/3·tan(turn/4)·r',
+    (turn) => {
+      const radius = 20;
+      const a = (turn * Math.PI) / 180;
+      const [c] = contoursOf(withCorners(bent(turn), () => ({ radius, kind: 'round' })));
+      expect(c.segments).toHaveLength(3);
+      const arc = c.segments[1];
+      const reach = radius * Math.tan(a / 2);
+      expect([arc.x0, arc.y0]).toEqual([expect.closeTo(-reach, 9), expect.closeTo(0, 9)]);
+      expect([arc.x3, arc.y3]).toEqual([
+        expect.closeTo(reach * Math.cos(a), 9),
+        expect.closeTo(reach * Math.sin(a), 9),
+      ]);
+      expect(arc.x1 - arc.x0).toBeCloseTo((4 / 3) * Math.tan(a / 4) * radius, 9);
+      // Every point of it is a radius from the middle, as near as one cubic can be.
+      for (const t of [0.25, 0.5, 0.75])
+        expect(Math.hypot(pointOn(arc, t).x + reach, pointOn(arc, t).y - radius) / radius).toBeCloseTo(
+          1,
+          turn > 90 ? 1 : 3,
+        );
+    },
+  );
   test('cut and scooped corners begin where the radius says', () => {
     const [cut] = contoursOf(withCorners(bent(90), () => ({ radius: 15, kind: 'cut' })));
-    expect(cut.segments.map((s) => [s.x3, s.y3].map(Math.round))).toEqual([[-15, 0], [0, 15], [0, 200]]);
+    expect(cut.segments.map((s) => [s.x3, s.y3].map(Math.round))).toEqual([
+      [-15, 0],
+      [0, 15],
+      [0, 200],
+    ]);
     const [scoop] = contoursOf(withCorners(bent(90), () => ({ radius: 15, kind: 'scoop' })));
     // An arc about the corner itself.
-    for (const t of [0, 0.3, 0.6, 1]) expect(Math.hypot(pointOn(scoop.segments[1], t).x, pointOn(scoop.segments[1], t).y)).toBeCloseTo(15, 2);
+    for (const t of [0, 0.3, 0.6, 1])
+      expect(Math.hypot(pointOn(scoop.segments[1], t).x, pointOn(scoop.segments[1], t).y)).toBeCloseTo(15, 2);
   });
   test('a square of rounded corners: s² − (4 − π)r²', () => {
     const square: PathData = [MOVE, 0, 0, LINE, 100, 0, LINE, 100, 100, LINE, 0, 100, CLOSE];
@@ -142,7 +207,9 @@ describe('corners', () => {
     const most = withCorners(square, () => ({ radius: 500, kind: 'round' }));
     expect(Math.abs(contourArea(contoursOf(most)[0].segments) - Math.PI * 2500)).toBeLessThan(3);
     // One alone.
-    expect(contoursOf(withCorners(square, (n) => (n === 2 ? { radius: 20, kind: 'cut' } : undefined)))[0].segments).toHaveLength(5);
+    expect(
+      contoursOf(withCorners(square, (n) => (n === 2 ? { radius: 20, kind: 'cut' } : undefined)))[0].segments,
+    ).toHaveLength(5);
   });
   test('corners are found where direction changes, on curves too, and smooth joints are none', () => {
     const sink = new PathBuilder();

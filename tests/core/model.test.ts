@@ -10,7 +10,14 @@ const poster = () => demoDesigns()[0].design;
 const id = (d: Design, name: string) => Object.values(d.nodes).find((n) => n.name === name)!.id;
 
 /** The design as plain JSON that a test can break. */
-type Loose = Record<string, unknown> & { nodes: Record<string, Record<string, unknown>>; pages: { children: string[] }[]; swatches: Record<string, unknown>[]; inks: Record<string, unknown>[]; stories: Record<string, { paragraphs: { runs: Record<string, unknown>[] }[] }>; setup: Record<string, unknown> };
+type Loose = Record<string, unknown> & {
+  nodes: Record<string, Record<string, unknown>>;
+  pages: { children: string[] }[];
+  swatches: Record<string, unknown>[];
+  inks: Record<string, unknown>[];
+  stories: Record<string, { paragraphs: { runs: Record<string, unknown>[] }[] }>;
+  setup: Record<string, unknown>;
+};
 const broken = (change: (d: Loose) => void) => {
   const d = JSON.parse(serializeDesign(poster())) as Loose;
   change(d);
@@ -34,27 +41,51 @@ describe('the door of the model', () => {
     ['no page', (d) => (d.pages = []), /pages/],
     ['a swatch that is gone', (d) => d.swatches.splice(1, 1), /the swatch .* is missing/],
     ['an ink that is gone', (d) => (d.inks = []), /the ink .* is missing/],
-    ['a ramp where a colour should be', (d) => {
-      const ramp = d.swatches.find((s) => s.kind === 'ramp')!;
-      Object.values(d.stories)[0].paragraphs[0].runs[0].fill = { kind: 'colour', colour: { swatch: ramp.id, tint: 1 }, overprint: false };
-    }, /the swatch .* is missing/],
+    [
+      'a ramp where a colour should be',
+      (d) => {
+        const ramp = d.swatches.find((s) => s.kind === 'ramp')!;
+        Object.values(d.stories)[0].paragraphs[0].runs[0].fill = {
+          kind: 'colour',
+          colour: { swatch: ramp.id, tint: 1 },
+          overprint: false,
+        };
+      },
+      /the swatch .* is missing/,
+    ],
     ['a story that is gone', (d) => (d.stories = {}), /the story .* is missing/],
     ['an object on no page', (d) => d.pages[0].children.splice(0, 1), /it lies on no page/],
-    ['an object under another id', (d) => {
-      const [a] = d.pages[0].children;
-      d.nodes.other = d.nodes[a];
-      d.pages[0].children[0] = 'other';
-      delete d.nodes[a];
-    }, /its id is/],
-    ['a path cut in the middle of a curve', (d) => {
-      const path = Object.values(d.nodes).find((n) => n.kind === 'path')!;
-      (path.path as number[]).length -= 3;
-    }, /its path is broken/],
-    ['a path that begins nowhere', (d) => (Object.values(d.nodes).find((n) => n.kind === 'path')!.path = [1, 5, 5]), /its path is broken/],
-    ['a group in itself', (d) => {
-      const g = d.nodes[Object.keys(d.nodes).find((k) => d.nodes[k].name === 'Rays')!];
-      (g.children as string[]).push(g.id as string);
-    }, /lies in two places|ring/],
+    [
+      'an object under another id',
+      (d) => {
+        const [a] = d.pages[0].children;
+        d.nodes.other = d.nodes[a];
+        d.pages[0].children[0] = 'other';
+        delete d.nodes[a];
+      },
+      /its id is/,
+    ],
+    [
+      'a path cut in the middle of a curve',
+      (d) => {
+        const path = Object.values(d.nodes).find((n) => n.kind === 'path')!;
+        (path.path as number[]).length -= 3;
+      },
+      /its path is broken/,
+    ],
+    [
+      'a path that begins nowhere',
+      (d) => (Object.values(d.nodes).find((n) => n.kind === 'path')!.path = [1, 5, 5]),
+      /its path is broken/,
+    ],
+    [
+      'a group in itself',
+      (d) => {
+        const g = d.nodes[Object.keys(d.nodes).find((k) => d.nodes[k].name === 'Rays')!];
+        (g.children as string[]).push(g.id as string);
+      },
+      /lies in two places|ring/,
+    ],
     ['two inks of one name', (d) => (d.inks[1].name = String(d.inks[0].name).toUpperCase()), /two inks are called/],
     ['too many inks', (d) => (d.inks = SPOT_LIBRARY.slice(0, 40).map((i, n) => ({ ...i, id: `i${n}` }))), /inks/],
   ])('%s is refused, and where is said', (_, change, expected) => expect(broken(change)).toMatch(expected));
@@ -85,7 +116,12 @@ describe('the tree', () => {
     expect(withDescendants(d, id(d, 'Rays'))).toHaveLength(3);
   });
   test('of a selection only the topmost, in the order of the pile', () => {
-    const pick = (...names: string[]) => topmost(d, page, names.map((n) => id(d, n))).map((x) => d.nodes[x].name);
+    const pick = (...names: string[]) =>
+      topmost(
+        d,
+        page,
+        names.map((n) => id(d, n)),
+      ).map((x) => d.nodes[x].name);
     expect(pick('Headline', 'Moon')).toEqual(['Moon', 'Headline']);
     expect(pick('Ember over paper', 'Lanterns', 'Short ray')).toEqual(['Short ray', 'Lanterns']);
     expect(topmost(d, page, [])).toEqual([]);

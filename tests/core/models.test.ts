@@ -1,13 +1,24 @@
 import Color from 'colorjs.io';
 import { converter, filterDeficiencyDeuter, filterDeficiencyProt, filterDeficiencyTrit } from 'culori';
-import { contrastRatio, hsbToRgb, labToLch, lettersOn, lchToLab, luminance, oklabToSrgb, rgbToHsb, srgbToOklab } from '@/core/colour/models';
+import {
+  contrastRatio,
+  hsbToRgb,
+  labToLch,
+  lettersOn,
+  lchToLab,
+  luminance,
+  oklabToSrgb,
+  rgbToHsb,
+  srgbToOklab,
+} from '@/core/colour/models';
 import { decodeSrgb, srgbToLab, type Triple } from '@/core/colour/spaces';
 import { VISIONS, filterMatrix, seenBy } from '@/core/colour/vision';
 import { random } from '../support/random';
 
 const next = random(41);
 const colours = Array.from({ length: 300 }, (): Triple => [next(), next(), next()]);
-const near = (a: readonly number[], b: readonly number[], by = 1e-4) => a.forEach((v, i) => expect(Math.abs(v - b[i])).toBeLessThan(by));
+const near = (a: readonly number[], b: readonly number[], by = 1e-4) =>
+  a.forEach((v, i) => expect(Math.abs(v - b[i])).toBeLessThan(by));
 /** Angles are the same all the way round. */
 const nearAngle = (a: number, b: number, by = 1e-3) => expect(Math.abs(((a - b + 540) % 360) - 180)).toBeLessThan(by);
 
@@ -59,7 +70,8 @@ test('contrast', () => {
   const grey = (v: number): Triple => [v / 255, v / 255, v / 255];
   expect(contrastRatio(luminance(grey(0x76)), 1)).toBeGreaterThanOrEqual(4.5);
   expect(contrastRatio(luminance(grey(0x77)), 1)).toBeLessThan(4.5);
-  for (const rgb of colours) expect(contrastRatio(luminance(rgb), lettersOn(rgb) === '#000' ? 0 : 1)).toBeGreaterThanOrEqual(4.5);
+  for (const rgb of colours)
+    expect(contrastRatio(luminance(rgb), lettersOn(rgb) === '#000' ? 0 : 1)).toBeGreaterThanOrEqual(4.5);
   for (const rgb of colours.slice(0, 60)) {
     const theirs = new Color('srgb', [...rgb]).contrast(new Color('srgb', [1, 1, 1]), 'WCAG21');
     expect(contrastRatio(luminance(rgb), 1)).toBeCloseTo(theirs, 2);
@@ -69,13 +81,21 @@ test('contrast', () => {
 // Oracle: the matrices of Machado, Oliveira, Fernandes 2009 as culori has them. It applies them to the numbers it is
 // given; they are meant for linear light, so linear light is what it is given.
 test('what others see', () => {
-  const theirs = { protan: filterDeficiencyProt(1), deutan: filterDeficiencyDeuter(1), tritan: filterDeficiencyTrit(1) };
+  const theirs = {
+    protan: filterDeficiencyProt(1),
+    deutan: filterDeficiencyDeuter(1),
+    tritan: filterDeficiencyTrit(1),
+  };
   for (const [id, filter] of Object.entries(theirs))
     for (const rgb of colours.slice(0, 80)) {
       const [r, g, b] = rgb.map(decodeSrgb);
       const seen = filter({ mode: 'rgb', r, g, b });
       const mine = seenBy(id as 'protan', rgb).map(decodeSrgb);
-      near(mine, [seen.r, seen.g, seen.b].map((v) => Math.min(1, Math.max(0, v))), 1e-5);
+      near(
+        mine,
+        [seen.r, seen.g, seen.b].map((v) => Math.min(1, Math.max(0, v))),
+        1e-5,
+      );
     }
   expect(seenBy('all', [0.1, 0.2, 0.3])).toEqual([0.1, 0.2, 0.3]);
   const [r, g, b] = seenBy('grey', [0.9, 0.2, 0.1]);

@@ -1,5 +1,23 @@
 import { describe, expect, test } from '@jest/globals';
-import { addBetween, addNodeAt, alignedPlaces, breakAt, dragPiece, joinEnds, mergedPiece, moveHandle, piecesBetween, removeNodes, reverseContours, setKind, setPieces, shiftNodes, takeIn, writeContours, type PlacedNode } from '@/core/edit/nodes';
+import {
+  addBetween,
+  addNodeAt,
+  alignedPlaces,
+  breakAt,
+  dragPiece,
+  joinEnds,
+  mergedPiece,
+  moveHandle,
+  piecesBetween,
+  removeNodes,
+  reverseContours,
+  setKind,
+  setPieces,
+  shiftNodes,
+  takeIn,
+  writeContours,
+  type PlacedNode,
+} from '@/core/edit/nodes';
 import { contoursOf } from '@/core/derive/contours';
 import { joinPaths, splitPath } from '@/core/edit/compound';
 import { tryOut } from '@/core/edit/history';
@@ -29,11 +47,22 @@ const set = (...n: number[]) => new Set(n);
 /** The largest distance of points along `a` from the line of `b`. */
 function strays(a: PathData, b: PathData): number {
   const other = piecesIn(b);
-  return Math.max(...piecesIn(a).flatMap((c) => c.segments.flatMap((s) => [0, 0.2, 0.4, 0.6, 0.8, 1].map((t) => nearestOnContours(other, pointOn(s, t))!.distance))));
+  return Math.max(
+    ...piecesIn(a).flatMap((c) =>
+      c.segments.flatMap((s) =>
+        [0, 0.2, 0.4, 0.6, 0.8, 1].map((t) => nearestOnContours(other, pointOn(s, t))!.distance),
+      ),
+    ),
+  );
 }
 
 describe('nodes and paths', () => {
-  test.each([['a wave', WAVE], ['a square', SQUARE], ['a circle', circle()], ['two parts', [...SQUARE, ...WAVE]]] as const)('%s goes to nodes and back', (_, p) => {
+  test.each([
+    ['a wave', WAVE],
+    ['a square', SQUARE],
+    ['a circle', circle()],
+    ['two parts', [...SQUARE, ...WAVE]],
+  ] as const)('%s goes to nodes and back', (_, p) => {
     expect(path(nodesOf(p))).toEqual(p);
   });
   test('kinds are seen by their handles, or kept as told', () => {
@@ -56,7 +85,10 @@ describe('nodes and paths', () => {
     expect(turned.before!.x).toBeCloseTo(80, 9);
     // Its own length: 20 across, 40 down.
     expect(turned.before!.y).toBeCloseTo(-Math.hypot(20, 40), 9);
-    expect(moveHandle(c, 1, 'after', { x: 90, y: 0 }, true)[0].nodes[1]).toMatchObject({ before: { x: 60, y: -40 }, kind: 'corner' });
+    expect(moveHandle(c, 1, 'after', { x: 90, y: 0 }, true)[0].nodes[1]).toMatchObject({
+      before: { x: 60, y: -40 },
+      kind: 'corner',
+    });
   });
   test('corners made smooth get handles in line, a third of the way to their neighbours', () => {
     const n = setKind(nodesOf(SQUARE), set(1), 'smooth')[0].nodes[1];
@@ -69,7 +101,15 @@ describe('nodes and paths', () => {
     expect(piecesBetween(nodesOf(WAVE), set(0, 1, 3))).toEqual([{ contour: 0, index: 0 }]);
     expect(path(setPieces(nodesOf(WAVE), set(0, 1), 'line')).slice(0, 6)).toEqual([MOVE, 0, 0, LINE, 80, 0]);
     const curved = setPieces(nodesOf(SQUARE), set(0, 1), 'curve');
-    expect(path(curved).slice(3, 10)).toEqual([CUBIC, expect.closeTo(100 / 3, 9), 0, expect.closeTo(200 / 3, 9), 0, 100, 0]);
+    expect(path(curved).slice(3, 10)).toEqual([
+      CUBIC,
+      expect.closeTo(100 / 3, 9),
+      0,
+      expect.closeTo(200 / 3, 9),
+      0,
+      100,
+      0,
+    ]);
   });
   test('added nodes keep the shape; their numbers come back', () => {
     const made = addNodeAt(nodesOf(WAVE), 0, 1, 0.3);
@@ -89,7 +129,14 @@ describe('nodes and paths', () => {
     const bent = path(removeNodes(nodesOf(circle()), set(1)));
     expect(strays(bent, circle())).toBeLessThan(3);
     // Straight stays straight; too few nodes are nothing.
-    expect(path(removeNodes(nodesOf([MOVE, 0, 0, LINE, 50, 0, LINE, 100, 0]), set(1)))).toEqual([MOVE, 0, 0, LINE, 100, 0]);
+    expect(path(removeNodes(nodesOf([MOVE, 0, 0, LINE, 50, 0, LINE, 100, 0]), set(1)))).toEqual([
+      MOVE,
+      0,
+      0,
+      LINE,
+      100,
+      0,
+    ]);
     expect(removeNodes(nodesOf([MOVE, 0, 0, LINE, 50, 0]), set(1))).toEqual([]);
     expect(mergedPiece(piecesIn(WAVE)[0].segments.slice(0, 2)).x3).toBe(160);
   });
@@ -105,7 +152,10 @@ describe('nodes and paths', () => {
     const opened = breakAt(nodesOf(SQUARE), set(2));
     expect(opened).toHaveLength(1);
     expect(opened[0].closed).toBe(false);
-    expect([opened[0].nodes[0], opened[0].nodes[4]].map((n) => [n.x, n.y])).toEqual([[100, 100], [100, 100]]);
+    expect([opened[0].nodes[0], opened[0].nodes[4]].map((n) => [n.x, n.y])).toEqual([
+      [100, 100],
+      [100, 100],
+    ]);
     expect(breakAt(nodesOf(WAVE), set(1, 2)).map((c) => c.nodes.length)).toEqual([2, 2, 2]);
     expect(breakAt(nodesOf(circle()), set(0, 2)).map((c) => c.nodes.length)).toEqual([3, 3]);
     expect(breakAt(nodesOf(WAVE), set(0))).toEqual(nodesOf(WAVE));
@@ -115,9 +165,35 @@ describe('nodes and paths', () => {
     const met = joinEnds(nodesOf(open), set(1, 2), 'meet')!;
     expect(met.gap).toBe(5);
     expect(path(met.contours)).toEqual([MOVE, 0, 0, LINE, 11.5, 2, LINE, 30, 4]);
-    expect(path(joinEnds(nodesOf(open), set(1, 2), 'line')!.contours)).toEqual([MOVE, 0, 0, LINE, 10, 0, LINE, 13, 4, LINE, 30, 4]);
+    expect(path(joinEnds(nodesOf(open), set(1, 2), 'line')!.contours)).toEqual([
+      MOVE,
+      0,
+      0,
+      LINE,
+      10,
+      0,
+      LINE,
+      13,
+      4,
+      LINE,
+      30,
+      4,
+    ]);
     // Start to start: the first runs the other way.
-    expect(path(joinEnds(nodesOf(open), set(0, 2), 'line')!.contours)).toEqual([MOVE, 10, 0, LINE, 0, 0, LINE, 13, 4, LINE, 30, 4]);
+    expect(path(joinEnds(nodesOf(open), set(0, 2), 'line')!.contours)).toEqual([
+      MOVE,
+      10,
+      0,
+      LINE,
+      0,
+      0,
+      LINE,
+      13,
+      4,
+      LINE,
+      30,
+      4,
+    ]);
     const closed = joinEnds(nodesOf([MOVE, 0, 0, LINE, 10, 0, LINE, 10, 10, LINE, 0, 0.004]), set(0, 3), 'line')!;
     expect(closed.contours[0].closed).toBe(true);
     expect(closed.contours[0].nodes).toHaveLength(3);
@@ -132,7 +208,11 @@ describe('nodes and paths', () => {
     }
   });
   test('nodes in line, and evenly apart', () => {
-    const nodes: PlacedNode[] = [[0, 5], [30, 9], [100, 1]].map(([x, y], flat) => ({ object: 'o', flat, at: { x, y } }));
+    const nodes: PlacedNode[] = [
+      [0, 5],
+      [30, 9],
+      [100, 1],
+    ].map(([x, y], flat) => ({ object: 'o', flat, at: { x, y } }));
     expect(alignedPlaces(nodes, 'top').map((p) => p.y)).toEqual([1, 1, 1]);
     expect(alignedPlaces(nodes, 'middle').map((p) => p.x)).toEqual([50, 50, 50]);
     expect(alignedPlaces(nodes, 'across').map((p) => p.x)).toEqual([0, 50, 100]);
@@ -141,15 +221,24 @@ describe('nodes and paths', () => {
 });
 
 describe('paths as objects', () => {
-  const drawn = () => sheet((b) => [b.path('Square', [...SQUARE], { fill: colourPaint(INK) }), b.path('Wave', [...WAVE], {}), b.path('Inner', [MOVE, 30, 30, LINE, 60, 30, LINE, 60, 60, LINE, 30, 60, CLOSE], { fill: colourPaint(INK) })]);
+  const drawn = () =>
+    sheet((b) => [
+      b.path('Square', [...SQUARE], { fill: colourPaint(INK) }),
+      b.path('Wave', [...WAVE], {}),
+      b.path('Inner', [MOVE, 30, 30, LINE, 60, 30, LINE, 60, 60, LINE, 30, 60, CLOSE], { fill: colourPaint(INK) }),
+    ]);
   test('corners stay with their nodes when others come and go', () => {
     const d = drawn();
     const id = idOf(d, 'Square');
     const round = tryOut(d, (x) => setCorners(x, [id], 2, { radius: 10 }));
     const page = d.pages[0];
-    const more = tryOut(round, (x) => writeContours(x, page, id, addNodeAt(contoursOf(round.nodes[id] as NodeOf<'path'>), 0, 0, 0.5).contours));
+    const more = tryOut(round, (x) =>
+      writeContours(x, page, id, addNodeAt(contoursOf(round.nodes[id] as NodeOf<'path'>), 0, 0, 0.5).contours),
+    );
     expect(more.nodes[id]).toMatchObject({ corners: { each: { 3: { radius: 10, kind: 'round' } } } });
-    const gone = tryOut(more, (x) => writeContours(x, page, id, removeNodes(contoursOf(more.nodes[id] as NodeOf<'path'>), set(3))));
+    const gone = tryOut(more, (x) =>
+      writeContours(x, page, id, removeNodes(contoursOf(more.nodes[id] as NodeOf<'path'>), set(3))),
+    );
     expect((gone.nodes[id] as NodeOf<'path'>).corners).toBeUndefined();
     expect(verifyDesign(more)).toMatchObject({ ok: true });
   });
@@ -167,7 +256,8 @@ describe('paths as objects', () => {
     expect(one.pages[0].children).toHaveLength(2);
     // The hole belongs to its part: nothing to split.
     let n = 0;
-    const split = (y: typeof one, name: string) => tryOut(y, (x) => void splitPath(x, y.pages[0], idOf(y, name), () => `p${n++}`));
+    const split = (y: typeof one, name: string) =>
+      tryOut(y, (x) => void splitPath(x, y.pages[0], idOf(y, name), () => `p${n++}`));
     expect(split(one, 'Inner').pages[0].children).toHaveLength(2);
     const both = tryOut(one, (x) => takeIn(x, one.pages[0], idOf(one, 'Inner'), idOf(one, 'Wave')));
     expect(split(both, 'Inner').pages[0].children).toHaveLength(2);
@@ -177,7 +267,10 @@ describe('paths as objects', () => {
 
 describe('fitting', () => {
   const r = random(9);
-  const hand = Array.from({ length: 400 }, (_, i) => ({ x: i * 1.5, y: 60 * Math.sin(i / 40) + 20 * Math.sin(i / 9) + (r() - 0.5) }));
+  const hand = Array.from({ length: 400 }, (_, i) => ({
+    x: i * 1.5,
+    y: 60 * Math.sin(i / 40) + 20 * Math.sin(i / 9) + (r() - 0.5),
+  }));
   test.each([1, 2.5, 10])('a drawn line within %s of every point, in few pieces', (tolerance) => {
     const made = fitPoints(hand, tolerance);
     const c = [{ segments: made, closed: false }];
@@ -192,19 +285,39 @@ describe('fitting', () => {
     expect([made[0].x0, made[0].y0]).toEqual([hand[0].x, hand[0].y]);
   });
   test('a closed line meets itself smoothly', () => {
-    const ring = Array.from({ length: 90 }, (_, i) => ({ x: 100 * Math.cos((i * Math.PI) / 45), y: 60 * Math.sin((i * Math.PI) / 45) }));
+    const ring = Array.from({ length: 90 }, (_, i) => ({
+      x: 100 * Math.cos((i * Math.PI) / 45),
+      y: 60 * Math.sin((i * Math.PI) / 45),
+    }));
     const made = fitClosed(ring, 0.5);
     expect(made.length).toBeLessThanOrEqual(8);
     const [a, b] = [tangentOn(made[made.length - 1], 1), tangentOn(made[0], 0)];
     expect(a.x * b.x + a.y * b.y).toBeGreaterThan(0.9999);
-    expect(Math.abs(Math.abs(polygonArea(pathOfNodes([nodesOfPieces(made, true)]).path)) / (Math.PI * 6000) - 1)).toBeLessThan(0.02);
+    expect(
+      Math.abs(Math.abs(polygonArea(pathOfNodes([nodesOfPieces(made, true)]).path)) / (Math.PI * 6000) - 1),
+    ).toBeLessThan(0.02);
   });
   test('few points are what they are', () => {
     expect(fitPoints([{ x: 1, y: 1 }], 1)).toEqual([]);
-    expect(fitPoints([{ x: 0, y: 0 }, { x: 0, y: 0 }, { x: 9, y: 0 }], 1)).toMatchObject([{ x0: 0, x3: 9, straight: true }]);
+    expect(
+      fitPoints(
+        [
+          { x: 0, y: 0 },
+          { x: 0, y: 0 },
+          { x: 9, y: 0 },
+        ],
+        1,
+      ),
+    ).toMatchObject([{ x0: 0, x3: 9, straight: true }]);
   });
   test('a curve runs through its points, smoothly, and a straight row stays straight', () => {
-    const points = [{ x: 0, y: 0 }, { x: 30, y: 50 }, { x: 90, y: 40 }, { x: 100, y: -20 }, { x: 180, y: 10 }];
+    const points = [
+      { x: 0, y: 0 },
+      { x: 30, y: 50 },
+      { x: 90, y: 40 },
+      { x: 100, y: -20 },
+      { x: 180, y: 10 },
+    ];
     for (const closed of [false, true]) {
       const made = throughPoints(points, closed);
       expect(made).toHaveLength(closed ? 5 : 4);
@@ -214,7 +327,11 @@ describe('fitting', () => {
         expect(a.x * b.x + a.y * b.y).toBeCloseTo(1, 9);
       }
     }
-    for (const s of throughPoints([0, 10, 50, 60].map((x) => ({ x, y: x / 2 })), false)) expect(pointOn(s, 0.37).y).toBeCloseTo(pointOn(s, 0.37).x / 2, 9);
+    for (const s of throughPoints(
+      [0, 10, 50, 60].map((x) => ({ x, y: x / 2 })),
+      false,
+    ))
+      expect(pointOn(s, 0.37).y).toBeCloseTo(pointOn(s, 0.37).x / 2, 9);
   });
   test('simplifying keeps within its tolerance, keeps corners, and says how many it leaves', () => {
     const dense = nodesOf(pathOfNodes([nodesOfPieces(fitPoints(hand, 0.4), false)]).path);
@@ -223,16 +340,39 @@ describe('fitting', () => {
       expect(nodeCount(made)).toBeLessThan(nodeCount(dense));
       expect(strays(path(dense), path(made))).toBeLessThanOrEqual(tolerance * 1.05);
     }
-    const star: PathData = [MOVE, 0, 0, ...Array.from({ length: 40 }, (_, i) => [LINE, i + 1, i % 2 ? 0 : 0.001]).flat(), LINE, 40, 30, LINE, 0, 30, CLOSE];
+    const star: PathData = [
+      MOVE,
+      0,
+      0,
+      ...Array.from({ length: 40 }, (_, i) => [LINE, i + 1, i % 2 ? 0 : 0.001]).flat(),
+      LINE,
+      40,
+      30,
+      LINE,
+      0,
+      30,
+      CLOSE,
+    ];
     const plain = simplified(nodesOf(star), 0.1)[0].nodes;
-    expect(plain.map((n) => [n.x, Math.round(n.y)])).toEqual([[0, 0], [40, 0], [40, 30], [0, 30]]);
+    expect(plain.map((n) => [n.x, Math.round(n.y)])).toEqual([
+      [0, 0],
+      [40, 0],
+      [40, 30],
+      [0, 30],
+    ]);
     expect(simplified(nodesOf(SQUARE), 5)).toEqual(nodesOf(SQUARE));
   });
   test('a brush smooths what it touches and nothing else', () => {
-    const zig = nodesOf([MOVE, 0, 0, ...Array.from({ length: 20 }, (_, i) => [LINE, (i + 1) * 10, i % 2 ? 0 : 12]).flat()]);
+    const zig = nodesOf([
+      MOVE,
+      0,
+      0,
+      ...Array.from({ length: 20 }, (_, i) => [LINE, (i + 1) * 10, i % 2 ? 0 : 12]).flat(),
+    ]);
     let now: readonly NodeContour[] = zig;
     for (let i = 0; i < 12; i++) now = brushed(now, { x: 100, y: 6 }, 45).contours;
-    const swing = (c: readonly NodeContour[], from: number, to: number) => Math.max(...c[0].nodes.slice(from, to).map((n) => n.y)) - Math.min(...c[0].nodes.slice(from, to).map((n) => n.y));
+    const swing = (c: readonly NodeContour[], from: number, to: number) =>
+      Math.max(...c[0].nodes.slice(from, to).map((n) => n.y)) - Math.min(...c[0].nodes.slice(from, to).map((n) => n.y));
     expect(swing(now, 9, 12)).toBeLessThan(swing(zig, 9, 12) * 0.5);
     expect(now[0].nodes[2]).toEqual(zig[0].nodes[2]);
     // What it made smooth is known as smooth, and bends as one.
@@ -240,7 +380,13 @@ describe('fitting', () => {
     expect(brushed(zig, { x: 100, y: 400 }, 45).touched).toBe(0);
   });
   test('a line of changing width covers what its widths say', () => {
-    const straightLine: NodeContour = { closed: false, nodes: [{ x: 0, y: 0, before: null, after: null, kind: 'corner', width: 1 }, { x: 100, y: 0, before: null, after: null, kind: 'corner', width: 0.5 }] };
+    const straightLine: NodeContour = {
+      closed: false,
+      nodes: [
+        { x: 0, y: 0, before: null, after: null, kind: 'corner', width: 1 },
+        { x: 100, y: 0, before: null, after: null, kind: 'corner', width: 0.5 },
+      ],
+    };
     const made = taperedLine([straightLine], 10);
     // Half discs of radius 5 and 2.5 at the ends, and the wedge between.
     const b = piecesIn(made).flatMap((c) => c.segments.map((s) => s.x0));

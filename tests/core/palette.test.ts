@@ -14,17 +14,29 @@ beforeAll(async () => {
   shop = await testShop();
   design = {
     ...newDesign('Palette', setupOf(100, 100), making),
-    inks: [{ ...SPOT_LIBRARY[0], id: 'ember' }, { ...SPOT_LIBRARY[1], id: 'kelp' }],
+    inks: [
+      { ...SPOT_LIBRARY[0], id: 'ember' },
+      { ...SPOT_LIBRARY[1], id: 'kelp' },
+    ],
     swatches: [
       { id: 'tide', name: 'Tide', kind: 'colour', colour: { cmyk: [0.8, 0.4, 0.2, 0] } },
       { id: 'tin', name: 'Tin', kind: 'colour', colour: { ink: 'kelp', tint: 1 } },
-      { id: 'ramp', name: 'Ramp', kind: 'ramp', stops: [{ offset: 1, colour: { swatch: 'tin', tint: 0.5 } }, { offset: 0.2, colour: { swatch: 'tide', tint: 1 } }] },
+      {
+        id: 'ramp',
+        name: 'Ramp',
+        kind: 'ramp',
+        stops: [
+          { offset: 1, colour: { swatch: 'tin', tint: 0.5 } },
+          { offset: 0.2, colour: { swatch: 'tide', tint: 1 } },
+        ],
+      },
     ],
   };
   p = await prepare(shop, design);
 });
 
-test('one channel a process ink and a spot, in the order of the design', () => expect(p.channels).toEqual(['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167']));
+test('one channel a process ink and a spot, in the order of the design', () =>
+  expect(p.channels).toEqual(['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167']));
 
 test.each<[string, Parameters<Palette['mix']>[0], number[]]>([
   ['a recipe is taken as it is', { cmyk: [0.1, 0.2, 0.3, 0.4] }, [0.1, 0.2, 0.3, 0.4, 0, 0]],
@@ -58,7 +70,14 @@ test('a ramp is in order, knows its inks, and is flat outside its stops', () => 
 });
 
 test('a firm edge: two stops at one place change at once', () => {
-  const ramp = p.ramp({ stops: [{ offset: 0, colour: { gray: 1 } }, { offset: 0.5, colour: { gray: 1 } }, { offset: 0.5, colour: { gray: 0 } }, { offset: 1, colour: { gray: 0 } }] });
+  const ramp = p.ramp({
+    stops: [
+      { offset: 0, colour: { gray: 1 } },
+      { offset: 0.5, colour: { gray: 1 } },
+      { offset: 0.5, colour: { gray: 0 } },
+      { offset: 1, colour: { gray: 0 } },
+    ],
+  });
   expect(mixAt(ramp, 0.4999)[3]).toBe(0);
   expect(mixAt(ramp, 0.5001)[3]).toBe(1);
 });
@@ -90,6 +109,10 @@ test('another paper, another look, the same recipe', async () => {
   const news = await prepare(shop, { ...design, profile: { file: 'newsprint-tr002.icc', totalInkLimit: 2.4 } });
   expect(news.mix({ swatch: 'tide', tint: 1 })).toEqual(p.mix({ swatch: 'tide', tint: 1 }));
   expect(news.css({ swatch: 'tide', tint: 1 })).not.toBe(p.css({ swatch: 'tide', tint: 1 }));
-  await expect(prepare(shop, { ...design, profile: { file: 'srgb.icc', totalInkLimit: 3 } })).rejects.toThrow('not a profile for printing inks');
-  await expect(prepare(shop, { ...design, profile: { file: 'gone.icc', totalInkLimit: 3 } })).rejects.toThrow('icc/gone.icc is missing');
+  await expect(prepare(shop, { ...design, profile: { file: 'srgb.icc', totalInkLimit: 3 } })).rejects.toThrow(
+    'not a profile for printing inks',
+  );
+  await expect(prepare(shop, { ...design, profile: { file: 'gone.icc', totalInkLimit: 3 } })).rejects.toThrow(
+    'icc/gone.icc is missing',
+  );
 });

@@ -41,8 +41,25 @@ const TONES: readonly (readonly [string, () => Tone | undefined])[] = [
   ['brighter, harder, paler', () => ({ brightness: 0.1, contrast: 0.3, saturation: -0.4 })],
   ['levels and more colour', () => ({ levels: { black: 0.1, white: 0.8, middle: 1.4 }, saturation: 0.5 })],
   ['inverted and faded', () => ({ invert: true, fade: 0.35 })],
-  ['in one ink, by a curve', () => ({ inks: [{ colour: { ink: ember, tint: 1 }, curve: [[0, 0], [0.5, 0.3], [1, 1]] }] })],
-  ['in two inks, faded', () => ({ inks: [{ colour: cmyk(100, 40, 0, 0) }, { colour: cmyk(0, 0, 0, 100) }], fade: 0.2 })],
+  [
+    'in one ink, by a curve',
+    () => ({
+      inks: [
+        {
+          colour: { ink: ember, tint: 1 },
+          curve: [
+            [0, 0],
+            [0.5, 0.3],
+            [1, 1],
+          ],
+        },
+      ],
+    }),
+  ],
+  [
+    'in two inks, faded',
+    () => ({ inks: [{ colour: cmyk(100, 40, 0, 0) }, { colour: cmyk(0, 0, 0, 100) }], fade: 0.2 }),
+  ],
 ];
 
 /** Mean and largest difference of two bitmaps, in 255ths. */
@@ -60,7 +77,9 @@ function apart(source: PictureSource, tone: Tone | undefined, palette: Palette):
 }
 
 describe('a look while a slider moves', () => {
-  const all = (['rgb', 'cmyk', 'gray'] as const).flatMap((space) => TONES.map(([name, tone]) => [space, name, tone] as const));
+  const all = (['rgb', 'cmyk', 'gray'] as const).flatMap((space) =>
+    TONES.map(([name, tone]) => [space, name, tone] as const),
+  );
   test.each(all)('%s, %s: near what is printed (mean 0.8, worst 8 or 24 of 255)', (space, _, tone) => {
     const t = tone();
     const d = apart(colours(space), t, print);
@@ -70,19 +89,25 @@ describe('a look while a slider moves', () => {
     else expect([d.mean <= 0.8, d.worst <= (space === 'rgb' ? 8 : 24), d]).toEqual([true, true, d]);
   });
 
-  test.each(TONES.filter(([, t]) => !t.toString().includes('inks')))('on a screen, RGB, %s: within a level', (_, tone) => expect(apart(colours('rgb'), tone(), screen).worst).toBeLessThanOrEqual(1));
+  test.each(TONES.filter(([, t]) => !t.toString().includes('inks')))(
+    'on a screen, RGB, %s: within a level',
+    (_, tone) => expect(apart(colours('rgb'), tone(), screen).worst).toBeLessThanOrEqual(1),
+  );
 
   test('CMYK and pictures with a profile of their own on a screen', () => {
     const icc = new Uint8Array(fs.readFileSync(path.join(process.cwd(), 'public/icc/srgb.icc')));
     for (const source of [colours('cmyk'), colours('rgb', { icc })]) {
       const d = apart(source, { brightness: -0.1 }, screen);
-        expect([d.mean <= 0.8, d.worst <= 2, d]).toEqual([true, true, d]);
+      expect([d.mean <= 0.8, d.worst <= 2, d]).toEqual([true, true, d]);
     }
   });
 
   test('white stays the bare paper and black the full ink: nothing flashes when a slider is taken up', () => {
     for (const tone of [undefined, { saturation: 0.2 }]) {
-      const [quick, full] = [pictureLook(colours('rgb'), tone, print, 1e9).data, pictureBitmap(colours('rgb'), tone, print, 1e9).data];
+      const [quick, full] = [
+        pictureLook(colours('rgb'), tone, print, 1e9).data,
+        pictureBitmap(colours('rgb'), tone, print, 1e9).data,
+      ];
       expect([...quick.slice(0, 4)]).toEqual([...full.slice(0, 4)]);
       expect([...quick.slice(4, 8)].every((v, i) => Math.abs(v - full[4 + i]) <= 1)).toBe(true);
     }
@@ -98,7 +123,12 @@ describe('a look while a slider moves', () => {
       const [x, y] = [Math.floor(i / 3) % side, Math.floor(i / 3 / side)];
       return x >= 16 && x < 48 && y >= 16 && y < 48 ? 30 : 255;
     });
-    const cut = pictureLook(new PictureSource({ width: side, height: side, space: 'rgb', data, alpha: null, icc: null, ppi: null }), { surround: { tolerance: 10, soft: 2 } }, print, 16 * 16);
+    const cut = pictureLook(
+      new PictureSource({ width: side, height: side, space: 'rgb', data, alpha: null, icc: null, ppi: null }),
+      { surround: { tolerance: 10, soft: 2 } },
+      print,
+      16 * 16,
+    );
     expect([cut.width, cut.height]).toEqual([16, 16]);
     const cover = (x: number, y: number) => cut.data[4 * (y * 16 + x) + 3];
     expect([cover(0, 0), cover(3, 8), cover(4, 4), cover(8, 8), cover(12, 8)]).toEqual([0, 0, 255, 255, 0]);

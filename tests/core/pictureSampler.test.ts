@@ -16,26 +16,79 @@ beforeAll(async () => {
 
 const SIDE = 24;
 /** Greys of a picture of `w` pixels a row on a page of 24 × 24 points, one pixel of the plates a point; 255 is full black. */
-async function black(w: number, light: readonly number[], geometry: Matrix, change: Partial<PicturePaint> = {}, more: Partial<Pixels> = {}): Promise<(x: number, y: number) => number> {
-  const source = new PictureSource({ width: w, height: light.length / w / SAMPLES.gray, space: 'gray', data: Uint8Array.from(light), alpha: null, icc: null, ppi: null, ...more });
+async function black(
+  w: number,
+  light: readonly number[],
+  geometry: Matrix,
+  change: Partial<PicturePaint> = {},
+  more: Partial<Pixels> = {},
+): Promise<(x: number, y: number) => number> {
+  const source = new PictureSource({
+    width: w,
+    height: light.length / w / SAMPLES.gray,
+    space: 'gray',
+    data: Uint8Array.from(light),
+    alpha: null,
+    icc: null,
+    ppi: null,
+    ...more,
+  });
   const b = new DesignBuilder(newDesign('Seen', setupOf(SIDE, SIDE, { bleed: 0 }), making), making);
-  const picture = b.picture({ name: 'p', file: 'p.png', width: source.full.width, height: source.full.height, space: 'gray' });
-  b.place(0, [b.shape('Frame', 'rectangle', { x: 0, y: 0, w: SIDE, h: SIDE }, { fill: { kind: 'picture', picture, geometry, overprint: false, ...change } })]);
+  const picture = b.picture({
+    name: 'p',
+    file: 'p.png',
+    width: source.full.width,
+    height: source.full.height,
+    space: 'gray',
+  });
+  b.place(0, [
+    b.shape(
+      'Frame',
+      'rectangle',
+      { x: 0, y: 0, w: SIDE, h: SIDE },
+      { fill: { kind: 'picture', picture, geometry, overprint: false, ...change } },
+    ),
+  ]);
   const d: Design = b.done();
-  const palette = await prepare({ ...shop, pictures: { get: () => source, load: async () => {}, epoch: 0, problem: () => null } as never }, d);
-  const plates: Plates = rasterPlates(shop.builder.build(d, d.pages[0]), palette, { x: 0, y: 0, scale: 1, width: SIDE, height: SIDE })!;
+  const palette = await prepare(
+    { ...shop, pictures: { get: () => source, load: async () => {}, epoch: 0, problem: () => null } as never },
+    d,
+  );
+  const plates: Plates = rasterPlates(shop.builder.build(d, d.pages[0]), palette, {
+    x: 0,
+    y: 0,
+    scale: 1,
+    width: SIDE,
+    height: SIDE,
+  })!;
   return (x, y) => plates.data[3][y * SIDE + x];
 }
 const whole: Matrix = [SIDE, 0, 0, SIDE, 0, 0];
 
 test('seen larger, every pixel is a square of its own', async () => {
   const at = await black(2, [0, 255, 255, 0], whole);
-  for (const [x, y] of [[0, 0], [11, 11], [12, 12], [23, 23]]) expect(at(x, y)).toBe(255);
-  for (const [x, y] of [[12, 0], [23, 11], [0, 12], [11, 23]]) expect(at(x, y)).toBe(0);
+  for (const [x, y] of [
+    [0, 0],
+    [11, 11],
+    [12, 12],
+    [23, 23],
+  ])
+    expect(at(x, y)).toBe(255);
+  for (const [x, y] of [
+    [12, 0],
+    [23, 11],
+    [0, 12],
+    [11, 23],
+  ])
+    expect(at(x, y)).toBe(0);
 });
 
 test('seen smaller, it is the mean of what falls together: fine checks are an even grey, nowhere a pattern', async () => {
-  const at = await black(192, Array.from({ length: 192 * 192 }, (_, i) => (((i % 192) + Math.floor(i / 192)) % 2 ? 255 : 0)), whole);
+  const at = await black(
+    192,
+    Array.from({ length: 192 * 192 }, (_, i) => (((i % 192) + Math.floor(i / 192)) % 2 ? 255 : 0)),
+    whole,
+  );
   for (let y = 0; y < SIDE; y++) for (let x = 0; x < SIDE; x++) expect(Math.abs(at(x, y) - 128)).toBeLessThanOrEqual(2);
 });
 
@@ -57,7 +110,12 @@ test('turned by quarters it is the same picture, its places turned', async () =>
   const about = (quarters: number) => rotation(quarters * 90, { x: SIDE / 2, y: SIDE / 2 });
   for (const quarters of [1, 2, 3]) {
     const turned = await black(6, light, multiply(about(quarters), whole));
-    for (const [x, y] of [[2, 2], [6, 14], [14, 6], [21, 10]]) {
+    for (const [x, y] of [
+      [2, 2],
+      [6, 14],
+      [14, 6],
+      [21, 10],
+    ]) {
       let [u, v] = [x, y];
       for (let q = 0; q < quarters; q++) [u, v] = [SIDE - 1 - v, u];
       expect(turned(u, v)).toBe(upright(x, y));
@@ -67,15 +125,23 @@ test('turned by quarters it is the same picture, its places turned', async () =>
 
 test('one colour stays that colour however it lies, and nothing is inked where the picture is not', async () => {
   await fc.assert(
-    fc.asyncProperty(fc.integer({ min: 0, max: 254 }), fc.double({ min: -180, max: 180, noNaN: true }), fc.double({ min: 0.2, max: 3, noNaN: true }), async (grey, turn, size) => {
-      const geometry = multiply(multiply(translation(SIDE / 2, SIDE / 2), rotation(turn)), multiply(scaling(size * 16, size * 16), translation(-0.5, -0.5)));
-      const at = await black(5, Array<number>(25).fill(grey), geometry);
-      const seen = new Set<number>();
-      for (let y = 0; y < SIDE; y++) for (let x = 0; x < SIDE; x++) seen.add(at(x, y));
-      seen.delete(0);
-      expect([...seen]).toEqual([255 - grey]);
-      expect(at(SIDE / 2, SIDE / 2)).toBe(255 - grey);
-    }),
+    fc.asyncProperty(
+      fc.integer({ min: 0, max: 254 }),
+      fc.double({ min: -180, max: 180, noNaN: true }),
+      fc.double({ min: 0.2, max: 3, noNaN: true }),
+      async (grey, turn, size) => {
+        const geometry = multiply(
+          multiply(translation(SIDE / 2, SIDE / 2), rotation(turn)),
+          multiply(scaling(size * 16, size * 16), translation(-0.5, -0.5)),
+        );
+        const at = await black(5, Array<number>(25).fill(grey), geometry);
+        const seen = new Set<number>();
+        for (let y = 0; y < SIDE; y++) for (let x = 0; x < SIDE; x++) seen.add(at(x, y));
+        seen.delete(0);
+        expect([...seen]).toEqual([255 - grey]);
+        expect(at(SIDE / 2, SIDE / 2)).toBe(255 - grey);
+      },
+    ),
     { numRuns: 12 },
   );
 });

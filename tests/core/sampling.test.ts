@@ -35,8 +35,25 @@ function bench() {
     b.shape('Spot', 'rectangle', box(45), { fill: flat(tint(ember, 0.5)) }),
     b.shape('Over below', 'rectangle', box(85), { fill: flat(tide) }),
     b.shape('Over', 'rectangle', box(85), { fill: flat(ember, true) }),
-    b.shape('Linear', 'rectangle', box(125), { fill: linear([{ offset: 0, colour: tide }, { offset: 0.6, colour: cmyk(0, 40, 90, 0) }, { offset: 1, colour: ember }], [30, 0, 0, 30, 0, 0]) }),
-    b.shape('Radial', 'ellipse', box(165), { fill: radial([{ offset: 0, colour: tide }, { offset: 1, colour: ember }], [15, 0, 0, 15, 15, 15]) }),
+    b.shape('Linear', 'rectangle', box(125), {
+      fill: linear(
+        [
+          { offset: 0, colour: tide },
+          { offset: 0.6, colour: cmyk(0, 40, 90, 0) },
+          { offset: 1, colour: ember },
+        ],
+        [30, 0, 0, 30, 0, 0],
+      ),
+    }),
+    b.shape('Radial', 'ellipse', box(165), {
+      fill: radial(
+        [
+          { offset: 0, colour: tide },
+          { offset: 1, colour: ember },
+        ],
+        [15, 0, 0, 15, 15, 15],
+      ),
+    }),
   ]);
   return { d: b.done(), ember, tide };
 }
@@ -103,9 +120,13 @@ describe('out of reach', () => {
   });
 
   test('ink and stand-in: none apart for a process ink, far for a vivid one', () => {
-    expect(palette.standInDistance({ lab: palette.labOf({ cmyk: [0, 0.5, 0.5, 0] }), alternate: [0, 0.5, 0.5, 0] })).toBeLessThan(0.05);
+    expect(
+      palette.standInDistance({ lab: palette.labOf({ cmyk: [0, 0.5, 0.5, 0] }), alternate: [0, 0.5, 0.5, 0] }),
+    ).toBeLessThan(0.05);
     expect(palette.standInDistance(SPOT_LIBRARY[0])).toBeGreaterThan(3);
-    expect(hexOf(palette.lookOfInk(SPOT_LIBRARY[0]))).toBe(hexOf(palette.press.look([0, 0, 0, 0], [{ table: palette.press.spotTable(SPOT_LIBRARY[0].lab), tint: 1 }])));
+    expect(hexOf(palette.lookOfInk(SPOT_LIBRARY[0]))).toBe(
+      hexOf(palette.press.look([0, 0, 0, 0], [{ table: palette.press.spotTable(SPOT_LIBRARY[0].lab), tint: 1 }])),
+    );
   });
 });
 
@@ -114,7 +135,15 @@ describe('contrast against what lies under it', () => {
     const b = new DesignBuilder(newDesign('Contrast', setupOf(120, 60, { bleed: 0 }), making), making);
     const art = [
       ...(below ? [b.shape('Below', 'rectangle', { x: 0, y: 0, w: 120, h: 60 }, { fill: flat(below) })] : []),
-      kind === 'shape' ? b.shape('Top', 'ellipse', { x: 20, y: 10, w: 40, h: 30 }, { fill: flat(top) }) : b.displayText('Top', 10, 40, [{ align: 'left', leading: 1, runs: [{ text: 'Walk', face: 'archivo-600', size: 24, tracking: 0, fill: flat(top), outline: null }] }]),
+      kind === 'shape'
+        ? b.shape('Top', 'ellipse', { x: 20, y: 10, w: 40, h: 30 }, { fill: flat(top) })
+        : b.displayText('Top', 10, 40, [
+            {
+              align: 'left',
+              leading: 1,
+              runs: [{ text: 'Walk', face: 'archivo-600', size: 24, tracking: 0, fill: flat(top), outline: null }],
+            },
+          ]),
     ];
     b.place(0, art);
     const d = b.done();
@@ -142,9 +171,12 @@ describe('contrast against what lies under it', () => {
 });
 
 describe('a paper of one’s own', () => {
-  test.each(['coated-tr006.icc', 'uncoated-f29.icc', 'newsprint-tr002.icc'])('%s can be printed with, and has a name', (file) => {
-    expect(readOutputProfile(profileBytes(file))).toMatchObject({ ok: true, name: expect.stringMatching(/\w{4}/) });
-  });
+  test.each(['coated-tr006.icc', 'uncoated-f29.icc', 'newsprint-tr002.icc'])(
+    '%s can be printed with, and has a name',
+    (file) => {
+      expect(readOutputProfile(profileBytes(file))).toMatchObject({ ok: true, name: expect.stringMatching(/\w{4}/) });
+    },
+  );
   test('what cannot be printed with is refused with the reason', () => {
     const coated = profileBytes('coated-tr006.icc');
     const say = (bytes: Uint8Array) => {
@@ -157,7 +189,8 @@ describe('a paper of one’s own', () => {
     const without = (tag: string) => {
       const copy = coated.slice();
       const view = new DataView(copy.buffer);
-      for (let i = 0; i < view.getUint32(128); i++) if (String.fromCharCode(...copy.subarray(132 + 12 * i, 135 + 12 * i)) === tag) copy[132 + 12 * i] = 120;
+      for (let i = 0; i < view.getUint32(128); i++)
+        if (String.fromCharCode(...copy.subarray(132 + 12 * i, 135 + 12 * i)) === tag) copy[132 + 12 * i] = 120;
       return copy;
     };
     expect(say(without('B2A'))).toMatch(/which inks make a look/);
@@ -185,7 +218,10 @@ describe('a paper of one’s own', () => {
     const lacking = await prepare(shop, own);
     expect(lacking.substituted).toBe(true);
     expect(lacking.css(tide)).toBe((await prepare(shop, d)).css(tide));
-    expect(checkDesign(own, shop.builder, lacking).find((f) => f.code === 'ink.profileMissing')).toMatchObject({ severity: 'stop', message: expect.stringContaining('Harbour news') });
+    expect(checkDesign(own, shop.builder, lacking).find((f) => f.code === 'ink.profileMissing')).toMatchObject({
+      severity: 'stop',
+      message: expect.stringContaining('Harbour news'),
+    });
     await expect(prepare(shop, { ...d, profile: { file: 'gone.icc', totalInkLimit: 3 } })).rejects.toThrow(/gone.icc/);
   });
 });

@@ -17,7 +17,13 @@ describe.each(SHAPES.map((s) => [s.id, s] as const))('%s', (_, def) => {
     for (const v of [{}, ...extremes]) {
       const b = box(v);
       // Curves fitted by hand may stand out by a hundredth.
-      expect([b.x0 > -1.3, b.y0 > -h / 90, b.x1 < 121.3, b.y1 < h + h / 90, JSON.stringify(v)]).toEqual([true, true, true, true, JSON.stringify(v)]);
+      expect([b.x0 > -1.3, b.y0 > -h / 90, b.x1 < 121.3, b.y1 < h + h / 90, JSON.stringify(v)]).toEqual([
+        true,
+        true,
+        true,
+        true,
+        JSON.stringify(v),
+      ]);
     }
     const b = box({});
     expect(Math.min((b.x1 - b.x0) / 120, (b.y1 - b.y0) / h)).toBeGreaterThan(0.45);
@@ -42,9 +48,13 @@ describe.each(SHAPES.map((s) => [s.id, s] as const))('%s', (_, def) => {
 test('the areas follow from the formulas', () => {
   // Regular n-gon in a circle of radius r: n/2·r²·sin(2π/n); ring: π(R²−r²) less the circle approximation.
   expect(polygonArea(shapePath('polygon', { sides: 6 }, 200, 200))).toBeCloseTo(3 * 1e4 * Math.sin(Math.PI / 3), 4);
-  expect(Math.abs(polygonArea(shapePath('ring', { thickness: 0.5 }, 200, 200)) / (Math.PI * (1e4 - 2500)) - 1)).toBeLessThan(1e-3);
+  expect(
+    Math.abs(polygonArea(shapePath('ring', { thickness: 0.5 }, 200, 200)) / (Math.PI * (1e4 - 2500)) - 1),
+  ).toBeLessThan(1e-3);
   const rounded = { topLeft: 20, topRight: 20, bottomRight: 20, bottomLeft: 20 };
-  expect(Math.abs(polygonArea(shapePath('rectangle', rounded, 200, 100)) - (2e4 - (4 - Math.PI) * 400))).toBeLessThan(1);
+  expect(Math.abs(polygonArea(shapePath('rectangle', rounded, 200, 100)) - (2e4 - (4 - Math.PI) * 400))).toBeLessThan(
+    1,
+  );
 });
 
 test('there are more than forty, in all families, each with knobs or none to need; a search finds them by everyday words', () => {
@@ -62,9 +72,17 @@ test('there are more than forty, in all families, each with knobs or none to nee
 
 test('closed forms: a barrel without a belly is a box, a full wedge an ellipse, a ripple close to a sine', () => {
   expect(polygonArea(shapePath('barrel', { belly: 0 }, 100, 60))).toBeCloseTo(6000, 6);
-  expect(Math.abs(polygonArea(shapePath('wedge', { sweep: 360 }, 100, 60)) / (Math.PI * 50 * 30) - 1)).toBeLessThan(1e-3);
+  expect(Math.abs(polygonArea(shapePath('wedge', { sweep: 360 }, 100, 60)) / (Math.PI * 50 * 30) - 1)).toBeLessThan(
+    1e-3,
+  );
   // A quarter of a disc.
-  expect(Math.abs(polygonArea(shapePath('wedge', { sweep: 90 }, 100, 100)) / ((Math.PI * 2500) / 4) - 1)).toBeLessThan(1e-3);
+  expect(Math.abs(polygonArea(shapePath('wedge', { sweep: 90 }, 100, 100)) / ((Math.PI * 2500) / 4) - 1)).toBeLessThan(
+    1e-3,
+  );
   const c = contoursOf(shapePath('ripple', { waves: 1 }, 200, 20))[0];
-  for (const s of c.segments) for (const t of [0.2, 0.5, 0.8]) expect(Math.abs(pointOn(s, t).y - (10 - 10 * Math.cos((pointOn(s, t).x / 200) * 2 * Math.PI)))).toBeLessThan(0.15);
+  for (const s of c.segments)
+    for (const t of [0.2, 0.5, 0.8])
+      expect(Math.abs(pointOn(s, t).y - (10 - 10 * Math.cos((pointOn(s, t).x / 200) * 2 * Math.PI)))).toBeLessThan(
+        0.15,
+      );
 });

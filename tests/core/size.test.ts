@@ -20,18 +20,42 @@ beforeAll(async () => {
 describe('a typed measure is exact', () => {
   // A diamond whose round corners keep their radius: its box does not grow by the plain factor.
   const made = (turn: number) => {
-    const start = sheet((b) => [b.shape('Diamond', 'polygon', { x: 20, y: 20, w: 80, h: 60, turn }, { fill: colourPaint(INK), knobs: { sides: 4 } }), box(b, 'Bar', 40, 40, 30, 20, OTHER)]);
+    const start = sheet((b) => [
+      b.shape(
+        'Diamond',
+        'polygon',
+        { x: 20, y: 20, w: 80, h: 60, turn },
+        { fill: colourPaint(INK), knobs: { sides: 4 } },
+      ),
+      box(b, 'Bar', 40, 40, 30, 20, OTHER),
+    ]);
     let id = '';
     const design = tryOut(start, (d) => {
       (d.nodes[idOf(start, 'Diamond')] as { corners?: unknown }).corners = { all: { radius: 6, kind: 'round' } };
-      id = combineNodes(d, start.pages[0], [idOf(start, 'Diamond'), idOf(start, 'Bar')], 'union', false, () => 'both', shop.fonts)!;
+      id = combineNodes(
+        d,
+        start.pages[0],
+        [idOf(start, 'Diamond'), idOf(start, 'Bar')],
+        'union',
+        false,
+        () => 'both',
+        shop.fonts,
+      )!;
     });
     return { design, id };
   };
-  test.each([[0, 2.5, 1], [0, 0.6, 1.7], [20, 1.3, 1.3]])('turned by %s°, %s × %s', (turn, x, y) => {
+  test.each([
+    [0, 2.5, 1],
+    [0, 0.6, 1.7],
+    [20, 1.3, 1.3],
+  ])('turned by %s°, %s × %s', (turn, x, y) => {
     const { design, id } = made(turn);
     const page = design.pages[0];
-    const frame = { box: localBox(design, design.nodes[id], shop.fonts), matrix: pageMatrix(design, page, id), single: id };
+    const frame = {
+      box: localBox(design, design.nodes[id], shop.fonts),
+      matrix: pageMatrix(design, page, id),
+      single: id,
+    };
     const after = tryOut(design, sizeExactly(design, page, [id], frame, { x, y }, shop.fonts));
     const now = localBox(after, after.nodes[id], shop.fonts);
     expect(width(now)).toBeCloseTo(width(frame.box) * x, 5);

@@ -28,9 +28,40 @@ function shopWindow() {
   const tide = b.recipe('Tide', 82, 46, 22, 6);
   const ember = b.spot(SPOT_LIBRARY[0]);
   b.recipe('Unused', 0, 0, 0, 30);
-  const night = b.ramp('Night', [{ offset: 0, colour: again }, { offset: 1, colour: tint(tide, 0.5) }]);
-  const boxes = [flat(dusk), flat(tint(again, 0.4)), flat(tide), flat(ember), linear([{ offset: 0, colour: again }, { offset: 1, colour: ember }], [20, 0, 0, 20, 0, 0])].map((fill, i) => b.shape(`Box ${i}`, 'rectangle', { x: 2 + i * 22, y: 10, w: 20, h: 20 }, { fill }));
-  b.place(0, [...boxes, b.shape('Ramp', 'rectangle', { x: 2, y: 40, w: 100, h: 20 }, { fill: { kind: 'gradient', gradient: 'linear', ramp: { swatch: night }, geometry: [100, 0, 0, 100, 0, 0], overprint: false } })]);
+  const night = b.ramp('Night', [
+    { offset: 0, colour: again },
+    { offset: 1, colour: tint(tide, 0.5) },
+  ]);
+  const boxes = [
+    flat(dusk),
+    flat(tint(again, 0.4)),
+    flat(tide),
+    flat(ember),
+    linear(
+      [
+        { offset: 0, colour: again },
+        { offset: 1, colour: ember },
+      ],
+      [20, 0, 0, 20, 0, 0],
+    ),
+  ].map((fill, i) => b.shape(`Box ${i}`, 'rectangle', { x: 2 + i * 22, y: 10, w: 20, h: 20 }, { fill }));
+  b.place(0, [
+    ...boxes,
+    b.shape(
+      'Ramp',
+      'rectangle',
+      { x: 2, y: 40, w: 100, h: 20 },
+      {
+        fill: {
+          kind: 'gradient',
+          gradient: 'linear',
+          ramp: { swatch: night },
+          geometry: [100, 0, 0, 100, 0, 0],
+          overprint: false,
+        },
+      },
+    ),
+  ]);
   return b.done();
 }
 const change = (d: Design, recipe: (d: DesignDraft) => void): Design => {
@@ -50,7 +81,9 @@ describe('users', () => {
   test('are counted through fills, tints, ramps and gradients of an object', () => {
     const d = shopWindow();
     const users = S.usersOfSwatches(d);
-    expect(['Dusk', 'Dusk again', 'Tide', 'Night', 'Unused'].map((n) => users.get(named(d, n).id) ?? 0)).toEqual([1, 3, 2, 1, 0]);
+    expect(['Dusk', 'Dusk again', 'Tide', 'Night', 'Unused'].map((n) => users.get(named(d, n).id) ?? 0)).toEqual([
+      1, 3, 2, 1, 0,
+    ]);
   });
 
   test('all follow when one swatch takes the place of another; the first is gone', async () => {
@@ -62,14 +95,21 @@ describe('users', () => {
     const palette = await prepare(shop, next);
     const box = Object.values(next.nodes).find((n) => n.name === 'Box 1')!;
     // A tint stays a tint, of the new one.
-    expect('fills' in box && box.fills[0].kind === 'colour' && palette.mix(box.fills[0].colour)[0]).toBeCloseTo(0.82 * 0.4, 9);
+    expect('fills' in box && box.fills[0].kind === 'colour' && palette.mix(box.fills[0].colour)[0]).toBeCloseTo(
+      0.82 * 0.4,
+      9,
+    );
   });
 
   test('a colour cannot take the place of a ramp, nor a swatch its own', () => {
     const d = shopWindow();
     let answers: boolean[] = [];
     const next = change(d, (x) => {
-      answers = [S.replaceSwatch(x, named(d, 'Night').id, named(d, 'Tide').id), S.replaceSwatch(x, named(d, 'Tide').id, named(d, 'Tide').id), S.replaceSwatch(x, 'none', named(d, 'Tide').id)];
+      answers = [
+        S.replaceSwatch(x, named(d, 'Night').id, named(d, 'Tide').id),
+        S.replaceSwatch(x, named(d, 'Tide').id, named(d, 'Tide').id),
+        S.replaceSwatch(x, 'none', named(d, 'Tide').id),
+      ];
     });
     expect(answers).toEqual([false, false, false]);
     expect(next).toBe(d);
@@ -111,7 +151,8 @@ describe('tidying never changes a plate', () => {
           if (r < 0.3) S.mergeDuplicates(x);
           else if (r < 0.5) S.removeUnused(x);
           else if (r < 0.7) S.sortSwatches(x, (s) => s.name);
-          else if (r < 0.85) S.sortSwatches(x, (s) => (s.kind === 'colour' ? palette.totalInk({ swatch: s.id, tint: 1 }) : 0));
+          else if (r < 0.85)
+            S.sortSwatches(x, (s) => (s.kind === 'colour' ? palette.totalInk({ swatch: s.id, tint: 1 }) : 0));
           else S.removeSwatch(x, d.swatches[Math.floor(next() * d.swatches.length)].id);
         });
       }
@@ -123,10 +164,22 @@ describe('tidying never changes a plate', () => {
 describe('order and groups', () => {
   test('sorting is stable, numbers in names count as numbers, ramps come last', () => {
     const d = change(shopWindow(), (x) => {
-      for (const n of ['Tone 10', 'Tone 9']) S.addSwatch(x, { id: making.newId(), name: n, kind: 'colour', colour: { gray: 0.5 } });
+      for (const n of ['Tone 10', 'Tone 9'])
+        S.addSwatch(x, { id: making.newId(), name: n, kind: 'colour', colour: { gray: 0.5 } });
       S.sortSwatches(x, (s) => s.name);
     });
-    expect(names(d)).toEqual(['Bare stock', 'Black', 'Dusk', 'Dusk again', 'Ember 66-43', 'Tide', 'Tone 9', 'Tone 10', 'Unused', 'Night']);
+    expect(names(d)).toEqual([
+      'Bare stock',
+      'Black',
+      'Dusk',
+      'Dusk again',
+      'Ember 66-43',
+      'Tide',
+      'Tone 9',
+      'Tone 10',
+      'Unused',
+      'Night',
+    ]);
   });
 
   test('groups show in the order they first appear, the ungrouped first; renaming and dissolving', () => {
@@ -135,8 +188,13 @@ describe('order and groups', () => {
       S.groupSwatches(x, [named(d, 'Tide').id, named(d, 'Dusk').id], 'Water');
       S.groupSwatches(x, [named(d, 'Night').id], 'Sky');
     });
-    const shown = (x: Design) => S.swatchGroups(x.swatches).map((g) => `${g.name}: ${g.swatches.map((s) => s.name).join(', ')}`);
-    expect(shown(d)).toEqual(['null: Bare stock, Black, Dusk again, Ember 66-43, Unused', 'Water: Dusk, Tide', 'Sky: Night']);
+    const shown = (x: Design) =>
+      S.swatchGroups(x.swatches).map((g) => `${g.name}: ${g.swatches.map((s) => s.name).join(', ')}`);
+    expect(shown(d)).toEqual([
+      'null: Bare stock, Black, Dusk again, Ember 66-43, Unused',
+      'Water: Dusk, Tide',
+      'Sky: Night',
+    ]);
     d = change(d, (x) => S.renameGroup(x, 'Water', 'Quay'));
     d = change(d, (x) => S.groupSwatches(x, [named(d, 'Night').id], null));
     expect(shown(d).slice(1)).toEqual(['Quay: Dusk, Tide']);
@@ -145,7 +203,10 @@ describe('order and groups', () => {
   test('one step along the tray, into a group and out of it again', () => {
     let d = shopWindow();
     d = change(d, (x) => S.groupSwatches(x, [named(d, 'Tide').id, named(d, 'Ember 66-43').id], 'Quay'));
-    const order = () => S.swatchGroups(d.swatches).flatMap((g) => g.swatches.map((s) => s.name)).join(' ');
+    const order = () =>
+      S.swatchGroups(d.swatches)
+        .flatMap((g) => g.swatches.map((s) => s.name))
+        .join(' ');
     const start = order();
     d = change(d, (x) => S.stepSwatch(x, named(d, 'Black').id, 1));
     expect(order().startsWith('Bare stock Dusk Black')).toBe(true);
@@ -174,7 +235,14 @@ describe('names and kinds', () => {
     const d = shopWindow();
     const tide = named(d, 'Tide').id;
     const palette = await prepare(shop, d);
-    const spot = change(d, (x) => S.makeSpot(x, tide, { lab: palette.wantedLab({ cmyk: [0.82, 0.46, 0.22, 0.06] }), alternate: [0.82, 0.46, 0.22, 0.06] }, making.newId));
+    const spot = change(d, (x) =>
+      S.makeSpot(
+        x,
+        tide,
+        { lab: palette.wantedLab({ cmyk: [0.82, 0.46, 0.22, 0.06] }), alternate: [0.82, 0.46, 0.22, 0.06] },
+        making.newId,
+      ),
+    );
     expect(spot.inks.map((i) => i.name)).toEqual(['Ember 66-43', 'Tide']);
     const [a, b] = [await plates(spot), await plates(d)];
     expect(a.channels).toContain('Tide');
@@ -195,7 +263,12 @@ describe('names and kinds', () => {
   test('tints grow lighter, shades darker', async () => {
     const palette = await prepare(shop, shopWindow());
     const light = (c: Colour) => palette.labOf(c)[0];
-    for (const c of [{ cmyk: [0.8, 0.4, 0.2, 0.1] as const }, { rgb: [0.2, 0.4, 0.7] as const }, { lab: [50, 20, -30] as const }, { gray: 0.5 }]) {
+    for (const c of [
+      { cmyk: [0.8, 0.4, 0.2, 0.1] as const },
+      { rgb: [0.2, 0.4, 0.7] as const },
+      { lab: [50, 20, -30] as const },
+      { gray: 0.5 },
+    ]) {
       expect(light(tinted(c, 0.5))).toBeGreaterThan(light(c));
       expect(light(S.shaded(c, 0.4)!)).toBeLessThan(light(c));
     }
@@ -244,7 +317,10 @@ describe('inks', () => {
   test('an opaque ink hides what lies below it, and on bare paper looks like any other', async () => {
     const d = shopWindow();
     const clear = await prepare(shop, d);
-    const opaque = await prepare(shop, change(d, (x) => S.setInk(x, x.inks[0].id, { opaque: true })));
+    const opaque = await prepare(
+      shop,
+      change(d, (x) => S.setInk(x, x.inks[0].id, { opaque: true })),
+    );
     const alone = [0, 0, 0, 0, 1];
     const over = [1, 0.72, 0.08, 0.2, 1];
     expect(hexOf(opaque.lookOfMix(alone))).toBe(hexOf(clear.lookOfMix(alone)));
@@ -256,8 +332,15 @@ describe('inks', () => {
     expect(mid).toBeGreaterThan(lo);
     expect(mid).toBeLessThan(hi);
     const out = new Uint8ClampedArray(4);
-    opaque.press.composite(half.map((v) => Uint8Array.of(Math.round(v * 255))), opaque.spotInks, 1, out);
-    opaque.lookOfMix(half.map((v) => Math.round(v * 255) / 255)).forEach((v, j) => expect(Math.abs(v * 255 - out[j])).toBeLessThan(1.01));
+    opaque.press.composite(
+      half.map((v) => Uint8Array.of(Math.round(v * 255))),
+      opaque.spotInks,
+      1,
+      out,
+    );
+    opaque
+      .lookOfMix(half.map((v) => Math.round(v * 255) / 255))
+      .forEach((v, j) => expect(Math.abs(v * 255 - out[j])).toBeLessThan(1.01));
   });
 
   test('an opaque white is white over everything', async () => {

@@ -16,7 +16,9 @@ beforeAll(async () => {
 
 const story = (text: string, size = 20, p: Partial<Paragraph> = {}, face = 'archivo-400'): Story => ({
   id: 's',
-  paragraphs: text.split('\n').map((t) => ({ align: 'left', leading: 1.2, runs: [runOf(t, size, undefined, face)], ...p })),
+  paragraphs: text
+    .split('\n')
+    .map((t) => ({ align: 'left', leading: 1.2, runs: [runOf(t, size, undefined, face)], ...p })),
 });
 const display = { width: null, height: null };
 
@@ -32,7 +34,8 @@ test.each(FACES.map((f) => f.id))('HarfBuzz and fontkit agree on %s', (id) => {
   const face = fonts.get(id)!;
   const other = fontkit.create(Buffer.from(face.bytes)) as fontkit.Font;
   // The second witness does not follow this script face's long contextual rules: letter by letter there.
-  const texts = id === 'caveat-600' ? [...'LanternWk'] : ['Lantern Walk', 'AVATAR', 'office fjord', 'Marrowick quays 1794'];
+  const texts =
+    id === 'caveat-600' ? [...'LanternWk'] : ['Lantern Walk', 'AVATAR', 'office fjord', 'Marrowick quays 1794'];
   for (const text of texts) {
     const mine = face.shape(text);
     const theirs = other.layout(text);
@@ -55,7 +58,12 @@ describe('layout', () => {
   });
   test('tracking adds after each letter but the last', () => {
     const base = layoutStory(story('abcd'), fonts, display).x1;
-    const tracked: Story = { id: 's', paragraphs: [{ align: 'left', leading: 1, runs: [{ ...runOf('abcd', 20, undefined, 'archivo-400'), tracking: 100 }] }] };
+    const tracked: Story = {
+      id: 's',
+      paragraphs: [
+        { align: 'left', leading: 1, runs: [{ ...runOf('abcd', 20, undefined, 'archivo-400'), tracking: 100 }] },
+      ],
+    };
     expect(layoutStory(tracked, fonts, display).x1 - base).toBeCloseTo(3 * 2, 6);
   });
   test('lines keep to the measure; a word too long is cut, nothing is lost', () => {
@@ -69,7 +77,11 @@ describe('layout', () => {
     );
   });
   test('full lines reach both edges, the last does not', () => {
-    const l = layoutStory(story('Home-made paper lanterns walk the quays of Marrowick each November', 14, { align: 'full' }), fonts, { width: 150, height: null });
+    const l = layoutStory(
+      story('Home-made paper lanterns walk the quays of Marrowick each November', 14, { align: 'full' }),
+      fonts,
+      { width: 150, height: null },
+    );
     expect(l.lines.length).toBeGreaterThan(2);
     for (const line of l.lines.slice(0, -1)) {
       const last = line.runs[line.runs.length - 1].glyphs.filter((g) => g.text !== ' ').pop()!;
@@ -99,7 +111,7 @@ describe('layout', () => {
 });
 
 describe('writing', () => {
-  const anyText = fc.string({ unit: fc.constantFrom('a', 'b', ' ', '\n', 'é', '👩‍🚀', 'ő', 'n') , maxLength: 12 });
+  const anyText = fc.string({ unit: fc.constantFrom('a', 'b', ' ', '\n', 'é', '👩‍🚀', 'ő', 'n'), maxLength: 12 });
   test('any edit gives the text it says, and never half a letter', () => {
     fc.assert(
       fc.property(anyText, fc.nat(20), fc.nat(20), anyText, (text, a, b, insert) => {
@@ -116,7 +128,10 @@ describe('writing', () => {
   test('typing takes the look of what stands before; an emptied text keeps its own', () => {
     const red = colourPaint({ cmyk: [0, 1, 1, 0] });
     const s = setRunLook(story('Quay Walk'), 0, 4, { fill: red, size: 30 });
-    expect(s.paragraphs[0].runs.map((r) => [r.text, r.size])).toEqual([['Quay', 30], [' Walk', 20]]);
+    expect(s.paragraphs[0].runs.map((r) => [r.text, r.size])).toEqual([
+      ['Quay', 30],
+      [' Walk', 20],
+    ]);
     expect(replaceText(s, 4, 4, 's').paragraphs[0].runs[0]).toMatchObject({ text: 'Quays', size: 30 });
     const empty = replaceText(s, 0, 9, '');
     expect(empty.paragraphs[0].runs).toMatchObject([{ text: '', size: 30 }]);

@@ -1,5 +1,14 @@
 import { curveThrough } from '@/core/colour/curve';
-import { cropFrame, effectivePpi, fitted, placedSize, replaced, tileGeometry, tileOf, withTone } from '@/core/edit/picture';
+import {
+  cropFrame,
+  effectivePpi,
+  fitted,
+  placedSize,
+  replaced,
+  tileGeometry,
+  tileOf,
+  withTone,
+} from '@/core/edit/picture';
 import { create } from 'mutative';
 import { apply, multiply } from '@/core/geometry/matrix';
 import { newDesign, setupOf } from '@/core/model/defaults';
@@ -26,7 +35,15 @@ beforeAll(async () => {
   ({ print, screen, ember } = await palettes(shop));
 });
 
-const pixels = (space: Pixels['space'], width: number, data: number[], alpha: number[] | null = null): Pixels => ({ width, height: data.length / width / { gray: 1, rgb: 3, cmyk: 4 }[space], space, data: Uint8Array.from(data), alpha: alpha && Uint8Array.from(alpha), icc: null, ppi: null });
+const pixels = (space: Pixels['space'], width: number, data: number[], alpha: number[] | null = null): Pixels => ({
+  width,
+  height: data.length / width / { gray: 1, rgb: 3, cmyk: 4 }[space],
+  space,
+  data: Uint8Array.from(data),
+  alpha: alpha && Uint8Array.from(alpha),
+  icc: null,
+  ppi: null,
+});
 function mapped(space: Pixels['space'], tone: Tone | undefined, palette: Palette, ...samples: number[]): number[] {
   const out = new Uint8Array(palette.channels.length);
   pictureInk({ space, icc: null }, tone, palette).map(Uint8Array.from(samples), 0, out);
@@ -58,7 +75,18 @@ describe('tone', () => {
   });
 
   test('one ink: darkness is tint, by its curve, on that plate alone', () => {
-    const tone: Tone = { inks: [{ colour: { ink: ember, tint: 1 }, curve: [[0, 0], [0.5, 0.2], [1, 1]] }] };
+    const tone: Tone = {
+      inks: [
+        {
+          colour: { ink: ember, tint: 1 },
+          curve: [
+            [0, 0],
+            [0.5, 0.2],
+            [1, 1],
+          ],
+        },
+      ],
+    };
     expect(mapped('gray', tone, print, 255)).toEqual([0, 0, 0, 0, 0]);
     expect(mapped('gray', tone, print, 0)).toEqual([0, 0, 0, 0, 255]);
     expect(Math.abs(mapped('gray', tone, print, 127)[4] - 51)).toBeLessThanOrEqual(2);
@@ -69,22 +97,64 @@ describe('tone', () => {
     const tone: Tone = { inks: [{ colour: cmyk(0, 80, 0, 60) }, { colour: cmyk(0, 0, 0, 60) }] };
     expect(mapped('gray', tone, print, 0)).toEqual([0, 204, 0, 255, 0]);
     const light: Tone = { inks: [{ colour: { rgb: [1, 0.5, 0.5] } }, { colour: { rgb: [0.5, 0.5, 1] } }] };
-    expect(mapped('gray', light, screen, 0).map((v) => Math.round(v / 8))).toEqual([128, 64, 128].map((v) => Math.round(v / 8)));
+    expect(mapped('gray', light, screen, 0).map((v) => Math.round(v / 8))).toEqual(
+      [128, 64, 128].map((v) => Math.round(v / 8)),
+    );
   });
 
-  test('an inverted CMYK picture keeps no black of its own', () => expect(mapped('cmyk', { invert: true }, print, 0, 0, 0, 255).slice(0, 4)).toEqual([0, 0, 0, 0]));
+  test('an inverted CMYK picture keeps no black of its own', () =>
+    expect(mapped('cmyk', { invert: true }, print, 0, 0, 0, 255).slice(0, 4)).toEqual([0, 0, 0, 0]));
 
   test('Quick shows what the plates hold, whatever the tone (1/255)', async () => {
-    const source = new PictureSource(pixels('rgb', 4, Array.from({ length: 48 }, (_, i) => (i * 53) % 256)));
+    const source = new PictureSource(
+      pixels(
+        'rgb',
+        4,
+        Array.from({ length: 48 }, (_, i) => (i * 53) % 256),
+      ),
+    );
     const b = new DesignBuilder(newDesign('Same', setupOf(4, 4, { bleed: 0 }), making), making);
     const picture = b.picture({ name: 'p', file: 'p.png', width: 4, height: 4, space: 'rgb' });
-    const tones: (Tone | undefined)[] = [undefined, { brightness: 0.1, contrast: 0.2, saturation: -0.4 }, { inks: [{ colour: cmyk(100, 40, 0, 0) }, { colour: cmyk(0, 0, 0, 100), curve: [[0, 0], [0.6, 0.1], [1, 0.9]] }], fade: 0.2 }];
+    const tones: (Tone | undefined)[] = [
+      undefined,
+      { brightness: 0.1, contrast: 0.2, saturation: -0.4 },
+      {
+        inks: [
+          { colour: cmyk(100, 40, 0, 0) },
+          {
+            colour: cmyk(0, 0, 0, 100),
+            curve: [
+              [0, 0],
+              [0.6, 0.1],
+              [1, 0.9],
+            ],
+          },
+        ],
+        fade: 0.2,
+      },
+    ];
     for (const tone of tones) {
       const copy = new DesignBuilder(b.done(), making);
-      copy.place(0, [copy.shape('F', 'rectangle', { x: 0, y: 0, w: 4, h: 4 }, { fill: { kind: 'picture', picture, geometry: [4, 0, 0, 4, 0, 0], overprint: false, ...(tone && { tone }) } })]);
+      copy.place(0, [
+        copy.shape(
+          'F',
+          'rectangle',
+          { x: 0, y: 0, w: 4, h: 4 },
+          { fill: { kind: 'picture', picture, geometry: [4, 0, 0, 4, 0, 0], overprint: false, ...(tone && { tone }) } },
+        ),
+      ]);
       const d: Design = { ...copy.done(), pictures: b.done().pictures! };
-      const palette = await prepare({ ...shop, pictures: { get: () => source, load: async () => {}, epoch: 0, problem: () => null } as never }, d);
-      const plates = rasterPlates(shop.builder.build(d, d.pages[0]), palette, { x: 0, y: 0, scale: 1, width: 4, height: 4 })!;
+      const palette = await prepare(
+        { ...shop, pictures: { get: () => source, load: async () => {}, epoch: 0, problem: () => null } as never },
+        d,
+      );
+      const plates = rasterPlates(shop.builder.build(d, d.pages[0]), palette, {
+        x: 0,
+        y: 0,
+        scale: 1,
+        width: 4,
+        height: 4,
+      })!;
       const { compositePlates } = await import('@/core/render/composite');
       const truth = compositePlates(plates, palette);
       const quick = pictureBitmap(source, tone, palette, 16).data;
@@ -95,25 +165,36 @@ describe('tone', () => {
 
   test('tones at rest are left out of the document', () => {
     const paint: PicturePaint = { kind: 'picture', picture: 'p', geometry: [1, 0, 0, 1, 0, 0], overprint: false };
-    expect(withTone(withTone(paint, { brightness: 0.3, invert: true }), { brightness: 0, invert: undefined })).toEqual(paint);
+    expect(withTone(withTone(paint, { brightness: 0.3, invert: true }), { brightness: 0, invert: undefined })).toEqual(
+      paint,
+    );
   });
 });
 
 describe('curves', () => {
   test('run through their points and never swing beyond their neighbours', () =>
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 1000 }), fc.integer({ min: 0, max: 1000 })).map(([x, y]) => [x / 1000, y / 1000] as const), { minLength: 2, maxLength: 8 }), fc.double({ min: 0, max: 1, noNaN: true }), (points, x) => {
-        const sorted = [...points].sort((a, b) => a[0] - b[0]);
-        const f = curveThrough(sorted);
-        const distinct = sorted.filter((p, i) => i === sorted.length - 1 || sorted[i + 1][0] > p[0]);
-        for (const p of distinct) expect(Math.abs(f(p[0]) - p[1])).toBeLessThan(1e-6);
-        const after = distinct.findIndex((p) => p[0] >= x);
-        if (after > 0) {
-          const [a, b] = [distinct[after - 1][1], distinct[after][1]];
-          expect(f(x)).toBeGreaterThanOrEqual(Math.min(a, b) - 1e-9);
-          expect(f(x)).toBeLessThanOrEqual(Math.max(a, b) + 1e-9);
-        }
-      }),
+      fc.property(
+        fc.array(
+          fc
+            .tuple(fc.integer({ min: 0, max: 1000 }), fc.integer({ min: 0, max: 1000 }))
+            .map(([x, y]) => [x / 1000, y / 1000] as const),
+          { minLength: 2, maxLength: 8 },
+        ),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (points, x) => {
+          const sorted = [...points].sort((a, b) => a[0] - b[0]);
+          const f = curveThrough(sorted);
+          const distinct = sorted.filter((p, i) => i === sorted.length - 1 || sorted[i + 1][0] > p[0]);
+          for (const p of distinct) expect(Math.abs(f(p[0]) - p[1])).toBeLessThan(1e-6);
+          const after = distinct.findIndex((p) => p[0] >= x);
+          if (after > 0) {
+            const [a, b] = [distinct[after - 1][1], distinct[after][1]];
+            expect(f(x)).toBeGreaterThanOrEqual(Math.min(a, b) - 1e-9);
+            expect(f(x)).toBeLessThanOrEqual(Math.max(a, b) + 1e-9);
+          }
+        },
+      ),
     ));
 });
 
@@ -124,7 +205,11 @@ describe('taking out the surround', () => {
     const d = Math.max(Math.abs((i % W) - 4), Math.abs(Math.floor(i / W) - 4));
     return d === 2 ? 20 : d === 3 ? 160 : 255;
   });
-  const rgb = pixels('rgb', W, ring.flatMap((v) => [v, v, v]));
+  const rgb = pixels(
+    'rgb',
+    W,
+    ring.flatMap((v) => [v, v, v]),
+  );
 
   test('goes from the edge inwards and leaves what is shut in', () => {
     const { alpha } = withoutSurround(rgb, { tolerance: 10, soft: 0 });
@@ -143,7 +228,12 @@ describe('taking out the surround', () => {
   });
 
   test('of inks and of what is half clear already', () => {
-    const inks = pixels('cmyk', 3, [0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 200, 200, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0], [255, 255, 255, 255, 100, 255, 255, 255, 255]);
+    const inks = pixels(
+      'cmyk',
+      3,
+      [0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 200, 200, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0],
+      [255, 255, 255, 255, 100, 255, 255, 255, 255],
+    );
     const { alpha } = withoutSurround(inks, { tolerance: 5, soft: 0 });
     expect([...alpha!]).toEqual([0, 0, 0, 0, 100, 0, 0, 0, 0]);
   });
@@ -153,15 +243,36 @@ describe('laid into a frame', () => {
   const wide = { width: 400, height: 200 };
   const box = { x0: 10, y0: 20, x1: 110, y1: 120 };
   test.each([
-    ['fill', [200, 0, 0, 100, -40, 20]], ['fit', [100, 0, 0, 50, 10, 45]], ['stretch', [100, 0, 0, 100, 10, 20]], ['centre', [96, 0, 0, 48, 12, 46]],
-  ] as const)('%s', (fit, matrix) => expect(fitted(wide, box, fit).map((v) => Math.round(v * 1e6) / 1e6)).toEqual(matrix));
+    ['fill', [200, 0, 0, 100, -40, 20]],
+    ['fit', [100, 0, 0, 50, 10, 45]],
+    ['stretch', [100, 0, 0, 100, 10, 20]],
+    ['centre', [96, 0, 0, 48, 12, 46]],
+  ] as const)('%s', (fit, matrix) =>
+    expect(fitted(wide, box, fit).map((v) => Math.round(v * 1e6) / 1e6)).toEqual(matrix),
+  );
 
   test('placed at its own resolution, and no larger than the page', () => {
-    expect(placedSize({ id: 'p', name: '', file: 'p.png', space: 'rgb', width: 300, height: 150, ppi: 150 }, { width: 1000, height: 1000 })).toEqual({ width: 144, height: 72 });
-    expect(placedSize({ id: 'p', name: '', file: 'p.png', space: 'rgb', width: 3000, height: 1500 }, { width: 360, height: 1000 })).toEqual({ width: 360, height: 180 });
+    expect(
+      placedSize(
+        { id: 'p', name: '', file: 'p.png', space: 'rgb', width: 300, height: 150, ppi: 150 },
+        { width: 1000, height: 1000 },
+      ),
+    ).toEqual({ width: 144, height: 72 });
+    expect(
+      placedSize(
+        { id: 'p', name: '', file: 'p.png', space: 'rgb', width: 3000, height: 1500 },
+        { width: 360, height: 1000 },
+      ),
+    ).toEqual({ width: 360, height: 180 });
   });
 
-  const paint: PicturePaint = { kind: 'picture', picture: 'p', geometry: [200, 0, 0, 100, 5, 7], overprint: false, tone: { fade: 0.2 } };
+  const paint: PicturePaint = {
+    kind: 'picture',
+    picture: 'p',
+    geometry: [200, 0, 0, 100, 5, 7],
+    overprint: false,
+    tone: { fade: 0.2 },
+  };
   test('effective resolution falls as it grows, by the coarser of its two ways', () => {
     expect(effectivePpi(wide, paint, [1, 0, 0, 1, 0, 0])).toBeCloseTo(144, 9);
     expect(effectivePpi(wide, paint, [2, 0, 0, 1, 0, 0])).toBeCloseTo(72, 9);
@@ -184,7 +295,12 @@ describe('laid into a frame', () => {
   test('cropping the frame leaves the picture where it is on the page', () => {
     const b = new DesignBuilder(newDesign('Crop', setupOf(400, 400), making), making);
     const picture = b.picture({ name: 'p', file: 'p.png', ...wide, space: 'rgb' });
-    const id = b.shape('Frame', 'rectangle', { x: 50, y: 60, w: 200, h: 100, turn: 30 }, { fill: { ...paint, picture } });
+    const id = b.shape(
+      'Frame',
+      'rectangle',
+      { x: 50, y: 60, w: 200, h: 100, turn: 30 },
+      { fill: { ...paint, picture } },
+    );
     b.place(0, [id]);
     const before = b.done();
     const after = create(before, (d) => cropFrame(d, id, { x0: 20, y0: -10, x1: 150, y1: 90 })) as Design;
@@ -212,7 +328,13 @@ describe('a picture from afar', () => {
     expect([...half.data, ...half.alpha!]).toEqual([255, 0, 0, 64]);
   });
   test('the level asked for has no fewer pixels, if there is one', () => {
-    const source = new PictureSource(pixels('gray', 64, Array.from({ length: 64 * 64 }, () => 9)));
+    const source = new PictureSource(
+      pixels(
+        'gray',
+        64,
+        Array.from({ length: 64 * 64 }, () => 9),
+      ),
+    );
     expect(source.levelWith(300)).toMatchObject({ width: 32 });
     expect(source.levelWith(1e9)).toMatchObject({ width: 64 });
     expect(source.level(40)).toMatchObject({ width: 1, height: 1 });

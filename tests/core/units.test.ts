@@ -1,6 +1,16 @@
 import { resized, setupOf } from '@/core/model/defaults';
 import { FORMATS, formatOf } from '@/core/units/formats';
-import { UNITS, formatLength, formatNumber, fromPoints, parseLength, parseNumber, toPoints, type Unit, mm } from '@/core/units/length';
+import {
+  UNITS,
+  formatLength,
+  formatNumber,
+  fromPoints,
+  parseLength,
+  parseNumber,
+  toPoints,
+  type Unit,
+  mm,
+} from '@/core/units/length';
 import fc from '../support/seeded';
 
 const points = (text: string, unit: Unit = 'mm') => {
@@ -12,14 +22,33 @@ const points = (text: string, unit: Unit = 'mm') => {
 describe('lengths that a person types', () => {
   // 1 in = 25.4 mm exactly (international inch, 1959); 1 pt = 1/72 in; 1 px = 1/96 in (CSS Values 4 §6.2).
   test.each([
-    ['25.4mm', 72], ['2.54 cm', 72], ['1in', 72], ['72pt', 72], ['96px', 72], ['1"', 72],
-    ['3pt+1mm', 3 + 72 / 25.4], ['210/3', toPoints(70, 'mm')], ['(20+5)*2', toPoints(50, 'mm')], ['-4', toPoints(-4, 'mm')],
-    ['10mm*2', toPoints(20, 'mm')], ['1,5', toPoints(1.5, 'mm')], ['2 × 3', toPoints(6, 'mm')], ['.5in', 36], ['10 - 2mm', toPoints(8, 'mm')],
+    ['25.4mm', 72],
+    ['2.54 cm', 72],
+    ['1in', 72],
+    ['72pt', 72],
+    ['96px', 72],
+    ['1"', 72],
+    ['3pt+1mm', 3 + 72 / 25.4],
+    ['210/3', toPoints(70, 'mm')],
+    ['(20+5)*2', toPoints(50, 'mm')],
+    ['-4', toPoints(-4, 'mm')],
+    ['10mm*2', toPoints(20, 'mm')],
+    ['1,5', toPoints(1.5, 'mm')],
+    ['2 × 3', toPoints(6, 'mm')],
+    ['.5in', 36],
+    ['10 - 2mm', toPoints(8, 'mm')],
   ])('%s', (text, expected) => expect(points(text)).toBeCloseTo(expected, 9));
 
   test.each([
-    ['', 'Type a number.'], ['abc', '“abc” is not a number.'], ['5 furlong', '“furlong” is not a unit. Use mm, cm, in, pt or px.'], ['1/0', 'Nothing can be divided by 0.'],
-    ['2mm*3mm', 'Two lengths cannot be multiplied.'], ['(1+2', 'A bracket is not closed.'], ['1 2', '“2” does not belong there.'], ['3+', 'Something is missing at the end.'], ['4/2mm', 'A number cannot be divided by a length.'],
+    ['', 'Type a number.'],
+    ['abc', '“abc” is not a number.'],
+    ['5 furlong', '“furlong” is not a unit. Use mm, cm, in, pt or px.'],
+    ['1/0', 'Nothing can be divided by 0.'],
+    ['2mm*3mm', 'Two lengths cannot be multiplied.'],
+    ['(1+2', 'A bracket is not closed.'],
+    ['1 2', '“2” does not belong there.'],
+    ['3+', 'Something is missing at the end.'],
+    ['4/2mm', 'A number cannot be divided by a length.'],
   ])('%s is refused in words', (text, message) => expect(parseLength(text, 'mm')).toEqual({ ok: false, message }));
 
   test('never anything but a finite number or a sentence', () => {
@@ -33,11 +62,15 @@ describe('lengths that a person types', () => {
 
   test('what is shown reads back as the same length, in every unit', () => {
     fc.assert(
-      fc.property(fc.integer({ min: -500_000, max: 500_000 }), fc.constantFrom(...(Object.keys(UNITS) as Unit[])), (n, unit) => {
-        const v = toPoints(n / 100, unit);
-        expect(points(formatLength(v, unit), 'pt')).toBeCloseTo(v, 6);
-        expect(toPoints(fromPoints(v, unit), unit)).toBeCloseTo(v, 9);
-      }),
+      fc.property(
+        fc.integer({ min: -500_000, max: 500_000 }),
+        fc.constantFrom(...(Object.keys(UNITS) as Unit[])),
+        (n, unit) => {
+          const v = toPoints(n / 100, unit);
+          expect(points(formatLength(v, unit), 'pt')).toBeCloseTo(v, 6);
+          expect(toPoints(fromPoints(v, unit), unit)).toBeCloseTo(v, 9);
+        },
+      ),
     );
   });
 
@@ -52,21 +85,44 @@ describe('lengths that a person types', () => {
 describe('paper sizes', () => {
   // ISO 216:2007 table 1 (A and B), ISO 269:1985 (C), in mm.
   test.each([
-    ['A0', 841, 1189], ['A1', 594, 841], ['A2', 420, 594], ['A3', 297, 420], ['A4', 210, 297], ['A5', 148, 210], ['A6', 105, 148], ['A10', 26, 37],
-    ['B0', 1000, 1414], ['B1', 707, 1000], ['B4', 250, 353], ['B5', 176, 250], ['B10', 31, 44],
-    ['C0', 917, 1297], ['C4', 229, 324], ['C5', 162, 229], ['C6', 114, 162],
-  ])('%s is %d × %d mm', (name, width, height) => expect(FORMATS.find((f) => f.name === name)).toMatchObject({ width, height, unit: 'mm' }));
+    ['A0', 841, 1189],
+    ['A1', 594, 841],
+    ['A2', 420, 594],
+    ['A3', 297, 420],
+    ['A4', 210, 297],
+    ['A5', 148, 210],
+    ['A6', 105, 148],
+    ['A10', 26, 37],
+    ['B0', 1000, 1414],
+    ['B1', 707, 1000],
+    ['B4', 250, 353],
+    ['B5', 176, 250],
+    ['B10', 31, 44],
+    ['C0', 917, 1297],
+    ['C4', 229, 324],
+    ['C5', 162, 229],
+    ['C6', 114, 162],
+  ])('%s is %d × %d mm', (name, width, height) =>
+    expect(FORMATS.find((f) => f.name === name)).toMatchObject({ width, height, unit: 'mm' }),
+  );
 
   test('a second witness agrees on every ISO size it lists', async () => {
     // By a name that the compiler does not follow: the package ships sources that do not compile under our settings.
     const witness: string = '@cityssm/paper-sizes';
-    const { isPaperType, getPaperSizeInMillimetres } = (await import(witness)) as { isPaperType(n: string): boolean; getPaperSizeInMillimetres(n: string): { width: number; height: number } };
+    const { isPaperType, getPaperSizeInMillimetres } = (await import(witness)) as {
+      isPaperType(n: string): boolean;
+      getPaperSizeInMillimetres(n: string): { width: number; height: number };
+    };
     let compared = 0;
     for (const f of FORMATS) {
       if (!isPaperType(f.name) || !f.family.startsWith('ISO')) continue;
       const other = getPaperSizeInMillimetres(f.name);
       compared++;
-      expect([f.name, Math.min(other.width, other.height), Math.max(other.width, other.height)]).toEqual([f.name, f.width, f.height]);
+      expect([f.name, Math.min(other.width, other.height), Math.max(other.width, other.height)]).toEqual([
+        f.name,
+        f.width,
+        f.height,
+      ]);
     }
     expect(compared).toBeGreaterThan(20);
   });

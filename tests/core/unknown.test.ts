@@ -16,14 +16,26 @@ import { making, sampleDesign } from '../support/sample';
 import { testShop } from '../support/shop';
 import { leavesOf } from '../support/scenes';
 
-const json = (d: Design) => JSON.parse(serializeDesign(d)) as Record<string, never> & { nodes: Record<string, Record<string, unknown>>; pages: { children: string[] }[]; stories: Record<string, unknown> };
+const json = (d: Design) =>
+  JSON.parse(serializeDesign(d)) as Record<string, never> & {
+    nodes: Record<string, Record<string, unknown>>;
+    pages: { children: string[] }[];
+    stories: Record<string, unknown>;
+  };
 const SAMPLE = sampleDesign();
 const fallback = () => newDesign('Fallback', setupOf(300, 300), making);
 
 describe('what a later version made', () => {
   test('an object of a kind not known passes through: kept, said, not drawn, and in the file as it came', async () => {
     const value = json(SAMPLE);
-    const lantern = { id: 'later', kind: 'glowworm', name: 'Glow', transform: [1, 0, 0, 1, 5, 5], brightness: { deep: [1, 2] }, children: [] };
+    const lantern = {
+      id: 'later',
+      kind: 'glowworm',
+      name: 'Glow',
+      transform: [1, 0, 0, 1, 5, 5],
+      brightness: { deep: [1, 2] },
+      children: [],
+    };
     value.nodes.later = lantern;
     value.pages[0].children.push('later');
     const shop = await testShop();
@@ -32,8 +44,17 @@ describe('what a later version made', () => {
     const palette = await prepare(shop, read.design);
     const plain = leavesOf(shop.builder.build(SAMPLE, SAMPLE.pages[0])).length;
     expect(leavesOf(shop.builder.build(read.design, read.design.pages[0]))).toHaveLength(plain);
-    expect(checkDesign(read.design, shop.builder, palette).filter((f) => f.code === 'object.unknown').map((f) => f.message)).toEqual(['Glow is of a kind that this version does not know (“glowworm”); it is not drawn.']);
-    const again = unpackDesign(packDesign(tryOut(read.design, (d) => void (d.nodes.later.name = 'Glow, moved')), null));
+    expect(
+      checkDesign(read.design, shop.builder, palette)
+        .filter((f) => f.code === 'object.unknown')
+        .map((f) => f.message),
+    ).toEqual(['Glow is of a kind that this version does not know (“glowworm”); it is not drawn.']);
+    const again = unpackDesign(
+      packDesign(
+        tryOut(read.design, (d) => void (d.nodes.later.name = 'Glow, moved')),
+        null,
+      ),
+    );
     if (!again.ok) throw new Error(again.code);
     expect(json(again.design).nodes.later).toEqual({ ...lantern, name: 'Glow, moved' });
   });
@@ -47,33 +68,49 @@ describe('what a later version made', () => {
     const palette = await prepare(shop, design);
     const id = Object.values(design.nodes).find((n) => n.name === 'Starfish')!.id;
     expect(leavesOf(shop.builder.build(design, design.pages[0])).some((i) => i.node === id)).toBe(false);
-    expect(checkDesign(design, shop.builder, palette).some((f) => f.code === 'object.unknown' && f.node === id && /“starfish”/.test(f.message))).toBe(true);
+    expect(
+      checkDesign(design, shop.builder, palette).some(
+        (f) => f.code === 'object.unknown' && f.node === id && /“starfish”/.test(f.message),
+      ),
+    ).toBe(true);
     expect(verifyDesign(json(design)).ok).toBe(true);
   });
 });
 
 describe('names that every object answers to', () => {
-  test.each(['constructor', 'toString', '__proto__', 'hasOwnProperty', 'valueOf'])('%s is no name of a child, a node, a story, a swatch or a face', (word) => {
-    const child = json(SAMPLE);
-    child.pages[0].children.push(word);
-    expect(verifyDesign(child).ok).toBe(false);
-    const node = JSON.parse(serializeDesign(SAMPLE).replace(/"story":"[^"]+"/, `"story":"${word}"`)) as unknown;
-    expect(verifyDesign(node).ok).toBe(false);
-    const face = JSON.parse(serializeDesign(SAMPLE).replace(/"face":"[^"]+"/, `"face":"${word}"`)) as unknown;
-    expect(verifyDesign(face).ok).toBe(false);
-  });
+  test.each(['constructor', 'toString', '__proto__', 'hasOwnProperty', 'valueOf'])(
+    '%s is no name of a child, a node, a story, a swatch or a face',
+    (word) => {
+      const child = json(SAMPLE);
+      child.pages[0].children.push(word);
+      expect(verifyDesign(child).ok).toBe(false);
+      const node = JSON.parse(serializeDesign(SAMPLE).replace(/"story":"[^"]+"/, `"story":"${word}"`)) as unknown;
+      expect(verifyDesign(node).ok).toBe(false);
+      const face = JSON.parse(serializeDesign(SAMPLE).replace(/"face":"[^"]+"/, `"face":"${word}"`)) as unknown;
+      expect(verifyDesign(face).ok).toBe(false);
+    },
+  );
 });
 
 describe('of a damaged design what can be read is kept', () => {
-  const names = (d: Design) => Object.values(d.nodes).map((n) => n.name).sort();
+  const names = (d: Design) =>
+    Object.values(d.nodes)
+      .map((n) => n.name)
+      .sort();
   test('an object at fault goes, or only its paint; all others stay where they were', () => {
     const value = json(SAMPLE);
-    const [first, second, third] = Object.keys(value.nodes).filter((id) => 'fills' in value.nodes[id] && value.nodes[id].kind === 'shape');
+    const [first, second, third] = Object.keys(value.nodes).filter(
+      (id) => 'fills' in value.nodes[id] && value.nodes[id].kind === 'shape',
+    );
     const holder = Object.values(value.nodes).find((n) => (n.children as string[] | undefined)?.includes(first));
     const siblings = (holder?.children ?? value.pages[0].children) as string[];
     (value.nodes[first] as { transform: number[] }).transform[0] = 1e308;
-    Object.assign(value.nodes[second], { outlines: [{ paint: { kind: 'none' }, width: 1e11, cap: 'butt', join: 'miter', miterLimit: 4 }] });
-    Object.assign(value.nodes[third], { fills: [{ kind: 'colour', colour: { swatch: 'gone', tint: 1 }, overprint: false }] });
+    Object.assign(value.nodes[second], {
+      outlines: [{ paint: { kind: 'none' }, width: 1e11, cap: 'butt', join: 'miter', miterLimit: 4 }],
+    });
+    Object.assign(value.nodes[third], {
+      fills: [{ kind: 'colour', colour: { swatch: 'gone', tint: 1 }, overprint: false }],
+    });
     const made = salvageDesign(value, fallback());
     expect(made!.design.nodes[first]).toBeUndefined();
     expect(made!.design.nodes[second]).toMatchObject({ outlines: [] });
@@ -130,22 +167,44 @@ describe('a change is held against the same rules as a whole design', () => {
         const after = tryOut(before, (d) => {
           const pick = () => d.nodes[Object.keys(before.nodes)[Math.floor(next() * Object.keys(before.nodes).length)]];
           switch (Math.floor(next() * 11)) {
-            case 0: moveNodes(d, page, ids, next() < 0.5 ? 5 : 1e9, 0); break;
-            case 1: groupNodes(d, page, ids, newId); break;
-            case 2: deleteNodes(d, page, ids); break;
-            case 3: orderNodes(d, page, ids, 'front'); break;
-            case 4: d.swatches = d.swatches.slice(1); break;
-            case 5: Object.assign(pick() ?? {}, { opacity: next() * 2 }); break;
-            case 6: delete d.nodes[page.children[0]]; break;
-            case 7: d.pages[0].children = [...page.children, page.children[0]]; break;
-            case 8: d.stories = {}; break;
-            case 9: d.inks = []; break;
-            default: if (ids.length) reparentNode(d, page, ids[0], null, 0);
+            case 0:
+              moveNodes(d, page, ids, next() < 0.5 ? 5 : 1e9, 0);
+              break;
+            case 1:
+              groupNodes(d, page, ids, newId);
+              break;
+            case 2:
+              deleteNodes(d, page, ids);
+              break;
+            case 3:
+              orderNodes(d, page, ids, 'front');
+              break;
+            case 4:
+              d.swatches = d.swatches.slice(1);
+              break;
+            case 5:
+              Object.assign(pick() ?? {}, { opacity: next() * 2 });
+              break;
+            case 6:
+              delete d.nodes[page.children[0]];
+              break;
+            case 7:
+              d.pages[0].children = [...page.children, page.children[0]];
+              break;
+            case 8:
+              d.stories = {};
+              break;
+            case 9:
+              d.inks = [];
+              break;
+            default:
+              if (ids.length) reparentNode(d, page, ids[0], null, 0);
           }
         });
         const change = verifyChange(before, after);
         const whole = verifyDesign(json(after));
-        if ((change === null) !== whole.ok) throw new Error(`${JSON.stringify(change)} against ${JSON.stringify(whole.ok || whole)}`);
+        if ((change === null) !== whole.ok)
+          throw new Error(`${JSON.stringify(change)} against ${JSON.stringify(whole.ok || whole)}`);
         return true;
       }),
       { numRuns: process.env.HOLVET_FULL ? 1000 : 150 },

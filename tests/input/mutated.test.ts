@@ -31,22 +31,47 @@ beforeAll(async () => {
 
 type Next = () => number;
 const below = (next: Next, n: number) => Math.floor(next() * n);
-const pick = <T,>(next: Next, list: readonly T[]): T => list[below(next, list.length)];
+const pick = <T>(next: Next, list: readonly T[]): T => list[below(next, list.length)];
 
 /** Bytes turned, cut off, doubled, or blanked; the front, where headers lie, more often than the rest. */
 function bytesBroken(given: Uint8Array, next: Next): Uint8Array {
   const at = () => below(next, next() < 0.5 ? Math.min(given.length, 200) : given.length);
   const out = given.slice();
   switch (below(next, 5)) {
-    case 0: return given.slice(0, at());
-    case 1: { const from = at(); return new Uint8Array([...given.subarray(0, from), ...given.subarray(from, from + 40), ...given.subarray(from)]); }
-    case 2: { const from = at(); out.fill(pick(next, [0, 255]), from, from + 1 + below(next, 16)); return out; }
-    default: for (let i = 0, n = 1 + below(next, 8); i < n; i++) out[at()] = below(next, 256);
+    case 0:
+      return given.slice(0, at());
+    case 1: {
+      const from = at();
+      return new Uint8Array([...given.subarray(0, from), ...given.subarray(from, from + 40), ...given.subarray(from)]);
+    }
+    case 2: {
+      const from = at();
+      out.fill(pick(next, [0, 255]), from, from + 1 + below(next, 16));
+      return out;
+    }
+    default:
+      for (let i = 0, n = 1 + below(next, 8); i < n; i++) out[at()] = below(next, 256);
   }
   return out;
 }
 
-const ODD = [null, -1, 0, 1e308, -1e99, 1e-300, '', 'constructor', '__proto__', [], {}, true, '../../x', '\u0000', 'x'.repeat(5000)];
+const ODD = [
+  null,
+  -1,
+  0,
+  1e308,
+  -1e99,
+  1e-300,
+  '',
+  'constructor',
+  '__proto__',
+  [],
+  {},
+  true,
+  '../../x',
+  '\u0000',
+  'x'.repeat(5000),
+];
 /** Places of a JSON value put out of order. */
 function jsonBroken(given: string, next: Next): string {
   const value = JSON.parse(given) as unknown;
@@ -57,16 +82,40 @@ function jsonBroken(given: string, next: Next): string {
     const wild = next() < 0.5;
     const [holder, key] = pick(next, wild ? places : numbers);
     const kind = below(next, 4);
-    if (!wild) holder[key] = kind < 3 ? (holder[key] as number) * pick(next, [-1, 0, 0.37, 1e3, 1e7, 1e-9]) : pick(next, numbers)[0][pick(next, numbers)[1]] ?? 1;
+    if (!wild)
+      holder[key] =
+        kind < 3
+          ? (holder[key] as number) * pick(next, [-1, 0, 0.37, 1e3, 1e7, 1e-9])
+          : (pick(next, numbers)[0][pick(next, numbers)[1]] ?? 1);
     else if (kind === 0) delete holder[key];
-    else if (kind === 2) { const [other, k] = pick(next, places); holder[key] = structuredClone(other[k]); }
-    else holder[key] = pick(next, ODD);
+    else if (kind === 2) {
+      const [other, k] = pick(next, places);
+      holder[key] = structuredClone(other[k]);
+    } else holder[key] = pick(next, ODD);
   }
   return JSON.stringify(value);
 }
 
 const NUMBERS = ['0', '-1', '1e308', '-1e-300', 'NaN', '999999999', '1e9%', '', '50%', '0.0001'];
-const PIECES = ['<g>', '</g>', '<use href="#a"/>', '<g id="a"><use href="#a"/></g>', '<tspan dx="1 2 3">x</tspan>', '<style>*{fill:url(#a)}</style>', '<clipPath id="a"><path d="M0 0h9v9z" clip-path="url(#a)"/></clipPath>', '<!--', ']]>', '&#x0;', '&lt', '<mask id="a" mask="url(#a)"/>', '<pattern id="a" width="1e-9" height="1e-9" patternUnits="userSpaceOnUse"><rect width="1" height="1"/></pattern>', '<rect width="100" height="100" fill="url(#a)" stroke="url(#a)" stroke-dasharray="1e-9"/>', '<text rotate="1 2 3">W<tspan y="1e9">x</tspan></text>', '<svg viewBox="0 0 0 0">', '<image href="data:image/png;base64,iVBORw0KGgo="/>'];
+const PIECES = [
+  '<g>',
+  '</g>',
+  '<use href="#a"/>',
+  '<g id="a"><use href="#a"/></g>',
+  '<tspan dx="1 2 3">x</tspan>',
+  '<style>*{fill:url(#a)}</style>',
+  '<clipPath id="a"><path d="M0 0h9v9z" clip-path="url(#a)"/></clipPath>',
+  '<!--',
+  ']]>',
+  '&#x0;',
+  '&lt',
+  '<mask id="a" mask="url(#a)"/>',
+  '<pattern id="a" width="1e-9" height="1e-9" patternUnits="userSpaceOnUse"><rect width="1" height="1"/></pattern>',
+  '<rect width="100" height="100" fill="url(#a)" stroke="url(#a)" stroke-dasharray="1e-9"/>',
+  '<text rotate="1 2 3">W<tspan y="1e9">x</tspan></text>',
+  '<svg viewBox="0 0 0 0">',
+  '<image href="data:image/png;base64,iVBORw0KGgo="/>',
+];
 /** A drawing with numbers, tags and words put out of order. */
 function svgBroken(given: string, next: Next): Uint8Array {
   let s = given;
@@ -75,7 +124,14 @@ function svgBroken(given: string, next: Next): Uint8Array {
     const spots = [...s.matchAll(kind < 2 ? /-?\d+(\.\d+)?/g : kind === 2 ? /<[^>]*>/g : /[\s>]/g)];
     if (!spots.length) continue;
     const spot = pick(next, spots);
-    const with_ = kind < 2 ? pick(next, NUMBERS) : kind === 2 ? pick(next, ['', spot[0] + spot[0]]) : kind === 3 ? spot[0] : spot[0] + pick(next, PIECES);
+    const with_ =
+      kind < 2
+        ? pick(next, NUMBERS)
+        : kind === 2
+          ? pick(next, ['', spot[0] + spot[0]])
+          : kind === 3
+            ? spot[0]
+            : spot[0] + pick(next, PIECES);
     s = s.slice(0, spot.index) + with_ + s.slice(spot.index + spot[0].length);
   }
   const out = text.encode(s);
@@ -114,7 +170,8 @@ async function run(what: string, seed: number, n: number, one: (next: Next) => P
       const refused = await one(random(seed + i));
       if (refused === null) opened++;
       // A refusal is a sentence for a person, not a program's.
-      else if (!/[a-z]{2,} [a-z]/.test(refused) || /undefined|\[object|NaN|is not a function|Cannot read/.test(refused)) faults.push(`${seed + i}: said “${refused}”`);
+      else if (!/[a-z]{2,} [a-z]/.test(refused) || /undefined|\[object|NaN|is not a function|Cannot read/.test(refused))
+        faults.push(`${seed + i}: said “${refused}”`);
     } catch (e) {
       faults.push(`${seed + i}: ${(e as Error).stack!.split('\n').slice(0, 3).join(' ')}`);
     }
@@ -123,7 +180,12 @@ async function run(what: string, seed: number, n: number, one: (next: Next) => P
     slowest = Math.max(slowest, took);
     if (took > HANG_MS) faults.push(`${seed + i}: took ${took} ms`);
   }
-  measured(`mutated ${what}`, `${n} files, ${opened} opened, ${faults.length} faults, slowest ${slowest} ms`, '0 throws, 0 hangs of 10 s', 'seeded mutations');
+  measured(
+    `mutated ${what}`,
+    `${n} files, ${opened} opened, ${faults.length} faults, slowest ${slowest} ms`,
+    '0 throws, 0 hangs of 10 s',
+    'seeded mutations',
+  );
   expect(faults).toEqual([]);
   // Neither all nothing nor all well: the mutations reach what they are for.
   expect(opened).toBeGreaterThan(0);
@@ -132,47 +194,88 @@ async function run(what: string, seed: number, n: number, one: (next: Next) => P
 
 const MINUTES = 60_000 * (FULL ? 60 : 4);
 
-test('designs', async () => {
-  const designs = [sampleDesign(), ...demoDesigns().slice(1, 4).map((d) => d.design)];
-  const packed = designs.map((d) => packDesign(d, null));
-  await run('designs', 1_000, FULL ? 4_000 : 80, async (next) => {
-    const bytes = pick(next, packed);
-    let broken: Uint8Array;
-    if (next() < 0.25) broken = bytesBroken(bytes, next);
-    else {
-      const parts = unzipSync(bytes);
-      const json = new TextDecoder().decode(parts['design.json']);
-      parts['design.json'] = next() < 0.85 ? new Uint8Array(text.encode(jsonBroken(json, next))) : new Uint8Array(bytesBroken(parts['design.json'], next));
-      broken = zipSync(parts, { level: 1 });
-    }
-    const read = unpackDesign(broken);
-    if (!read.ok) return refusalText(read, 'Broken.holvet');
-    await used(read.design, read.assets);
-    return null;
-  });
-}, MINUTES);
+test(
+  'designs',
+  async () => {
+    const designs = [
+      sampleDesign(),
+      ...demoDesigns()
+        .slice(1, 4)
+        .map((d) => d.design),
+    ];
+    const packed = designs.map((d) => packDesign(d, null));
+    await run('designs', 1_000, FULL ? 4_000 : 80, async (next) => {
+      const bytes = pick(next, packed);
+      let broken: Uint8Array;
+      if (next() < 0.25) broken = bytesBroken(bytes, next);
+      else {
+        const parts = unzipSync(bytes);
+        const json = new TextDecoder().decode(parts['design.json']);
+        parts['design.json'] =
+          next() < 0.85
+            ? new Uint8Array(text.encode(jsonBroken(json, next)))
+            : new Uint8Array(bytesBroken(parts['design.json'], next));
+        broken = zipSync(parts, { level: 1 });
+      }
+      const read = unpackDesign(broken);
+      if (!read.ok) return refusalText(read, 'Broken.holvet');
+      await used(read.design, read.assets);
+      return null;
+    });
+  },
+  MINUTES,
+);
 
-test('drawings', async () => {
-  const bases = [
-    ...['tt1', 'tt5'].map((name) => readFileSync(`tests/data/hostile/${name}.svg`, 'utf8').slice(0, 6_000)),
-    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 80"><defs><linearGradient id="a"><stop offset="0" stop-color="#123"/><stop offset="1" stop-color="gold" stop-opacity=".5"/></linearGradient><clipPath id="c"><circle cx="30" cy="30" r="20"/></clipPath><marker id="m" markerWidth="4" markerHeight="4"><path d="M0 0 4 2 0 4z"/></marker></defs><rect x="5" y="5" width="40" height="30" rx="4" fill="url(#a)" stroke="red" stroke-width="2" stroke-dasharray="3 1"/><g transform="rotate(20 30 30)" clip-path="url(#c)" opacity=".6"><path d="M10 10C20 0 40 0 50 10A20 10 0 1 1 10 40Q5 20 10 10z" fill-rule="evenodd" marker-mid="url(#m)"/></g><text x="10 20" y="60" font-size="12">Pier <tspan dy="2" font-weight="bold">nine</tspan></text><use href="#m" x="3"/></svg>',
-    '<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="40mm"><style>.k{fill:#09c} g>rect:first-child{stroke:#000}</style><mask id="q"><rect width="50" height="50" fill="white"/></mask><pattern id="p" width="8" height="8" patternUnits="userSpaceOnUse"><circle r="3" cx="4" cy="4"/></pattern><g mask="url(#q)"><rect class="k" width="60" height="60"/><polygon points="1,2 40,4 9,50" fill="url(#p)"/></g><symbol id="s" viewBox="0 0 10 10"><ellipse cx="5" cy="5" rx="5" ry="2"/></symbol><use href="#s" width="30" height="20"/></svg>',
-  ];
-  await run('drawings', 10_000, FULL ? 3_000 : 120, (next) => asDesign(svgBroken(pick(next, bases), next), 'Broken.svg'));
-}, MINUTES);
+test(
+  'drawings',
+  async () => {
+    const bases = [
+      ...['tt1', 'tt5'].map((name) => readFileSync(`tests/data/hostile/${name}.svg`, 'utf8').slice(0, 6_000)),
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 80"><defs><linearGradient id="a"><stop offset="0" stop-color="#123"/><stop offset="1" stop-color="gold" stop-opacity=".5"/></linearGradient><clipPath id="c"><circle cx="30" cy="30" r="20"/></clipPath><marker id="m" markerWidth="4" markerHeight="4"><path d="M0 0 4 2 0 4z"/></marker></defs><rect x="5" y="5" width="40" height="30" rx="4" fill="url(#a)" stroke="red" stroke-width="2" stroke-dasharray="3 1"/><g transform="rotate(20 30 30)" clip-path="url(#c)" opacity=".6"><path d="M10 10C20 0 40 0 50 10A20 10 0 1 1 10 40Q5 20 10 10z" fill-rule="evenodd" marker-mid="url(#m)"/></g><text x="10 20" y="60" font-size="12">Pier <tspan dy="2" font-weight="bold">nine</tspan></text><use href="#m" x="3"/></svg>',
+      '<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="40mm"><style>.k{fill:#09c} g>rect:first-child{stroke:#000}</style><mask id="q"><rect width="50" height="50" fill="white"/></mask><pattern id="p" width="8" height="8" patternUnits="userSpaceOnUse"><circle r="3" cx="4" cy="4"/></pattern><g mask="url(#q)"><rect class="k" width="60" height="60"/><polygon points="1,2 40,4 9,50" fill="url(#p)"/></g><symbol id="s" viewBox="0 0 10 10"><ellipse cx="5" cy="5" rx="5" ry="2"/></symbol><use href="#s" width="30" height="20"/></svg>',
+    ];
+    await run('drawings', 10_000, FULL ? 3_000 : 120, (next) =>
+      asDesign(svgBroken(pick(next, bases), next), 'Broken.svg'),
+    );
+  },
+  MINUTES,
+);
 
-test('pictures', async () => {
-  const bases = [drawnBy('png16m'), drawnBy('pnggray'), drawnBy('jpeg'), drawnBy('jpegcmyk', { space: 'cmyk' }), drawnBy('tiff24nc'), drawnBy('tiff32nc', { space: 'cmyk' }), drawnBy('tifflzw'), drawnBy('tiffg4')];
-  await run('pictures', 20_000, FULL ? 1_500 : 40, (next) => asDesign(bytesBroken(pick(next, bases), next), 'Broken.png'));
-}, MINUTES);
+test(
+  'pictures',
+  async () => {
+    const bases = [
+      drawnBy('png16m'),
+      drawnBy('pnggray'),
+      drawnBy('jpeg'),
+      drawnBy('jpegcmyk', { space: 'cmyk' }),
+      drawnBy('tiff24nc'),
+      drawnBy('tiff32nc', { space: 'cmyk' }),
+      drawnBy('tifflzw'),
+      drawnBy('tiffg4'),
+    ];
+    await run('pictures', 20_000, FULL ? 1_500 : 40, (next) =>
+      asDesign(bytesBroken(pick(next, bases), next), 'Broken.png'),
+    );
+  },
+  MINUTES,
+);
 
-test('swatch files', async () => {
-  const design = sampleDesign();
-  const palette = await prepare(shop, design);
-  const bases = (['cgats', 'cxf', 'tokens'] as const).map((format) => writeSwatchFile(design, palette, format).bytes);
-  await run('swatch files', 30_000, FULL ? 500 : 60, async (next) => {
-    const base = pick(next, bases);
-    const read = readSwatchFile(next() < 0.5 && base === bases[2] ? text.encode(jsonBroken(new TextDecoder().decode(base), next)) : bytesBroken(base, next));
-    return read.ok ? null : read.message;
-  });
-}, MINUTES);
+test(
+  'swatch files',
+  async () => {
+    const design = sampleDesign();
+    const palette = await prepare(shop, design);
+    const bases = (['cgats', 'cxf', 'tokens'] as const).map((format) => writeSwatchFile(design, palette, format).bytes);
+    await run('swatch files', 30_000, FULL ? 500 : 60, async (next) => {
+      const base = pick(next, bases);
+      const read = readSwatchFile(
+        next() < 0.5 && base === bases[2]
+          ? text.encode(jsonBroken(new TextDecoder().decode(base), next))
+          : bytesBroken(base, next),
+      );
+      return read.ok ? null : read.message;
+    });
+  },
+  MINUTES,
+);

@@ -8,18 +8,56 @@ const CLASSES = ['sail', 'hull', 'mast'];
 /** A tree of a few elements with ids, classes and a label or two. */
 const tree = fc.letrec<{ node: string }>((tie) => ({
   node: fc
-    .record({ name: fc.constantFrom(...NAMES), classes: fc.subarray(CLASSES), id: fc.option(fc.constantFrom('a', 'b', 'c'), { freq: 3 }), label: fc.option(fc.constantFrom('far-out', 'far', 'quay boat', 'boat'), { freq: 2 }), children: fc.oneof({ maxDepth: 3 }, fc.constant<string[]>([]), fc.array(tie('node'), { maxLength: 3 })) })
-    .map(({ name, classes, id, label, children }) => `<${name}${classes.length ? ` class="${classes.join(' ')}"` : ''}${id ? ` id="${id}"` : ''}${label ? ` label="${label}"` : ''}>${children.join('')}</${name}>`),
+    .record({
+      name: fc.constantFrom(...NAMES),
+      classes: fc.subarray(CLASSES),
+      id: fc.option(fc.constantFrom('a', 'b', 'c'), { freq: 3 }),
+      label: fc.option(fc.constantFrom('far-out', 'far', 'quay boat', 'boat'), { freq: 2 }),
+      children: fc.oneof({ maxDepth: 3 }, fc.constant<string[]>([]), fc.array(tie('node'), { maxLength: 3 })),
+    })
+    .map(
+      ({ name, classes, id, label, children }) =>
+        `<${name}${classes.length ? ` class="${classes.join(' ')}"` : ''}${id ? ` id="${id}"` : ''}${label ? ` label="${label}"` : ''}>${children.join('')}</${name}>`,
+    ),
 })).node;
 
 const simple = fc.oneof(
   fc.constantFrom(...NAMES, '*'),
   fc.constantFrom(...CLASSES).map((c) => `.${c}`),
-  fc.constantFrom('#a', '#b', '[label]', '[label=far]', '[label|=far]', '[label~=boat]', '[label^=far]', '[label$=boat]', '[label*="y b"]', '[id="c"]'),
-  fc.constantFrom(':first-child', ':last-child', ':nth-child(2)', ':nth-child(odd)', ':nth-child(2n)', ':nth-child(-n+2)', ':nth-child(3n+1)'),
+  fc.constantFrom(
+    '#a',
+    '#b',
+    '[label]',
+    '[label=far]',
+    '[label|=far]',
+    '[label~=boat]',
+    '[label^=far]',
+    '[label$=boat]',
+    '[label*="y b"]',
+    '[id="c"]',
+  ),
+  fc.constantFrom(
+    ':first-child',
+    ':last-child',
+    ':nth-child(2)',
+    ':nth-child(odd)',
+    ':nth-child(2n)',
+    ':nth-child(-n+2)',
+    ':nth-child(3n+1)',
+  ),
 );
-const compound = fc.tuple(fc.constantFrom('', ...NAMES), fc.array(simple.filter((s) => /^[.#[:]/.test(s)), { maxLength: 2 })).map(([name, more]) => `${name}${more.join('')}` || '*');
-const selector = fc.tuple(compound, fc.array(fc.tuple(fc.constantFrom(' ', ' > ', ' + ', ' ~ '), compound), { maxLength: 2 })).map(([first, rest]) => first + rest.map(([c, s]) => c + s).join(''));
+const compound = fc
+  .tuple(
+    fc.constantFrom('', ...NAMES),
+    fc.array(
+      simple.filter((s) => /^[.#[:]/.test(s)),
+      { maxLength: 2 },
+    ),
+  )
+  .map(([name, more]) => `${name}${more.join('')}` || '*');
+const selector = fc
+  .tuple(compound, fc.array(fc.tuple(fc.constantFrom(' ', ' > ', ' + ', ' ~ '), compound), { maxLength: 2 }))
+  .map(([first, rest]) => first + rest.map(([c, s]) => c + s).join(''));
 
 const flat = (e: Ours): Ours[] => [e, ...elementsOf(e).flatMap(flat)];
 
@@ -49,7 +87,9 @@ test.each([
   ['rect:first-child{fill:a} .sail{fill:b}', 'a'],
   ['*{fill:a} rect{fill:b}', 'b'],
 ])('%s: %s wins', (sheet, wins) => {
-  const root = parseXml('<svg xmlns="http://www.w3.org/2000/svg"><g><rect id="one" class="sail mast hull" label="x"/></g></svg>').root!;
+  const root = parseXml(
+    '<svg xmlns="http://www.w3.org/2000/svg"><g><rect id="one" class="sail mast hull" label="x"/></g></svg>',
+  ).root!;
   const sheets = new Sheets();
   sheets.add(sheet);
   expect(sheets.matching(flat(root)[2]).at(-1)!.value).toBe(wins);

@@ -33,21 +33,35 @@ async function through(design: Design, page: Page): Promise<{ design: Design; no
   const { svg } = await writeSvg(shop.builder.build(design, page), palette, design.name, (f) => shop.env.asset(f));
   const read = await readSvg(new TextEncoder().encode(svg), 'page', { ...shop.env, fonts: shop.fonts });
   const base = { ...newDesign('Back', design.setup, making), profile: design.profile };
-  const back = record(base, 'Place', (d) => void pasteClip(d, base.pages[0].id, read.clip, making.newId, [1, 0, 0, 1, 0, 0]))!.design;
+  const back = record(
+    base,
+    'Place',
+    (d) => void pasteClip(d, base.pages[0].id, read.clip, making.newId, [1, 0, 0, 1, 0, 0]),
+  )!.design;
   await equip(shop, back);
   return { design: back, notes: read.notes, svg };
 }
 
 /** In CI a page of a design, without the large poster, and one page of samples. */
 const FULL = process.env.HOLVET_FULL !== undefined;
-const PAGES = demoDesigns().slice(FULL ? 0 : 1).flatMap(({ file, design }) => design.pages.slice(0, FULL ? Infinity : 1).map((page, i) => ({ name: `${file}, page ${i + 1}`, design, page })));
-const samples = (FULL ? [sampleDesign(), coloursDesign(), drawnDesign()] : [coloursDesign()]).map((design) => ({ name: design.name, design, page: design.pages[0] }));
+const PAGES = demoDesigns()
+  .slice(FULL ? 0 : 1)
+  .flatMap(({ file, design }) =>
+    design.pages.slice(0, FULL ? Infinity : 1).map((page, i) => ({ name: `${file}, page ${i + 1}`, design, page })),
+  );
+const samples = (FULL ? [sampleDesign(), coloursDesign(), drawnDesign()] : [coloursDesign()]).map((design) => ({
+  name: design.name,
+  design,
+  page: design.pages[0],
+}));
 
 // Source: our own plates before and after; the rule of “plates agree” of tests/support/agree.ts.
 describe('SVG written by us, read back: the same plates', () => {
   test.each([...PAGES, ...samples].map((p) => [p.name, p] as const))('%s', async (name, { design, page }) => {
     const back = await through(design, page);
     expect(back.notes).toEqual([]);
-    expect(faults(await plates(design, page), await plates(back.design, back.design.pages[0]), `SVG and back: ${name}`)).toEqual([]);
+    expect(
+      faults(await plates(design, page), await plates(back.design, back.design.pages[0]), `SVG and back: ${name}`),
+    ).toEqual([]);
   });
 });

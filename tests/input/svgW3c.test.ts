@@ -28,7 +28,9 @@ const FULL = process.env.HOLVET_FULL !== undefined;
  * Mean difference per file of the last full run, a little loosened: what is better may stay better, what is worse fails.
  * Most of what is over 2 are words in faces that are not here.
  */
-const TABLE: Readonly<Record<string, number>> = JSON.parse(readFileSync(path.join(process.cwd(), 'tests/data/svg-w3c.json'), 'utf8')) as Record<string, number>;
+const TABLE: Readonly<Record<string, number>> = JSON.parse(
+  readFileSync(path.join(process.cwd(), 'tests/data/svg-w3c.json'), 'utf8'),
+) as Record<string, number>;
 
 const files = new Map<string, Uint8Array>();
 let shop: Workshop;
@@ -59,20 +61,37 @@ function difference(a: ArrayLike<number>, ref: Pixels): number {
 }
 
 /** The drawing as a design, seen at its own size. */
-async function ours(bytes: Uint8Array, name: string, size: { readonly width: number; readonly height: number }): Promise<ArrayLike<number>> {
+async function ours(
+  bytes: Uint8Array,
+  name: string,
+  size: { readonly width: number; readonly height: number },
+): Promise<ArrayLike<number>> {
   const read = await readSvg(bytes, name, { ...shop.env, fonts: shop.fonts });
   for (const [file, content] of read.files) files.set(file, content);
-  const base = newDesign('Read', setupOf(size.width * 0.75, size.height * 0.75, { medium: 'screen', bleed: 0 }), making);
-  const design = record(base, 'Place', (d) => void pasteClip(d, base.pages[0].id, read.clip, making.newId, [1, 0, 0, 1, 0, 0]))!.design;
+  const base = newDesign(
+    'Read',
+    setupOf(size.width * 0.75, size.height * 0.75, { medium: 'screen', bleed: 0 }),
+    making,
+  );
+  const design = record(
+    base,
+    'Place',
+    (d) => void pasteClip(d, base.pages[0].id, read.clip, making.newId, [1, 0, 0, 1, 0, 0]),
+  )!.design;
   // What is read is a whole design by every rule of the model.
   const verified = verifyDesign(design);
   expect(verified.ok ? '' : `${verified.where}: ${verified.what}`).toBe('');
   await equip(shop, design);
   const palette = paletteOf(design, shop);
-  return compositePlates(rasterPlates(shop.builder.build(design, design.pages[0]), palette, { x: 0, y: 0, scale: 96 / 72, ...size })!, palette);
+  return compositePlates(
+    rasterPlates(shop.builder.build(design, design.pages[0]), palette, { x: 0, y: 0, scale: 96 / 72, ...size })!,
+    palette,
+  );
 }
 
-const all = readdirSync(W3C).filter((f) => GROUPS.test(f)).sort();
+const all = readdirSync(W3C)
+  .filter((f) => GROUPS.test(f))
+  .sort();
 const some = FULL ? all : all.filter((_, i) => i % 5 === 0);
 
 test('W3C drawings come out as their reference pictures, file by file, and as often as resvg', async () => {
@@ -90,24 +109,46 @@ test('W3C drawings come out as their reference pictures, file by file, and as of
     const witness = new Resvg(Buffer.from(bytes), { background: '#fff' }).render();
     if (witness.width === ref.width && difference(witness.pixels, ref) <= NEAR) theirs++;
   }
-  if (process.env.HOLVET_TABLE) (await import('node:fs')).writeFileSync('tests/data/svg-w3c.json', `${JSON.stringify(table, null, 1)}\n`);
+  if (process.env.HOLVET_TABLE)
+    (await import('node:fs')).writeFileSync('tests/data/svg-w3c.json', `${JSON.stringify(table, null, 1)}\n`);
   expect(faults).toEqual([]);
-  measured(`SVG 1.1: files of ${some.length} within ${NEAR}/255`, `${near}, resvg ${theirs}`, 'at least as many as resvg', 'librsvg2-tests');
+  measured(
+    `SVG 1.1: files of ${some.length} within ${NEAR}/255`,
+    `${near}, resvg ${theirs}`,
+    'at least as many as resvg',
+    'librsvg2-tests',
+  );
   expect(near).toBeGreaterThanOrEqual(theirs);
 }, 600_000);
 
 test('every file of the other folders opens or says why; nothing throws', async () => {
-  const folders = FULL ? ['crash', 'render-crash', 'errors', 'loading', 'text', 'reftests', 'reftests/bugs', 'reftests/svg2', 'reftests/adwaita'] : ['crash', 'render-crash', 'errors', 'loading'];
+  const folders = FULL
+    ? [
+        'crash',
+        'render-crash',
+        'errors',
+        'loading',
+        'text',
+        'reftests',
+        'reftests/bugs',
+        'reftests/svg2',
+        'reftests/adwaita',
+      ]
+    : ['crash', 'render-crash', 'errors', 'loading'];
   const faults: string[] = [];
   for (const folder of folders)
     for (const file of readdirSync(path.join(FIXTURES, folder)).filter((f) => /\.svgz?$/.test(f))) {
       const start = performance.now();
       try {
-        await readSvg(new Uint8Array(readFileSync(path.join(FIXTURES, folder, file))), file, { ...shop.env, fonts: shop.fonts });
+        await readSvg(new Uint8Array(readFileSync(path.join(FIXTURES, folder, file))), file, {
+          ...shop.env,
+          fonts: shop.fonts,
+        });
       } catch (e) {
         if (!(e instanceof SvgProblem)) faults.push(`${folder}/${file}: ${(e as Error).message}`);
       }
-      if (performance.now() - start > 5000) faults.push(`${folder}/${file}: took ${Math.round(performance.now() - start)} ms`);
+      if (performance.now() - start > 5000)
+        faults.push(`${folder}/${file}: took ${Math.round(performance.now() - start)} ms`);
     }
   expect(faults).toEqual([]);
 }, 600_000);

@@ -11,7 +11,10 @@ import { serializeDesign } from '@/core/model/serialize';
 import { demoDesigns } from '@/demo/demos';
 import { sampleDesign } from '../support/sample';
 
-const designs: [string, () => Design][] = [['the demo poster', () => demoDesigns()[0].design], ['the sample page', sampleDesign]];
+const designs: [string, () => Design][] = [
+  ['the demo poster', () => demoDesigns()[0].design],
+  ['the sample page', sampleDesign],
+];
 
 describe.each(designs)('%s as a file', (_, design) => {
   test('comes back the same, from the same bytes', () => {
@@ -45,30 +48,71 @@ describe('what is refused, and in which words', () => {
     const r = unpackDesign(bytes);
     return r.ok ? 'opened' : refusalText(r, 'poster.holvet');
   };
-  const zip = (json: unknown) => zipSync({ 'design.json': strToU8(typeof json === 'string' ? json : JSON.stringify(json)) });
+  const zip = (json: unknown) =>
+    zipSync({ 'design.json': strToU8(typeof json === 'string' ? json : JSON.stringify(json)) });
   const good = packDesign(sampleDesign(), null);
   test.each<[string, Uint8Array, string | RegExp]>([
     ['nothing', new Uint8Array(), 'poster.holvet is not a Holvet design.'],
     ['a picture', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0, 0), 'poster.holvet is not a Holvet design.'],
-    ['another zip', zipSync({ 'mimetype': strToU8('x') }), 'poster.holvet is not a Holvet design.'],
-    ['a file without its end', good.slice(0, good.length - 40), 'poster.holvet is cut off: its end is missing. Ask for it again or use an earlier copy.'],
-    ['a file cut in the middle', good.slice(0, good.length >> 1), 'poster.holvet is cut off: its end is missing. Ask for it again or use an earlier copy.'],
-    ['a newer version', zip({ ...sampleDesign(), format: 'holvet/7' }), 'poster.holvet was made by a newer version (7). Update Holvet to open it.'],
+    ['another zip', zipSync({ mimetype: strToU8('x') }), 'poster.holvet is not a Holvet design.'],
+    [
+      'a file without its end',
+      good.slice(0, good.length - 40),
+      'poster.holvet is cut off: its end is missing. Ask for it again or use an earlier copy.',
+    ],
+    [
+      'a file cut in the middle',
+      good.slice(0, good.length >> 1),
+      'poster.holvet is cut off: its end is missing. Ask for it again or use an earlier copy.',
+    ],
+    [
+      'a newer version',
+      zip({ ...sampleDesign(), format: 'holvet/7' }),
+      'poster.holvet was made by a newer version (7). Update Holvet to open it.',
+    ],
     ['another format', zip({ format: 'other/1' }), 'poster.holvet is not a Holvet design.'],
     ['no JSON', zip('{"format":'), 'poster.holvet is damaged at design.json: it is not JSON.'],
-    ['a number out of range', zip({ ...sampleDesign(), setup: { ...sampleDesign().setup, width: 1e12 } }), /damaged at setup\.width/],
-    ['a missing object', zip({ ...sampleDesign(), pages: [{ id: 'p', name: '', children: ['gone'] }] }), /damaged at pages\.p: the object gone is missing/],
+    [
+      'a number out of range',
+      zip({ ...sampleDesign(), setup: { ...sampleDesign().setup, width: 1e12 } }),
+      /damaged at setup\.width/,
+    ],
+    [
+      'a missing object',
+      zip({ ...sampleDesign(), pages: [{ id: 'p', name: '', children: ['gone'] }] }),
+      /damaged at pages\.p: the object gone is missing/,
+    ],
   ])('%s', (_, bytes, expected) => {
     if (typeof expected === 'string') expect(words(bytes)).toBe(expected);
     else expect(words(bytes)).toMatch(expected);
   });
-  test('too large is said with both numbers', () => expect(refusalText({ code: 'tooLarge', bytes: 2147483648, limit: 1073741824 })).toBe('This file is too large (2048 MB; the most is 1024 MB).'));
+  test('too large is said with both numbers', () =>
+    expect(refusalText({ code: 'tooLarge', bytes: 2147483648, limit: 1073741824 })).toBe(
+      'This file is too large (2048 MB; the most is 1024 MB).',
+    ));
   test('groups in a ring, a node in two places, a broken path, inks of one name', () => {
     const d = sampleDesign();
     const [a] = Object.keys(d.nodes);
     const bad = (change: Partial<Record<keyof Design, unknown>>) => words(zip({ ...d, ...change }));
-    expect(bad({ nodes: { ...d.nodes, [a]: { id: a, name: '', kind: 'group', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children: [a] } } })).toMatch(/damaged/);
-    expect(bad({ pages: [{ ...d.pages[0], children: [...d.pages[0].children, d.pages[0].children[0]] }] })).toMatch(/lies in two places/);
+    expect(
+      bad({
+        nodes: {
+          ...d.nodes,
+          [a]: {
+            id: a,
+            name: '',
+            kind: 'group',
+            transform: [1, 0, 0, 1, 0, 0],
+            hidden: false,
+            locked: false,
+            children: [a],
+          },
+        },
+      }),
+    ).toMatch(/damaged/);
+    expect(bad({ pages: [{ ...d.pages[0], children: [...d.pages[0].children, d.pages[0].children[0]] }] })).toMatch(
+      /lies in two places/,
+    );
     expect(bad({ inks: [...d.inks, { ...d.inks[0], id: 'other' }] })).toMatch(/two inks are called ember 66-43/);
   });
 });
@@ -77,12 +121,20 @@ describe('files that belong to a design', () => {
   test('travel inside, under the name of their content, and only those', async () => {
     const bytes = Uint8Array.from({ length: 500 }, (_, i) => i % 251);
     const name = await assetName(bytes, 'icc');
-    const packed = packDesign({ ...sampleDesign(), profile: { file: name, name: 'Own', totalInkLimit: 2.6 } }, null, new Map([[name, bytes]]));
+    const packed = packDesign(
+      { ...sampleDesign(), profile: { file: name, name: 'Own', totalInkLimit: 2.6 } },
+      null,
+      new Map([[name, bytes]]),
+    );
     const opened = unpackDesign(packed);
     if (!opened.ok) throw new Error(opened.code);
     expect(opened.design.profile).toEqual({ file: name, name: 'Own', totalInkLimit: 2.6 });
     expect([...opened.assets]).toEqual([[name, bytes]]);
-    const smuggled = zipSync({ 'design.json': strToU8(serializeDesign(sampleDesign())), 'assets/../../evil.sh': strToU8('x'), 'assets/readme.txt': strToU8('x') });
+    const smuggled = zipSync({
+      'design.json': strToU8(serializeDesign(sampleDesign())),
+      'assets/../../evil.sh': strToU8('x'),
+      'assets/readme.txt': strToU8('x'),
+    });
     const other = unpackDesign(smuggled);
     expect(other.ok && other.assets.size).toBe(0);
   });

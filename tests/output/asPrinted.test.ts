@@ -17,7 +17,8 @@ import { testShop } from '../support/shop';
 async function page(): Promise<{ design: Design; asset: (name: string) => Promise<Uint8Array> }> {
   const [w, h] = [90, 60];
   const data = new Uint8Array(w * h * 3);
-  for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) data.set([(x * 255) / w, (y * 255) / h, 255 - (x * 255) / w], 3 * (y * w + x));
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) data.set([(x * 255) / w, (y * 255) / h, 255 - (x * 255) / w], 3 * (y * w + x));
   const bytes = encode({ width: w, height: h, data, channels: 3, depth: 8 });
   const file = await assetName(bytes, 'png');
   const b = new DesignBuilder(newDesign('Looks', setupOf(300, 200, { bleed: 0 }), making), making);
@@ -25,9 +26,20 @@ async function page(): Promise<{ design: Design; asset: (name: string) => Promis
   const picture = b.picture({ name: 'Strong', file, width: w, height: h, space: 'rgb' });
   b.place(0, [
     b.shape('Tint', 'rectangle', { x: 0, y: 100, w: 300, h: 100 }, { fill: flat(cmyk(40, 10, 0, 0)) }),
-    b.shape('Frame', 'rectangle', { x: 20, y: 20, w: 180, h: 120 }, { fill: { kind: 'picture', picture, geometry: [180, 0, 0, 120, 0, 0], overprint: false } }),
-    b.together(b.group('Multiplied', [b.shape('Disc', 'ellipse', { x: 140, y: 60, w: 120, h: 120 }, { fill: flat(ember) })]), { blend: 'multiply' }),
-    b.together(b.shape('Lit', 'rectangle', { x: 40, y: 90, w: 70, h: 90 }, { fill: flat(cmyk(0, 60, 90, 10)) }), { blend: 'screen', opacity: 0.8 }),
+    b.shape(
+      'Frame',
+      'rectangle',
+      { x: 20, y: 20, w: 180, h: 120 },
+      { fill: { kind: 'picture', picture, geometry: [180, 0, 0, 120, 0, 0], overprint: false } },
+    ),
+    b.together(
+      b.group('Multiplied', [b.shape('Disc', 'ellipse', { x: 140, y: 60, w: 120, h: 120 }, { fill: flat(ember) })]),
+      { blend: 'multiply' },
+    ),
+    b.together(b.shape('Lit', 'rectangle', { x: 40, y: 90, w: 70, h: 90 }, { fill: flat(cmyk(0, 60, 90, 10)) }), {
+      blend: 'screen',
+      opacity: 0.8,
+    }),
   ]);
   const shop = await testShop();
   return { design: b.done(), asset: async (name) => (name.endsWith(file) ? bytes : shop.env.asset(name)) };
@@ -57,12 +69,23 @@ test.each(['as printed', 'as they came'] as const)('SVG and PNG look the same, %
     if (most > 6) far++;
   }
   const mean = sum / (ours.width * ours.height * 3);
-  measured(`our SVG by resvg against our PNG, pictures and blends ${which}`, `mean ${mean.toFixed(3)}/255`, '≤ 0.6/255', '@resvg/resvg-js');
+  measured(
+    `our SVG by resvg against our PNG, pictures and blends ${which}`,
+    `mean ${mean.toFixed(3)}/255`,
+    '≤ 0.6/255',
+    '@resvg/resvg-js',
+  );
   expect(mean).toBeLessThanOrEqual(0.6);
   // Edges are smoothed differently; whole parts must not differ.
   expect(far / (ours.width * ours.height)).toBeLessThan(0.02);
   // What is only near is said.
-  if (which === 'as printed') expect(approximations).toEqual(expect.arrayContaining([expect.stringMatching(/^Blended parts are pictures/), expect.stringMatching(/^Pictures are shown as they print/)]));
+  if (which === 'as printed')
+    expect(approximations).toEqual(
+      expect.arrayContaining([
+        expect.stringMatching(/^Blended parts are pictures/),
+        expect.stringMatching(/^Pictures are shown as they print/),
+      ]),
+    );
   // For our reader the parts themselves stand there, not their pictures.
   const back = await readSvg(new TextEncoder().encode(svg), 'Looks', { ...shop.env, asset, fonts: shop.fonts });
   const names = Object.values(back.clip.nodes).flatMap((n) => (n.blend ? [n.blend] : []));

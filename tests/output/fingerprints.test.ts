@@ -21,7 +21,11 @@ beforeAll(async () => {
   shop = await testShop();
 });
 
-const sha = (...parts: (Uint8Array | string)[]): string => parts.reduce((h, p) => h.update(p), createHash('sha256')).digest('hex').slice(0, 24);
+const sha = (...parts: (Uint8Array | string)[]): string =>
+  parts
+    .reduce((h, p) => h.update(p), createHash('sha256'))
+    .digest('hex')
+    .slice(0, 24);
 
 async function fingerprints(name: string, design: Design): Promise<Record<string, string>> {
   const palette = await prepare(shop, design);
@@ -30,9 +34,14 @@ async function fingerprints(name: string, design: Design): Promise<Record<string
     const scene = shop.builder.build(design, page);
     const { channels, data } = pagePlates(scene, palette, DPI);
     out[`${name}, page ${i + 1}, plates`] = sha(channels.join(), ...data);
-    out[`${name}, page ${i + 1}, SVG`] = sha((await writeSvg(scene, palette, design.name, (f) => shop.env.asset(f))).svg);
+    out[`${name}, page ${i + 1}, SVG`] = sha(
+      (await writeSvg(scene, palette, design.name, (f) => shop.env.asset(f))).svg,
+    );
   }
-  if (!palette.screen) out[`${name}, PDF`] = sha(await writePdf(design, design.pages, shop.builder, palette, shop.env, { marks: true }, QUIET));
+  if (!palette.screen)
+    out[`${name}, PDF`] = sha(
+      await writePdf(design, design.pages, shop.builder, palette, shop.env, { marks: true }, QUIET),
+    );
   return out;
 }
 

@@ -17,30 +17,57 @@ beforeAll(async () => {
   shop = await testShop();
 });
 
-const both = async (design: Design) => ({ ours: await platesOf(shop, design, DPI), pdf: await pdfOf(shop, design, { marks: true }) });
+const both = async (design: Design) => ({
+  ours: await platesOf(shop, design, DPI),
+  pdf: await pdfOf(shop, design, { marks: true }),
+});
 
 // Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it; meshes within 3/255 (the plan's tolerance).
 describe('gradients on our plates and on those of our PDF', () => {
   // Every kind in the full run; here one shading, one mesh of triangles, one lattice, and letters.
-  test.each((process.env.HOLVET_FULL ? GRADIENT_KINDS : (['radial', 'letters'] as const)).map((k) => [k]))('%s', async (kind) => {
-    const { ours, pdf } = await both(gradientPage(kind));
-    const mesh = kind === 'box' || kind === 'pools' || kind === 'along' || kind === 'across';
-    expect(faults(ours, separate(pdf, DPI)[0], `gradients: ${kind}`, mesh ? 3 : 2)).toEqual([]);
-    // Our checker of the rules of PDF/X-4 (from memory of ISO 15930-7), and qpdf.
-    expect(await checkX4(pdf)).toEqual([]);
-    // Shadings stay shadings: no picture of a gradient is in the file.
-    expect(unpacked(pdf)).not.toMatch(/\/Subtype \/Image/);
-  });
+  test.each((process.env.HOLVET_FULL ? GRADIENT_KINDS : (['radial', 'letters'] as const)).map((k) => [k]))(
+    '%s',
+    async (kind) => {
+      const { ours, pdf } = await both(gradientPage(kind));
+      const mesh = kind === 'box' || kind === 'pools' || kind === 'along' || kind === 'across';
+      expect(faults(ours, separate(pdf, DPI)[0], `gradients: ${kind}`, mesh ? 3 : 2)).toEqual([]);
+      // Our checker of the rules of PDF/X-4 (from memory of ISO 15930-7), and qpdf.
+      expect(await checkX4(pdf)).toEqual([]);
+      // Shadings stay shadings: no picture of a gradient is in the file.
+      expect(unpacked(pdf)).not.toMatch(/\/Subtype \/Image/);
+    },
+  );
 
   test('grain, as squares of the same two tones', async () => {
     const b = new DesignBuilder(newDesign('Grain', setupOf(400, 300, { bleed: 0 }), making), making);
     // A ramp that lets something through has no grain, here or there.
-    const fading: Stop[] = [{ offset: 0, colour: cmyk(80, 60, 0, 20) }, { offset: 1, colour: cmyk(0, 60, 80, 0), opacity: 0.3 }];
-    const stops = [{ offset: 0, colour: cmyk(80, 60, 0, 20) }, { offset: 1, colour: cmyk(60, 40, 0, 0) }];
+    const fading: Stop[] = [
+      { offset: 0, colour: cmyk(80, 60, 0, 20) },
+      { offset: 1, colour: cmyk(0, 60, 80, 0), opacity: 0.3 },
+    ];
+    const stops = [
+      { offset: 0, colour: cmyk(80, 60, 0, 20) },
+      { offset: 1, colour: cmyk(60, 40, 0, 0) },
+    ];
     b.place(0, [
-      b.shape('Sky', 'rectangle', { x: 0, y: 0, w: 400, h: 300 }, { fill: { ...(linear(stops, [0, 300, -300, 0, 0, 0]) as GradientPaint), grain: 0.08 } }),
-      b.shape('Fading', 'rectangle', { x: 300, y: 200, w: 80, h: 80 }, { fill: { ...(linear(fading, [80, 0, 0, 80, 0, 0]) as GradientPaint), grain: 0.2 } }),
-      b.shape('Line', 'ellipse', { x: 60, y: 60, w: 200, h: 160 }, { outline: outlineOf({ ...(radial(stops, [180, 0, 0, 180, 100, 80]) as GradientPaint), grain: 0.1 }, 40) }),
+      b.shape(
+        'Sky',
+        'rectangle',
+        { x: 0, y: 0, w: 400, h: 300 },
+        { fill: { ...(linear(stops, [0, 300, -300, 0, 0, 0]) as GradientPaint), grain: 0.08 } },
+      ),
+      b.shape(
+        'Fading',
+        'rectangle',
+        { x: 300, y: 200, w: 80, h: 80 },
+        { fill: { ...(linear(fading, [80, 0, 0, 80, 0, 0]) as GradientPaint), grain: 0.2 } },
+      ),
+      b.shape(
+        'Line',
+        'ellipse',
+        { x: 60, y: 60, w: 200, h: 160 },
+        { outline: outlineOf({ ...(radial(stops, [180, 0, 0, 180, 100, 80]) as GradientPaint), grain: 0.1 }, 40) },
+      ),
     ]);
     const { ours, pdf } = await both(b.done());
     expect(faults(ours, separate(pdf, DPI)[0], 'gradients: grain', 3)).toEqual([]);

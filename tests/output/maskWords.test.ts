@@ -47,7 +47,10 @@ async function same(design: Design, what: string): Promise<Uint8Array> {
 }
 
 const FACES = ['archivo-800', 'bitter-500', 'alfa-slab-400', 'great-vibes-400'];
-const stops = [{ offset: 0, colour: cmyk(0, 0, 0, 0) }, { offset: 1, colour: cmyk(0, 0, 0, 100) }];
+const stops = [
+  { offset: 0, colour: cmyk(0, 0, 0, 0) },
+  { offset: 1, colour: cmyk(0, 0, 0, 100) },
+];
 const FILLS: Readonly<Record<string, Paint>> = {
   flat: flat(cmyk(0, 0, 0, 20)),
   sweep: linear(stops, [150, 0, 0, 150, 0, 0]),
@@ -63,12 +66,23 @@ function masks(holder: 'group' | 'repeat' | 'window'): Design {
     const cells = FACES.flatMap((face, j) =>
       Object.entries(FILLS).map(([name, fill], i) => {
         const [x, y] = [10 + i * 138, 10 + j * 66];
-        const field = b.group(`Field ${name} ${face}`, [b.shape('Left', 'rectangle', { x, y, w: 66, h: 56 }, { fill: flat(ember) }), b.shape('Right', 'rectangle', { x: x + 66, y, w: 62, h: 56 }, { fill: flat(cmyk(80, 20, 0, 0)) })]);
-        const run: Run = { ...runOf('QUAY', 42, fill, face), outline: i === 0 ? { ...outlineOf(flat(cmyk(0, 0, 0, 60)), 1), join: 'round' } : null };
-        const word = holder === 'window' ? b.textFrame('Word', { x, y, w: 130, h: 56 }, [{ align: 'middle', leading: 1, runs: [run] }]) : b.displayText('Word', x, y + 46, [{ align: 'left', leading: 1, runs: [run] }]);
+        const field = b.group(`Field ${name} ${face}`, [
+          b.shape('Left', 'rectangle', { x, y, w: 66, h: 56 }, { fill: flat(ember) }),
+          b.shape('Right', 'rectangle', { x: x + 66, y, w: 62, h: 56 }, { fill: flat(cmyk(80, 20, 0, 0)) }),
+        ]);
+        const run: Run = {
+          ...runOf('QUAY', 42, fill, face),
+          outline: i === 0 ? { ...outlineOf(flat(cmyk(0, 0, 0, 60)), 1), join: 'round' } : null,
+        };
+        const word =
+          holder === 'window'
+            ? b.textFrame('Word', { x, y, w: 130, h: 56 }, [{ align: 'middle', leading: 1, runs: [run] }])
+            : b.displayText('Word', x, y + 46, [{ align: 'left', leading: 1, runs: [run] }]);
         b.together(word, { cuts });
         const cell = b.group(`Cell ${name} ${face}`, [field, word]);
-        return holder === 'repeat' ? b.repeat('Twice', { kind: 'row', count: 2, step: { x: 4, y: 7 }, about: { x: 0, y: 0 } }, [cell]) : cell;
+        return holder === 'repeat'
+          ? b.repeat('Twice', { kind: 'row', count: 2, step: { x: 4, y: 7 }, about: { x: 0, y: 0 } }, [cell])
+          : cell;
       }),
     );
     b.place(p, cells, cuts);
@@ -76,11 +90,15 @@ function masks(holder: 'group' | 'repeat' | 'window'): Design {
   return b.done();
 }
 
-test.each(['group', 'repeat', 'window'] as const)('words that cut by outline, opacity and light, in every face and fill: %s', async (holder) => {
-  const pdf = await same(masks(holder), `masks of words, ${holder}`);
-  // Nothing but masks uses these faces: they are in the file all the same.
-  expect(fontsOf(pdf)).toHaveLength(FACES.length);
-}, 180_000);
+test.each(['group', 'repeat', 'window'] as const)(
+  'words that cut by outline, opacity and light, in every face and fill: %s',
+  async (holder) => {
+    const pdf = await same(masks(holder), `masks of words, ${holder}`);
+    // Nothing but masks uses these faces: they are in the file all the same.
+    expect(fontsOf(pdf)).toHaveLength(FACES.length);
+  },
+  180_000,
+);
 
 test('words as operands of combinations are areas: right on the plates, no face needed', async () => {
   const b = new DesignBuilder(newDesign('Words combined', setupOf(560, 280, { bleed: 0 }), making), making);
@@ -90,7 +108,17 @@ test('words as operands of combinations are areas: right on the plates, no face 
     FACES.flatMap((face, j) =>
       (['union', 'subtract', 'intersect', 'exclude', 'divide'] as const).map((op, i) => {
         const [x, y] = [8 + i * 110, 10 + j * 66];
-        return b.combination(op, op, [b.shape('Field', 'ellipse', { x, y, w: 100, h: 56 }, { fill: flat(ember) }), b.displayText('Word', x + 6, y + 44, [{ align: 'left', leading: 1, runs: [runOf('WALK', 34, flat(cmyk(90, 20, 0, 0)), face)] }])], { fill: flat(ember) });
+        return b.combination(
+          op,
+          op,
+          [
+            b.shape('Field', 'ellipse', { x, y, w: 100, h: 56 }, { fill: flat(ember) }),
+            b.displayText('Word', x + 6, y + 44, [
+              { align: 'left', leading: 1, runs: [runOf('WALK', 34, flat(cmyk(90, 20, 0, 0)), face)] },
+            ]),
+          ],
+          { fill: flat(ember) },
+        );
       }),
     ),
   );
@@ -107,12 +135,28 @@ test('the design that showed other letters shows its own', async () => {
 test('a second build says the same of faces and overset words as the first', () => {
   const b = new DesignBuilder(newDesign('Twice', setupOf(400, 200, { bleed: 0 }), making), making);
   const field = b.shape('Field', 'rectangle', { x: 0, y: 0, w: 200, h: 100 }, { fill: flat(cmyk(80, 0, 0, 0)) });
-  const word = b.textFrame('Word', { x: 0, y: 0, w: 60, h: 30 }, [{ align: 'left', leading: 1, runs: [runOf('far too many words for so small a frame', 30, FILLS.flat, 'no-such-face')] }]);
+  const word = b.textFrame('Word', { x: 0, y: 0, w: 60, h: 30 }, [
+    {
+      align: 'left',
+      leading: 1,
+      runs: [runOf('far too many words for so small a frame', 30, FILLS.flat, 'no-such-face')],
+    },
+  ]);
   b.together(word, { cuts: 'light' });
-  const outlined = b.displayText('Outlined', 0, 150, [{ align: 'left', leading: 1, runs: [runOf('walk', 30, FILLS.flat, 'nor-this-one')] }]);
+  const outlined = b.displayText('Outlined', 0, 150, [
+    { align: 'left', leading: 1, runs: [runOf('walk', 30, FILLS.flat, 'nor-this-one')] },
+  ]);
   b.together(outlined, { cuts: 'outline' });
-  const operand = b.displayText('Operand', 220, 100, [{ align: 'left', leading: 1, runs: [runOf('walk', 30, FILLS.flat, 'nor-that-one')] }]);
-  b.place(0, [b.group('Masked', [field, word]), b.group('Cut', [b.shape('Other', 'rectangle', { x: 0, y: 110, w: 200, h: 60 }, { fill: FILLS.flat }), outlined]), b.combination('Both', 'union', [b.shape('Third', 'ellipse', { x: 210, y: 60, w: 80, h: 60 }, {}), operand], { fill: FILLS.flat })]);
+  const operand = b.displayText('Operand', 220, 100, [
+    { align: 'left', leading: 1, runs: [runOf('walk', 30, FILLS.flat, 'nor-that-one')] },
+  ]);
+  b.place(0, [
+    b.group('Masked', [field, word]),
+    b.group('Cut', [b.shape('Other', 'rectangle', { x: 0, y: 110, w: 200, h: 60 }, { fill: FILLS.flat }), outlined]),
+    b.combination('Both', 'union', [b.shape('Third', 'ellipse', { x: 210, y: 60, w: 80, h: 60 }, {}), operand], {
+      fill: FILLS.flat,
+    }),
+  ]);
   const design = b.done();
   const said = () => {
     const { missingFaces, overset, unsure } = shop.builder.build(design, design.pages[0]).root.findings;

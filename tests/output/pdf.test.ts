@@ -56,7 +56,10 @@ describe.each([
   });
   test('pdftotext finds the words', () => {
     const words = execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' });
-    for (const w of title === 'the demo poster' ? ['Lantern Walk', 'Marrowick quays', 'Saturday 21 November'] : ['AVATAR', 'office', 'Quay', 'Marrowick', 'lanterns']) expect(words).toContain(w);
+    for (const w of title === 'the demo poster'
+      ? ['Lantern Walk', 'Marrowick quays', 'Saturday 21 November']
+      : ['AVATAR', 'office', 'Quay', 'Marrowick', 'lanterns'])
+      expect(words).toContain(w);
   });
   test('it keeps the rules of PDF/X-4', async () => expect(await checkX4(bytes)).toEqual([]));
   test('gradients are shadings; the only picture is the one placed', async () => {
@@ -64,8 +67,12 @@ describe.each([
     const kinds = doc.context.enumerateIndirectObjects().flatMap(([, o]: [PDFRef, PDFObject]) => {
       const dict = o instanceof PDFRawStream ? o.dict : o instanceof PDFDict ? o : null;
       // The grain of the sky is a tile of noise, one bit a square: no picture of a gradient.
-      const grain = dict?.get(PDFName.of('Subtype')) === PDFName.of('Image') && String(dict.get(PDFName.of('BitsPerComponent'))) === '1';
-      return dict && !grain ? [String(dict.get(PDFName.of('PatternType')) ?? ''), String(dict.get(PDFName.of('Subtype')) ?? '')] : [];
+      const grain =
+        dict?.get(PDFName.of('Subtype')) === PDFName.of('Image') &&
+        String(dict.get(PDFName.of('BitsPerComponent'))) === '1';
+      return dict && !grain
+        ? [String(dict.get(PDFName.of('PatternType')) ?? ''), String(dict.get(PDFName.of('Subtype')) ?? '')]
+        : [];
     });
     expect(kinds.filter((k) => k === '2').length).toBeGreaterThanOrEqual(5);
     // The poster holds one photo, the water of the harbour; the second page none.
@@ -73,7 +80,11 @@ describe.each([
   });
   test('boxes: trim in bleed in sheet, to a thousandth of a point', () => {
     const info = execFileSync('pdfinfo', ['-box', file], { encoding: 'utf8' });
-    const box = (name: string) => /([\d.-]+)\s+([\d.-]+)\s+([\d.-]+)\s+([\d.-]+)/.exec(info.split(`${name}:`)[1])!.slice(1, 5).map(Number);
+    const box = (name: string) =>
+      /([\d.-]+)\s+([\d.-]+)\s+([\d.-]+)\s+([\d.-]+)/
+        .exec(info.split(`${name}:`)[1])!
+        .slice(1, 5)
+        .map(Number);
     const { width, height, bleed } = design().setup;
     const [trim, bleedBox] = [box('TrimBox'), box('BleedBox')];
     expect(trim[2] - trim[0]).toBeCloseTo(width, 1);
@@ -89,24 +100,45 @@ test('files that break a rule are caught by the checker', async () => {
     change(doc);
     return checkX4(await doc.save({ useObjectStreams: false, updateFieldAppearances: false }));
   };
-  const dicts = (doc: PDFDocument) => doc.context.enumerateIndirectObjects().map(([, o]) => o).filter((o): o is PDFDict => o instanceof PDFDict);
+  const dicts = (doc: PDFDocument) =>
+    doc.context
+      .enumerateIndirectObjects()
+      .map(([, o]) => o)
+      .filter((o): o is PDFDict => o instanceof PDFDict);
   const N = PDFName.of;
   expect(await mutate(() => {})).toEqual([]);
   expect(await mutate((d) => d.catalog.delete(N('OutputIntents')))).toEqual([expect.stringContaining('intent')]);
-  expect(await mutate((d) => (d.context.lookup(d.context.trailerInfo.Info) as PDFDict).set(N('Trapped'), N('Unknown')))).toContainEqual(expect.stringContaining('Trapped is Unknown'));
-  expect(await mutate((d) => dicts(d).forEach((x) => x.delete(N('FontFile2'))))).toContainEqual(expect.stringContaining('not embedded'));
-  expect(await mutate((d) => d.getPages()[0].node.delete(N('TrimBox')))).toContainEqual(expect.stringContaining('TrimBox'));
-  expect(await mutate((d) => d.getPages()[0].node.set(N('Group'), d.context.obj({ CS: 'DeviceRGB' })))).toContainEqual(expect.stringContaining('DeviceRGB'));
-  expect(await mutate((d) => d.catalog.delete(N('Metadata')))).toContainEqual(expect.stringContaining('does not say PDF/X-4'));
-  expect(await mutate((d) => dicts(d).forEach((x) => x.delete(N('DestOutputProfile'))))).toContainEqual(expect.stringContaining('no profile'));
+  expect(
+    await mutate((d) => (d.context.lookup(d.context.trailerInfo.Info) as PDFDict).set(N('Trapped'), N('Unknown'))),
+  ).toContainEqual(expect.stringContaining('Trapped is Unknown'));
+  expect(await mutate((d) => dicts(d).forEach((x) => x.delete(N('FontFile2'))))).toContainEqual(
+    expect.stringContaining('not embedded'),
+  );
+  expect(await mutate((d) => d.getPages()[0].node.delete(N('TrimBox')))).toContainEqual(
+    expect.stringContaining('TrimBox'),
+  );
+  expect(await mutate((d) => d.getPages()[0].node.set(N('Group'), d.context.obj({ CS: 'DeviceRGB' })))).toContainEqual(
+    expect.stringContaining('DeviceRGB'),
+  );
+  expect(await mutate((d) => d.catalog.delete(N('Metadata')))).toContainEqual(
+    expect.stringContaining('does not say PDF/X-4'),
+  );
+  expect(await mutate((d) => dicts(d).forEach((x) => x.delete(N('DestOutputProfile'))))).toContainEqual(
+    expect.stringContaining('no profile'),
+  );
   const late = new Uint8Array([...good, ...Buffer.from('\nmore')]);
   expect(await checkX4(late)).toContainEqual(expect.stringContaining('follows its end'));
 });
 
 test('page ranges: which pages, in which order', async () => {
   let design = sampleDesign();
-  for (let i = 0; i < 3; i++) design = tryOut(design, (d) => void addPage(d, d.pages[d.pages.length - 1].id, shop.env.newId));
-  const bytes = await make(design, false, parsePagesOf('4, 1-2', design).map((n) => design.pages[n - 1]));
+  for (let i = 0; i < 3; i++)
+    design = tryOut(design, (d) => void addPage(d, d.pages[d.pages.length - 1].id, shop.env.newId));
+  const bytes = await make(
+    design,
+    false,
+    parsePagesOf('4, 1-2', design).map((n) => design.pages[n - 1]),
+  );
   const file = save(bytes, 'range.pdf');
   expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' })).toMatch(/Pages:\s+3/);
   expect(execFileSync('pdftotext', ['-f', '1', '-l', '1', file, '-'], { encoding: 'utf8' }).trim()).toBe('');
@@ -119,14 +151,30 @@ const parsePagesOf = (text: string, d: Design): number[] => {
 };
 
 test.each([
-  ['', 4, [1, 2, 3, 4]], ['2', 4, [2]], ['1-3', 4, [1, 2, 3]], ['3-1', 4, [3, 2, 1]], ['1, 3 – 4, 1', 4, [1, 3, 4]],
+  ['', 4, [1, 2, 3, 4]],
+  ['2', 4, [2]],
+  ['1-3', 4, [1, 2, 3]],
+  ['3-1', 4, [3, 2, 1]],
+  ['1, 3 – 4, 1', 4, [1, 3, 4]],
 ])('the range “%s” of %d pages', (text, count, pages) => expect(parsePages(text, count)).toEqual({ ok: true, pages }));
-test.each([['5', 'There is no page 5: the design has pages 1 to 4.'], ['x', '“x” is not a page or a range. Write it like 1-3, 5.'], ['0-2', 'There is no page 0: the design has pages 1 to 4.']])('the range “%s” is refused', (text, message) => expect(parsePages(text, 4)).toEqual({ ok: false, message }));
+test.each([
+  ['5', 'There is no page 5: the design has pages 1 to 4.'],
+  ['x', '“x” is not a page or a range. Write it like 1-3, 5.'],
+  ['0-2', 'There is no page 0: the design has pages 1 to 4.'],
+])('the range “%s” is refused', (text, message) => expect(parsePages(text, 4)).toEqual({ ok: false, message }));
 
 test('a screen design goes to the press in inks, by its profile', async () => {
   const screen: Design = { ...sampleDesign(), setup: { ...sampleDesign().setup, medium: 'screen', bleed: 0 } };
   await expect(make(screen)).rejects.toThrow('needs a palette of inks');
-  const bytes = await writePdf(screen, screen.pages, shop.builder, await prepare(shop, asPrint(screen)), shop.env, { marks: false }, QUIET);
+  const bytes = await writePdf(
+    screen,
+    screen.pages,
+    shop.builder,
+    await prepare(shop, asPrint(screen)),
+    shop.env,
+    { marks: false },
+    QUIET,
+  );
   expect(await checkX4(bytes)).toEqual([]);
   expect(spawnSync('qpdf', ['--check', save(bytes, 'screen.pdf')]).status).toBe(0);
 });
@@ -142,7 +190,13 @@ test('screen colours that are kept: tagged sRGB, in a file that still keeps the 
   const bytes = await make(coloursDesign(), true, undefined, true);
   expect(await checkX4(bytes)).toEqual([]);
   const doc = await PDFDocument.load(bytes);
-  const profiles = doc.context.enumerateIndirectObjects().flatMap(([, o]) => (o instanceof PDFRawStream && String(o.dict.get(PDFName.of('N')) ?? '') ? [String(o.dict.get(PDFName.of('N')))] : []));
+  const profiles = doc.context
+    .enumerateIndirectObjects()
+    .flatMap(([, o]) =>
+      o instanceof PDFRawStream && String(o.dict.get(PDFName.of('N')) ?? '')
+        ? [String(o.dict.get(PDFName.of('N')))]
+        : [],
+    );
   expect(profiles.filter((n) => n === '3')).toHaveLength(1);
   expect(profiles).toContain('4');
   // Opaque inks say so to programs that ask (ISO 32000-1, table 75); the plates do not depend on it.

@@ -29,7 +29,8 @@ describe('content streams', () => {
     expect(text(c)).toBe('0 1 10 100 1234567 0.5 -0.25 0 0 x\n0.1235 y\n1 z\n');
   });
   test('anything not finite is refused, not written', () => {
-    for (const x of [NaN, Infinity, -Infinity, 1e12]) expect(() => new ContentStream().number(x)).toThrow('not a number for a PDF');
+    for (const x of [NaN, Infinity, -Infinity, 1e12])
+      expect(() => new ContentStream().number(x)).toThrow('not a number for a PDF');
     expect(() => pdfNumber(NaN)).toThrow('not a number for a PDF: NaN');
     expect(String(pdfNumber(1e-7))).toBe('0');
   });
@@ -62,7 +63,10 @@ describe('who made it, and when', () => {
 
 /** Runs a Type 4 function (PDF 32000-1 7.10.5), as far as ours go. */
 function runProgram(program: string, input: number[]): number[] {
-  const tokens = program.trim().slice(1, -1).match(/[{}]|[^\s{}]+/g)!;
+  const tokens = program
+    .trim()
+    .slice(1, -1)
+    .match(/[{}]|[^\s{}]+/g)!;
   const stack = [...input];
   const run = (from: number): number => {
     let i = from;
@@ -102,7 +106,15 @@ function runProgram(program: string, input: number[]): number[] {
 test('inks mixed in a gradient: on a device without their plates each shows as its stand-in, no more than full', async () => {
   const shop = await testShop();
   const design = sampleDesign();
-  const bytes = await writePdf(design, design.pages, shop.builder, await prepare(shop, design), shop.env, { marks: true }, QUIET);
+  const bytes = await writePdf(
+    design,
+    design.pages,
+    shop.builder,
+    await prepare(shop, design),
+    shop.env,
+    { marks: true },
+    QUIET,
+  );
   const doc = await PDFDocument.load(bytes, { updateMetadata: false });
   const { context } = doc;
   let tried = 0;
@@ -114,11 +126,23 @@ test('inks mixed in a gradient: on a device without their plates each shows as i
     expect((context.lookup(object.get(4)) as PDFDict).get(PDFName.of('Colorants'))).toBeDefined();
     const standIn = (name: string): readonly number[] => {
       const process = ['Cyan', 'Magenta', 'Yellow', 'Black'].indexOf(name);
-      return process >= 0 ? [0, 1, 2, 3].map((i) => (i === process ? 1 : 0)) : design.inks.find((i) => i.name === name)!.alternate;
+      return process >= 0
+        ? [0, 1, 2, 3].map((i) => (i === process ? 1 : 0))
+        : design.inks.find((i) => i.name === name)!.alternate;
     };
-    for (const tints of [names.map(() => 0), names.map(() => 1), names.map((_, i) => 0.2 + 0.1 * i), names.map((_, i) => (i === 0 ? 1 : 0))]) {
+    for (const tints of [
+      names.map(() => 0),
+      names.map(() => 1),
+      names.map((_, i) => 0.2 + 0.1 * i),
+      names.map((_, i) => (i === 0 ? 1 : 0)),
+    ]) {
       const out = runProgram(program, tints);
-      const expected = [0, 1, 2, 3].map((p) => Math.min(1, names.reduce((sum, n, i) => sum + tints[i] * standIn(n)[p], 0)));
+      const expected = [0, 1, 2, 3].map((p) =>
+        Math.min(
+          1,
+          names.reduce((sum, n, i) => sum + tints[i] * standIn(n)[p], 0),
+        ),
+      );
       expect(out).toHaveLength(4);
       out.forEach((v, i) => expect(v).toBeCloseTo(expected[i], 3));
       tried++;

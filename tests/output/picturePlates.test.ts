@@ -21,10 +21,23 @@ async function both(design: Design, keepRgb = false) {
 }
 
 const AT: Matrix = [120, 0, 0, 80, 0, 0];
-const page = (name: string, w: number, h: number) => new DesignBuilder(newDesign(name, setupOf(w, h, { bleed: 0 }), making), making);
-const painted = (picture: string, change: Partial<PicturePaint> = {}): PicturePaint => ({ kind: 'picture', picture, geometry: AT, overprint: false, ...change });
+const page = (name: string, w: number, h: number) =>
+  new DesignBuilder(newDesign(name, setupOf(w, h, { bleed: 0 }), making), making);
+const painted = (picture: string, change: Partial<PicturePaint> = {}): PicturePaint => ({
+  kind: 'picture',
+  picture,
+  geometry: AT,
+  overprint: false,
+  ...change,
+});
 
-const KINDS: readonly (readonly [name: string, device: string, ending: string, space: 'rgb' | 'cmyk', options: readonly string[]])[] = [
+const KINDS: readonly (readonly [
+  name: string,
+  device: string,
+  ending: string,
+  space: 'rgb' | 'cmyk',
+  options: readonly string[],
+])[] = [
   ['JPEG grey', 'jpeggray', 'jpg', 'rgb', []],
   ['JPEG RGB', 'jpeg', 'jpg', 'rgb', []],
   ['JPEG CMYK', 'jpegcmyk', 'jpg', 'cmyk', []],
@@ -39,7 +52,11 @@ const KINDS: readonly (readonly [name: string, device: string, ending: string, s
 ];
 
 /** All of them in the full run; here one of each space and decoder. */
-const SOME = process.env.HOLVET_FULL ? KINDS : KINDS.filter(([name]) => ['JPEG grey', 'JPEG RGB', 'JPEG CMYK bare', 'PNG 1 bit', 'PNG alpha', 'TIFF CMYK'].includes(name));
+const SOME = process.env.HOLVET_FULL
+  ? KINDS
+  : KINDS.filter(([name]) =>
+      ['JPEG grey', 'JPEG RGB', 'JPEG CMYK bare', 'PNG 1 bit', 'PNG alpha', 'TIFF CMYK'].includes(name),
+    );
 
 /** Every kind in a box and in a star, over a band of cyan. */
 async function kindsPage(): Promise<Design> {
@@ -48,7 +65,18 @@ async function kindsPage(): Promise<Design> {
   const art: string[] = [];
   for (const [i, [name, device, ending, space, options]] of SOME.entries()) {
     const at = { x: 10 + (i % 2) * 275, y: 8 + Math.floor(i / 2) * 98 };
-    const paint = painted(b.picture(await pictureOf(name.includes('bare') ? withoutProfile(drawnBy(device, { space, options })) : drawnBy(device, { space, options }), ending, files, `${name}.${ending}`)));
+    const paint = painted(
+      b.picture(
+        await pictureOf(
+          name.includes('bare')
+            ? withoutProfile(drawnBy(device, { space, options }))
+            : drawnBy(device, { space, options }),
+          ending,
+          files,
+          `${name}.${ending}`,
+        ),
+      ),
+    );
     art.push(
       b.shape(`Band ${name}`, 'rectangle', { x: at.x - 4, y: at.y + 30, w: 264, h: 30 }, { fill: band }),
       b.shape(`Frame ${name}`, 'rectangle', { ...at, w: 120, h: 80 }, { fill: paint }),
@@ -94,8 +122,40 @@ describe('pictures on our plates and on those of our PDF', () => {
       ['Levels', painted(rgb, { tone: { levels: { black: 0.1, white: 0.9, middle: 1.4 }, fade: 0.3 } })],
       ['Turned round', painted(inks, { tone: { invert: true } })],
       ['Inks toned', painted(inks, { tone: { brightness: 0.1, contrast: 0.3, saturation: 0.4 } })],
-      ['One ink', painted(rgb, { tone: { inks: [{ colour: ember, curve: [[0, 0.05], [0.5, 0.3], [1, 1]] }] } })],
-      ['Two inks', painted(gray, { tone: { inks: [{ colour: kelp }, { colour: cmyk(0, 0, 0, 100), curve: [[0.4, 0], [1, 0.8]] }] } })],
+      [
+        'One ink',
+        painted(rgb, {
+          tone: {
+            inks: [
+              {
+                colour: ember,
+                curve: [
+                  [0, 0.05],
+                  [0.5, 0.3],
+                  [1, 1],
+                ],
+              },
+            ],
+          },
+        }),
+      ],
+      [
+        'Two inks',
+        painted(gray, {
+          tone: {
+            inks: [
+              { colour: kelp },
+              {
+                colour: cmyk(0, 0, 0, 100),
+                curve: [
+                  [0.4, 0],
+                  [1, 0.8],
+                ],
+              },
+            ],
+          },
+        }),
+      ],
       ['One ink over all', painted(gray, { overprint: true, tone: { inks: [{ colour: ember }] } })],
       ['Cut out', painted(rgb, { tone: { surround: { tolerance: 18, soft: 6 } } })],
       ['Tiles', painted(rgb, { geometry: small, tile: 'repeat' })],
@@ -105,13 +165,20 @@ describe('pictures on our plates and on those of our PDF', () => {
       b.shape('Ground', 'rectangle', { x: 0, y: 130, w: 560, h: 40 }, { fill: flat(cmyk(60, 0, 0, 0)) }),
       ...tones.map(([name, fill], i) => b.shape(name, 'rectangle', cell(i), { fill })),
       b.shape('Line', 'ellipse', cell(10), { outline: outlineOf(painted(rgb), 16) }),
-      b.displayText('Letters', 20, 380, [{ align: 'left', leading: 1, runs: [runOf('Marrowick', 76, painted(rgb, { geometry: [400, 0, 0, 80, 0, -70] }), 'alfa-slab-400')] }]),
+      b.displayText('Letters', 20, 380, [
+        {
+          align: 'left',
+          leading: 1,
+          runs: [runOf('Marrowick', 76, painted(rgb, { geometry: [400, 0, 0, 80, 0, -70] }), 'alfa-slab-400')],
+        },
+      ]),
     ]);
     const { ours, pdf } = await both(b.done());
     expect(faults(ours, separate(pdf, DPI)[0], 'pictures: tones')).toEqual([]);
     expect(await checkX4(pdf)).toEqual([]);
     // Real spot plates, with shades between.
-    for (const ink of [SPOT_LIBRARY[0].name, SPOT_LIBRARY[1].name]) expect(new Set(ours.get(ink)!.data).size).toBeGreaterThan(60);
+    for (const ink of [SPOT_LIBRARY[0].name, SPOT_LIBRARY[1].name])
+      expect(new Set(ours.get(ink)!.data).size).toBeGreaterThan(60);
     // Letters that a picture fills are still text.
     expect(words(pdf)).toContain('Marrowick');
   });

@@ -23,7 +23,14 @@ beforeAll(async () => {
 });
 
 async function both(design: Design, drop?: string, dpi = DPI): Promise<{ ours: Map<string, Grey>; pdf: Uint8Array }> {
-  const given = drop ? { ...design, nodes: Object.fromEntries(Object.entries(design.nodes).map(([id, n]) => [id, n.name === drop ? { ...n, hidden: true } : n])) } : design;
+  const given = drop
+    ? {
+        ...design,
+        nodes: Object.fromEntries(
+          Object.entries(design.nodes).map(([id, n]) => [id, n.name === drop ? { ...n, hidden: true } : n]),
+        ),
+      }
+    : design;
   return { ours: await platesOf(shop, design, dpi), pdf: await pdfOf(shop, given, { marks: true }) };
 }
 
@@ -57,7 +64,11 @@ describe('plates agree with those that Ghostscript makes of our PDF', () => {
   const SAILCLOTH = 384;
 
   // Letters of 9 pt are thinner than a pixel at 100 dpi, where two programs’ smoothing says nothing: these at 200 (the A4 page, the ticket and the signs in the full run).
-  test.each(demoDesigns().slice(...(process.env.HOLVET_FULL ? [1] : [3, 5])).map((d) => [d.file, d.design] as const))('the demo’s %s', async (file, design) => {
+  test.each(
+    demoDesigns()
+      .slice(...(process.env.HOLVET_FULL ? [1] : [3, 5]))
+      .map((d) => [d.file, d.design] as const),
+  )('the demo’s %s', async (file, design) => {
     // Ghostscript paints every part of a pixel that a line touches: on a small sheet thin lines need more dots to weigh the same.
     const dpi = design.setup.medium === 'screen' ? SAILCLOTH : design.setup.width < 200 ? 400 : 200;
     const { ours, pdf } = await both(asPrint(design), undefined, dpi);
@@ -91,14 +102,21 @@ describe('what lies below an object', () => {
     const palette = await prepare(shop, design);
     const plates = pagePlates(shop.builder.build(design, design.pages[0]), palette, 72);
     const { width, height } = plates.region;
-    return Math.round((plates.data[plates.channels.indexOf(ink)][Math.floor(height / 2) * width + Math.floor(width / 2)] / 255) * 100);
+    return Math.round(
+      (plates.data[plates.channels.indexOf(ink)][Math.floor(height / 2) * width + Math.floor(width / 2)] / 255) * 100,
+    );
   };
   const page = (top: Colour | 'ember', overprint: boolean): Design => {
     const b = new DesignBuilder(newDesign('Two', setupOf(40, 40, { bleed: 0 }), making), making);
     const ember = b.spot(SPOT_LIBRARY[0]);
     b.place(0, [
       b.shape('Below', 'rectangle', { x: 0, y: 0, w: 40, h: 40 }, { fill: flat(cmyk(60, 0, 0, 0)) }),
-      b.shape('Above', 'rectangle', { x: 10, y: 10, w: 20, h: 20 }, { fill: flat(top === 'ember' ? ember : top, overprint) }),
+      b.shape(
+        'Above',
+        'rectangle',
+        { x: 10, y: 10, w: 20, h: 20 },
+        { fill: flat(top === 'ember' ? ember : top, overprint) },
+      ),
     ]);
     return b.done();
   };

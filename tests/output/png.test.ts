@@ -13,7 +13,11 @@ describe('pages whose size is no whole number of pixels', () => {
     b.place(0, [b.shape('All', 'rectangle', { x: 0, y: 0, w, h }, { fill: flat(cmyk(100, 0, 0, 0)) })]);
     return b.done();
   };
-  test.each([[200.4, 149.7], [200.6, 149.2], [199.5, 150.5]])('%d × %d: the outermost rows and columns are as full as all others', async (w, h) => {
+  test.each([
+    [200.4, 149.7],
+    [200.6, 149.2],
+    [199.5, 150.5],
+  ])('%d × %d: the outermost rows and columns are as full as all others', async (w, h) => {
     const shop = await testShop();
     const design = page(w, h);
     const palette = await prepare(shop, design);
@@ -25,7 +29,9 @@ describe('pages whose size is no whole number of pixels', () => {
     for (let i = 0; i < png.width * png.height; i++) looks.add(png.data.slice(3 * i, 3 * i + 3).join());
     expect(looks.size).toBe(1);
     const clear = decode(writePng(scene, palette, 72, true));
-    expect(new Set(Array.from({ length: clear.width * clear.height }, (_, i) => clear.data[4 * i + 3]))).toEqual(new Set([255]));
+    expect(new Set(Array.from({ length: clear.width * clear.height }, (_, i) => clear.data[4 * i + 3]))).toEqual(
+      new Set([255]),
+    );
   });
 });
 
@@ -34,7 +40,18 @@ describe('a picture with a transparent ground', () => {
     const shop = await testShop();
     const b = new DesignBuilder(newDesign('Clear', setupOf(120, 80, { bleed: 0 }), making), making);
     const disc = b.shape('Disc', 'ellipse', { x: 10, y: 10, w: 60, h: 60 }, { fill: flat(cmyk(0, 80, 90, 0)) });
-    b.place(0, [disc, b.together(b.shape('Veil', 'rectangle', { x: 50, y: 20, w: 60, h: 40 }, { fill: flat(cmyk(80, 40, 0, 0)) }), { opacity: 0.5 }), b.shape('Over', 'rectangle', { x: 20, y: 30, w: 30, h: 20 }, { fill: { kind: 'colour', colour: cmyk(60, 0, 0, 0), overprint: true } })]);
+    b.place(0, [
+      disc,
+      b.together(b.shape('Veil', 'rectangle', { x: 50, y: 20, w: 60, h: 40 }, { fill: flat(cmyk(80, 40, 0, 0)) }), {
+        opacity: 0.5,
+      }),
+      b.shape(
+        'Over',
+        'rectangle',
+        { x: 20, y: 30, w: 30, h: 20 },
+        { fill: { kind: 'colour', colour: cmyk(60, 0, 0, 0), overprint: true } },
+      ),
+    ]);
     const design = b.done();
     const palette = await prepare(shop, design);
     const scene = shop.builder.build(design, design.pages[0]);

@@ -38,7 +38,12 @@ const shadow = (colour: Colour, change: Partial<Shadow> & { overprint?: boolean 
 const BLACK = cmyk(0, 0, 0, 100);
 
 function changed(d: Design, changes: Readonly<Record<string, Partial<DesignNode>>>): Design {
-  return { ...d, nodes: Object.fromEntries(Object.entries(d.nodes).map(([id, n]) => [id, { ...n, ...changes[n.name] }])) as Design['nodes'] };
+  return {
+    ...d,
+    nodes: Object.fromEntries(
+      Object.entries(d.nodes).map(([id, n]) => [id, { ...n, ...changes[n.name] }]),
+    ) as Design['nodes'],
+  };
 }
 
 // Oracle: Ghostscript tiffsep of our PDF, the rule as tests/support/agree.ts states it.
@@ -47,7 +52,8 @@ describe('shadows on our plates and on those of our PDF', () => {
     const b = new DesignBuilder(newDesign('Shadows', setupOf(460, 470, { bleed: 9 }), making), making);
     const ember = b.spot(SPOT_LIBRARY[0]);
     const kelp = b.spot(SPOT_LIBRARY[1]);
-    const box = (name: string, x: number, y: number, colour: Colour = cmyk(0, 70, 80, 0)) => b.shape(name, 'rectangle', { x, y, w: 60, h: 46 }, { fill: flat(colour) });
+    const box = (name: string, x: number, y: number, colour: Colour = cmyk(0, 70, 80, 0)) =>
+      b.shape(name, 'rectangle', { x, y, w: 60, h: 46 }, { fill: flat(colour) });
     // Ghostscript makes what is faint darker where something faint is printed over it on bare paper (its page is an isolated
     // group, and it keeps the colour of what is not inked, not its amount; ISO 32000-1 11.7.4.3 keeps the amount): kept apart.
     b.place(0, [
@@ -58,12 +64,27 @@ describe('shadows on our plates and on those of our PDF', () => {
       box('Spot', 200, 40),
       box('Sharp', 290, 40),
       box('Wide', 290, 395),
-      b.group('Turned', [b.shape('Star', 'star', { x: 20, y: 150, w: 80, h: 80 }, { fill: flat(ember), outline: outlineOf(flat(BLACK), 3) })]),
-      b.displayText('Words', 130, 215, [{ align: 'left', leading: 1, runs: [runOf('Loft', 52, flat(cmyk(100, 60, 0, 20)), 'alfa-slab-400')] }]),
+      b.group('Turned', [
+        b.shape(
+          'Star',
+          'star',
+          { x: 20, y: 150, w: 80, h: 80 },
+          { fill: flat(ember), outline: outlineOf(flat(BLACK), 3) },
+        ),
+      ]),
+      b.displayText('Words', 130, 215, [
+        { align: 'left', leading: 1, runs: [runOf('Loft', 52, flat(cmyk(100, 60, 0, 20)), 'alfa-slab-400')] },
+      ]),
       b.group('Half', [box('Left', 270, 150), box('Right', 300, 175, kelp)]),
-      b.group('Cut', [box('Held', 380, 150), b.shape('Hole', 'ellipse', { x: 376, y: 156, w: 50, h: 50 }, { fill: flat(BLACK) })]),
+      b.group('Cut', [
+        box('Held', 380, 150),
+        b.shape('Hole', 'ellipse', { x: 376, y: 156, w: 50, h: 50 }, { fill: flat(BLACK) }),
+      ]),
       b.shape('Edge', 'ellipse', { x: 400, y: 260, w: 90, h: 60 }, { fill: flat(cmyk(0, 0, 90, 0)) }),
-      b.group('Masked', [box('Under', 30, 262), b.shape('Veil', 'ellipse', { x: 24, y: 258, w: 60, h: 60 }, { fill: flat(BLACK) })]),
+      b.group('Masked', [
+        box('Under', 30, 262),
+        b.shape('Veil', 'ellipse', { x: 24, y: 258, w: 60, h: 60 }, { fill: flat(BLACK) }),
+      ]),
       b.shape('Out of sight', 'rectangle', { x: 20, y: 485, w: 120, h: 30 }, { fill: flat(BLACK) }),
     ]);
     const turned = b.done();
@@ -75,7 +96,10 @@ describe('shadows on our plates and on those of our PDF', () => {
       Sharp: { effects: [shadow(BLACK, { blur: 0, dx: 7.3, dy: 6.4 })] },
       Wide: { effects: [shadow(kelp, { blur: 40, dx: -10, dy: 14, opacity: 0.9 })] },
       // Half as large again, and turned by 20°.
-      Turned: { transform: [1.0335, 0.3762, -0.3762, 1.0335, star.transform[4] + 70, star.transform[5] - 25], effects: [shadow(kelp)] },
+      Turned: {
+        transform: [1.0335, 0.3762, -0.3762, 1.0335, star.transform[4] + 70, star.transform[5] - 25],
+        effects: [shadow(kelp)],
+      },
       Words: { effects: [shadow(BLACK, { dx: 2, dy: 2, blur: 3 })] },
       Half: { opacity: 0.5, effects: [shadow(BLACK)] },
       Hole: { cuts: 'outline' },
@@ -90,7 +114,16 @@ describe('shadows on our plates and on those of our PDF', () => {
     expect(faults(ours, separate(pdf, DPI)[0], 'shadows')).toEqual([]);
     expect(await checkX4(pdf)).toEqual([]);
     // The plates hold them: without, there is less black.
-    const bare = await platesOf(shop, { ...design, nodes: Object.fromEntries(Object.entries(design.nodes).map(([id, { effects: _, ...n }]) => [id, n])) as Design['nodes'] }, DPI);
+    const bare = await platesOf(
+      shop,
+      {
+        ...design,
+        nodes: Object.fromEntries(
+          Object.entries(design.nodes).map(([id, { effects: _, ...n }]) => [id, n]),
+        ) as Design['nodes'],
+      },
+      DPI,
+    );
     const ink = (p: typeof ours) => p.get('Black')!.data.reduce((sum, v) => sum + 255 - v, 0);
     expect(ink(ours)).toBeGreaterThan(1.2 * ink(bare));
   });
@@ -101,40 +134,60 @@ const upTo = (x: number, s: number): number => 0.5 * (1 + erf(x / (s * Math.SQRT
 const within = (x: number, from: number, to: number, s: number): number => upTo(x - from, s) - upTo(x - to, s);
 
 describe('a shadow is a Gaussian of what throws it', () => {
-  test.each([[1.2], [2], [5], [12], [31], [60]])('a box, blurred by %s pt, at 3 pixels a point: within 1/255 of the closed form everywhere', async (blur) => {
-    const b = new DesignBuilder(newDesign('Box', setupOf(160, 130, { bleed: 0 }), making), making);
-    b.place(0, [b.shape('Box', 'rectangle', { x: 40, y: 30, w: 70, h: 60 }, { fill: flat(cmyk(0, 0, 100, 0)) })]);
-    const design = changed(b.done(), { Box: { effects: [shadow(BLACK, { blur, dx: 5.3, dy: 3.1, opacity: 1 })] } });
-    const palette = await prepare(shop, design);
-    const scale = 3;
-    const plates = rasterPlates(shop.builder.build(design, design.pages[0]), palette, { x: 0, y: 0, scale, width: 480, height: 390 })!;
-    let worst = 0;
-    for (let y = 0; y < 390; y++)
-      for (let x = 0; x < 480; x++) {
-        // Where the box itself lies, its own paint has taken the black away.
-        if (x >= 119 && x <= 331 && y >= 89 && y <= 271) continue;
-        const [u, v] = [(x + 0.5) / scale - 5.3, (y + 0.5) / scale - 3.1];
-        // A pixel shows its mean: the variance of a square's side is a twelfth.
-        const s = Math.sqrt((blur / 2) ** 2 + 1 / 12 / scale ** 2);
-        worst = Math.max(worst, Math.abs(plates.data[3][y * 480 + x] - Math.round(255 * within(u, 40, 110, s) * within(v, 30, 90, s))));
-      }
-    expect(worst).toBeLessThanOrEqual(1);
-  });
+  test.each([[1.2], [2], [5], [12], [31], [60]])(
+    'a box, blurred by %s pt, at 3 pixels a point: within 1/255 of the closed form everywhere',
+    async (blur) => {
+      const b = new DesignBuilder(newDesign('Box', setupOf(160, 130, { bleed: 0 }), making), making);
+      b.place(0, [b.shape('Box', 'rectangle', { x: 40, y: 30, w: 70, h: 60 }, { fill: flat(cmyk(0, 0, 100, 0)) })]);
+      const design = changed(b.done(), { Box: { effects: [shadow(BLACK, { blur, dx: 5.3, dy: 3.1, opacity: 1 })] } });
+      const palette = await prepare(shop, design);
+      const scale = 3;
+      const plates = rasterPlates(shop.builder.build(design, design.pages[0]), palette, {
+        x: 0,
+        y: 0,
+        scale,
+        width: 480,
+        height: 390,
+      })!;
+      let worst = 0;
+      for (let y = 0; y < 390; y++)
+        for (let x = 0; x < 480; x++) {
+          // Where the box itself lies, its own paint has taken the black away.
+          if (x >= 119 && x <= 331 && y >= 89 && y <= 271) continue;
+          const [u, v] = [(x + 0.5) / scale - 5.3, (y + 0.5) / scale - 3.1];
+          // A pixel shows its mean: the variance of a square's side is a twelfth.
+          const s = Math.sqrt((blur / 2) ** 2 + 1 / 12 / scale ** 2);
+          worst = Math.max(
+            worst,
+            Math.abs(plates.data[3][y * 480 + x] - Math.round(255 * within(u, 40, 110, s) * within(v, 30, 90, s))),
+          );
+        }
+      expect(worst).toBeLessThanOrEqual(1);
+    },
+  );
 
   test('drawn in parts it is the same as drawn at once: no tile and no bleed cuts it', async () => {
     const b = new DesignBuilder(newDesign('Parts', setupOf(160, 130, { bleed: 9 }), making), making);
-    b.place(0, [b.shape('Star', 'star', { x: 20, y: 20, w: 80, h: 80 }, { fill: flat(cmyk(0, 0, 100, 0)) }), b.shape('Outside', 'rectangle', { x: 171, y: 20, w: 30, h: 90 }, { fill: flat(BLACK) })]);
-    const design = changed(b.done(), { Star: { effects: [shadow(BLACK, { blur: 22 })] }, Outside: { effects: [shadow(BLACK, { blur: 30, dx: -20 })] } });
+    b.place(0, [
+      b.shape('Star', 'star', { x: 20, y: 20, w: 80, h: 80 }, { fill: flat(cmyk(0, 0, 100, 0)) }),
+      b.shape('Outside', 'rectangle', { x: 171, y: 20, w: 30, h: 90 }, { fill: flat(BLACK) }),
+    ]);
+    const design = changed(b.done(), {
+      Star: { effects: [shadow(BLACK, { blur: 22 })] },
+      Outside: { effects: [shadow(BLACK, { blur: 30, dx: -20 })] },
+    });
     const palette = await prepare(shop, design);
     const scene = shop.builder.build(design, design.pages[0]);
-    const at = (x: number, y: number, width: number, height: number) => rasterPlates(scene, palette, { x: x / 2 - 9, y: y / 2 - 9, scale: 2, width, height })!.data[3];
+    const at = (x: number, y: number, width: number, height: number) =>
+      rasterPlates(scene, palette, { x: x / 2 - 9, y: y / 2 - 9, scale: 2, width, height })!.data[3];
     const [W, H] = [356, 296];
     const whole = at(0, 0, W, H);
     let shown = 0;
     for (let y = 0; y < H; y += 37)
       for (let x = 0; x < W; x += 89) {
         const tile = at(x, y, 89, 37);
-        for (let j = 0; j < 37; j++) for (let i = 0; i < 89; i++) if (Math.abs(tile[j * 89 + i] - whole[(y + j) * W + x + i]) > 1) shown++;
+        for (let j = 0; j < 37; j++)
+          for (let i = 0; i < 89; i++) if (Math.abs(tile[j * 89 + i] - whole[(y + j) * W + x + i]) > 1) shown++;
       }
     expect(shown).toBe(0);
     // Thrown onto the page from beyond its bleed.
@@ -148,10 +201,23 @@ describe('shadows on the screen and in SVG', () => {
     const b = new DesignBuilder(newDesign('Screen', setupOf(300, 200, { medium: 'screen', bleed: 0 }), making), making);
     b.place(0, [
       b.shape('Ground', 'rectangle', { x: 0, y: 70, w: 300, h: 60 }, { fill: flat(light(0.7, 0.85, 0.6)) }),
-      b.shape('Star', 'star', { x: 20, y: 20, w: 90, h: 90 }, { fill: flat(light(0.9, 0.3, 0.2)), outline: outlineOf(flat(light(0.1, 0.1, 0.4)), 3) }),
-      b.group('Half', [b.shape('a', 'ellipse', { x: 130, y: 40, w: 60, h: 60 }, { fill: flat(light(1, 0.8, 0)) }), b.shape('b', 'rectangle', { x: 160, y: 60, w: 60, h: 60 }, { fill: flat(light(0, 0.4, 0.8)) })]),
-      b.group('Cut', [b.shape('c', 'rectangle', { x: 230, y: 40, w: 50, h: 90 }, { fill: flat(light(0.5, 0.2, 0.6)) }), b.shape('Hole', 'ellipse', { x: 225, y: 50, w: 60, h: 50 }, { fill: flat(light(0, 0, 0)) })]),
-      b.displayText('Words', 30, 170, [{ align: 'left', leading: 1, runs: [runOf('Lantern', 40, flat(light(0.1, 0.2, 0.4)), 'alfa-slab-400')] }]),
+      b.shape(
+        'Star',
+        'star',
+        { x: 20, y: 20, w: 90, h: 90 },
+        { fill: flat(light(0.9, 0.3, 0.2)), outline: outlineOf(flat(light(0.1, 0.1, 0.4)), 3) },
+      ),
+      b.group('Half', [
+        b.shape('a', 'ellipse', { x: 130, y: 40, w: 60, h: 60 }, { fill: flat(light(1, 0.8, 0)) }),
+        b.shape('b', 'rectangle', { x: 160, y: 60, w: 60, h: 60 }, { fill: flat(light(0, 0.4, 0.8)) }),
+      ]),
+      b.group('Cut', [
+        b.shape('c', 'rectangle', { x: 230, y: 40, w: 50, h: 90 }, { fill: flat(light(0.5, 0.2, 0.6)) }),
+        b.shape('Hole', 'ellipse', { x: 225, y: 50, w: 60, h: 50 }, { fill: flat(light(0, 0, 0)) }),
+      ]),
+      b.displayText('Words', 30, 170, [
+        { align: 'left', leading: 1, runs: [runOf('Lantern', 40, flat(light(0.1, 0.2, 0.4)), 'alfa-slab-400')] },
+      ]),
     ]);
     const black = light(0, 0, 0);
     return changed(b.done(), {
@@ -162,7 +228,10 @@ describe('shadows on the screen and in SVG', () => {
       Words: { effects: [shadow(black, { overprint: false, dx: 2, dy: 2, blur: 2 })] },
     });
   };
-  const built = async (design: Design) => ({ palette: await prepare(shop, design), scene: shop.builder.build(design, design.pages[0]) });
+  const built = async (design: Design) => ({
+    palette: await prepare(shop, design),
+    scene: shop.builder.build(design, design.pages[0]),
+  });
   const noFiles = async (file: string): Promise<Uint8Array> => {
     throw new Error(`no ${file} here`);
   };
@@ -174,7 +243,18 @@ describe('shadows on the screen and in SVG', () => {
     const mean = meanDifference(quick(scene, palette, 1), truth);
     measured('quick painter against plates, shadows', `mean ${mean.toFixed(3)}/255`, '≤ 0.8/255', 'our own plates');
     expect(mean).toBeLessThanOrEqual(0.8);
-    const bare = quick(withContent(scene, mapLeaves(scene.root.content, (leaf) => leaf, () => [])), palette, 1);
+    const bare = quick(
+      withContent(
+        scene,
+        mapLeaves(
+          scene.root.content,
+          (leaf) => leaf,
+          () => [],
+        ),
+      ),
+      palette,
+      1,
+    );
     expect(meanDifference(bare, truth)).toBeGreaterThan(3);
   });
 
@@ -185,14 +265,30 @@ describe('shadows on the screen and in SVG', () => {
     const { svg } = await writeSvg(scene, palette, 'Shadows', noFiles);
     const theirs = new Resvg(svg, { dpi: 72 }).render();
     const mean = meanDifference(theirs.pixels, decode(writePng(scene, palette, 72)).data, 4, 3);
-    measured('our SVG by resvg against our PNG, shadows', `mean ${mean.toFixed(3)}/255`, '≤ 0.5/255', '@resvg/resvg-js');
+    measured(
+      'our SVG by resvg against our PNG, shadows',
+      `mean ${mean.toFixed(3)}/255`,
+      '≤ 0.5/255',
+      '@resvg/resvg-js',
+    );
     expect(mean).toBeLessThanOrEqual(0.5);
     const read = await readSvg(new TextEncoder().encode(svg), 'page', { ...shop.env, fonts: shop.fonts });
     const effects = (nodes: Design['nodes']) => Object.values(nodes).flatMap((n) => n.effects ?? []);
     expect(effects(read.clip.nodes)).toEqual(effects(design.nodes));
     const base = { ...newDesign('Back', design.setup, making), profile: design.profile };
-    const back = record(base, 'Place', (d) => void pasteClip(d, base.pages[0].id, read.clip, making.newId, [1, 0, 0, 1, 0, 0]))!.design;
+    const back = record(
+      base,
+      'Place',
+      (d) => void pasteClip(d, base.pages[0].id, read.clip, making.newId, [1, 0, 0, 1, 0, 0]),
+    )!.design;
     const again = await built(back);
-    expect(meanDifference(decode(writePng(again.scene, again.palette, 72)).data, decode(writePng(scene, palette, 72)).data, 3, 3)).toBeLessThanOrEqual(0.05);
+    expect(
+      meanDifference(
+        decode(writePng(again.scene, again.palette, 72)).data,
+        decode(writePng(scene, palette, 72)).data,
+        3,
+        3,
+      ),
+    ).toBeLessThanOrEqual(0.05);
   });
 });

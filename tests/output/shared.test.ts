@@ -22,7 +22,8 @@ test('a page that is met again is one form in the PDF, and both its pages have i
   const design = sampleDesign();
   const [page] = design.pages;
   const palette = await prepare(shop, design);
-  const write = (pages: typeof design.pages) => writePdf(design, pages, shop.builder, palette, shop.env, { marks: false }, QUIET);
+  const write = (pages: typeof design.pages) =>
+    writePdf(design, pages, shop.builder, palette, shop.env, { marks: false }, QUIET);
   const [once, thrice] = [await write([page]), await write([page, page, page])];
   // Thrice the pages, hardly more to read.
   expect(thrice.length).toBeLessThan(once.length * 1.05 + 4000);
@@ -37,9 +38,22 @@ test('a group that is met again on a page is used again in SVG, and looks as if 
   const design = sampleDesign();
   const palette = await prepare(shop, design);
   const scene = shop.builder.build(design, design.pages[0]);
-  const half = (): Group => makeGroup({ node: 'half', content: scene.root.content.slice(0, 3), opacity: 0.5, blend: null, clips: [], masks: [], effects: [], findings: NO_FINDINGS });
+  const half = (): Group =>
+    makeGroup({
+      node: 'half',
+      content: scene.root.content.slice(0, 3),
+      opacity: 0.5,
+      blend: null,
+      clips: [],
+      masks: [],
+      effects: [],
+      findings: NO_FINDINGS,
+    });
   const one = half();
-  const [shared, apart] = [withContent(scene, [one, ...scene.root.content.slice(3, 6), one]), withContent(scene, [half(), ...scene.root.content.slice(3, 6), half()])];
+  const [shared, apart] = [
+    withContent(scene, [one, ...scene.root.content.slice(3, 6), one]),
+    withContent(scene, [half(), ...scene.root.content.slice(3, 6), half()]),
+  ];
   const svg = async (s: Scene) => (await writeSvg(s, palette, 'Twice', (f) => shop.env.asset(f))).svg;
   const [a, b] = [await svg(shared), await svg(apart)];
   expect([a.match(/<use /g)?.length, b.match(/<use /g)]).toEqual([1, null]);

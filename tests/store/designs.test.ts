@@ -93,7 +93,15 @@ describe('a torn last entry is dropped and said', () => {
     // Said once, all that lay there put aside; work goes on from what is shown.
     await store.keepAside(back.aside!);
     expect(JSON.parse((await store.asides(start.id))[0].json).steps).toHaveLength(2);
-    await store.append(record(back.design, 'Move 7', (d) => moveNodes(d, back.design.pages[0], [back.design.pages[0].children[0]], 7, 0))!.design, record(back.design, 'Move 7', (d) => moveNodes(d, back.design.pages[0], [back.design.pages[0].children[0]], 7, 0))!.entry, back.base + back.cursor);
+    await store.append(
+      record(back.design, 'Move 7', (d) =>
+        moveNodes(d, back.design.pages[0], [back.design.pages[0].children[0]], 7, 0),
+      )!.design,
+      record(back.design, 'Move 7', (d) =>
+        moveNodes(d, back.design.pages[0], [back.design.pages[0].children[0]], 7, 0),
+      )!.entry,
+      back.base + back.cursor,
+    );
     const again = await load(start.id);
     expect(again.warning).toBeNull();
     expect(again.entries.map((e) => e.label)).toEqual(['Move 2', 'Move 7']);
@@ -117,7 +125,9 @@ test('an unknown design and one that is none are told apart; of the rest, what c
   await store.add(start);
   await db.designs.update(start.id, { snapshot: 'gone' as never });
   expect(await store.load(start.id)).toEqual({ ok: false, reason: 'broken' });
-  await db.designs.update(start.id, { snapshot: { ...start, pages: [], swatches: [null, ...start.swatches] } as never });
+  await db.designs.update(start.id, {
+    snapshot: { ...start, pages: [], swatches: [null, ...start.swatches] } as never,
+  });
   const back = await load(start.id);
   // What lay on the page that went lies on the new one.
   expect(back.design.pages[0].children).toHaveLength(start.pages[0].children.length);
@@ -171,7 +181,13 @@ test('files that were brought and colours that were kept are there again, latest
   await store.addAsset('sha256-a.icc', Uint8Array.of(1, 2));
   expect(await store.asset('sha256-a.icc')).toEqual(Uint8Array.of(1, 2));
   expect(await store.asset('gone')).toBeNull();
-  const row = (id: string, added: string) => ({ id, name: `Set ${id}`, kind: 'palette' as const, added, swatches: [{ name: 'Dusk', colour: { cmyk: [1, 0.72, 0.08, 0.2] as const } }] });
+  const row = (id: string, added: string) => ({
+    id,
+    name: `Set ${id}`,
+    kind: 'palette' as const,
+    added,
+    swatches: [{ name: 'Dusk', colour: { cmyk: [1, 0.72, 0.08, 0.2] as const } }],
+  });
   await store.addLibrary(row('a', '2026-11-01T00:00:00Z'));
   await store.addLibrary(row('b', '2026-11-02T00:00:00Z'));
   expect((await store.libraries()).map((l) => l.id)).toEqual(['b', 'a']);

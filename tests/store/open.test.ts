@@ -24,11 +24,18 @@ test('a shelf from before the later demo designs gets those, and not the poster 
   const store = new DesignStore(db);
   await store.setSetting('demo-seeded', true);
   await seedDemo(store);
-  expect((await store.list()).map((r) => r.id)).toEqual(['guild-letterhead', 'supper-ticket', 'guild-mark', 'lantern-stickers', 'route-markers']);
+  expect((await store.list()).map((r) => r.id)).toEqual([
+    'guild-letterhead',
+    'supper-ticket',
+    'guild-mark',
+    'lantern-stickers',
+    'route-markers',
+  ]);
   await db.delete();
 });
 
-test('the demo is the same bytes every time', () => expect(JSON.stringify(demoDesigns())).toBe(JSON.stringify(demoDesigns())));
+test('the demo is the same bytes every time', () =>
+  expect(JSON.stringify(demoDesigns())).toBe(JSON.stringify(demoDesigns())));
 
 test('why nothing can be kept, in words that say what to do', () => {
   expect(storageProblem(Object.assign(new Error('x'), { name: 'QuotaExceededError' }))).toMatch(/full.*Remove designs/);
@@ -37,7 +44,16 @@ test('why nothing can be kept, in words that say what to do', () => {
 });
 
 test.each([
-  ['Lantern Walk poster', 'Lantern Walk poster.pdf'], ['a/b\\c:d*e?', 'a b c d e.pdf'], ['  ..hidden.. ', 'hidden.pdf'], ['', 'design.pdf'], ['Lampionų ėjimas', 'Lampionų ėjimas.pdf'], ['x'.repeat(300), `${'x'.repeat(120)}.pdf`], ['a\nb\u0000c', 'a b c.pdf'], ['CON', 'CON!.pdf'], ['lpt1.final', 'lpt1!.final.pdf'], ['fair\u202egpj', 'fair gpj.pdf'],
+  ['Lantern Walk poster', 'Lantern Walk poster.pdf'],
+  ['a/b\\c:d*e?', 'a b c d e.pdf'],
+  ['  ..hidden.. ', 'hidden.pdf'],
+  ['', 'design.pdf'],
+  ['Lampionų ėjimas', 'Lampionų ėjimas.pdf'],
+  ['x'.repeat(300), `${'x'.repeat(120)}.pdf`],
+  ['a\nb\u0000c', 'a b c.pdf'],
+  ['CON', 'CON!.pdf'],
+  ['lpt1.final', 'lpt1!.final.pdf'],
+  ['fair\u202egpj', 'fair gpj.pdf'],
 ])('the file of “%s”', (name, file) => expect(fileName(name, 'pdf')).toBe(file));
 
 test('a long name ends between characters, within 200 bytes', () => {
@@ -53,7 +69,11 @@ test('a long name ends between characters, within 200 bytes', () => {
 
 test('a download is handed over under its name', () => {
   const clicked: { download: string; href: string }[] = [];
-  const anchor = { href: '', download: '', click: () => clicked.push({ download: anchor.download, href: anchor.href }) };
+  const anchor = {
+    href: '',
+    download: '',
+    click: () => clicked.push({ download: anchor.download, href: anchor.href }),
+  };
   Object.assign(globalThis, { document: { createElement: () => anchor } });
   const real = { make: URL.createObjectURL, drop: URL.revokeObjectURL };
   URL.createObjectURL = () => 'blob:here';
@@ -72,7 +92,10 @@ function soonInsteadOfLater(): void {
 }
 
 test('commands are found by what people call them', () => {
-  const find = (word: string) => Object.entries(COMMANDS).filter(([, c]) => [c.label, ...c.keywords].some((w) => w.toLowerCase().includes(word))).map(([id]) => id);
+  const find = (word: string) =>
+    Object.entries(COMMANDS)
+      .filter(([, c]) => [c.label, ...c.keywords].some((w) => w.toLowerCase().includes(word)))
+      .map(([id]) => id);
   expect(find('behind')).toContain('object.back');
   expect(find('separations')).toContain('view.plates');
   expect(find('knock out')).toContain('object.overprint');

@@ -21,7 +21,8 @@ export interface Agreement {
 }
 
 export function comparePlates(a: Grey, b: Grey, tolerance = 2): Agreement {
-  if (a.width !== b.width || a.height !== b.height) throw new Error(`sizes differ: ${a.width}×${a.height} and ${b.width}×${b.height}`);
+  if (a.width !== b.width || a.height !== b.height)
+    throw new Error(`sizes differ: ${a.width}×${a.height} and ${b.width}×${b.height}`);
   const { width: w, height: h } = a;
   const n = w * h;
   const [A, B] = [a.data, b.data];
@@ -37,7 +38,8 @@ export function comparePlates(a: Grey, b: Grey, tolerance = 2): Agreement {
     if (p < 250 || q < 250) inked[i] = 1;
     // What lies near its counterpart lies in the range round it.
     const d = p - q;
-    if ((d <= tolerance && -d <= tolerance) || (inRange(p, B, i, w, h, tolerance) && inRange(q, A, i, w, h, tolerance))) ok[i] = 1;
+    if ((d <= tolerance && -d <= tolerance) || (inRange(p, B, i, w, h, tolerance) && inRange(q, A, i, w, h, tolerance)))
+      ok[i] = 1;
   }
   const near = grown(inked, w, h, 2);
   let count = 0;
@@ -75,7 +77,8 @@ function grown(marks: Uint8Array, w: number, h: number, by: number): Uint8Array 
     }
   const out = rows.slice();
   for (let y = 0; y < h; y++)
-    for (let k = Math.max(0, y - by); k <= Math.min(h - 1, y + by); k++) for (let x = 0; x < w; x++) out[y * w + x] |= rows[k * w + x];
+    for (let k = Math.max(0, y - by); k <= Math.min(h - 1, y + by); k++)
+      for (let x = 0; x < w; x++) out[y * w + x] |= rows[k * w + x];
   return out;
 }
 

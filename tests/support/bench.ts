@@ -44,7 +44,12 @@ export interface TestBench {
   /** What the readout at the pointer says now, and all it said. */
   readonly said: string[];
   at(x: number, y: number, keys?: Partial<Pick<PointerAt, 'shift' | 'alt' | 'mod'>>): PointerAt;
-  drag(tool: Tool, from: readonly [number, number], to: readonly [number, number], keys?: Partial<Pick<PointerAt, 'shift' | 'alt' | 'mod'>>): void;
+  drag(
+    tool: Tool,
+    from: readonly [number, number],
+    to: readonly [number, number],
+    keys?: Partial<Pick<PointerAt, 'shift' | 'alt' | 'mod'>>,
+  ): void;
   click(tool: Tool, x: number, y: number, keys?: Partial<Pick<PointerAt, 'shift' | 'alt' | 'mod'>>): void;
 }
 
@@ -52,7 +57,12 @@ export interface TestBench {
 const pictureWorker = {
   async read(bytes: Uint8Array) {
     try {
-      return { ok: true, facts: pictureFacts(await readPicture(bytes, (await shared!).env)), ending: pictureFormat(bytes)!.ending, bytes };
+      return {
+        ok: true,
+        facts: pictureFacts(await readPicture(bytes, (await shared!).env)),
+        ending: pictureFormat(bytes)!.ending,
+        bytes,
+      };
     } catch (e) {
       return { ok: false, message: (e as Error).message };
     }
@@ -80,21 +90,48 @@ export async function openBench(design: Design): Promise<TestBench> {
   const store = new DesignStore(new HolvetDatabase(`bench-${n++}`));
   await store.add(design);
   const press = new ListeningPress();
-  const session = new Session({ design, base: 0, entries: [], cursor: 0, warning: null, aside: null }, shop, store, press as unknown as PressClient, pictureWorker as unknown as PictureClient, false);
+  const session = new Session(
+    { design, base: 0, entries: [], cursor: 0, warning: null, aside: null },
+    shop,
+    store,
+    press as unknown as PressClient,
+    pictureWorker as unknown as PictureClient,
+    false,
+  );
   await loadSettings(session);
   session.set({ camera: fitRect(bleedRect(design.setup), 800, 600) });
   const said: string[] = [];
-  const context: ToolContext = { session, extras: noExtras(), refresh: () => {}, readout: (t) => void (t !== null && said.push(t)) };
-  const at: TestBench['at'] = (x, y, keys = {}) => ({ page: { x, y }, screen: toScreen(session.state.camera, { x, y }), shift: false, alt: false, mod: false, ...keys });
+  const context: ToolContext = {
+    session,
+    extras: noExtras(),
+    refresh: () => {},
+    readout: (t) => void (t !== null && said.push(t)),
+  };
+  const at: TestBench['at'] = (x, y, keys = {}) => ({
+    page: { x, y },
+    screen: toScreen(session.state.camera, { x, y }),
+    shift: false,
+    alt: false,
+    mod: false,
+    ...keys,
+  });
   const run = (g: Gesture | null, moves: PointerAt[]) => {
     if (!g) return;
     for (const m of moves) g.move(m);
     g.release(moves[moves.length - 1]);
   };
   return {
-    session, press, store, shop, context, said, at,
+    session,
+    press,
+    store,
+    shop,
+    context,
+    said,
+    at,
     drag(tool, from, to, keys = {}) {
-      const steps = [0.3, 0.7, 1].map((t) => at(from[0] + (to[0] - from[0]) * t, from[1] + (to[1] - from[1]) * t, keys));
+      const steps = [0.3, 0.7, 1].map((t) =>
+        at(from[0] + (to[0] - from[0]) * t, from[1] + (to[1] - from[1]) * t, keys),
+      );
       run(tool.press(at(from[0], from[1], keys), context), steps);
     },
     click: (tool, x, y, keys = {}) => run(tool.press(at(x, y, keys), context), [at(x, y, keys)]),

@@ -1,7 +1,17 @@
 import { loadBooleans } from '@/core/geometry/boolean/combine';
 import type { Region } from '@/core/geometry/boolean/region';
 import { multiply, rotation, translation } from '@/core/geometry/matrix';
-import { CLOSE, CUBIC, MOVE, PathBuilder, addEllipse, rectPath, transformPath, type FillRule, type PathData } from '@/core/geometry/path';
+import {
+  CLOSE,
+  CUBIC,
+  MOVE,
+  PathBuilder,
+  addEllipse,
+  rectPath,
+  transformPath,
+  type FillRule,
+  type PathData,
+} from '@/core/geometry/path';
 import { nodeEnv } from '@/env/node';
 import { FontBook } from '@/core/text/fonts';
 import { publicFolder } from './shop';
@@ -23,7 +33,15 @@ function smooth(r: Random, n = 12): PathData {
   const out: number[] = [MOVE, ...pts[0]];
   for (let i = 0; i < n; i++) {
     const [p0, p, q, q1] = [pts[(i + n - 1) % n], pts[i], pts[(i + 1) % n], pts[(i + 2) % n]];
-    out.push(CUBIC, p[0] + (q[0] - p0[0]) / 6, p[1] + (q[1] - p0[1]) / 6, q[0] - (q1[0] - p[0]) / 6, q[1] - (q1[1] - p[1]) / 6, q[0], q[1]);
+    out.push(
+      CUBIC,
+      p[0] + (q[0] - p0[0]) / 6,
+      p[1] + (q[1] - p0[1]) / 6,
+      q[0] - (q1[0] - p[0]) / 6,
+      q[1] - (q1[1] - p[1]) / 6,
+      q[0],
+      q[1],
+    );
   }
   return [...out, CLOSE];
 }
@@ -54,7 +72,16 @@ function onGrid(r: Random): PathData {
 function near(r: Random): [PathData, PathData] {
   const a = r() < 0.5 ? smooth(r) : onGrid(r);
   const by = 10 ** -(1 + Math.floor(r() * 6));
-  return [a, transformPath(a, multiply(translation(by * (r() - 0.5) * 2, by * (r() - 0.5) * 2), rotation(r() < 0.5 ? by * 20 : 0, { x: 300, y: 300 })))];
+  return [
+    a,
+    transformPath(
+      a,
+      multiply(
+        translation(by * (r() - 0.5) * 2, by * (r() - 0.5) * 2),
+        rotation(r() < 0.5 ? by * 20 : 0, { x: 300, y: 300 }),
+      ),
+    ),
+  ];
 }
 
 /** A shape that runs along half of the other's curves. */
@@ -77,7 +104,9 @@ async function glyphList(): Promise<PathData[]> {
   await fonts.load(new Set(faces));
   glyphs = faces.flatMap((id) => {
     const face = fonts.get(id)!;
-    return Array.from({ length: 60 }, (_, i) => transformPath(face.outline(20 + i), [500 / face.upem, 0, 0, 500 / face.upem, 0, 0])).filter((p) => p.length > 10);
+    return Array.from({ length: 60 }, (_, i) =>
+      transformPath(face.outline(20 + i), [500 / face.upem, 0, 0, 500 / face.upem, 0, 0]),
+    ).filter((p) => p.length > 10);
   });
   return glyphs;
 }

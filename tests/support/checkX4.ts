@@ -1,4 +1,15 @@
-import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFRawStream, PDFString, decodePDFRawStream, type PDFObject } from '@cantoo/pdf-lib';
+import {
+  PDFArray,
+  PDFDict,
+  PDFDocument,
+  PDFHexString,
+  PDFName,
+  PDFNumber,
+  PDFRawStream,
+  PDFString,
+  decodePDFRawStream,
+  type PDFObject,
+} from '@cantoo/pdf-lib';
 
 /**
  * Rules of PDF/X-4, from memory of ISO 15930-7:2010 and PDF 1.6 (not checked against the text). Answers what is broken,
@@ -24,10 +35,13 @@ export async function checkX4(bytes: Uint8Array): Promise<string[]> {
     return dict instanceof PDFDict ? look(dict.get(PDFName.of(key))) : undefined;
   };
   const nameOf = (o: PDFObject | undefined) => (o instanceof PDFName ? o.decodeText() : undefined);
-  const text = (o: PDFObject | undefined) => (o instanceof PDFString || o instanceof PDFHexString ? o.decodeText() : undefined);
-  const list = (o: PDFObject | undefined): PDFObject[] => (o instanceof PDFArray ? o.asArray().map((x) => look(x)!) : []);
+  const text = (o: PDFObject | undefined) =>
+    o instanceof PDFString || o instanceof PDFHexString ? o.decodeText() : undefined;
+  const list = (o: PDFObject | undefined): PDFObject[] =>
+    o instanceof PDFArray ? o.asArray().map((x) => look(x)!) : [];
   const numbers = (o: PDFObject | undefined) => list(o).map((n) => (n instanceof PDFNumber ? n.asNumber() : NaN));
-  const data = (o: PDFObject | undefined) => (o instanceof PDFRawStream ? decodePDFRawStream(o).decode() : new Uint8Array());
+  const data = (o: PDFObject | undefined) =>
+    o instanceof PDFRawStream ? decodePDFRawStream(o).decode() : new Uint8Array();
 
   const { Root, Info, Encrypt, ID } = context.trailerInfo;
   if (Encrypt) bad('file', 'is encrypted');
@@ -35,9 +49,22 @@ export async function checkX4(bytes: Uint8Array): Promise<string[]> {
   const root = look(Root as PDFObject);
   const info = look(Info as PDFObject);
 
-  const xmp = Buffer.from(data(get(root, 'Metadata'))).toString('utf8') || (get(root, 'Metadata') instanceof PDFRawStream ? Buffer.from((get(root, 'Metadata') as PDFRawStream).contents).toString('utf8') : '');
+  const xmp =
+    Buffer.from(data(get(root, 'Metadata'))).toString('utf8') ||
+    (get(root, 'Metadata') instanceof PDFRawStream
+      ? Buffer.from((get(root, 'Metadata') as PDFRawStream).contents).toString('utf8')
+      : '');
   if (!xmp.includes('<pdfxid:GTS_PDFXVersion>PDF/X-4</pdfxid:GTS_PDFXVersion>')) bad('xmp', 'does not say PDF/X-4');
-  for (const field of ['xmp:CreateDate', 'xmp:ModifyDate', 'xmp:MetadataDate', 'xmpMM:DocumentID', 'xmpMM:VersionID', 'xmpMM:RenditionClass', 'dc:title']) if (!xmp.includes(`<${field}>`)) bad('xmp', `no ${field}`);
+  for (const field of [
+    'xmp:CreateDate',
+    'xmp:ModifyDate',
+    'xmp:MetadataDate',
+    'xmpMM:DocumentID',
+    'xmpMM:VersionID',
+    'xmpMM:RenditionClass',
+    'dc:title',
+  ])
+    if (!xmp.includes(`<${field}>`)) bad('xmp', `no ${field}`);
   if (get(get(root, 'Metadata'), 'Filter')) bad('xmp', 'is compressed');
   const trapped = nameOf(get(info, 'Trapped'));
   if (trapped !== 'True' && trapped !== 'False') bad('info', `Trapped is ${trapped}`);
@@ -72,7 +99,9 @@ export async function checkX4(bytes: Uint8Array): Promise<string[]> {
       space(third, where);
     }
     if (nameOf(kind) === 'DeviceN')
-      for (const ink of list(second).map(nameOf)) if (!['Cyan', 'Magenta', 'Yellow', 'Black', 'None'].includes(ink!) && !get(get(fifth, 'Colorants'), ink!)) bad('colour', `${ink} is not among the Colorants`);
+      for (const ink of list(second).map(nameOf))
+        if (!['Cyan', 'Magenta', 'Yellow', 'Black', 'None'].includes(ink!) && !get(get(fifth, 'Colorants'), ink!))
+          bad('colour', `${ink} is not among the Colorants`);
   };
   const each = (o: PDFObject | undefined, visit: (key: string, v: PDFObject) => void) => {
     if (o instanceof PDFDict) for (const [k, v] of o.entries()) visit(k.decodeText(), look(v)!);
@@ -80,7 +109,8 @@ export async function checkX4(bytes: Uint8Array): Promise<string[]> {
   const font = (f: PDFObject) => {
     const child = nameOf(get(f, 'Subtype')) === 'Type0' ? list(get(f, 'DescendantFonts'))[0] : f;
     const descriptor = get(child, 'FontDescriptor');
-    if (!['FontFile', 'FontFile2', 'FontFile3'].some((k) => get(descriptor, k))) bad('font', `${nameOf(get(f, 'BaseFont'))} is not embedded`);
+    if (!['FontFile', 'FontFile2', 'FontFile3'].some((k) => get(descriptor, k)))
+      bad('font', `${nameOf(get(f, 'BaseFont'))} is not embedded`);
   };
   const stream = (bytesOf: Uint8Array, where: string) => {
     const source = Buffer.from(bytesOf).toString('latin1');
@@ -99,8 +129,10 @@ export async function checkX4(bytes: Uint8Array): Promise<string[]> {
     const [media, trim, bleed, art] = ['MediaBox', 'TrimBox', 'BleedBox', 'ArtBox'].map((k) => numbers(get(node, k)));
     if (media.length !== 4) bad('box', `no MediaBox on ${where}`);
     if ((trim.length === 4) === (art.length === 4)) bad('box', `not exactly one of TrimBox and ArtBox on ${where}`);
-    const inside = (a: number[], b: number[]) => a[0] >= b[0] - 0.01 && a[1] >= b[1] - 0.01 && a[2] <= b[2] + 0.01 && a[3] <= b[3] + 0.01;
-    if (trim.length === 4 && bleed.length === 4 && !(inside(trim, bleed) && inside(bleed, media))) bad('box', `boxes are not one in the other on ${where}`);
+    const inside = (a: number[], b: number[]) =>
+      a[0] >= b[0] - 0.01 && a[1] >= b[1] - 0.01 && a[2] <= b[2] + 0.01 && a[3] <= b[3] + 0.01;
+    if (trim.length === 4 && bleed.length === 4 && !(inside(trim, bleed) && inside(bleed, media)))
+      bad('box', `boxes are not one in the other on ${where}`);
     if (get(node, 'UserUnit')) bad('box', `UserUnit on ${where}`);
     if (get(node, 'AA') || list(get(node, 'Annots')).length) bad('action', `actions or notes on ${where}`);
     space(get(get(node, 'Group'), 'CS'), where);
@@ -108,7 +140,10 @@ export async function checkX4(bytes: Uint8Array): Promise<string[]> {
     each(get(resources, 'ColorSpace'), (k, v) => space(v, `${where} ${k}`));
     each(get(resources, 'Font'), (_, v) => font(v));
     each(get(resources, 'Pattern'), (k, v) => space(get(get(v, 'Shading'), 'ColorSpace'), `${where} ${k}`));
-    each(get(resources, 'XObject'), (k, v) => nameOf(get(v, 'Subtype')) === 'Image' && space(get(v, 'ColorSpace'), `${where} ${k}`));
+    each(
+      get(resources, 'XObject'),
+      (k, v) => nameOf(get(v, 'Subtype')) === 'Image' && space(get(v, 'ColorSpace'), `${where} ${k}`),
+    );
     each(get(resources, 'ExtGState'), (k, v) => {
       for (const entry of ['TR', 'HTP']) if (get(v, entry)) bad('state', `${entry} in ${k}`);
     });

@@ -22,7 +22,8 @@ export class FakeWorker extends EventTarget {
     super();
     workers.push(this);
     Comlink.expose(api, this.channel.port2 as unknown as Comlink.Endpoint);
-    this.channel.port1.onmessage = (e) => this.dispatchEvent(Object.assign(new Event('message'), { data: (e as MessageEvent).data as unknown }));
+    this.channel.port1.onmessage = (e) =>
+      this.dispatchEvent(Object.assign(new Event('message'), { data: (e as MessageEvent).data as unknown }));
     this.channel.port1.start();
     this.channel.port2.start();
   }

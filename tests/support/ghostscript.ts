@@ -11,8 +11,19 @@ export function separate(pdf: Uint8Array, dpi: number, extra: readonly string[] 
   try {
     writeFileSync(path.join(dir, 'in.pdf'), pdf);
     execFileSync('gs', [
-      '-q', '-dNOPAUSE', '-dBATCH', '-dSAFER', '-sDEVICE=tiffsep', `-r${dpi}`, '-dUseBleedBox', '-dGraphicsAlphaBits=4', '-dTextAlphaBits=4', '-dUsePDFX3Profile',
-      ...extra, `-sOutputFile=${path.join(dir, 'p%03d.tif')}`, path.join(dir, 'in.pdf'),
+      '-q',
+      '-dNOPAUSE',
+      '-dBATCH',
+      '-dSAFER',
+      '-sDEVICE=tiffsep',
+      `-r${dpi}`,
+      '-dUseBleedBox',
+      '-dGraphicsAlphaBits=4',
+      '-dTextAlphaBits=4',
+      '-dUsePDFX3Profile',
+      ...extra,
+      `-sOutputFile=${path.join(dir, 'p%03d.tif')}`,
+      path.join(dir, 'in.pdf'),
     ]);
     const pages: Map<string, Grey>[] = [];
     for (const file of readdirSync(dir).sort()) {
@@ -21,7 +32,11 @@ export function separate(pdf: Uint8Array, dpi: number, extra: readonly string[] 
       const image = decode(readFileSync(path.join(dir, file)))[0];
       const page = Number(m[1]) - 1;
       pages[page] ??= new Map();
-      pages[page].set(m[2], { width: image.width, height: image.height, data: Uint8Array.from(image.data as Uint8Array) });
+      pages[page].set(m[2], {
+        width: image.width,
+        height: image.height,
+        data: Uint8Array.from(image.data as Uint8Array),
+      });
     }
     return pages;
   } finally {

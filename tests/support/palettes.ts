@@ -6,9 +6,15 @@ import { DesignBuilder } from '@/demo/builder';
 import { making } from './sample';
 
 /** The palettes of one empty design, printed with a spot ink and seen on a screen, and that ink's id. */
-export async function palettes(shop: Workshop): Promise<{ readonly print: Palette; readonly screen: Palette; readonly ember: string }> {
+export async function palettes(
+  shop: Workshop,
+): Promise<{ readonly print: Palette; readonly screen: Palette; readonly ember: string }> {
   const b = new DesignBuilder(newDesign('Palettes', setupOf(200, 200), making), making);
   b.spot(SPOT_LIBRARY[0]);
   const d = b.done();
-  return { print: await prepare(shop, d), screen: await prepare(shop, { ...d, setup: { ...d.setup, medium: 'screen' } }), ember: d.inks[0].id };
+  return {
+    print: await prepare(shop, d),
+    screen: await prepare(shop, { ...d, setup: { ...d.setup, medium: 'screen' } }),
+    ember: d.inks[0].id,
+  };
 }

@@ -11,7 +11,10 @@ import { publicFolder } from './shop';
 
 /** A small scene in PostScript, 120 × 80 points: three sweeps of colour, a disc and bars, in CMYK or RGB. */
 const SCENE = (space: 'cmyk' | 'rgb') => {
-  const colours = space === 'cmyk' ? ['[0.9 0.5 0 0.1]', '[0 0.3 0.9 0]', '[0 0.8 0.4 0]', '[0 0 0 0.8]'] : ['[0.1 0.3 0.8]', '[0.95 0.8 0.2]', '[0.9 0.3 0.4]', '[0.15 0.15 0.15]'];
+  const colours =
+    space === 'cmyk'
+      ? ['[0.9 0.5 0 0.1]', '[0 0.3 0.9 0]', '[0 0.8 0.4 0]', '[0 0 0 0.8]']
+      : ['[0.1 0.3 0.8]', '[0.95 0.8 0.2]', '[0.9 0.3 0.4]', '[0.15 0.15 0.15]'];
   const name = space === 'cmyk' ? '/DeviceCMYK' : '/DeviceRGB';
   const set = `${name} setcolorspace`;
   return `%!PS
@@ -24,14 +27,28 @@ showpage
 
 const known = new Map<string, Uint8Array>();
 /** The scene as a file written by a Ghostscript device (its encoders are not ours), at 72 or more dots an inch. */
-export function drawnBy(device: string, { dpi = 72, options = [] as readonly string[], space = 'rgb' as 'cmyk' | 'rgb' } = {}): Uint8Array {
+export function drawnBy(
+  device: string,
+  { dpi = 72, options = [] as readonly string[], space = 'rgb' as 'cmyk' | 'rgb' } = {},
+): Uint8Array {
   const key = JSON.stringify([device, dpi, options, space]);
   const made = known.get(key);
   if (made) return made;
   const dir = mkdtempSync(path.join(tmpdir(), 'holvet-pic-'));
   try {
     writeFileSync(path.join(dir, 'in.ps'), SCENE(space));
-    execFileSync('gs', ['-q', '-dNOPAUSE', '-dBATCH', '-dSAFER', `-sDEVICE=${device}`, '-g' + Math.round((120 * dpi) / 72) + 'x' + Math.round((80 * dpi) / 72), `-r${dpi}`, ...options, `-sOutputFile=${path.join(dir, 'out')}`, path.join(dir, 'in.ps')]);
+    execFileSync('gs', [
+      '-q',
+      '-dNOPAUSE',
+      '-dBATCH',
+      '-dSAFER',
+      `-sDEVICE=${device}`,
+      '-g' + Math.round((120 * dpi) / 72) + 'x' + Math.round((80 * dpi) / 72),
+      `-r${dpi}`,
+      ...options,
+      `-sOutputFile=${path.join(dir, 'out')}`,
+      path.join(dir, 'in.ps'),
+    ]);
     const bytes = new Uint8Array(readFileSync(path.join(dir, 'out')));
     known.set(key, bytes);
     return bytes;
@@ -55,7 +72,12 @@ export async function shopWith(files: ReadonlyMap<string, Uint8Array>): Promise<
 }
 
 /** What a design keeps of a file's picture, the file put by under its own name. */
-export async function pictureOf(bytes: Uint8Array, ending: string, files: Map<string, Uint8Array>, name = `boats.${ending}`): Promise<Omit<Picture, 'id'>> {
+export async function pictureOf(
+  bytes: Uint8Array,
+  ending: string,
+  files: Map<string, Uint8Array>,
+  name = `boats.${ending}`,
+): Promise<Omit<Picture, 'id'>> {
   const file = await assetName(bytes, ending);
   files.set(file, bytes);
   return { name, file, ...pictureFacts(await readPicture(bytes, nodeEnv(publicFolder))) };
@@ -64,7 +86,7 @@ export async function pictureOf(bytes: Uint8Array, ending: string, files: Map<st
 /** A JPEG without the profile it brings along (its APP2 segments). */
 export function withoutProfile(jpeg: Uint8Array): Uint8Array {
   const out = [jpeg.subarray(0, 2)];
-  for (let at = 2; at + 4 <= jpeg.length; ) {
+  for (let at = 2; at + 4 <= jpeg.length;) {
     const length = 2 + (jpeg[at + 2] << 8) + jpeg[at + 3];
     if (jpeg[at + 1] === 0xda) {
       out.push(jpeg.subarray(at));

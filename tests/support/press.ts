@@ -10,10 +10,24 @@ export async function platesOf(shop: Workshop, design: Design, dpi: number, page
   // First, as it loads the design's faces.
   const palette = await prepare(shop, design);
   const plates = pagePlates(shop.builder.build(design, design.pages[page]), palette, dpi);
-  return new Map(plates.channels.map((ink, i) => [ink, { ...plates.region, data: plates.data[i].map((v) => 255 - v) }]));
+  return new Map(
+    plates.channels.map((ink, i) => [ink, { ...plates.region, data: plates.data[i].map((v) => 255 - v) }]),
+  );
 }
 
 /** A whole design as print PDF. */
-export async function pdfOf(shop: Workshop, design: Design, options: { readonly marks?: boolean; readonly keepRgb?: boolean } = {}): Promise<Uint8Array> {
-  return writePdf(design, design.pages, shop.builder, await prepare(shop, design), shop.env, { marks: false, ...options }, QUIET);
+export async function pdfOf(
+  shop: Workshop,
+  design: Design,
+  options: { readonly marks?: boolean; readonly keepRgb?: boolean } = {},
+): Promise<Uint8Array> {
+  return writePdf(
+    design,
+    design.pages,
+    shop.builder,
+    await prepare(shop, design),
+    shop.env,
+    { marks: false, ...options },
+    QUIET,
+  );
 }

@@ -15,7 +15,12 @@ const newImage = ({ width, height, data }: Bitmap) => {
 export function quick(scene: Scene, palette: Palette, scale: number): Uint8ClampedArray {
   const canvas = createCanvas(Math.round(scene.width * scale), Math.round(scene.height * scale));
   const ctx = canvas.getContext('2d');
-  ctx.fillStyle = palette.screen ? '#fff' : `rgb(${palette.lookOfMix(palette.channels.map(() => 0)).map((v) => Math.round(v * 255)).join()})`;
+  ctx.fillStyle = palette.screen
+    ? '#fff'
+    : `rgb(${palette
+        .lookOfMix(palette.channels.map(() => 0))
+        .map((v) => Math.round(v * 255))
+        .join()})`;
   ctx.fillRect(0, 0, canvas.width, canvas.height);
   const painter = new QuickPainter({
     newPath: () => new TestPath2D() as unknown as Path2D,

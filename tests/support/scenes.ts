@@ -11,7 +11,8 @@ export function leavesOf(scene: Scene): Leaf[] {
 /** All that a scene says, its groups, masks and findings among it, as plain data. */
 export const toldOf = (scene: Scene): unknown => told(scene.root);
 function told(part: Part): unknown {
-  if (part.type === 'group') return { ...part, content: part.content.map(told), masks: part.masks.map((m) => ({ ...m, root: told(m.root) })) };
+  if (part.type === 'group')
+    return { ...part, content: part.content.map(told), masks: part.masks.map((m) => ({ ...m, root: told(m.root) })) };
   const { placed, ...rest } = part;
   const plain = { ...rest, path: [...placed.path], bounds: placed.bounds };
   return 'face' in plain ? { ...plain, face: plain.face.id } : plain;

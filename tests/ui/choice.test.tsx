@@ -9,8 +9,13 @@ afterEach(cleanup);
 
 test('a row of words: one is chosen, each is named, none when mixed', () => {
   const picked: string[] = [];
-  const options = [{ value: 'left', label: 'Left' }, { value: 'right', label: 'Right' }] as const;
-  const { rerender } = render(<WordChoice label="Alignment" value="left" options={options} onChange={(v) => picked.push(v)} />);
+  const options = [
+    { value: 'left', label: 'Left' },
+    { value: 'right', label: 'Right' },
+  ] as const;
+  const { rerender } = render(
+    <WordChoice label="Alignment" value="left" options={options} onChange={(v) => picked.push(v)} />,
+  );
   expect(screen.getByRole('radiogroup', { name: 'Alignment' })).toBeTruthy();
   expect(screen.getByRole('radio', { name: 'Left' }).getAttribute('aria-checked')).toBe('true');
   fireEvent.click(screen.getByRole('radio', { name: 'Right' }));
@@ -21,7 +26,17 @@ test('a row of words: one is chosen, each is named, none when mixed', () => {
 
 test('a list in groups; mixed shows so and can be left', () => {
   const picked: string[] = [];
-  render(<ListChoice label="Face" value={null} groups={[{ name: 'Serif', options: [{ value: 'a', label: 'One' }] }, { name: '', options: [{ value: 'b', label: 'Two' }] }]} onChange={(v) => picked.push(v)} />);
+  render(
+    <ListChoice
+      label="Face"
+      value={null}
+      groups={[
+        { name: 'Serif', options: [{ value: 'a', label: 'One' }] },
+        { name: '', options: [{ value: 'b', label: 'Two' }] },
+      ]}
+      onChange={(v) => picked.push(v)}
+    />,
+  );
   const list = screen.getByLabelText<HTMLSelectElement>('Face');
   expect(list.selectedOptions[0].textContent).toBe('mixed');
   expect(screen.getByRole('group', { name: 'Serif' })).toBeTruthy();
@@ -31,9 +46,13 @@ test('a list in groups; mixed shows so and can be left', () => {
 
 test('a switch says what it does', () => {
   const seen: boolean[] = [];
-  render(<Check label="Overprint" hint="Prints over what lies below." checked={false} onChange={(on) => seen.push(on)} />);
+  render(
+    <Check label="Overprint" hint="Prints over what lies below." checked={false} onChange={(on) => seen.push(on)} />,
+  );
   const box = screen.getByLabelText('Overprint');
-  expect(document.getElementById(box.getAttribute('aria-describedby')!)!.textContent).toBe('Prints over what lies below.');
+  expect(document.getElementById(box.getAttribute('aria-describedby')!)!.textContent).toBe(
+    'Prints over what lies below.',
+  );
   fireEvent.click(box);
   expect(seen).toEqual([true]);
 });
@@ -58,7 +77,11 @@ test('a slip hangs from its button, has a name, and keeps its keys from the benc
 test('a notice says one thing and what to do next; a section has a heading', () => {
   render(
     <>
-      <Notice title="Nothing here" text="The address may be mistyped." action={{ label: 'Go to the shelf', href: '/' }} />
+      <Notice
+        title="Nothing here"
+        text="The address may be mistyped."
+        action={{ label: 'Go to the shelf', href: '/' }}
+      />
       <Section title="Position">x</Section>
     </>,
   );

@@ -33,7 +33,12 @@ function setup() {
     );
   }
   render(<Field />);
-  return { shown, kept, slider: screen.getByRole<HTMLInputElement>('slider', { name: 'Magenta, slider' }), field: screen.getByRole<HTMLInputElement>('textbox', { name: 'Magenta' }) };
+  return {
+    shown,
+    kept,
+    slider: screen.getByRole<HTMLInputElement>('slider', { name: 'Magenta, slider' }),
+    field: screen.getByRole<HTMLInputElement>('textbox', { name: 'Magenta' }),
+  };
 }
 
 test('a drag shows at most one state a frame, and is kept once when let go', async () => {
@@ -73,8 +78,12 @@ describe('the wheel', () => {
     const kept: [number, number, number][] = [];
     render(<Wheel hsb={[120, 0.5, 0.8]} onPreview={(v) => shown.push(v)} onCommit={(v) => kept.push(v)} />);
     const el = screen.getByRole('slider', { name: 'Colour wheel' });
-    Object.assign(el, { setPointerCapture: () => {}, getBoundingClientRect: () => ({ left: 0, top: 0, width: 100, height: 100 }) });
-    const pointer = (type: string, clientX: number, clientY: number) => fireEvent(el, Object.assign(new MouseEvent(type, { bubbles: true, clientX, clientY }), { pointerId: 1 }));
+    Object.assign(el, {
+      setPointerCapture: () => {},
+      getBoundingClientRect: () => ({ left: 0, top: 0, width: 100, height: 100 }),
+    });
+    const pointer = (type: string, clientX: number, clientY: number) =>
+      fireEvent(el, Object.assign(new MouseEvent(type, { bubbles: true, clientX, clientY }), { pointerId: 1 }));
     return { shown, kept, el, pointer };
   };
   test('hue round the rim from the top, saturation from the middle, brightness left alone', () => {

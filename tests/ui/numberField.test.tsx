@@ -6,7 +6,11 @@ import { mm } from '@/core/units/length';
 afterEach(cleanup);
 
 /** A field that keeps what is committed, as the bench does; `log` sees every commit and preview. */
-function Field({ start, log, ...rest }: Partial<NumberFieldProps> & { start: number | null; log: (string | number | null)[][] }) {
+function Field({
+  start,
+  log,
+  ...rest
+}: Partial<NumberFieldProps> & { start: number | null; log: (string | number | null)[][] }) {
   const [value, setValue] = useState(start);
   return (
     <NumberField
@@ -36,7 +40,11 @@ test('shows the length in its unit, to two places', () => {
 });
 
 test.each([
-  ['12', mm(12)], ['0.5in', 36], ['3pt+1mm', 3 + mm(1)], ['210/3', mm(70)], ['1 cm', mm(10)],
+  ['12', mm(12)],
+  ['0.5in', 36],
+  ['3pt+1mm', 3 + mm(1)],
+  ['210/3', mm(70)],
+  ['1 cm', mm(10)],
 ])('“%s” and Enter', (text, points) => {
   const { log, type, key } = setup(mm(50));
   type(text);
@@ -89,7 +97,12 @@ test('mixed values show “mixed” and take one for all', () => {
 });
 
 test('plain numbers: a suffix, whole counts, limits', () => {
-  const { log, input, type, key } = setup(6, { unit: undefined, suffix: '°', min: 3, max: 100 } as Partial<NumberFieldProps>);
+  const { log, input, type, key } = setup(6, {
+    unit: undefined,
+    suffix: '°',
+    min: 3,
+    max: 100,
+  } as Partial<NumberFieldProps>);
   expect(input.value).toBe('6°');
   type('400');
   key('Enter');
@@ -103,14 +116,21 @@ test('dragging the label shows, letting go commits once; cancelled it shows what
   const { log } = setup(mm(50));
   const label = screen.getByText('W');
   label.setPointerCapture = () => {};
-  const drag = (type: string, clientX: number) => fireEvent(label, Object.assign(new MouseEvent(type, { bubbles: true, clientX }), { pointerId: 1 }));
+  const drag = (type: string, clientX: number) =>
+    fireEvent(label, Object.assign(new MouseEvent(type, { bubbles: true, clientX }), { pointerId: 1 }));
   drag('pointerdown', 100);
   drag('pointermove', 101);
   drag('pointermove', 120);
   drag('pointerup', 120);
-  expect(log).toEqual([['preview', expect.closeTo(mm(60), 9)], ['commit', expect.closeTo(mm(60), 9)]]);
+  expect(log).toEqual([
+    ['preview', expect.closeTo(mm(60), 9)],
+    ['commit', expect.closeTo(mm(60), 9)],
+  ]);
   drag('pointerdown', 100);
   drag('pointermove', 140);
   drag('pointercancel', 140);
-  expect(log.slice(2)).toEqual([['preview', expect.closeTo(mm(80), 9)], ['preview', null]]);
+  expect(log.slice(2)).toEqual([
+    ['preview', expect.closeTo(mm(80), 9)],
+    ['preview', null],
+  ]);
 });

@@ -13,7 +13,15 @@ function Sheet({ start }: { start: Setup }) {
   now = setup;
   return <PageSetup setup={setup} onChange={setSetup} />;
 }
-const open = (name: string) => render(<Sheet start={setupForFormat(FORMATS.find((f) => f.name === name)!, false)} />);
+const open = (name: string) =>
+  render(
+    <Sheet
+      start={setupForFormat(
+        FORMATS.find((f) => f.name === name)!,
+        false,
+      )}
+    />,
+  );
 const type = (label: string, text: string) => {
   const field = screen.getByLabelText(label);
   fireEvent.change(field, { target: { value: text } });

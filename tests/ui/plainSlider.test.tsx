@@ -5,8 +5,22 @@ import { PlainSlider } from '@/ui/PlainSlider';
 afterEach(cleanup);
 beforeAll(() => {
   // jsdom catches no pointers and lays nothing out: the track is 200 px long.
-  Object.assign(HTMLElement.prototype, { setPointerCapture() {}, releasePointerCapture() {}, hasPointerCapture: () => true });
-  HTMLElement.prototype.getBoundingClientRect = () => ({ left: 0, right: 200, width: 200, top: 0, bottom: 24, height: 24, x: 0, y: 0, toJSON: () => ({}) });
+  Object.assign(HTMLElement.prototype, {
+    setPointerCapture() {},
+    releasePointerCapture() {},
+    hasPointerCapture: () => true,
+  });
+  HTMLElement.prototype.getBoundingClientRect = () => ({
+    left: 0,
+    right: 200,
+    width: 200,
+    top: 0,
+    bottom: 24,
+    height: 24,
+    x: 0,
+    y: 0,
+    toJSON: () => ({}),
+  });
 });
 
 function setup() {
@@ -14,12 +28,28 @@ function setup() {
   const kept: number[] = [];
   function Field() {
     const [v, setV] = useState(0);
-    return <PlainSlider label="Brightness" ends={['dark', 'light']} value={v} min={-100} max={100} step={1} says={(x) => `${x} %`} onPreview={(x) => shown.push(x)} onCommit={(x) => { kept.push(x); setV(x); }} />;
+    return (
+      <PlainSlider
+        label="Brightness"
+        ends={['dark', 'light']}
+        value={v}
+        min={-100}
+        max={100}
+        step={1}
+        says={(x) => `${x} %`}
+        onPreview={(x) => shown.push(x)}
+        onCommit={(x) => {
+          kept.push(x);
+          setV(x);
+        }}
+      />
+    );
   }
   render(<Field />);
   const thumb = screen.getByRole('slider', { name: 'Brightness' });
   const root = thumb.parentElement!.parentElement!;
-  const pointer = (type: string, x: number) => fireEvent(root, Object.assign(new MouseEvent(type, { bubbles: true, clientX: x, button: 0 }), { pointerId: 1 }));
+  const pointer = (type: string, x: number) =>
+    fireEvent(root, Object.assign(new MouseEvent(type, { bubbles: true, clientX: x, button: 0 }), { pointerId: 1 }));
   return { shown, kept, thumb, pointer };
 }
 
@@ -65,7 +95,13 @@ test('its keys do not reach the bench, but undo does', () => {
   const heard: string[] = [];
   const listen = (e: KeyboardEvent) => heard.push(e.key);
   document.addEventListener('keydown', listen);
-  for (const init of [{ key: 'ArrowRight' }, { key: 'Home' }, { key: 'z', ctrlKey: true }, { key: 'z', metaKey: true, shiftKey: true }]) fireEvent.keyDown(thumb, init);
+  for (const init of [
+    { key: 'ArrowRight' },
+    { key: 'Home' },
+    { key: 'z', ctrlKey: true },
+    { key: 'z', metaKey: true, shiftKey: true },
+  ])
+    fireEvent.keyDown(thumb, init);
   document.removeEventListener('keydown', listen);
   expect(heard).toEqual(['z', 'z']);
 });

@@ -10,7 +10,15 @@ afterEach(cleanup);
 // Only what the editor asks a session for: names and looks of colours.
 const session = {
   design: { swatches: [], inks: [] },
-  palette: { ramp: ({ stops }: { stops: Stop[] }) => ({ stops: stops.map((s) => ({ offset: s.offset, mix: [s.offset], opacity: s.opacity ?? 1 })), used: [true], solid: true }), lookOfMix: (m: number[]) => [m[0], 0, 0], css: () => '#123456' },
+  palette: {
+    ramp: ({ stops }: { stops: Stop[] }) => ({
+      stops: stops.map((s) => ({ offset: s.offset, mix: [s.offset], opacity: s.opacity ?? 1 })),
+      used: [true],
+      solid: true,
+    }),
+    lookOfMix: (m: number[]) => [m[0], 0, 0],
+    css: () => '#123456',
+  },
 } as unknown as Session;
 
 const grey = (offset: number): Stop => ({ offset, colour: { gray: offset } });
@@ -38,7 +46,17 @@ function setup(start: Stop[]) {
   }
   render(<Editor />);
   const bar = screen.getByTitle('Click to add a stop');
-  bar.getBoundingClientRect = () => ({ left: 100, right: 300, top: 0, bottom: 24, width: 200, height: 24, x: 100, y: 0, toJSON: () => ({}) });
+  bar.getBoundingClientRect = () => ({
+    left: 100,
+    right: 300,
+    top: 0,
+    bottom: 24,
+    width: 200,
+    height: 24,
+    x: 100,
+    y: 0,
+    toJSON: () => ({}),
+  });
   const beads = () => screen.getAllByRole('slider', { name: /^Stop/ });
   const pointer = (el: Element, type: string, clientX: number, clientY = 30) => {
     Object.assign(el, { setPointerCapture: () => {} });
@@ -50,7 +68,9 @@ function setup(start: Stop[]) {
 test('each bead is a slider with its place and its colour in words', () => {
   const { beads } = setup([grey(0), grey(0.4), grey(1)]);
   expect(beads().map((b) => [b.getAttribute('aria-label'), b.getAttribute('aria-valuetext')])).toEqual([
-    ['Stop 1 of 3, grey 100 %', '0 %'], ['Stop 2 of 3, grey 60 %', '40 %'], ['Stop 3 of 3, grey 0 %', '100 %'],
+    ['Stop 1 of 3, grey 100 %', '0 %'],
+    ['Stop 2 of 3, grey 60 %', '40 %'],
+    ['Stop 3 of 3, grey 0 %', '100 %'],
   ]);
 });
 
@@ -69,7 +89,10 @@ test('dragged, a bead shows as it goes and is one step in the end; it does not p
   pointer(bead, 'pointermove', 250);
   pointer(bead, 'pointermove', 900);
   pointer(bead, 'pointerup', 900);
-  expect(shown).toEqual([[0, 75, 100], [0, 100, 100]]);
+  expect(shown).toEqual([
+    [0, 75, 100],
+    [0, 100, 100],
+  ]);
   expect(log).toEqual([{ label: 'Move a stop', offsets: [0, 100, 100] }]);
 });
 
@@ -95,5 +118,10 @@ test('by keys: arrows move, with Shift further, Delete takes out; a typed place'
   fireEvent.keyDown(field, { key: 'Enter' });
   fireEvent.keyDown(beads()[1], { key: 'Delete' });
   fireEvent.keyDown(beads()[1], { key: 'Delete' });
-  expect(log.map((l) => l.offsets)).toEqual([[0, 51, 100], [0, 41, 100], [0, 67, 100], [0, 100]]);
+  expect(log.map((l) => l.offsets)).toEqual([
+    [0, 51, 100],
+    [0, 41, 100],
+    [0, 67, 100],
+    [0, 100],
+  ]);
 });

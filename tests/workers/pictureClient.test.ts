@@ -4,12 +4,21 @@ import type { LookRequest, PictureApi } from '@/workers/pictureApi';
 import { serve, useFakeWorkers, workers } from '../support/fakeWorker';
 
 useFakeWorkers();
-const request = (file: string): LookRequest => ({ file, tone: undefined, pixels: 10, coarse: false, colours: { swatches: [], inks: [], profile: {}, setup: {} } as never });
+const request = (file: string): LookRequest => ({
+  file,
+  tone: undefined,
+  pixels: 10,
+  coarse: false,
+  colours: { swatches: [], inks: [], profile: {}, setup: {} } as never,
+});
 const bitmap = (width: number) => ({ width, height: 1, data: new Uint8ClampedArray(4 * width) });
 const facts = { width: 1, height: 1, space: 'rgb' as const, alpha: false };
 
 test('starts with the first picture, and one worker does them all', async () => {
-  serve({ read: async (bytes) => ({ ok: true, facts, ending: 'png', bytes }), look: async () => bitmap(3) } satisfies Partial<PictureApi>);
+  serve({
+    read: async (bytes) => ({ ok: true, facts, ending: 'png', bytes }),
+    look: async () => bitmap(3),
+  } satisfies Partial<PictureApi>);
   const client = new PictureClient();
   expect(workers).toHaveLength(0);
   const read = await client.read(Uint8Array.of(1, 2, 3));
@@ -44,7 +53,10 @@ test('a worker that fails is said where a file is opened, and is begun anew for 
   const reading = client.read(Uint8Array.of(1));
   workers[0].dispatchEvent(Object.assign(new Event('error'), { message: 'no memory' }));
   expect(await reading).toEqual({ ok: false, message: 'no memory' });
-  serve({ drawing: async () => ({ ok: false, message: 'it is no drawing' }), look: async () => null } satisfies Partial<PictureApi>);
+  serve({
+    drawing: async () => ({ ok: false, message: 'it is no drawing' }),
+    look: async () => null,
+  } satisfies Partial<PictureApi>);
   expect(await client.drawing(Uint8Array.of(2), 'x')).toEqual({ ok: false, message: 'it is no drawing' });
   expect(await client.look(request('gone.png'))).toBeNull();
   expect(workers.map((w) => w.ended)).toEqual([true, false]);

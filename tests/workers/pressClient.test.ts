@@ -5,11 +5,19 @@ import type { HandedOver, PressApi, Rendered, RenderRequest } from '@/workers/pr
 import { serve, useFakeWorkers, workers } from '../support/fakeWorker';
 import { sampleDesign } from '../support/sample';
 
-
 useFakeWorkers();
 
-const request = (scale: number): RenderRequest => ({ page: 'p', region: { x: 0, y: 0, scale, width: 2, height: 1 }, shown: null });
-const picture = (r: RenderRequest): Rendered => ({ width: r.region.width, height: r.region.height, pixels: new Uint8ClampedArray([r.region.scale]), lacking: false });
+const request = (scale: number): RenderRequest => ({
+  page: 'p',
+  region: { x: 0, y: 0, scale, width: 2, height: 1 },
+  shown: null,
+});
+const picture = (r: RenderRequest): Rendered => ({
+  width: r.region.width,
+  height: r.region.height,
+  pixels: new Uint8ClampedArray([r.region.scale]),
+  lacking: false,
+});
 
 test('of many wishes only the first and the newest are drawn; those between give way', async () => {
   const drawn: number[] = [];
@@ -68,7 +76,11 @@ test('a press that hangs is ended in its time, and the next one begins with the 
   jest.useFakeTimers({ doNotFake: ['queueMicrotask', 'nextTick', 'setImmediate'] });
   try {
     const opened: string[] = [];
-    serve({ open: async (d) => void opened.push(d.name), patch: async () => {}, totalInk: () => new Promise(() => {}) } satisfies Partial<PressApi>);
+    serve({
+      open: async (d) => void opened.push(d.name),
+      patch: async () => {},
+      totalInk: () => new Promise(() => {}),
+    } satisfies Partial<PressApi>);
     const press = new PressClient();
     const design = sampleDesign();
     void press.open(design);
@@ -118,7 +130,9 @@ describe('handing over', () => {
       },
     } satisfies Partial<PressApi>);
     const steps: string[] = [];
-    const job = startHandOver(sampleDesign(), { kind: 'svg', page: 1 }, (a, b, what) => steps.push(`${a}/${b} ${what}`));
+    const job = startHandOver(sampleDesign(), { kind: 'svg', page: 1 }, (a, b, what) =>
+      steps.push(`${a}/${b} ${what}`),
+    );
     expect(await job.result).toMatchObject({ ok: true, notes: ['near'] });
     expect([opened, steps]).toEqual([['Sample page'], ['1/2 Page 1 of 2']]);
     await new Promise((r) => setTimeout(r, 0));

@@ -105,9 +105,17 @@ export function BenchTop() {
     const at = (e: PointerEvent | WheelEvent | MouseEvent): PointerAt => {
       const r = el.getBoundingClientRect();
       const screen = { x: e.clientX - r.left, y: e.clientY - r.top };
-      return { screen, page: toPage(session.state.camera, screen), shift: e.shiftKey, alt: e.altKey, mod: e.ctrlKey || e.metaKey, ...('pointerType' in e && e.pointerType === 'pen' && e.pressure > 0 && { pressure: e.pressure }) };
+      return {
+        screen,
+        page: toPage(session.state.camera, screen),
+        shift: e.shiftKey,
+        alt: e.altKey,
+        mod: e.ctrlKey || e.metaKey,
+        ...('pointerType' in e && e.pointerType === 'pen' && e.pressure > 0 && { pressure: e.pressure }),
+      };
     };
-    const activeTool = () => (session.state.crop && !spaceHeld ? cropTool : toolById(spaceHeld ? 'hand' : session.state.tool));
+    const activeTool = () =>
+      session.state.crop && !spaceHeld ? cropTool : toolById(spaceHeld ? 'hand' : session.state.tool);
 
     const onDown = (e: PointerEvent) => {
       if (e.button === 1) e.preventDefault();
@@ -138,7 +146,12 @@ export function BenchTop() {
       gesture = activeTool().press(p, context);
       if (holding) clearTimeout(holding);
       // Held still on a heap of things, the button lists them.
-      if (session.state.tool === 'select' && !session.state.crop && !spaceHeld && hitAll(session.scene(), p.page, NEAR_PX / session.state.camera.scale).length > 1)
+      if (
+        session.state.tool === 'select' &&
+        !session.state.crop &&
+        !spaceHeld &&
+        hitAll(session.scene(), p.page, NEAR_PX / session.state.camera.scale).length > 1
+      )
         holding = setTimeout(() => {
           if (!gesture || !last || far(last, p)) return;
           drop();
@@ -214,8 +227,10 @@ export function BenchTop() {
     const onWheel = (e: WheelEvent) => {
       e.preventDefault();
       const { camera } = session.state;
-      if (session.state.crop && !e.ctrlKey && !e.metaKey && !gesture) zoomPicture(session, Math.exp(-e.deltaY * (e.deltaMode ? 0.03 : 0.0012)), at(e).page);
-      else if (e.ctrlKey || e.metaKey) session.set({ camera: zoomAt(camera, at(e).screen, Math.exp(-e.deltaY * (e.deltaMode ? 0.05 : 0.0022))) });
+      if (session.state.crop && !e.ctrlKey && !e.metaKey && !gesture)
+        zoomPicture(session, Math.exp(-e.deltaY * (e.deltaMode ? 0.03 : 0.0012)), at(e).page);
+      else if (e.ctrlKey || e.metaKey)
+        session.set({ camera: zoomAt(camera, at(e).screen, Math.exp(-e.deltaY * (e.deltaMode ? 0.05 : 0.0022))) });
       else {
         const step = e.deltaMode ? 24 : 1;
         const [dx, dy] = e.shiftKey && !e.deltaX ? [e.deltaY, 0] : [e.deltaX, e.deltaY];
@@ -249,7 +264,14 @@ export function BenchTop() {
           asking = false;
           if (!pointer) return;
           const { channels } = session.palette;
-          say(inks && !session.palette.screen ? [...inks.flatMap((v, i) => (v > 0 ? [`${channels[i]} ${Math.round(v * 100)} %`] : [])), `${Math.round(inks.reduce((a, b) => a + b, 0) * 100)} % in all`].join('\n') : null);
+          say(
+            inks && !session.palette.screen
+              ? [
+                  ...inks.flatMap((v, i) => (v > 0 ? [`${channels[i]} ${Math.round(v * 100)} %`] : [])),
+                  `${Math.round(inks.reduce((a, b) => a + b, 0) * 100)} % in all`,
+                ].join('\n')
+              : null,
+          );
         },
         () => (asking = false),
       );
@@ -287,7 +309,8 @@ export function BenchTop() {
     window.addEventListener('keydown', onKey, { signal, capture: true });
     window.addEventListener('keyup', onKey, { signal, capture: true });
     const stop = session.store.subscribe((s, before) => {
-      if (s.crop && (s.tool !== 'select' || s.view !== 'work' || !s.selection.includes(s.crop.node))) session.set({ crop: null });
+      if (s.crop && (s.tool !== 'select' || s.view !== 'work' || !s.selection.includes(s.crop.node)))
+        session.set({ crop: null });
       if (s.tool !== before.tool || s.pen !== before.pen) {
         extras.rubber = null;
         extras.brush = null;
@@ -316,30 +339,53 @@ export function BenchTop() {
 
   return (
     <div className="relative min-h-0 min-w-0 overflow-hidden bg-bench">
-      <canvas ref={across} aria-hidden title="Drag a guide out of the ruler" className="cursor-row-resize absolute top-0 right-0 block" style={{ left: RULER, width: `calc(100% - ${RULER}px)`, height: RULER }} />
-      <canvas ref={down} aria-hidden title="Drag a guide out of the ruler" className="cursor-col-resize absolute bottom-0 left-0 block" style={{ top: RULER, width: RULER, height: `calc(100% - ${RULER}px)` }} />
+      <canvas
+        ref={across}
+        aria-hidden
+        title="Drag a guide out of the ruler"
+        className="cursor-row-resize absolute top-0 right-0 block"
+        style={{ left: RULER, width: `calc(100% - ${RULER}px)`, height: RULER }}
+      />
+      <canvas
+        ref={down}
+        aria-hidden
+        title="Drag a guide out of the ruler"
+        className="cursor-col-resize absolute bottom-0 left-0 block"
+        style={{ top: RULER, width: RULER, height: `calc(100% - ${RULER}px)` }}
+      />
       <div aria-hidden className="absolute top-0 left-0 bg-panel" style={{ width: RULER, height: RULER }} />
       <PointerMenu>
-      <div
-        ref={host}
-        id={BENCH_TOP}
-        tabIndex={0}
-        role="application"
-        aria-label={`Page ${pageNumber} of ${design.pages.length}, ${view} view. Objects are listed in the pile.`}
-        className="absolute right-0 bottom-0 touch-none overflow-hidden outline-offset-[-2px] select-none"
-        style={{ top: RULER, left: RULER }}
-      >
-        <VisionFilters />
-        <canvas ref={art} aria-hidden data-testid="art" className="absolute inset-0 block size-full" style={{ filter: visionFilter(vision) }} />
-        <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
-        <PressBar />
-        {view === 'work' && !hasObjects(design, page) && <FirstThings />}
-        <div ref={readout} hidden role="status" className="pointer-events-none absolute top-0 left-0 rounded-sm bg-[#1a1a1a] px-2 py-0.5 whitespace-pre text-white" />
-        <TextInput />
-        <StopSlip />
-        <Crumbs />
-        <PileHere />
-      </div>
+        <div
+          ref={host}
+          id={BENCH_TOP}
+          tabIndex={0}
+          role="application"
+          aria-label={`Page ${pageNumber} of ${design.pages.length}, ${view} view. Objects are listed in the pile.`}
+          className="absolute right-0 bottom-0 touch-none overflow-hidden outline-offset-[-2px] select-none"
+          style={{ top: RULER, left: RULER }}
+        >
+          <VisionFilters />
+          <canvas
+            ref={art}
+            aria-hidden
+            data-testid="art"
+            className="absolute inset-0 block size-full"
+            style={{ filter: visionFilter(vision) }}
+          />
+          <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
+          <PressBar />
+          {view === 'work' && !hasObjects(design, page) && <FirstThings />}
+          <div
+            ref={readout}
+            hidden
+            role="status"
+            className="pointer-events-none absolute top-0 left-0 rounded-sm bg-[#1a1a1a] px-2 py-0.5 whitespace-pre text-white"
+          />
+          <TextInput />
+          <StopSlip />
+          <Crumbs />
+          <PileHere />
+        </div>
       </PointerMenu>
     </div>
   );
@@ -367,7 +413,9 @@ export function bringIntoSight(session: ReturnType<typeof useSession>, at: Point
   const p = toScreen(camera, at);
   const room = 40;
   if (!middle && p.x > room && p.y > room && p.x < el.clientWidth - room && p.y < el.clientHeight - room) return;
-  session.set({ camera: { ...camera, x: camera.x + el.clientWidth / 2 - p.x, y: camera.y + el.clientHeight / 2 - p.y } });
+  session.set({
+    camera: { ...camera, x: camera.x + el.clientWidth / 2 - p.x, y: camera.y + el.clientHeight / 2 - p.y },
+  });
 }
 
 /** What an empty page says: the first three things to do. */

@@ -21,7 +21,10 @@ export function Crumbs() {
   };
   const step = 'cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent';
   return (
-    <nav aria-label="Inside" className={`absolute top-1 left-1 z-10 flex max-w-[calc(100%-8px)] items-center gap-1.5 rounded-sm border bg-panel px-2 py-1 text-[12px] ${isolated ? 'border-accent' : 'border-line'}`}>
+    <nav
+      aria-label="Inside"
+      className={`absolute top-1 left-1 z-10 flex max-w-[calc(100%-8px)] items-center gap-1.5 rounded-sm border bg-panel px-2 py-1 text-[12px] ${isolated ? 'border-accent' : 'border-line'}`}
+    >
       <button type="button" className={step} onClick={() => go(null)}>
         Page
       </button>
@@ -41,7 +44,12 @@ export function Crumbs() {
           )}
         </span>
       ))}
-      <button type="button" aria-pressed={isolated} className={`ml-2 ${step} ${isolated ? 'font-semibold text-accent' : ''}`} onClick={() => runCommand(session, 'select.isolate')}>
+      <button
+        type="button"
+        aria-pressed={isolated}
+        className={`ml-2 ${step} ${isolated ? 'font-semibold text-accent' : ''}`}
+        onClick={() => runCommand(session, 'select.isolate')}
+      >
         {isolated ? 'Only this: show all again' : 'Only this'}
       </button>
     </nav>

@@ -34,10 +34,23 @@ export function PileHere() {
   return (
     <Popover.Root open={here !== null} onOpenChange={(open) => !open && close()}>
       <Popover.Anchor asChild>
-        <span aria-hidden className="pointer-events-none absolute size-px" style={{ left: here?.x ?? 0, top: here?.y ?? 0 }} />
+        <span
+          aria-hidden
+          className="pointer-events-none absolute size-px"
+          style={{ left: here?.x ?? 0, top: here?.y ?? 0 }}
+        />
       </Popover.Anchor>
       <Popover.Portal>
-        <Popover.Content side="right" align="start" sideOffset={14} collisionPadding={8} aria-label="Pile here" style={{ boxShadow: 'var(--shadow)' }} className="z-40 max-h-[60dvh] w-[240px] overflow-auto rounded-sm border border-line bg-panel outline-none" onCloseAutoFocus={backToBench}>
+        <Popover.Content
+          side="right"
+          align="start"
+          sideOffset={14}
+          collisionPadding={8}
+          aria-label="Pile here"
+          style={{ boxShadow: 'var(--shadow)' }}
+          className="z-40 max-h-[60dvh] w-[240px] overflow-auto rounded-sm border border-line bg-panel outline-none"
+          onCloseAutoFocus={backToBench}
+        >
           <h2 className="m-0 border-b border-line px-3 py-2 text-[13px] font-semibold">Pile here, front first</h2>
           <div
             role="listbox"
@@ -49,7 +62,16 @@ export function PileHere() {
             onKeyDown={(e) => {
               if (e.key === 'Escape') return;
               e.stopPropagation();
-              const to = e.key === 'ArrowDown' ? at + 1 : e.key === 'ArrowUp' ? at - 1 : e.key === 'Home' ? 0 : e.key === 'End' ? ids.length - 1 : null;
+              const to =
+                e.key === 'ArrowDown'
+                  ? at + 1
+                  : e.key === 'ArrowUp'
+                    ? at - 1
+                    : e.key === 'Home'
+                      ? 0
+                      : e.key === 'End'
+                        ? ids.length - 1
+                        : null;
               if (to !== null) {
                 e.preventDefault();
                 setAt(Math.min(ids.length - 1, Math.max(0, to)));
@@ -63,10 +85,24 @@ export function PileHere() {
               const line = ancestry(design, session.page, id);
               const group = line.length > 1 ? design.nodes[line[line.length - 2]] : null;
               return (
-                <div key={id} id={`here-${id}`} role="option" aria-selected={i === at} onPointerEnter={() => setAt(i)} onClick={() => take(id)} className={`flex h-8 cursor-pointer items-center gap-2 border-b border-l-3 border-b-line px-2 last:border-b-0 ${i === at ? 'border-l-accent bg-field' : 'border-l-transparent'}`}>
+                <div
+                  key={id}
+                  id={`here-${id}`}
+                  role="option"
+                  aria-selected={i === at}
+                  onPointerEnter={() => setAt(i)}
+                  onClick={() => take(id)}
+                  className={`flex h-8 cursor-pointer items-center gap-2 border-b border-l-3 border-b-line px-2 last:border-b-0 ${i === at ? 'border-l-accent bg-field' : 'border-l-transparent'}`}
+                >
                   <PileThumb id={id} />
-                  <span title={nameOf(design, design.nodes[id])} className="min-w-0 flex-1 truncate">{nameOf(design, design.nodes[id])}</span>
-                  {group && <span title={nameOf(design, group)} className="max-w-20 truncate text-[12px] text-faint">in {nameOf(design, group)}</span>}
+                  <span title={nameOf(design, design.nodes[id])} className="min-w-0 flex-1 truncate">
+                    {nameOf(design, design.nodes[id])}
+                  </span>
+                  {group && (
+                    <span title={nameOf(design, group)} className="max-w-20 truncate text-[12px] text-faint">
+                      in {nameOf(design, group)}
+                    </span>
+                  )}
                 </div>
               );
             })}

@@ -30,15 +30,34 @@ const row = (s: Session, id: CommandId, label = COMMAND_TABLE[id].label): MenuRo
 function rowsFor(s: Session): MenuRow[][] {
   const ids = freeSelection(s);
   const node = ids.length === 1 ? s.design.nodes[ids[0]] : undefined;
-  if (!s.state.selection.length) return [[...row(s, 'edit.paste'), ...row(s, 'edit.pasteInPlace'), ...row(s, 'edit.selectAll')], [...row(s, 'page.add'), ...row(s, 'select.pileHere')]];
-  const own: MenuRow[] = node && isText(node) ? [{ label: 'Write in it', keys: 'Enter', run: () => beginEditing(s, node.id, null) }] : node && canHoldText(node) ? [{ label: 'Write in this shape', keys: 'Enter', run: () => writeInShape(s, node.id) }] : [];
-  const grouped = node && isHolder(node) ? row(s, 'object.ungroup') : ids.length > 1 ? [...row(s, 'object.group'), ...row(s, 'object.cutByFront')] : [];
+  if (!s.state.selection.length)
+    return [
+      [...row(s, 'edit.paste'), ...row(s, 'edit.pasteInPlace'), ...row(s, 'edit.selectAll')],
+      [...row(s, 'page.add'), ...row(s, 'select.pileHere')],
+    ];
+  const own: MenuRow[] =
+    node && isText(node)
+      ? [{ label: 'Write in it', keys: 'Enter', run: () => beginEditing(s, node.id, null) }]
+      : node && canHoldText(node)
+        ? [{ label: 'Write in this shape', keys: 'Enter', run: () => writeInShape(s, node.id) }]
+        : [];
+  const grouped =
+    node && isHolder(node)
+      ? row(s, 'object.ungroup')
+      : ids.length > 1
+        ? [...row(s, 'object.group'), ...row(s, 'object.cutByFront')]
+        : [];
   const locked = s.state.selection.every((id) => s.design.nodes[id]?.locked);
   return [
     own,
     [...row(s, 'edit.copy'), ...row(s, 'edit.paste'), ...row(s, 'edit.duplicate')],
     [...row(s, 'object.front'), ...row(s, 'object.back')],
-    [...grouped, ...row(s, 'select.isolate'), ...row(s, 'object.lock', locked ? 'Unlock' : 'Lock'), ...row(s, 'select.pileHere')],
+    [
+      ...grouped,
+      ...row(s, 'select.isolate'),
+      ...row(s, 'object.lock', locked ? 'Unlock' : 'Lock'),
+      ...row(s, 'select.pileHere'),
+    ],
     row(s, 'object.delete'),
   ].filter((g) => g.length);
 }
@@ -54,7 +73,9 @@ export function PointerMenu({ children }: { children: ReactNode }) {
         if (!open) return;
         const { selection } = session.state;
         const first = session.design.nodes[selection[0]];
-        setTitle(selection.length > 1 ? `${selection.length} objects` : first ? nameOf(session.design, first) : 'The page');
+        setTitle(
+          selection.length > 1 ? `${selection.length} objects` : first ? nameOf(session.design, first) : 'The page',
+        );
         setRows(rowsFor(session));
       }}
     >
@@ -70,7 +91,13 @@ export function PointerMenu({ children }: { children: ReactNode }) {
           if (e.button !== 2 || editing) return;
           const r = e.currentTarget.getBoundingClientRect();
           const screen = { x: e.clientX - r.left, y: e.clientY - r.top };
-          const found = pick(session, { page: toPage(session.state.camera, screen), screen, shift: false, alt: false, mod: false });
+          const found = pick(session, {
+            page: toPage(session.state.camera, screen),
+            screen,
+            shift: false,
+            alt: false,
+            mod: false,
+          });
           if (!found) session.set({ selection: [] });
           else if (!session.state.selection.includes(found.id)) choose(session, [found.id]);
         }}
@@ -78,12 +105,25 @@ export function PointerMenu({ children }: { children: ReactNode }) {
         {children}
       </ContextMenu.Trigger>
       <ContextMenu.Portal>
-        <ContextMenu.Content collisionPadding={8} aria-label={title} style={{ boxShadow: 'var(--shadow)' }} className="z-40 min-w-[210px] rounded-sm border border-line bg-panel py-1 outline-none" onCloseAutoFocus={backToBench} onKeyDown={(e) => e.stopPropagation()}>
-          <ContextMenu.Label title={title} className="max-w-[260px] truncate px-3 py-1 text-[12px] text-faint">{title}</ContextMenu.Label>
+        <ContextMenu.Content
+          collisionPadding={8}
+          aria-label={title}
+          style={{ boxShadow: 'var(--shadow)' }}
+          className="z-40 min-w-[210px] rounded-sm border border-line bg-panel py-1 outline-none"
+          onCloseAutoFocus={backToBench}
+          onKeyDown={(e) => e.stopPropagation()}
+        >
+          <ContextMenu.Label title={title} className="max-w-[260px] truncate px-3 py-1 text-[12px] text-faint">
+            {title}
+          </ContextMenu.Label>
           {rows.map((group, i) => (
             <ContextMenu.Group key={i} className="border-t border-line py-1">
               {group.map((r) => (
-                <ContextMenu.Item key={r.label} onSelect={() => setTimeout(r.run, 0)} className="flex h-7 cursor-pointer items-center justify-between gap-6 px-3 outline-none data-[highlighted]:bg-accent data-[highlighted]:text-on-accent">
+                <ContextMenu.Item
+                  key={r.label}
+                  onSelect={() => setTimeout(r.run, 0)}
+                  className="flex h-7 cursor-pointer items-center justify-between gap-6 px-3 outline-none data-[highlighted]:bg-accent data-[highlighted]:text-on-accent"
+                >
                   <span>{r.label}</span>
                   <span className="text-[12px] opacity-80">{r.keys ?? ''}</span>
                 </ContextMenu.Item>

@@ -61,7 +61,10 @@ export function PressBar() {
             onClick={() => session.set(only ? { shownInks: null } : { view: 'plates', shownInks: new Set([ink]) })}
             className={`flex h-5 items-center gap-1.5 rounded-sm pr-1.5 text-[12px] text-text ${only ? 'bg-panel font-semibold outline-2 outline-accent' : 'bg-panel/85 hover:bg-panel'}`}
           >
-            <span className="size-5 rounded-l-sm border border-edge" style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }} />
+            <span
+              className="size-5 rounded-l-sm border border-edge"
+              style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }}
+            />
             {SHORT[ink] ?? ink}
           </button>
         );

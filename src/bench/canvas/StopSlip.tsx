@@ -25,7 +25,11 @@ export function StopSlip() {
   return (
     <Popover.Root open={at !== null} onOpenChange={(open) => !open && close()}>
       <Popover.Anchor asChild>
-        <span aria-hidden className="pointer-events-none absolute size-px" style={{ left: at?.x ?? 0, top: at?.y ?? 0 }} />
+        <span
+          aria-hidden
+          className="pointer-events-none absolute size-px"
+          style={{ left: at?.x ?? 0, top: at?.y ?? 0 }}
+        />
       </Popover.Anchor>
       <Popover.Portal>
         <Popover.Content
@@ -68,7 +72,10 @@ function Stop() {
   if (!bead) return null;
   const { colour } = bead;
   const recipe = (next: Colour) => withBeadColour(session, index, next)!.recipe;
-  const opacity = (v: number) => (target ? withStops(session, target, setStopOpacity(stops, index, v / 100)) : withPools(pools!, (p) => changePool(p, index, { opacity: v / 100 })));
+  const opacity = (v: number) =>
+    target
+      ? withStops(session, target, setStopOpacity(stops, index, v / 100))
+      : withPools(pools!, (p) => changePool(p, index, { opacity: v / 100 }));
   const swatch = 'swatch' in colour ? design.swatches.find((s) => s.id === colour.swatch) : undefined;
   const own = 'swatch' in colour || 'ink' in colour ? null : colour;
   return (
@@ -106,7 +113,9 @@ function Stop() {
         <ColourNumbers
           key={index}
           colour={own}
-          onChange={(next: OwnColour, part) => session.commit(`Recolour a ${bead.what.toLowerCase()}`, recipe(next), { merge: `bead ${index} ${part}` })}
+          onChange={(next: OwnColour, part) =>
+            session.commit(`Recolour a ${bead.what.toLowerCase()}`, recipe(next), { merge: `bead ${index} ${part}` })
+          }
           onPreview={(next) => session.preview(next && recipe(next))}
         />
       )}
@@ -116,7 +125,9 @@ function Stop() {
             <p className="m-0 min-w-0 flex-1 text-faint">
               The swatch {swatch.name}: a change reaches {count(swatchUsers(design, swatch.id), 'place')}.
             </p>
-            {!('ink' in swatch.colour) && <Button onClick={() => session.commit('A colour of its own', recipe(swatch.colour))}>Only here</Button>}
+            {!('ink' in swatch.colour) && (
+              <Button onClick={() => session.commit('A colour of its own', recipe(swatch.colour))}>Only here</Button>
+            )}
           </div>
           {'ink' in swatch.colour ? <SpotFields swatch={swatch} /> : <ColourFields swatch={swatch} />}
         </div>

@@ -12,7 +12,8 @@ import { caretLine } from './caret';
 import { textFrameOf } from './frame';
 
 /** Does something else take keys now: a field, a slip, the finder? */
-const isBusy = (): boolean => Boolean(document.activeElement?.closest('input, textarea, select, [role=dialog], [contenteditable=true]'));
+const isBusy = (): boolean =>
+  Boolean(document.activeElement?.closest('input, textarea, select, [role=dialog], [contenteditable=true]'));
 
 /**
  * Takes keys, composed characters and the clipboard while a text is written in. It is never seen: caret, selection and
@@ -35,7 +36,8 @@ export function TextInput() {
     if (!field || !editing || composing.current) return;
     if (field.value !== text) field.value = text;
     const [lo, hi] = [Math.min(editing.anchor, editing.focus), Math.max(editing.anchor, editing.focus)];
-    if (field.selectionStart !== lo || field.selectionEnd !== hi) field.setSelectionRange(lo, hi, editing.focus < editing.anchor ? 'backward' : 'forward');
+    if (field.selectionStart !== lo || field.selectionEnd !== hi)
+      field.setSelectionRange(lo, hi, editing.focus < editing.anchor ? 'backward' : 'forward');
   }, [editing, text]);
 
   const target = editing?.node;
@@ -56,7 +58,12 @@ export function TextInput() {
     const done = (e: globalThis.KeyboardEvent) => {
       giving?.now();
       const field = e.target;
-      if ((e.key !== 'Enter' && e.key !== 'Escape') || !(field instanceof HTMLInputElement) || !field.closest('[data-region=details]')) return;
+      if (
+        (e.key !== 'Enter' && e.key !== 'Escape') ||
+        !(field instanceof HTMLInputElement) ||
+        !field.closest('[data-region=details]')
+      )
+        return;
       const now = () => {
         if (giving) clearTimeout(giving.timer);
         giving = null;
@@ -96,7 +103,9 @@ export function TextInput() {
     const before = plainText(old);
     const change = difference(before, field.value);
     const next = replaceText(old, change.from, change.to, change.insert);
-    session.commit('Type', (d) => void (d.stories[n.story] = next as DesignDraft['stories'][string]), { merge: `type:${n.id}` });
+    session.commit('Type', (d) => void (d.stories[n.story] = next as DesignDraft['stories'][string]), {
+      merge: `type:${n.id}`,
+    });
     session.set({ editing: { node: n.id, anchor: field.selectionStart, focus: field.selectionEnd } });
   };
 
@@ -130,7 +139,9 @@ export function TextInput() {
       const focus = lineStep(session, e.key === 'ArrowUp' ? -1 : 1);
       if (focus === null) return;
       e.preventDefault();
-      session.set({ editing: { ...session.state.editing!, focus, anchor: e.shiftKey ? session.state.editing!.anchor : focus } });
+      session.set({
+        editing: { ...session.state.editing!, focus, anchor: e.shiftKey ? session.state.editing!.anchor : focus },
+      });
     }
   };
 

@@ -11,7 +11,15 @@ export function VisionFilters() {
         const values = filterMatrix(v.id);
         return (
           values && (
-            <filter key={v.id} id={`vision-${v.id}`} colorInterpolationFilters="linearRGB" x="0" y="0" width="1" height="1">
+            <filter
+              key={v.id}
+              id={`vision-${v.id}`}
+              colorInterpolationFilters="linearRGB"
+              x="0"
+              y="0"
+              width="1"
+              height="1"
+            >
               <feColorMatrix type="matrix" values={values} />
             </filter>
           )

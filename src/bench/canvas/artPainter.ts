@@ -31,7 +31,15 @@ export class ArtPainter {
   private readonly quick: QuickPainter;
   private frame = 0;
   private rest: ReturnType<typeof setTimeout> | null = null;
-  private drawn: { scene: Scene; palette: Palette; camera: Camera; view: string; shown: ReadonlySet<string> | null; width: number; height: number } | null = null;
+  private drawn: {
+    scene: Scene;
+    palette: Palette;
+    camera: Camera;
+    view: string;
+    shown: ReadonlySet<string> | null;
+    width: number;
+    height: number;
+  } | null = null;
   private truth: Truth | null = null;
   private asked = 0;
   private stopListening: () => void;
@@ -59,7 +67,15 @@ export class ArtPainter {
   }
 
   private concerns(s: BenchState, b: BenchState): boolean {
-    return s.design !== b.design || s.preview !== b.preview || s.page !== b.page || s.camera !== b.camera || s.view !== b.view || s.shownInks !== b.shownInks || s.fontsEpoch !== b.fontsEpoch;
+    return (
+      s.design !== b.design ||
+      s.preview !== b.preview ||
+      s.page !== b.page ||
+      s.camera !== b.camera ||
+      s.view !== b.view ||
+      s.shownInks !== b.shownInks ||
+      s.fontsEpoch !== b.fontsEpoch
+    );
   }
 
   resized(): void {
@@ -81,11 +97,24 @@ export class ArtPainter {
     const palette = session.palette;
     const { width, height } = canvas;
     const before = this.drawn;
-    const sameLook = before && before.palette === palette && before.view === view && before.shown === shownInks && before.width === width && before.height === height;
+    const sameLook =
+      before &&
+      before.palette === palette &&
+      before.view === view &&
+      before.shown === shownInks &&
+      before.width === width &&
+      before.height === height;
     const sameCamera = before && before.camera === camera;
     const moving = session.state.preview !== null;
 
-    if (sameLook && sameCamera && before.scene !== scene && view !== 'plates' && before.scene.width === scene.width && before.scene.height === scene.height) {
+    if (
+      sameLook &&
+      sameCamera &&
+      before.scene !== scene &&
+      view !== 'plates' &&
+      before.scene.width === scene.width &&
+      before.scene.height === scene.height
+    ) {
       const dirty = changedArea(before.scene.root.content, scene.root.content);
       if (!isEmpty(dirty)) this.repaint(scene, palette, dirty);
     } else if (!sameLook || !sameCamera || before.scene !== scene) {
@@ -112,9 +141,15 @@ export class ArtPainter {
   private repaintAll(scene: Scene, palette: Palette): void {
     const { ctx, canvas } = this;
     const v = this.deviceView();
-    const window: Rect = { x0: -v.x / v.scale, y0: -v.y / v.scale, x1: (canvas.width - v.x) / v.scale, y1: (canvas.height - v.y) / v.scale };
+    const window: Rect = {
+      x0: -v.x / v.scale,
+      y0: -v.y / v.scale,
+      x1: (canvas.width - v.x) / v.scale,
+      y1: (canvas.height - v.y) / v.scale,
+    };
     const { truth } = this;
-    const usable = truth && truth.scene === scene && truth.palette === palette && truth.shown === this.session.state.shownInks;
+    const usable =
+      truth && truth.scene === scene && truth.palette === palette && truth.shown === this.session.state.shownInks;
     const plates = this.session.state.view === 'plates';
     if (!usable && !plates) {
       this.repaint(scene, palette, window);
@@ -129,7 +164,13 @@ export class ArtPainter {
       this.clipToSheet(scene, v);
       const k = v.scale / last.region.scale;
       ctx.imageSmoothingEnabled = k < 4;
-      ctx.drawImage(last.bitmap, last.region.x * v.scale + v.x, last.region.y * v.scale + v.y, last.region.width * k, last.region.height * k);
+      ctx.drawImage(
+        last.bitmap,
+        last.region.x * v.scale + v.x,
+        last.region.y * v.scale + v.y,
+        last.region.width * k,
+        last.region.height * k,
+      );
       ctx.restore();
     }
   }
@@ -148,7 +189,12 @@ export class ArtPainter {
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.beginPath();
     ctx.rect(0, 0, canvas.width, canvas.height);
-    ctx.rect(sheet.x0 * v.scale + v.x, sheet.y0 * v.scale + v.y, (sheet.x1 - sheet.x0) * v.scale, (sheet.y1 - sheet.y0) * v.scale);
+    ctx.rect(
+      sheet.x0 * v.scale + v.x,
+      sheet.y0 * v.scale + v.y,
+      (sheet.x1 - sheet.x0) * v.scale,
+      (sheet.y1 - sheet.y0) * v.scale,
+    );
     ctx.clip('evenodd');
     this.quick.paint(ctx, over, palette, v, window);
     ctx.restore();
@@ -214,7 +260,17 @@ export class ArtPainter {
     const v = this.deviceView();
     const want = this.wantedRegion(scene, v);
     const r = t.region;
-    return t.scene === scene && t.palette === palette && t.shown === this.session.state.shownInks && want !== null && r.scale === want.scale && r.width === want.width && r.height === want.height && r.x === want.x && r.y === want.y;
+    return (
+      t.scene === scene &&
+      t.palette === palette &&
+      t.shown === this.session.state.shownInks &&
+      want !== null &&
+      r.scale === want.scale &&
+      r.width === want.width &&
+      r.height === want.height &&
+      r.x === want.x &&
+      r.y === want.y
+    );
   }
 
   /** The visible part of the sheet, on whole device pixels. */
@@ -244,7 +300,15 @@ export class ArtPainter {
       return;
     }
     // Something newer has come: what was made would be a look into the past.
-    if (!rendered || ask !== this.asked || this.disposed || session.state.preview || session.scene() !== scene || session.state.shownInks !== shown) return;
+    if (
+      !rendered ||
+      ask !== this.asked ||
+      this.disposed ||
+      session.state.preview ||
+      session.scene() !== scene ||
+      session.state.shownInks !== shown
+    )
+      return;
     const bitmap = document.createElement('canvas');
     bitmap.width = rendered.width;
     bitmap.height = rendered.height;
@@ -254,7 +318,8 @@ export class ArtPainter {
     this.onRest?.();
     // A picture that was not to be had may come yet: it is asked for again, each time later.
     if (!rendered.lacking) this.tries = 0;
-    else if (this.tries < AGAIN_MS.length) this.rest = setTimeout(() => void this.askForTruth(), AGAIN_MS[this.tries++]);
+    else if (this.tries < AGAIN_MS.length)
+      this.rest = setTimeout(() => void this.askForTruth(), AGAIN_MS[this.tries++]);
   }
   private tries = 0;
 
@@ -267,7 +332,13 @@ export class ArtPainter {
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     this.clipToSheet(scene, v);
     const k = v.scale / region.scale;
-    ctx.drawImage(truth.bitmap, region.x * v.scale + v.x, region.y * v.scale + v.y, region.width * k, region.height * k);
+    ctx.drawImage(
+      truth.bitmap,
+      region.x * v.scale + v.x,
+      region.y * v.scale + v.y,
+      region.width * k,
+      region.height * k,
+    );
     ctx.restore();
   }
 

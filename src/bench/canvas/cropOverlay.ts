@@ -41,12 +41,22 @@ export function drawCrop(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElemen
   }
   ctx.restore();
   ctx.setLineDash([4, 3]);
-  twoLines(ctx, ink, () => {
-    const corners = [[0, 0], [1, 0], [1, 1], [0, 1]].map(([x, y]) => apply(fromUnit, { x, y }));
-    ctx.beginPath();
-    corners.forEach((p, i) => (i ? ctx.lineTo(p.x, p.y) : ctx.moveTo(p.x, p.y)));
-    ctx.closePath();
-  }, 1);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      const corners = [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1],
+      ].map(([x, y]) => apply(fromUnit, { x, y }));
+      ctx.beginPath();
+      corners.forEach((p, i) => (i ? ctx.lineTo(p.x, p.y) : ctx.moveTo(p.x, p.y)));
+      ctx.closePath();
+    },
+    1,
+  );
   ctx.setLineDash([]);
   twoLines(ctx, ink, () => tracePath(ctx, c.line.path, toScreen), 1.25);
   for (const grip of cropGrips(s, c)) drawGrip(ctx, grip, toScreen, ink);
@@ -67,15 +77,20 @@ function drawGrip(ctx: CanvasRenderingContext2D, g: CropGrip, m: Matrix, ink: In
   const ux = { x: m[0] / length(m[0], m[1]), y: m[1] / length(m[0], m[1]) };
   const uy = { x: m[2] / length(m[2], m[3]), y: m[3] / length(m[2], m[3]) };
   const at = (a: number, b: number): [number, number] => [g.at.x + ux.x * a + uy.x * b, g.at.y + ux.y * a + uy.y * b];
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    if (g.hx && g.hy) {
-      ctx.moveTo(...at(-g.hx * BRACKET, 0));
-      ctx.lineTo(...at(0, 0));
-      ctx.lineTo(...at(0, -g.hy * BRACKET));
-    } else {
-      ctx.moveTo(...(g.hx ? at(0, -BRACKET / 2) : at(-BRACKET / 2, 0)));
-      ctx.lineTo(...(g.hx ? at(0, BRACKET / 2) : at(BRACKET / 2, 0)));
-    }
-  }, 3.5);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      ctx.beginPath();
+      if (g.hx && g.hy) {
+        ctx.moveTo(...at(-g.hx * BRACKET, 0));
+        ctx.lineTo(...at(0, 0));
+        ctx.lineTo(...at(0, -g.hy * BRACKET));
+      } else {
+        ctx.moveTo(...(g.hx ? at(0, -BRACKET / 2) : at(-BRACKET / 2, 0)));
+        ctx.lineTo(...(g.hx ? at(0, BRACKET / 2) : at(BRACKET / 2, 0)));
+      }
+    },
+    3.5,
+  );
 }

@@ -19,4 +19,14 @@ export interface OverlayExtras {
   bare: boolean;
   caretOn: boolean;
 }
-export const noExtras = (): OverlayExtras => ({ marquee: null, snapX: null, snapY: null, snapPoint: null, gaps: [], rubber: null, brush: null, bare: false, caretOn: true });
+export const noExtras = (): OverlayExtras => ({
+  marquee: null,
+  snapX: null,
+  snapY: null,
+  snapPoint: null,
+  gaps: [],
+  rubber: null,
+  brush: null,
+  bare: false,
+  caretOn: true,
+});

@@ -33,7 +33,13 @@ export function selectionFrame(s: Session): Frame | null {
 }
 
 /** A place to take the frame by: −1, 0, 1 on each axis; `turn` is the arc outside the top right corner. */
-export type Grip = { readonly kind: 'size'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1 } | { readonly kind: 'turn' } | { readonly kind: 'pivot' } | { readonly kind: 'knob'; readonly index: number } | { readonly kind: 'corner'; readonly node: number } | { readonly kind: 'shadow' };
+export type Grip =
+  | { readonly kind: 'size'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1 }
+  | { readonly kind: 'turn' }
+  | { readonly kind: 'pivot' }
+  | { readonly kind: 'knob'; readonly index: number }
+  | { readonly kind: 'corner'; readonly node: number }
+  | { readonly kind: 'shadow' };
 
 export interface PlacedGrip {
   readonly grip: Grip;
@@ -70,7 +76,12 @@ export function screenMatrix(c: Camera): Matrix {
 /** Corner points of the frame on the screen, from its top left round. */
 export function frameCorners(f: Frame, c: Camera): Point[] {
   const m = multiply(screenMatrix(c), f.matrix);
-  return [{ x: f.box.x0, y: f.box.y0 }, { x: f.box.x1, y: f.box.y0 }, { x: f.box.x1, y: f.box.y1 }, { x: f.box.x0, y: f.box.y1 }].map((p) => apply(m, p));
+  return [
+    { x: f.box.x0, y: f.box.y0 },
+    { x: f.box.x1, y: f.box.y0 },
+    { x: f.box.x1, y: f.box.y1 },
+    { x: f.box.x0, y: f.box.y1 },
+  ].map((p) => apply(m, p));
 }
 
 export function placedGrips(s: Session, f: Frame): PlacedGrip[] {
@@ -79,10 +90,19 @@ export function placedGrips(s: Session, f: Frame): PlacedGrip[] {
   const uy = unit(applyVector(f.matrix, { x: 0, y: 1 }));
   const [tl, tr, br, bl] = frameCorners(f, c);
   const mid = (a: Point, b: Point): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
-  const out = (p: Point, dx: number, dy: number, by: number): Point => ({ x: p.x + (ux.x * dx + uy.x * dy) * by, y: p.y + (ux.y * dx + uy.y * dy) * by });
+  const out = (p: Point, dx: number, dy: number, by: number): Point => ({
+    x: p.x + (ux.x * dx + uy.x * dy) * by,
+    y: p.y + (ux.y * dx + uy.y * dy) * by,
+  });
   const grips: PlacedGrip[] = [];
   const put = (grip: Grip, at: Point) => grips.push({ grip, at, ux, uy });
-  for (const [p, hx, hy] of [[tl, -1, -1], [tr, 1, -1], [br, 1, 1], [bl, -1, 1]] as const) put({ kind: 'size', hx, hy }, out(p, hx, hy, TICK_AWAY * 0.75));
+  for (const [p, hx, hy] of [
+    [tl, -1, -1],
+    [tr, 1, -1],
+    [br, 1, 1],
+    [bl, -1, 1],
+  ] as const)
+    put({ kind: 'size', hx, hy }, out(p, hx, hy, TICK_AWAY * 0.75));
   const wide = Math.hypot(tr.x - tl.x, tr.y - tl.y) > 34;
   const tall = Math.hypot(bl.x - tl.x, bl.y - tl.y) > 34;
   if (wide) {
@@ -103,7 +123,15 @@ function shadowGrip(s: Session, f: Frame, middle: Point, ux: Point, uy: Point): 
   const shadow = f.single && s.state.aim === 'shadow' ? shadowOf(s.design.nodes[f.single]) : undefined;
   if (!shadow) return [];
   const by = meanScale(f.matrix) * s.state.camera.scale;
-  return [{ grip: { kind: 'shadow' }, at: { x: middle.x + shadow.dx * by, y: middle.y + shadow.dy * by }, ux, uy, notch: middle }];
+  return [
+    {
+      grip: { kind: 'shadow' },
+      at: { x: middle.x + shadow.dx * by, y: middle.y + shadow.dy * by },
+      ux,
+      uy,
+      notch: middle,
+    },
+  ];
 }
 
 /** The knobs of a single dialled shape, where they stand on the screen. */
@@ -120,8 +148,18 @@ function knobGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
   return def.knobs.map((knob, index): PlacedGrip => {
     const at = inset(toScreen(s.state.camera, apply(f.matrix, knob.at(v, node.width, node.height))), corners, middle);
     const rad = (knob.travels * Math.PI) / 180;
-    const notch = unit({ x: ux.x * Math.cos(rad) + uy.x * Math.sin(rad), y: ux.y * Math.cos(rad) + uy.y * Math.sin(rad) });
-    return { grip: { kind: 'knob', index }, at, ux, uy, letter: def.params.find((p) => p.id === knob.param)?.letter ?? '', notch };
+    const notch = unit({
+      x: ux.x * Math.cos(rad) + uy.x * Math.sin(rad),
+      y: ux.y * Math.cos(rad) + uy.y * Math.sin(rad),
+    });
+    return {
+      grip: { kind: 'knob', index },
+      at,
+      ux,
+      uy,
+      letter: def.params.find((p) => p.id === knob.param)?.letter ?? '',
+      notch,
+    };
   });
 }
 
@@ -140,7 +178,14 @@ function cornerGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
     const tip = toScreen(s.state.camera, apply(f.matrix, corner.at));
     // Kept off the corner itself, where nodes and ticks are.
     const near = Math.hypot(at.x - tip.x, at.y - tip.y) < KNOB_INSET;
-    return { grip: { kind: 'corner', node: corner.node }, at: near ? { x: tip.x + way.x * KNOB_INSET, y: tip.y + way.y * KNOB_INSET } : at, ux, uy, letter: corner === shown[0] ? 'r' : '', notch: way };
+    return {
+      grip: { kind: 'corner', node: corner.node },
+      at: near ? { x: tip.x + way.x * KNOB_INSET, y: tip.y + way.y * KNOB_INSET } : at,
+      ux,
+      uy,
+      letter: corner === shown[0] ? 'r' : '',
+      notch: way,
+    };
   });
 }
 
@@ -158,7 +203,11 @@ export function gripAt(s: Session, p: Point): { frame: Frame; placed: PlacedGrip
   if (!frame) return null;
   const grips = placedGrips(s, frame);
   const near = (g: PlacedGrip, by: number) => Math.hypot(g.at.x - p.x, g.at.y - p.y) <= by;
-  const inner = (g: PlacedGrip) => g.grip.kind === 'shadow' || g.grip.kind === 'knob' || g.grip.kind === 'corner' || (g.grip.kind === 'pivot' && s.state.pivot !== null);
+  const inner = (g: PlacedGrip) =>
+    g.grip.kind === 'shadow' ||
+    g.grip.kind === 'knob' ||
+    g.grip.kind === 'corner' ||
+    (g.grip.kind === 'pivot' && s.state.pivot !== null);
   const found = grips.find((g) => inner(g) && near(g, 9)) ?? grips.find((g) => near(g, 10));
   return found ? { frame, placed: found } : null;
 }
@@ -168,6 +217,7 @@ export function textFrameOf(s: Session, id: string) {
   const node = s.design.nodes[id];
   if (!node || !isText(node)) return null;
   const layout = layoutOf(s.design, node, s.shop.fonts);
-  const inner: Matrix = node.kind === 'displayText' ? [node.stretch, 0, 0, 1, 0, 0] : [1, 0, 0, 1, node.inset, node.inset];
+  const inner: Matrix =
+    node.kind === 'displayText' ? [node.stretch, 0, 0, 1, 0, 0] : [1, 0, 0, 1, node.inset, node.inset];
   return { layout, matrix: multiply(pageMatrix(s.design, s.page, id), inner), story: s.design.stories[node.story] };
 }

@@ -5,7 +5,15 @@ import type { Colour } from '@/core/model/schema';
 import type { Session } from '../session/session';
 import { beadPlaces } from '../tools/beads';
 import { focusOnScreen, sidePoint } from '../tools/gradient';
-import { aimedGradient, aimedPools, midpointAt, onTrack, trackOf, type GradientTarget, type PoolsTarget } from '../tools/gradientTarget';
+import {
+  aimedGradient,
+  aimedPools,
+  midpointAt,
+  onTrack,
+  trackOf,
+  type GradientTarget,
+  type PoolsTarget,
+} from '../tools/gradientTarget';
 import { placedPools } from '../tools/pools';
 import { twoLines, type Ink } from './ink';
 
@@ -36,7 +44,8 @@ function drawLine(ctx: CanvasRenderingContext2D, s: Session, target: GradientTar
     ring(ctx, ink, b, 11);
   }
   const stops = stopsOf(s.design, target.paint);
-  for (let i = 0; i + 1 < stops.length; i++) if (hasMiddle(stops, i)) diamond(ctx, ink, onTrack(track, midpointAt(stops, i)));
+  for (let i = 0; i + 1 < stops.length; i++)
+    if (hasMiddle(stops, i)) diamond(ctx, ink, onTrack(track, midpointAt(stops, i)));
   const places = beadPlaces(track, stops);
   stops.forEach((stop, i) => bead(ctx, s, ink, places[i], stop.colour, s.state.stop === i, stop.opacity ?? 1));
 }
@@ -61,42 +70,70 @@ function drawPools(ctx: CanvasRenderingContext2D, s: Session, target: PoolsTarge
 }
 
 function polyline(ctx: CanvasRenderingContext2D, ink: Ink, points: readonly Point[], width: number): void {
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    points.forEach((p, i) => (i ? ctx.lineTo(p.x, p.y) : ctx.moveTo(p.x, p.y)));
-  }, width);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      ctx.beginPath();
+      points.forEach((p, i) => (i ? ctx.lineTo(p.x, p.y) : ctx.moveTo(p.x, p.y)));
+    },
+    width,
+  );
 }
 
 function bar(ctx: CanvasRenderingContext2D, ink: Ink, a: Point, b: Point): void {
   const n = { x: -(b.y - a.y), y: b.x - a.x };
   const len = Math.hypot(n.x, n.y) || 1;
-  polyline(ctx, ink, [{ x: a.x + (n.x / len) * 11, y: a.y + (n.y / len) * 11 }, { x: a.x - (n.x / len) * 11, y: a.y - (n.y / len) * 11 }], 1.75);
+  polyline(
+    ctx,
+    ink,
+    [
+      { x: a.x + (n.x / len) * 11, y: a.y + (n.y / len) * 11 },
+      { x: a.x - (n.x / len) * 11, y: a.y - (n.y / len) * 11 },
+    ],
+    1.75,
+  );
 }
 
 function ring(ctx: CanvasRenderingContext2D, ink: Ink, p: Point, radius: number): void {
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.arc(p.x, p.y, radius, 0, 2 * Math.PI);
-  }, 1.25);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      ctx.beginPath();
+      ctx.arc(p.x, p.y, radius, 0, 2 * Math.PI);
+    },
+    1.25,
+  );
 }
 
 function cross(ctx: CanvasRenderingContext2D, ink: Ink, p: Point): void {
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.moveTo(p.x - 12, p.y);
-    ctx.lineTo(p.x + 12, p.y);
-    ctx.moveTo(p.x, p.y - 12);
-    ctx.lineTo(p.x, p.y + 12);
-  }, 1.25);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      ctx.beginPath();
+      ctx.moveTo(p.x - 12, p.y);
+      ctx.lineTo(p.x + 12, p.y);
+      ctx.moveTo(p.x, p.y - 12);
+      ctx.lineTo(p.x, p.y + 12);
+    },
+    1.25,
+  );
 }
 
 function square(ctx: CanvasRenderingContext2D, ink: Ink, p: Point): void {
   ctx.fillStyle = ink.halo;
   ctx.fillRect(p.x - 4, p.y - 4, 8, 8);
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.rect(p.x - 4, p.y - 4, 8, 8);
-  }, 1.5);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      ctx.beginPath();
+      ctx.rect(p.x - 4, p.y - 4, 8, 8);
+    },
+    1.5,
+  );
 }
 
 function diamond(ctx: CanvasRenderingContext2D, ink: Ink, p: Point): void {
@@ -115,7 +152,15 @@ function diamond(ctx: CanvasRenderingContext2D, ink: Ink, p: Point): void {
 }
 
 /** A round bead in its colour; the part of it that lets light through is left open. */
-function bead(ctx: CanvasRenderingContext2D, s: Session, ink: Ink, p: Point, colour: Colour, chosen: boolean, opacity: number): void {
+function bead(
+  ctx: CanvasRenderingContext2D,
+  s: Session,
+  ink: Ink,
+  p: Point,
+  colour: Colour,
+  chosen: boolean,
+  opacity: number,
+): void {
   const r = chosen ? 7.5 : 6;
   ctx.beginPath();
   ctx.arc(p.x, p.y, r, 0, 2 * Math.PI);

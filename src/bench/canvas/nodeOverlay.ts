@@ -15,13 +15,18 @@ export function drawNodes(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): 
     twoLines(ctx, ink, () => tracePath(ctx, node.path, multiply(screenMatrix(s.state.camera), p.matrix)), 1);
   }
   const { nodes, handles } = spotsOf(s);
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    for (const h of handles) {
-      ctx.moveTo(h.from.x, h.from.y);
-      ctx.lineTo(h.at.x, h.at.y);
-    }
-  }, 1);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      ctx.beginPath();
+      for (const h of handles) {
+        ctx.moveTo(h.from.x, h.from.y);
+        ctx.lineTo(h.at.x, h.at.y);
+      }
+    },
+    1,
+  );
   ctx.beginPath();
   for (const h of handles) {
     ctx.moveTo(h.at.x + 3.5, h.at.y);
@@ -40,7 +45,12 @@ export function drawNodes(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): 
     ctx.fillStyle = ink.accent;
     for (const n of free) ctx.fillRect(n.at.x - 1.5, n.at.y - 1.5, 3, 3);
   } else drawMarks(ctx, free, false, ink);
-  drawMarks(ctx, seen.filter((n) => n.chosen), true, ink);
+  drawMarks(
+    ctx,
+    seen.filter((n) => n.chosen),
+    true,
+    ink,
+  );
 }
 
 /** More nodes than this in sight are drawn as dots. */
@@ -50,7 +60,10 @@ const CROWD = 400;
 function drawMarks(ctx: CanvasRenderingContext2D, nodes: readonly NodeSpot[], chosen: boolean, ink: Ink): void {
   const r = chosen ? 5 : 4;
   ctx.beginPath();
-  for (const { at: { x, y }, kind } of nodes) {
+  for (const {
+    at: { x, y },
+    kind,
+  } of nodes) {
     if (kind === 'corner') {
       ctx.moveTo(x - r, y - r);
       ctx.lineTo(x + r * 0.3, y - r);
@@ -69,7 +82,10 @@ function drawMarks(ctx: CanvasRenderingContext2D, nodes: readonly NodeSpot[], ch
   ctx.lineWidth = 1.5;
   ctx.stroke();
   ctx.beginPath();
-  for (const { at: { x, y }, kind } of nodes) {
+  for (const {
+    at: { x, y },
+    kind,
+  } of nodes) {
     if (kind !== 'symmetric') continue;
     ctx.moveTo(x - r, y);
     ctx.lineTo(x + r, y);

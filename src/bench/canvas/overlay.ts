@@ -22,7 +22,11 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   ctx.clearRect(0, 0, canvas.width, canvas.height);
   ctx.setTransform(k, 0, 0, k, 0, 0);
   const style = getComputedStyle(canvas);
-  const ink: Ink = { accent: style.getPropertyValue('--accent'), halo: style.getPropertyValue('--halo'), text: style.getPropertyValue('--text') };
+  const ink: Ink = {
+    accent: style.getPropertyValue('--accent'),
+    halo: style.getPropertyValue('--halo'),
+    text: style.getPropertyValue('--text'),
+  };
   const { view } = s.state;
   if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
   if (view !== 'work') return;
@@ -65,19 +69,32 @@ function drawGuides(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElement, s:
     ctx.globalAlpha = 0.45;
     const x0 = Math.max(0, Math.ceil(-c.x / c.scale / snapping.step));
     const y0 = Math.max(0, Math.ceil(-c.y / c.scale / snapping.step));
-    const x1 = Math.min(Math.floor(width / snapping.step), Math.floor((canvas.clientWidth - c.x) / c.scale / snapping.step));
-    const y1 = Math.min(Math.floor(height / snapping.step), Math.floor((canvas.clientHeight - c.y) / c.scale / snapping.step));
-    for (let i = x0; i <= x1; i++) for (let j = y0; j <= y1; j++) ctx.fillRect(i * snapping.step * c.scale + c.x - 0.5, j * snapping.step * c.scale + c.y - 0.5, 1, 1);
+    const x1 = Math.min(
+      Math.floor(width / snapping.step),
+      Math.floor((canvas.clientWidth - c.x) / c.scale / snapping.step),
+    );
+    const y1 = Math.min(
+      Math.floor(height / snapping.step),
+      Math.floor((canvas.clientHeight - c.y) / c.scale / snapping.step),
+    );
+    for (let i = x0; i <= x1; i++)
+      for (let j = y0; j <= y1; j++)
+        ctx.fillRect(i * snapping.step * c.scale + c.x - 0.5, j * snapping.step * c.scale + c.y - 0.5, 1, 1);
     ctx.globalAlpha = 1;
   }
   for (const g of s.page.guides ?? []) {
     const at = Math.round(g.at * c.scale + (g.axis === 'x' ? c.x : c.y)) + 0.5;
     ctx.setLineDash(g.locked ? [2, 4] : [7, 3]);
-    twoLines(ctx, ink, () => {
-      ctx.beginPath();
-      ctx.moveTo(g.axis === 'x' ? at : 0, g.axis === 'x' ? 0 : at);
-      ctx.lineTo(g.axis === 'x' ? at : canvas.clientWidth, g.axis === 'x' ? canvas.clientHeight : at);
-    }, 0.75);
+    twoLines(
+      ctx,
+      ink,
+      () => {
+        ctx.beginPath();
+        ctx.moveTo(g.axis === 'x' ? at : 0, g.axis === 'x' ? 0 : at);
+        ctx.lineTo(g.axis === 'x' ? at : canvas.clientWidth, g.axis === 'x' ? canvas.clientHeight : at);
+      },
+      0.75,
+    );
   }
   ctx.setLineDash([]);
 }
@@ -114,7 +131,16 @@ function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boole
     const a = toScreen(c, { x: x0, y: y0 });
     const b = toScreen(c, { x: x1, y: y1 });
     ctx.beginPath();
-    if (setup.round) ctx.ellipse((a.x + b.x) / 2, (a.y + b.y) / 2, Math.max(0, (b.x - a.x) / 2), Math.max(0, (b.y - a.y) / 2), 0, 0, 2 * Math.PI);
+    if (setup.round)
+      ctx.ellipse(
+        (a.x + b.x) / 2,
+        (a.y + b.y) / 2,
+        Math.max(0, (b.x - a.x) / 2),
+        Math.max(0, (b.y - a.y) / 2),
+        0,
+        0,
+        2 * Math.PI,
+      );
     else ctx.rect(Math.round(a.x) + 0.5, Math.round(a.y) + 0.5, Math.round(b.x - a.x), Math.round(b.y - a.y));
     ctx.stroke();
   };
@@ -131,7 +157,10 @@ function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boole
   box(0, 0, w, h);
   if (guides) {
     ctx.setLineDash([1, 4]);
-    for (const [colour, shift] of [['#ffffff', 0], ['#1a1a1a', 2]] as const) {
+    for (const [colour, shift] of [
+      ['#ffffff', 0],
+      ['#1a1a1a', 2],
+    ] as const) {
       ctx.strokeStyle = colour;
       ctx.lineDashOffset = shift;
       if (m.top + m.right + m.bottom + m.left > 0) box(m.left, m.top, w - m.right, h - m.bottom);
@@ -142,7 +171,13 @@ function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boole
   ctx.setLineDash([]);
 }
 
-function drawSnapLines(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElement, s: Session, extras: OverlayExtras, ink: Ink): void {
+function drawSnapLines(
+  ctx: CanvasRenderingContext2D,
+  canvas: HTMLCanvasElement,
+  s: Session,
+  extras: OverlayExtras,
+  ink: Ink,
+): void {
   const c = s.state.camera;
   ctx.strokeStyle = ink.accent;
   ctx.lineWidth = 1;
@@ -174,13 +209,18 @@ function drawSnapLines(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElement,
   }
   if (extras.snapPoint) {
     const p = toScreen(c, extras.snapPoint);
-    twoLines(ctx, ink, () => {
-      ctx.beginPath();
-      ctx.moveTo(p.x - 6, p.y);
-      ctx.lineTo(p.x + 6, p.y);
-      ctx.moveTo(p.x, p.y - 6);
-      ctx.lineTo(p.x, p.y + 6);
-    }, 1.5);
+    twoLines(
+      ctx,
+      ink,
+      () => {
+        ctx.beginPath();
+        ctx.moveTo(p.x - 6, p.y);
+        ctx.lineTo(p.x + 6, p.y);
+        ctx.moveTo(p.x, p.y - 6);
+        ctx.lineTo(p.x, p.y + 6);
+      },
+      1.5,
+    );
   }
 }
 
@@ -193,10 +233,15 @@ function drawRubber(ctx: CanvasRenderingContext2D, s: Session, extras: OverlayEx
   }
   if (extras.brush) {
     const p = toScreen(s.state.camera, extras.brush.at);
-    twoLines(ctx, ink, () => {
-      ctx.beginPath();
-      ctx.arc(p.x, p.y, extras.brush!.radius, 0, 2 * Math.PI);
-    }, 1);
+    twoLines(
+      ctx,
+      ink,
+      () => {
+        ctx.beginPath();
+        ctx.arc(p.x, p.y, extras.brush!.radius, 0, 2 * Math.PI);
+      },
+      1,
+    );
   }
 }
 
@@ -212,29 +257,42 @@ function drawSelection(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): voi
   if (s.state.tool !== 'select') return;
   for (const g of placedGrips(s, f)) {
     const { at, ux, uy } = g;
-    const along = (p: Point, dx: number, dy: number): Point => ({ x: p.x + ux.x * dx + uy.x * dy, y: p.y + ux.y * dx + uy.y * dy });
+    const along = (p: Point, dx: number, dy: number): Point => ({
+      x: p.x + ux.x * dx + uy.x * dy,
+      y: p.y + ux.y * dx + uy.y * dy,
+    });
     const line = (a: Point, b: Point) => {
       ctx.moveTo(a.x, a.y);
       ctx.lineTo(b.x, b.y);
     };
     if (g.grip.kind === 'size') {
       const { hx, hy } = g.grip;
-      twoLines(ctx, ink, () => {
-        ctx.beginPath();
-        // Like cut marks: two ticks at a corner that do not meet it, one at a side.
-        if (hx !== 0) line(along(at, hx * -2.5, hy * -6), along(at, hx * 7, hy * -6));
-        if (hy !== 0) line(along(at, hx * -6, hy * -2.5), along(at, hx * -6, hy * 7));
-        if (hx === 0 || hy === 0) {
+      twoLines(
+        ctx,
+        ink,
+        () => {
           ctx.beginPath();
-          line(along(at, hx * -5, hy * -5), along(at, hx * 5, hy * 5));
-        }
-      }, 1.75);
+          // Like cut marks: two ticks at a corner that do not meet it, one at a side.
+          if (hx !== 0) line(along(at, hx * -2.5, hy * -6), along(at, hx * 7, hy * -6));
+          if (hy !== 0) line(along(at, hx * -6, hy * -2.5), along(at, hx * -6, hy * 7));
+          if (hx === 0 || hy === 0) {
+            ctx.beginPath();
+            line(along(at, hx * -5, hy * -5), along(at, hx * 5, hy * 5));
+          }
+        },
+        1.75,
+      );
     } else if (g.grip.kind === 'turn') {
       const start = Math.atan2(-uy.y, -uy.x);
-      twoLines(ctx, ink, () => {
-        ctx.beginPath();
-        ctx.arc(at.x - (ux.x - uy.x) * 6, at.y - (ux.y - uy.y) * 6, 9, start, start + Math.PI / 2);
-      }, 1.75);
+      twoLines(
+        ctx,
+        ink,
+        () => {
+          ctx.beginPath();
+          ctx.arc(at.x - (ux.x - uy.x) * 6, at.y - (ux.y - uy.y) * 6, 9, start, start + Math.PI / 2);
+        },
+        1.75,
+      );
     } else if (g.grip.kind === 'shadow') {
       drawShadowRing(ctx, g.notch!, at, ink);
     } else if (g.grip.kind === 'pivot') {
@@ -247,11 +305,16 @@ function drawSelection(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): voi
 
 /** A line from where the object stands to where its shadow falls, with a ring at its end. */
 function drawShadowRing(ctx: CanvasRenderingContext2D, from: Point, at: Point, ink: Ink): void {
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.moveTo(from.x, from.y);
-    ctx.lineTo(at.x, at.y);
-  }, 1);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      ctx.beginPath();
+      ctx.moveTo(from.x, from.y);
+      ctx.lineTo(at.x, at.y);
+    },
+    1,
+  );
   ctx.beginPath();
   ctx.arc(at.x, at.y, 6, 0, 2 * Math.PI);
   ctx.fillStyle = ink.halo;
@@ -260,19 +323,29 @@ function drawShadowRing(ctx: CanvasRenderingContext2D, from: Point, at: Point, i
   ctx.arc(at.x, at.y, 6, -Math.PI / 4, (3 * Math.PI) / 4);
   ctx.fillStyle = ink.accent;
   ctx.fill();
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.arc(at.x, at.y, 6, 0, 2 * Math.PI);
-  }, 1.5);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      ctx.beginPath();
+      ctx.arc(at.x, at.y, 6, 0, 2 * Math.PI);
+    },
+    1.5,
+  );
 }
 
 /** A ring with a point in it; thin while it waits beside the frame. */
 function drawPivot(ctx: CanvasRenderingContext2D, at: Point, set: boolean, ink: Ink): void {
   ctx.globalAlpha = set ? 1 : 0.7;
-  twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.arc(at.x, at.y, set ? 7 : 5, 0, 2 * Math.PI);
-  }, set ? 1.75 : 1.25);
+  twoLines(
+    ctx,
+    ink,
+    () => {
+      ctx.beginPath();
+      ctx.arc(at.x, at.y, set ? 7 : 5, 0, 2 * Math.PI);
+    },
+    set ? 1.75 : 1.25,
+  );
   ctx.beginPath();
   ctx.arc(at.x, at.y, 1.6, 0, 2 * Math.PI);
   ctx.fillStyle = ink.accent;
@@ -314,11 +387,16 @@ function drawTextEditing(ctx: CanvasRenderingContext2D, s: Session, extras: Over
   const f = selectionFrame(s);
   if (f) {
     ctx.setLineDash([3, 3]);
-    twoLines(ctx, ink, () => {
-      ctx.beginPath();
-      frameCorners(f, s.state.camera).forEach((p, i) => (i ? ctx.lineTo(p.x, p.y) : ctx.moveTo(p.x, p.y)));
-      ctx.closePath();
-    }, 1);
+    twoLines(
+      ctx,
+      ink,
+      () => {
+        ctx.beginPath();
+        frameCorners(f, s.state.camera).forEach((p, i) => (i ? ctx.lineTo(p.x, p.y) : ctx.moveTo(p.x, p.y)));
+        ctx.closePath();
+      },
+      1,
+    );
     ctx.setLineDash([]);
   }
   const m = multiply(screenMatrix(s.state.camera), t.matrix);
@@ -328,11 +406,20 @@ function drawTextEditing(ctx: CanvasRenderingContext2D, s: Session, extras: Over
     ctx.globalAlpha = 0.35;
     for (const line of t.layout.lines) {
       if (line.end < lo || line.start > hi) continue;
-      const x = (offset: number) => line.carets.reduce((best, c) => (Math.abs(c.offset - offset) < Math.abs(best.offset - offset) ? c : best), line.carets[0]).x;
+      const x = (offset: number) =>
+        line.carets.reduce(
+          (best, c) => (Math.abs(c.offset - offset) < Math.abs(best.offset - offset) ? c : best),
+          line.carets[0],
+        ).x;
       const x0 = x(Math.max(lo, line.start));
       const x1 = x(Math.min(hi, line.end));
       ctx.beginPath();
-      [{ x: x0, y: line.top }, { x: x1, y: line.top }, { x: x1, y: line.bottom }, { x: x0, y: line.bottom }].forEach((p, i) => {
+      [
+        { x: x0, y: line.top },
+        { x: x1, y: line.top },
+        { x: x1, y: line.bottom },
+        { x: x0, y: line.bottom },
+      ].forEach((p, i) => {
         const q = apply(m, p);
         if (i) ctx.lineTo(q.x, q.y);
         else ctx.moveTo(q.x, q.y);
@@ -342,9 +429,15 @@ function drawTextEditing(ctx: CanvasRenderingContext2D, s: Session, extras: Over
     ctx.globalAlpha = 1;
   }
   const caret = caretLine(s);
-  if (caret && (extras.caretOn || hi > lo)) twoLines(ctx, ink, () => {
-    ctx.beginPath();
-    ctx.moveTo(caret[0].x, caret[0].y);
-    ctx.lineTo(caret[1].x, caret[1].y);
-  }, 1.5);
+  if (caret && (extras.caretOn || hi > lo))
+    twoLines(
+      ctx,
+      ink,
+      () => {
+        ctx.beginPath();
+        ctx.moveTo(caret[0].x, caret[0].y);
+        ctx.lineTo(caret[1].x, caret[1].y);
+      },
+      1.5,
+    );
 }

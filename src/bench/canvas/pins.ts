@@ -52,7 +52,9 @@ export function gathered(places: readonly Place[], toScreen: (p: Point) => Point
     const p = toScreen(at);
     const [i, j] = [Math.floor(p.x / NEAR), Math.floor(p.y / NEAR)];
     // A neighbour just over the edge of its cell is near too.
-    const near = [0, -1, 1].flatMap((dx) => [0, -1, 1].map((dy) => cells.get(`${i + dx} ${j + dy}`))).find((c) => c && Math.hypot(c.at.x - p.x, c.at.y - p.y) < NEAR);
+    const near = [0, -1, 1]
+      .flatMap((dx) => [0, -1, 1].map((dy) => cells.get(`${i + dx} ${j + dy}`)))
+      .find((c) => c && Math.hypot(c.at.x - p.x, c.at.y - p.y) < NEAR);
     if (near) {
       near.more++;
       near.stop ||= stop;
@@ -62,7 +64,10 @@ export function gathered(places: readonly Place[], toScreen: (p: Point) => Point
 }
 
 /** Where the findings of a design stand: found once, not at every frame of a pan. */
-const known = new WeakMap<Design, { readonly findings: readonly Finding[]; readonly page: string; readonly list: readonly Place[] }>();
+const known = new WeakMap<
+  Design,
+  { readonly findings: readonly Finding[]; readonly page: string; readonly list: readonly Place[] }
+>();
 
 function placesOf(s: Session): readonly Place[] {
   const { design, page } = s;

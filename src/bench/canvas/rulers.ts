@@ -13,7 +13,13 @@ const STEPS: Record<Unit, readonly number[]> = {
 };
 
 /** Draws one ruler: ticks at round measures, labels at least 44 px apart, a mark where the pointer is. */
-export function drawRuler(canvas: HTMLCanvasElement, camera: Camera, unit: Unit, upright: boolean, pointer: number | null): void {
+export function drawRuler(
+  canvas: HTMLCanvasElement,
+  camera: Camera,
+  unit: Unit,
+  upright: boolean,
+  pointer: number | null,
+): void {
   const ctx = canvas.getContext('2d')!;
   const k = canvas.width / Math.max(1, canvas.clientWidth);
   const style = getComputedStyle(canvas);

@@ -26,11 +26,26 @@ export function AlikeSection() {
     <Section title="Select alike">
       <div className="grid grid-cols-4 gap-1.5">
         {WAYS.map((w) => (
-          <Button key={w.label} className="px-1" title={`Select everything with the same ${w.by.join(' and ')}`} onClick={() => selectAlike(session, w.by)}>
+          <Button
+            key={w.label}
+            className="px-1"
+            title={`Select everything with the same ${w.by.join(' and ')}`}
+            onClick={() => selectAlike(session, w.by)}
+          >
             {w.label}
           </Button>
         ))}
-        <NumberField label="ΔE" name="Colours alike within ΔE" min={0} max={50} step={0.5} decimals={1} value={tolerance} onPreview={() => {}} onCommit={(v) => session.set({ alikeTolerance: v })} />
+        <NumberField
+          label="ΔE"
+          name="Colours alike within ΔE"
+          min={0}
+          max={50}
+          step={0.5}
+          decimals={1}
+          value={tolerance}
+          onPreview={() => {}}
+          onCommit={(v) => session.set({ alikeTolerance: v })}
+        />
       </div>
     </Section>
   );

@@ -41,7 +41,17 @@ export function ArrangeSection() {
   const ids = present(design, freeSelection(session));
   if (!ids.length) return null;
   const several = topmost(design, session.page, ids).length > 1;
-  const to: readonly { value: AlignTo; label: string }[] = several ? [{ value: 'selection', label: 'Each other' }, { value: 'key', label: 'One' }, { value: 'page', label: 'Page' }, { value: 'margins', label: 'Margins' }] : [{ value: 'page', label: 'Page' }, { value: 'margins', label: 'Margins' }];
+  const to: readonly { value: AlignTo; label: string }[] = several
+    ? [
+        { value: 'selection', label: 'Each other' },
+        { value: 'key', label: 'One' },
+        { value: 'page', label: 'Page' },
+        { value: 'margins', label: 'Margins' },
+      ]
+    : [
+        { value: 'page', label: 'Page' },
+        { value: 'margins', label: 'Margins' },
+      ];
   const even = (axis: Axis, label: string) => (
     <Button onClick={() => distributeSelection(session, axis, by)} className="px-1">
       {label}
@@ -55,9 +65,27 @@ export function ArrangeSection() {
   return (
     <Section title="Line up">
       <div className="grid gap-2">
-        <WordChoice label="Line up with" tight value={several ? alignTo : alignsTo(session)} options={to} onChange={(v) => session.set({ alignTo: v })} />
+        <WordChoice
+          label="Line up with"
+          tight
+          value={several ? alignTo : alignsTo(session)}
+          options={to}
+          onChange={(v) => session.set({ alignTo: v })}
+        />
         {several && alignTo === 'key' && (
-          <ListChoice label="Stays" value={keyObject(session)} groups={[{ name: '', options: selection.filter((id) => design.nodes[id]).map((id) => ({ value: id, label: nameOf(design, design.nodes[id]) })) }]} onChange={(id) => session.set({ keyObject: id })} />
+          <ListChoice
+            label="Stays"
+            value={keyObject(session)}
+            groups={[
+              {
+                name: '',
+                options: selection
+                  .filter((id) => design.nodes[id])
+                  .map((id) => ({ value: id, label: nameOf(design, design.nodes[id]) })),
+              },
+            ]}
+            onChange={(id) => session.set({ keyObject: id })}
+          />
         )}
         <div className="grid grid-cols-[auto_1fr_1fr_1fr] items-center gap-1.5" role="group" aria-label="Line up by">
           {EDGES.map((e, i) => (
@@ -77,7 +105,14 @@ export function ArrangeSection() {
               {even('y', 'Evenly down')}
             </div>
             <div className="grid grid-cols-[1fr_auto_auto] gap-1.5">
-              <NumberField label="Apart" name="Spacing" unit={design.setup.unit} value={spacing} onPreview={() => {}} onCommit={setSpacing} />
+              <NumberField
+                label="Apart"
+                name="Spacing"
+                unit={design.setup.unit}
+                value={spacing}
+                onPreview={() => {}}
+                onCommit={setSpacing}
+              />
               {apart('x', 'Across')}
               {apart('y', 'Down')}
             </div>

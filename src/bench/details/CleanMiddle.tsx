@@ -28,7 +28,10 @@ export function CleanMiddle({ ramp, onChange, onPreview }: Props) {
   const mixes = stops.some((_, i) => i + 1 < stops.length && hasMiddle(stops, i));
   const plain = plainMixing(palette);
   const now = ramp.mixing ?? plain;
-  const firm = (v: number): RampSource => ({ stops: withFirmness(stops, v / 100), ...(ramp.mixing && { mixing: ramp.mixing }) });
+  const firm = (v: number): RampSource => ({
+    stops: withFirmness(stops, v / 100),
+    ...(ramp.mixing && { mixing: ramp.mixing }),
+  });
   return (
     <div className="grid gap-2" role="group" aria-label="Clean middle">
       <PlainSlider
@@ -51,12 +54,20 @@ export function CleanMiddle({ ramp, onChange, onPreview }: Props) {
               role="radio"
               aria-checked={now === m.mixing}
               title={`${MIXINGS[m.mixing].word}: ${MIXINGS[m.mixing].says}${mixes && noteOf(m, best) ? ` (${noteOf(m, best)})` : ''}`}
-              onClick={() => onChange({ stops, ...(m.mixing !== plain && { mixing: m.mixing }) }, `Mix in ${MIXINGS[m.mixing].word}`)}
+              onClick={() =>
+                onChange({ stops, ...(m.mixing !== plain && { mixing: m.mixing }) }, `Mix in ${MIXINGS[m.mixing].word}`)
+              }
               className={`grid grid-cols-[54px_1fr_74px] items-center gap-1.5 rounded-sm border p-1 text-left ${now === m.mixing ? 'border-accent font-semibold outline-1 outline-accent' : 'border-line bg-field hover:border-edge'}`}
             >
               <span>{MIXINGS[m.mixing].word}</span>
-              <span aria-hidden className="h-4 rounded-[2px]" style={{ background: rampCss(palette, { stops, mixing: m.mixing }) }} />
-              <span className={`truncate text-[11px] font-normal ${m.beyond > BEYOND ? 'text-warn' : 'text-faint'}`}>{mixes ? noteOf(m, best) : ''}</span>
+              <span
+                aria-hidden
+                className="h-4 rounded-[2px]"
+                style={{ background: rampCss(palette, { stops, mixing: m.mixing }) }}
+              />
+              <span className={`truncate text-[11px] font-normal ${m.beyond > BEYOND ? 'text-warn' : 'text-faint'}`}>
+                {mixes ? noteOf(m, best) : ''}
+              </span>
             </button>
           ))}
         </div>

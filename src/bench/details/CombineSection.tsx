@@ -34,8 +34,22 @@ export function CombineSection() {
     return (
       <Section title="Combination">
         <div className="grid gap-2">
-          <WordChoice label="How they are combined" tight value={one.op} options={OPS} onChange={(op) => changeCombination(session, [one.id], { op })} disabled={!free.length} />
-          {one.op === 'subtract' && <Check label="Take the back from the front" checked={one.turned === true} onChange={(turned) => changeCombination(session, [one.id], { turned })} disabled={!free.length} />}
+          <WordChoice
+            label="How they are combined"
+            tight
+            value={one.op}
+            options={OPS}
+            onChange={(op) => changeCombination(session, [one.id], { op })}
+            disabled={!free.length}
+          />
+          {one.op === 'subtract' && (
+            <Check
+              label="Take the back from the front"
+              checked={one.turned === true}
+              onChange={(turned) => changeCombination(session, [one.id], { turned })}
+              disabled={!free.length}
+            />
+          )}
           {gaps.length > 0 && (
             <div role="note" className="rounded-sm border border-warn p-2">
               <p className="m-0 mb-1.5">

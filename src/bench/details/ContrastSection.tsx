@@ -45,18 +45,28 @@ export function ContrastSection() {
   const contrast = measured?.for === selection ? measured.contrast : null;
   if (!contrast) return null;
   const nodes = nodesOf(design, selection);
-  const kind = kindOf(nodes, (story) => Math.min(...design.stories[story].paragraphs.flatMap((p) => p.runs.map((r) => r.size))));
+  const kind = kindOf(nodes, (story) =>
+    Math.min(...design.stories[story].paragraphs.flatMap((p) => p.runs.map((r) => r.size))),
+  );
   const needed = contrastNeeded(kind);
   const enough = contrast.low >= needed;
   const ratio = (v: number) => `${formatNumber(Math.floor(v * 10) / 10, 1)} : 1`;
   return (
     <Section title="Contrast">
       <p className={`m-0 flex items-start gap-1.5 ${enough ? '' : 'text-warn'}`}>
-        {enough ? <CircleCheck size={15} aria-hidden className="mt-px shrink-0" /> : <TriangleAlert size={15} aria-hidden className="mt-px shrink-0" />}
+        {enough ? (
+          <CircleCheck size={15} aria-hidden className="mt-px shrink-0" />
+        ) : (
+          <TriangleAlert size={15} aria-hidden className="mt-px shrink-0" />
+        )}
         <span>
           {ratio(contrast.low)} against what lies under it
-          {contrast.typical - contrast.low > 0.5 ? ` where it is weakest, ${ratio(contrast.typical)} in the middle` : ''}. {kind === 'shape' ? 'Shapes' : kind === 'text' ? 'Text of this size' : 'Large text'} {kind === 'shape' || kind === 'text' ? 'that must be seen' : ''}{' '}
-          {kind === 'shape' ? 'need' : 'needs'} {needed} : 1 (WCAG).
+          {contrast.typical - contrast.low > 0.5
+            ? ` where it is weakest, ${ratio(contrast.typical)} in the middle`
+            : ''}
+          . {kind === 'shape' ? 'Shapes' : kind === 'text' ? 'Text of this size' : 'Large text'}{' '}
+          {kind === 'shape' || kind === 'text' ? 'that must be seen' : ''} {kind === 'shape' ? 'need' : 'needs'}{' '}
+          {needed} : 1 (WCAG).
         </span>
       </p>
     </Section>

@@ -64,7 +64,12 @@ export function Details() {
   const aims = AIMS.filter((a) => aimedNodes(design, selection, a).length > 0);
   const first = aims.includes(aim) ? aim : aims[0];
   return (
-    <aside aria-label="Details" data-region="details" tabIndex={-1} className="min-h-0 overflow-auto border-l border-line bg-panel outline-none">
+    <aside
+      aria-label="Details"
+      data-region="details"
+      tabIndex={-1}
+      className="min-h-0 overflow-auto border-l border-line bg-panel outline-none"
+    >
       <FoldingContext.Provider value={folding}>
         <SampleSection />
         <DrawingSection />
@@ -84,9 +89,11 @@ export function Details() {
             <ShapeSection />
             <CornersSection />
             <Position />
-            {aims.filter((a) => a !== first).map((a) => (
-              <PaintSection key={a} aim={a} />
-            ))}
+            {aims
+              .filter((a) => a !== first)
+              .map((a) => (
+                <PaintSection key={a} aim={a} />
+              ))}
             <WriteSection />
             {!onNodes && (
               <>
@@ -108,7 +115,11 @@ const AIMS: readonly Aim[] = ['letters', 'fill', 'outline', 'letterOutline', 'fr
 
 function Value({ to, children }: { to: string; children: React.ReactNode }) {
   return (
-    <button type="button" onClick={() => focusField(to)} className="cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent">
+    <button
+      type="button"
+      onClick={() => focusField(to)}
+      className="cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent"
+    >
       {children}
     </button>
   );
@@ -137,7 +148,9 @@ function Sentence() {
   const { selection } = session.state;
   const frame = selectionFrame(session);
   const { unit } = design.setup;
-  const size = frame ? `${formatLength((frame.box.x1 - frame.box.x0) * Math.hypot(frame.matrix[0], frame.matrix[1]), unit, 1)}` : '';
+  const size = frame
+    ? `${formatLength((frame.box.x1 - frame.box.x0) * Math.hypot(frame.matrix[0], frame.matrix[1]), unit, 1)}`
+    : '';
   if (selection.length > 1)
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
@@ -150,7 +163,9 @@ function Sentence() {
     const named = node.name && node.name !== OP_NAMES[node.op] ? node.name : null;
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {named && `${named}: `}<Value to="How they are combined">{named ? OP_NAMES[node.op].toLowerCase() : OP_NAMES[node.op]}</Value> of {count(node.children.length, 'object')}, <Value to="Width">{size}</Value> across
+        {named && `${named}: `}
+        <Value to="How they are combined">{named ? OP_NAMES[node.op].toLowerCase() : OP_NAMES[node.op]}</Value> of{' '}
+        {count(node.children.length, 'object')}, <Value to="Width">{size}</Value> across
         {node.op !== 'divide' && (
           <>
             {' '}
@@ -164,14 +179,19 @@ function Sentence() {
   if (node.kind === 'repeat')
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {node.name || 'Repeat'}: <Value to={node.arrangement.kind === 'grid' ? 'Columns' : 'Count'}>{count(copiesIn(node.arrangement), 'copy', 'copies')}</Value> in a <Value to="Laid out as">{node.arrangement.kind}</Value>,{' '}
-        <Value to="Width">{size}</Value> across. Double-click to change the thing itself.
+        {node.name || 'Repeat'}:{' '}
+        <Value to={node.arrangement.kind === 'grid' ? 'Columns' : 'Count'}>
+          {count(copiesIn(node.arrangement), 'copy', 'copies')}
+        </Value>{' '}
+        in a <Value to="Laid out as">{node.arrangement.kind}</Value>, <Value to="Width">{size}</Value> across.
+        Double-click to change the thing itself.
       </p>
     );
   if (node.kind === 'group')
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {node.name || 'Group'}: {count(node.children.length, 'object')} together, <Value to="Width">{size}</Value> across. Double-click to work inside.
+        {node.name || 'Group'}: {count(node.children.length, 'object')} together, <Value to="Width">{size}</Value>{' '}
+        across. Double-click to work inside.
       </p>
     );
   if (isText(node)) {
@@ -180,22 +200,47 @@ function Sentence() {
     const { overset } = layoutOf(design, node, session.shop.fonts);
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {node.kind === 'displayText' ? 'Display text' : dialOf(node) ? `${shapeById(dialOf(node)!.shape)?.name ?? 'Shape'} with text` : node.window ? 'Path with text' : 'Text frame'} in <Value to="Face">{faceName(run.face)}</Value>, <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>, <Value to="Width">{size}</Value> across · letters{' '}
-        <ColourValue aim="letters">{paintName(design, run.fill)}</ColourValue>.{overset > 0 && <span className="block text-stop">{count(overset, 'character')} do not fit: make the frame taller or the text smaller.</span>}
+        {node.kind === 'displayText'
+          ? 'Display text'
+          : dialOf(node)
+            ? `${shapeById(dialOf(node)!.shape)?.name ?? 'Shape'} with text`
+            : node.window
+              ? 'Path with text'
+              : 'Text frame'}{' '}
+        in <Value to="Face">{faceName(run.face)}</Value>, <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>,{' '}
+        <Value to="Width">{size}</Value> across · letters{' '}
+        <ColourValue aim="letters">{paintName(design, run.fill)}</ColourValue>.
+        {overset > 0 && (
+          <span className="block text-stop">
+            {count(overset, 'character')} do not fit: make the frame taller or the text smaller.
+          </span>
+        )}
       </p>
     );
   }
   if (node.kind === 'unknown')
-    return <p className="m-0 border-b border-line p-3 text-[14px] leading-6">{node.name || 'This object'} was made by a later version: it is kept as it came, but not drawn here. Update Holvet to see and change it.</p>;
+    return (
+      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+        {node.name || 'This object'} was made by a later version: it is kept as it came, but not drawn here. Update
+        Holvet to see and change it.
+      </p>
+    );
   const def = node.kind === 'shape' ? shapeById(node.shape) : undefined;
   if (node.kind === 'shape' && !def)
-    return <p className="m-0 border-b border-line p-3 text-[14px] leading-6">{node.name || 'This shape'} is a shape that this version does not know (“{node.shape}”): it is kept as it came, but not drawn here. Update Holvet to see and change it.</p>;
+    return (
+      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
+        {node.name || 'This shape'} is a shape that this version does not know (“{node.shape}”): it is kept as it came,
+        but not drawn here. Update Holvet to see and change it.
+      </p>
+    );
   const outline = node.outlines[node.outlines.length - 1];
   const fill = paintAt(design, node.id, 'fill');
   if (fill?.kind === 'picture')
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {fill.tile ? 'Tiles of' : 'Picture'} <Value to="Fill kind">{paintName(design, fill)}</Value> in a {(def?.name ?? 'path').toLowerCase()}, <Value to="Width">{size}</Value> across.{fill.tile ? '' : ' Double-click to crop.'}
+        {fill.tile ? 'Tiles of' : 'Picture'} <Value to="Fill kind">{paintName(design, fill)}</Value> in a{' '}
+        {(def?.name ?? 'path').toLowerCase()}, <Value to="Width">{size}</Value> across.
+        {fill.tile ? '' : ' Double-click to crop.'}
       </p>
     );
   const words = def && node.kind === 'shape' ? def.describe(valuesOf(def, node.knobs)) : '';
@@ -207,10 +252,17 @@ function Sentence() {
           , <Value to={def!.params[0].label}>{words}</Value>
         </>
       )}
-      , <Value to="Width">{size}</Value> across · filled {fill?.kind === 'colour' ? <ColourValue aim="fill">{paintName(design, fill)}</ColourValue> : <Value to="Fill kind">{paintName(design, fill)}</Value>} · outlined{' '}
+      , <Value to="Width">{size}</Value> across · filled{' '}
+      {fill?.kind === 'colour' ? (
+        <ColourValue aim="fill">{paintName(design, fill)}</ColourValue>
+      ) : (
+        <Value to="Fill kind">{paintName(design, fill)}</Value>
+      )}{' '}
+      · outlined{' '}
       {outline && outline.paint.kind !== 'none' ? (
         <>
-          <Value to="Weight">{formatLength(outline.width, 'mm', 2)}</Value> <Value to="Outline kind">{paintName(design, outline.paint)}</Value>
+          <Value to="Weight">{formatLength(outline.width, 'mm', 2)}</Value>{' '}
+          <Value to="Outline kind">{paintName(design, outline.paint)}</Value>
         </>
       ) : (
         <Value to="Outline kind">none</Value>
@@ -242,7 +294,8 @@ function Position() {
 
   /** Resizes to a typed measure about the frame's top left. */
   const sizing = (sx: number, sy: number) => sizingMap(frame, sx, sy);
-  const sized = (sx: number, sy: number) => sizeExactly(session.state.design, page, ids, frame, { x: sx, y: sy }, session.shop.fonts);
+  const sized = (sx: number, sy: number) =>
+    sizeExactly(session.state.design, page, ids, frame, { x: sx, y: sy }, session.shop.fonts);
   const shift = (dx: number, dy: number) => (d: Parameters<typeof moveNodes>[0]) => moveNodes(d, page, ids, dx, dy);
   const about = session.state.pivot ?? apply(frame.matrix, centre(frame.box));
   const turned = (to: number) => (d: Parameters<typeof turnNodes>[0]) => turnNodes(d, page, ids, to - angle, about);
@@ -250,7 +303,8 @@ function Position() {
   const put = (label: string, recipe: Parameters<typeof session.commit>[1], again: Omit<Again, 'copy'>) => {
     if (session.commit(label, recipe)) session.noteAgain({ ...again, copy: false });
   };
-  const show = (recipe: ((v: number) => Parameters<typeof session.commit>[1]) | null) => (v: number | null) => session.preview(v === null || !recipe ? null : recipe(v));
+  const show = (recipe: ((v: number) => Parameters<typeof session.commit>[1]) | null) => (v: number | null) =>
+    session.preview(v === null || !recipe ? null : recipe(v));
   const field = { unit, tight: true, disabled: ids.length === 0 };
   // A picture that is squashed is a mistake more often than not.
   const pictured = frame.single !== null && paintAt(design, frame.single, 'fill')?.kind === 'picture';
@@ -261,16 +315,64 @@ function Position() {
   return (
     <Section title="Place">
       <div className="grid grid-cols-3 gap-1.5">
-        <NumberField label="X" name="X" {...field} value={box.x0} onPreview={show((v) => shift(v - box.x0, 0))} onCommit={(v) => put('Move', shift(v - box.x0, 0), { kind: 'keep', map: translation(v - box.x0, 0) })} />
-        <NumberField label="Y" name="Y" {...field} value={box.y0} onPreview={show((v) => shift(0, v - box.y0))} onCommit={(v) => put('Move', shift(0, v - box.y0), { kind: 'keep', map: translation(0, v - box.y0) })} />
-        <NumberField label="∠" name="Turn" tight suffix="°" disabled={ids.length === 0} value={angle} decimals={1} onPreview={show(turned)} onCommit={(v) => put('Turn', turned(v), { kind: 'keep', map: rotation(v - angle, about) })} />
-        <NumberField label="W" name="Width" {...field} min={SMALLEST} value={w} onPreview={show(toWidth)} onCommit={(v) => w > 0 && put('Resize', toWidth(v), { kind: 'size', map: sizing(v / w, linked ? v / w : 1) })} />
-        <NumberField label="H" name="Height" {...field} min={SMALLEST} value={h} onPreview={show(toHeight)} onCommit={(v) => h > 0 && put('Resize', toHeight(v), { kind: 'size', map: sizing(linked ? v / h : 1, v / h) })} />
+        <NumberField
+          label="X"
+          name="X"
+          {...field}
+          value={box.x0}
+          onPreview={show((v) => shift(v - box.x0, 0))}
+          onCommit={(v) => put('Move', shift(v - box.x0, 0), { kind: 'keep', map: translation(v - box.x0, 0) })}
+        />
+        <NumberField
+          label="Y"
+          name="Y"
+          {...field}
+          value={box.y0}
+          onPreview={show((v) => shift(0, v - box.y0))}
+          onCommit={(v) => put('Move', shift(0, v - box.y0), { kind: 'keep', map: translation(0, v - box.y0) })}
+        />
+        <NumberField
+          label="∠"
+          name="Turn"
+          tight
+          suffix="°"
+          disabled={ids.length === 0}
+          value={angle}
+          decimals={1}
+          onPreview={show(turned)}
+          onCommit={(v) => put('Turn', turned(v), { kind: 'keep', map: rotation(v - angle, about) })}
+        />
+        <NumberField
+          label="W"
+          name="Width"
+          {...field}
+          min={SMALLEST}
+          value={w}
+          onPreview={show(toWidth)}
+          onCommit={(v) => w > 0 && put('Resize', toWidth(v), { kind: 'size', map: sizing(v / w, linked ? v / w : 1) })}
+        />
+        <NumberField
+          label="H"
+          name="Height"
+          {...field}
+          min={SMALLEST}
+          value={h}
+          onPreview={show(toHeight)}
+          onCommit={(v) =>
+            h > 0 && put('Resize', toHeight(v), { kind: 'size', map: sizing(linked ? v / h : 1, v / h) })
+          }
+        />
         <button
           type="button"
           aria-pressed={linked}
           disabled={proportional}
-          title={proportional ? 'Display text always keeps its proportions' : linked ? 'Width and height change together' : 'Width and height change by themselves'}
+          title={
+            proportional
+              ? 'Display text always keeps its proportions'
+              : linked
+                ? 'Width and height change together'
+                : 'Width and height change by themselves'
+          }
           aria-label="Keep proportions"
           className="flex h-7 items-center justify-center gap-1 rounded-sm border border-edge bg-field text-[12px] aria-pressed:border-accent aria-pressed:font-semibold disabled:opacity-60"
           onClick={() => setChoice({ on: selection[0], keep: !linked })}
@@ -293,8 +395,10 @@ function PageDetails() {
   return (
     <>
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        Page {index + 1} of {design.pages.length}, {formatLength(setup.width, setup.unit, 1)} × {formatLength(setup.height, setup.unit, 1)}
-        {setup.bleed > 0 ? `, ${formatLength(setup.bleed, setup.unit, 1)} bleed` : ''}. {count(design.pages[index]?.children.length ?? 0, 'object')} on it. Choose one to see what it is.
+        Page {index + 1} of {design.pages.length}, {formatLength(setup.width, setup.unit, 1)} ×{' '}
+        {formatLength(setup.height, setup.unit, 1)}
+        {setup.bleed > 0 ? `, ${formatLength(setup.bleed, setup.unit, 1)} bleed` : ''}.{' '}
+        {count(design.pages[index]?.children.length ?? 0, 'object')} on it. Choose one to see what it is.
       </p>
       <Section title="Page">
         <div className="grid gap-2">

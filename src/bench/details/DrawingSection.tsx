@@ -18,7 +18,11 @@ export function DrawingSection() {
           label="How the pen draws"
           tight
           value={penMode}
-          options={[{ value: 'handles', label: 'Lines and curves' }, { value: 'through', label: 'Through points' }, { value: 'polygon', label: 'Polygon' }]}
+          options={[
+            { value: 'handles', label: 'Lines and curves' },
+            { value: 'through', label: 'Through points' },
+            { value: 'polygon', label: 'Polygon' },
+          ]}
           onChange={(mode) => {
             finishPen(session);
             session.set({ penMode: mode });
@@ -31,11 +35,41 @@ export function DrawingSection() {
   return (
     <Section title="Freehand">
       <div className="grid gap-2">
-        <WordChoice label="What the hand does" value={freehand.mode} options={[{ value: 'draw', label: 'Draw' }, { value: 'smooth', label: 'Smooth' }]} onChange={(mode) => set({ mode })} />
+        <WordChoice
+          label="What the hand does"
+          value={freehand.mode}
+          options={[
+            { value: 'draw', label: 'Draw' },
+            { value: 'smooth', label: 'Smooth' },
+          ]}
+          onChange={(mode) => set({ mode })}
+        />
         {freehand.mode === 'draw' ? (
-          <NumberField label="Within" name="Keeps within" suffix="px" min={0.2} max={40} step={0.5} decimals={1} value={freehand.tolerance} onPreview={() => {}} onCommit={(tolerance) => set({ tolerance })} />
+          <NumberField
+            label="Within"
+            name="Keeps within"
+            suffix="px"
+            min={0.2}
+            max={40}
+            step={0.5}
+            decimals={1}
+            value={freehand.tolerance}
+            onPreview={() => {}}
+            onCommit={(tolerance) => set({ tolerance })}
+          />
         ) : (
-          <NumberField label="Brush" name="Radius of the brush" suffix="px" min={4} max={300} step={5} decimals={0} value={freehand.radius} onPreview={() => {}} onCommit={(radius) => set({ radius })} />
+          <NumberField
+            label="Brush"
+            name="Radius of the brush"
+            suffix="px"
+            min={4}
+            max={300}
+            step={5}
+            decimals={0}
+            value={freehand.radius}
+            onPreview={() => {}}
+            onCommit={(radius) => set({ radius })}
+          />
         )}
       </div>
     </Section>

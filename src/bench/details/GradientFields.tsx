@@ -4,7 +4,16 @@ import { bandingOf } from '@/core/check/banding';
 import type { RampSource } from '@/core/colour/ramp';
 import { localBox } from '@/core/derive/box';
 import { isText } from '@/core/derive/layout';
-import { geometryBetween, geometryFrom, geometryOnPage, gradientAngle, gradientLine, reverseStops, spreadEvenly, withAngle } from '@/core/edit/gradient';
+import {
+  geometryBetween,
+  geometryFrom,
+  geometryOnPage,
+  gradientAngle,
+  gradientLine,
+  reverseStops,
+  spreadEvenly,
+  withAngle,
+} from '@/core/edit/gradient';
 import { multiply } from '@/core/geometry/matrix';
 import type { Recipe } from '@/core/edit/history';
 import { rampOf, setPaint, type Aim } from '@/core/edit/paint';
@@ -34,10 +43,16 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
   const { paint, nodes } = target;
   const { design } = session;
   const ramp = rampOf(design, paint);
-  const name = 'swatch' in paint.ramp ? (design.swatches.find((s) => 'swatch' in paint.ramp && s.id === paint.ramp.swatch)?.name ?? null) : null;
+  const name =
+    'swatch' in paint.ramp
+      ? (design.swatches.find((s) => 'swatch' in paint.ramp && s.id === paint.ramp.swatch)?.name ?? null)
+      : null;
   const outline = aim === 'outline' || aim === 'letterOutline';
   /** Changes the gradients themselves, not their ramp. */
-  const change = (map: (p: GradientPaint, id: string) => GradientPaint): Recipe => (d) => setPaint(d, nodes, aim, (old, id) => (old.kind === 'gradient' ? map(old, id) : old));
+  const change =
+    (map: (p: GradientPaint, id: string) => GradientPaint): Recipe =>
+    (d) =>
+      setPaint(d, nodes, aim, (old, id) => (old.kind === 'gradient' ? map(old, id) : old));
   const stops = (next: readonly Stop[], label: string) => session.commit(label, withStops(session, target, next));
   const mix = (next: RampSource, label: string) => session.commit(label, withRamp(session, target, next));
 
@@ -47,7 +62,11 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
         const { line: _line, thereAndBack: _back, ...rest } = p;
         const node = design.nodes[id];
         // On a closed line it goes there and back at first: then it has no seam.
-        const closed = aim === 'letterOutline' || node.kind === 'combination' || (node.kind === 'shape' && !shapeById(node.shape)?.open) || (node.kind === 'path' && node.path[node.path.length - 1] === 3);
+        const closed =
+          aim === 'letterOutline' ||
+          node.kind === 'combination' ||
+          (node.kind === 'shape' && !shapeById(node.shape)?.open) ||
+          (node.kind === 'path' && node.path[node.path.length - 1] === 3);
         return to === 'shape' ? rest : { ...rest, line: to, ...(to === 'along' && closed && { thereAndBack: true }) };
       })(d),
     );
@@ -57,19 +76,32 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
         const box = localBox(design, design.nodes[id], session.shop.fonts);
         const unit = { x0: 0, y0: 0, x1: 1, y1: 1 };
         const { eachLetter: _each, ...rest } = p;
-        return each ? { ...rest, eachLetter: true, geometry: geometryBetween(p.geometry, box, unit) } : { ...rest, geometry: geometryBetween(p.geometry, unit, box) };
+        return each
+          ? { ...rest, eachLetter: true, geometry: geometryBetween(p.geometry, box, unit) }
+          : { ...rest, geometry: geometryBetween(p.geometry, unit, box) };
       })(d),
     );
   const toTray = () => {
     const id = session.newId();
     session.commit('Put the gradient into the tray', (d) => {
-      addSwatch(d, { id, name: `Gradient ${design.swatches.filter((s) => s.kind === 'ramp').length + 1}`, kind: 'ramp', stops: [...ramp.stops], ...(ramp.mixing && { mixing: ramp.mixing }) });
+      addSwatch(d, {
+        id,
+        name: `Gradient ${design.swatches.filter((s) => s.kind === 'ramp').length + 1}`,
+        kind: 'ramp',
+        stops: [...ramp.stops],
+        ...(ramp.mixing && { mixing: ramp.mixing }),
+      });
       change((p) => ({ ...p, ramp: { swatch: id } }))(d);
     });
-    session.say('The gradient’s colours are in the tray now; where it lies stays with the object. Edit the card to name it.');
+    session.say(
+      'The gradient’s colours are in the tray now; where it lies stays with the object. Edit the card to name it.',
+    );
   };
   const free = () => {
-    session.commit('Give the object its own stops', change((p) => ({ ...p, ramp: { stops: ramp.stops, ...(ramp.mixing && { mixing: ramp.mixing }) } })));
+    session.commit(
+      'Give the object its own stops',
+      change((p) => ({ ...p, ramp: { stops: ramp.stops, ...(ramp.mixing && { mixing: ramp.mixing }) } })),
+    );
     session.say('These stops are the object’s own now; the card in the tray stays as it is.');
   };
 
@@ -94,34 +126,68 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
           </Button>
         </div>
       )}
-      <RampEditor ramp={ramp} chosen={here ? stop : null} onChoose={(i) => session.set({ aim, stop: i })} onChange={stops} onPreview={(next) => session.preview(next && withRamp(session, target, { stops: next, mixing: ramp.mixing }))} />
+      <RampEditor
+        ramp={ramp}
+        chosen={here ? stop : null}
+        onChoose={(i) => session.set({ aim, stop: i })}
+        onChange={stops}
+        onPreview={(next) => session.preview(next && withRamp(session, target, { stops: next, mixing: ramp.mixing }))}
+      />
       <div className="flex gap-1.5">
-        <Button className="min-w-0 flex-1 px-1 text-[12px]" onClick={() => stops(reverseStops(ramp.stops), 'Reverse the gradient')}>
+        <Button
+          className="min-w-0 flex-1 px-1 text-[12px]"
+          onClick={() => stops(reverseStops(ramp.stops), 'Reverse the gradient')}
+        >
           <ArrowLeftRight size={14} aria-hidden className="shrink-0" /> Reverse
         </Button>
-        <Button className="min-w-0 flex-1 px-1 text-[12px]" disabled={ramp.stops.length < 3} onClick={() => stops(spreadEvenly(ramp.stops), 'Spread the stops evenly')}>
+        <Button
+          className="min-w-0 flex-1 px-1 text-[12px]"
+          disabled={ramp.stops.length < 3}
+          onClick={() => stops(spreadEvenly(ramp.stops), 'Spread the stops evenly')}
+        >
           <StretchHorizontal size={14} aria-hidden className="shrink-0" /> Evenly
         </Button>
         {name === null && (
-          <Button className="min-w-0 flex-1 px-1 text-[12px]" title="Put these colours into the tray as a gradient swatch" onClick={toTray}>
+          <Button
+            className="min-w-0 flex-1 px-1 text-[12px]"
+            title="Put these colours into the tray as a gradient swatch"
+            onClick={toTray}
+          >
             <Plus size={14} aria-hidden className="shrink-0" /> Keep
           </Button>
         )}
       </div>
-      <CleanMiddle ramp={ramp} onChange={mix} onPreview={(next) => session.preview(next && withRamp(session, target, next))} />
-      {outline && <ListChoice label="Lies" value={paint.line ?? 'shape'} groups={[{ name: '', options: LINES }]} onChange={lie} />}
+      <CleanMiddle
+        ramp={ramp}
+        onChange={mix}
+        onPreview={(next) => session.preview(next && withRamp(session, target, next))}
+      />
+      {outline && (
+        <ListChoice label="Lies" value={paint.line ?? 'shape'} groups={[{ name: '', options: LINES }]} onChange={lie} />
+      )}
       {paint.line === 'along' && (
         <Check
           label="There and back"
           hint="A closed line then has no seam."
           checked={paint.thereAndBack === true}
           onChange={(on) =>
-            session.commit(on ? 'Gradient there and back' : 'Gradient once along', change(({ thereAndBack: _old, ...p }) => (on ? { ...p, thereAndBack: true } : p)))
+            session.commit(
+              on ? 'Gradient there and back' : 'Gradient once along',
+              change(({ thereAndBack: _old, ...p }) => (on ? { ...p, thereAndBack: true } : p)),
+            )
           }
         />
       )}
       {isText(design.nodes[target.node]) && (aim === 'letters' || aim === 'letterOutline') && !paint.line && (
-        <WordChoice label="Letters" value={paint.eachLetter ? 'each' : 'one'} options={[{ value: 'one', label: 'Text as one' }, { value: 'each', label: 'Letter by letter' }]} onChange={(v) => letters(v === 'each')} />
+        <WordChoice
+          label="Letters"
+          value={paint.eachLetter ? 'each' : 'one'}
+          options={[
+            { value: 'one', label: 'Text as one' },
+            { value: 'each', label: 'Letter by letter' },
+          ]}
+          onChange={(v) => letters(v === 'each')}
+        />
       )}
       {!paint.line && (
         <div className="grid grid-cols-2 gap-2">
@@ -141,29 +207,55 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
               min={1}
               max={1000}
               decimals={0}
-              onCommit={(v) => session.commit('Squash the gradient', withGeometry(session, target, geometryFrom(paint.gradient, from, to, v / 100)))}
+              onCommit={(v) =>
+                session.commit(
+                  'Squash the gradient',
+                  withGeometry(session, target, geometryFrom(paint.gradient, from, to, v / 100)),
+                )
+              }
             />
           )}
         </div>
       )}
       {paint.focus && (
-        <Button onClick={() => session.commit('Focus to the middle', change(({ focus: _focus, ...p }) => p))}>
+        <Button
+          onClick={() =>
+            session.commit(
+              'Focus to the middle',
+              change(({ focus: _focus, ...p }) => p),
+            )
+          }
+        >
           Focus to the middle
         </Button>
       )}
       {banding && (
-        <div className="grid gap-1.5 rounded-sm border border-line p-2 text-[12px]" role="group" aria-label="Steps that show">
+        <div
+          className="grid gap-1.5 rounded-sm border border-line p-2 text-[12px]"
+          role="group"
+          aria-label="Steps that show"
+        >
           <p className="m-0 text-warn">
-            Steps may show: {formatNumber(banding.steps, 0)} tones over {formatLength(banding.length, design.setup.unit, 0)}, each {formatLength(banding.step, 'mm', 1)} wide.
+            Steps may show: {formatNumber(banding.steps, 0)} tones over{' '}
+            {formatLength(banding.length, design.setup.unit, 0)}, each {formatLength(banding.step, 'mm', 1)} wide.
           </p>
           {solid && (
-            <Button onClick={() => session.commit('Break steps up with grain', change((p) => ({ ...p, grain: banding.grain })))}>
+            <Button
+              onClick={() =>
+                session.commit(
+                  'Break steps up with grain',
+                  change((p) => ({ ...p, grain: banding.grain })),
+                )
+              }
+            >
               Break them up with grain
             </Button>
           )}
         </div>
       )}
-      {paint.grain !== undefined && !solid && <p className="m-0 text-[12px] text-faint">Grain rests while the ramp lets something through.</p>}
+      {paint.grain !== undefined && !solid && (
+        <p className="m-0 text-[12px] text-faint">Grain rests while the ramp lets something through.</p>
+      )}
       {paint.grain !== undefined && (
         <NumberField
           label="Grain"
@@ -173,7 +265,12 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
           min={0}
           max={20}
           decimals={1}
-          onCommit={(v) => session.commit('Grain', change(({ grain: _grain, ...p }) => (v > 0 ? { ...p, grain: v / 100 } : p)))}
+          onCommit={(v) =>
+            session.commit(
+              'Grain',
+              change(({ grain: _grain, ...p }) => (v > 0 ? { ...p, grain: v / 100 } : p)),
+            )
+          }
         />
       )}
     </>

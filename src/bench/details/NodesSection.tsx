@@ -8,7 +8,18 @@ import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { mm, formatLength } from '@/core/units/length';
-import { addNodes, alignNodes, breakNodes, chosenEnds, deleteChosenNodes, joinNodes, kindOfNodes, piecesOfNodes, reverseNodes, simplifyPaths } from '../session/nodeCommands';
+import {
+  addNodes,
+  alignNodes,
+  breakNodes,
+  chosenEnds,
+  deleteChosenNodes,
+  joinNodes,
+  kindOfNodes,
+  piecesOfNodes,
+  reverseNodes,
+  simplifyPaths,
+} from '../session/nodeCommands';
 import { count } from '../session/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { openPaths, spotsOf } from '../tools/nodeSpots';
@@ -45,12 +56,24 @@ export function NodesSection() {
   const kinds = new Set(chosen.map((n) => n.kind));
   const none = chosen.length === 0;
   const ends = chosenEnds(session).length;
-  const rules = new Set(paths.map((p) => (design.nodes[p.id].kind === 'path' ? (design.nodes[p.id] as { fillRule: string }).fillRule : '')));
+  const rules = new Set(
+    paths.map((p) => (design.nodes[p.id].kind === 'path' ? (design.nodes[p.id] as { fillRule: string }).fillRule : '')),
+  );
   return (
     <Section title="Nodes">
       <div className="grid gap-2">
-        <p className="m-0 text-faint">{none ? `${count(all, 'node')}. Click one, or drag a box round several.` : `${chosen.length} of ${count(all, 'node')} chosen.`}</p>
-        <WordChoice label="Kind of node" value={kinds.size === 1 ? [...kinds][0] : null} options={KINDS} disabled={none} onChange={(k) => kindOfNodes(session, k)} />
+        <p className="m-0 text-faint">
+          {none
+            ? `${count(all, 'node')}. Click one, or drag a box round several.`
+            : `${chosen.length} of ${count(all, 'node')} chosen.`}
+        </p>
+        <WordChoice
+          label="Kind of node"
+          value={kinds.size === 1 ? [...kinds][0] : null}
+          options={KINDS}
+          disabled={none}
+          onChange={(k) => kindOfNodes(session, k)}
+        />
         <div className="grid grid-cols-3 gap-1.5">
           <Button disabled={none} onClick={() => piecesOfNodes(session, 'line')}>
             To line
@@ -97,7 +120,10 @@ export function NodesSection() {
         <WordChoice
           label="What counts as inside"
           value={rules.size === 1 ? ([...rules][0] as 'nonZero' | 'evenOdd') : null}
-          options={[{ value: 'nonZero', label: 'All filled' }, { value: 'evenOdd', label: 'Overlaps open' }]}
+          options={[
+            { value: 'nonZero', label: 'All filled' },
+            { value: 'evenOdd', label: 'Overlaps open' },
+          ]}
           onChange={(fillRule) =>
             session.commit('Fill rule', (d) => {
               for (const p of paths) {
@@ -121,7 +147,18 @@ function Simplify() {
   return (
     <div className="flex items-center gap-1.5">
       <div className="w-[120px] shrink-0">
-        <NumberField label="Within" name="Simplify within" unit="mm" min={mm(0.001)} max={mm(50)} step={0.05} decimals={3} value={tolerance} onPreview={() => {}} onCommit={setTolerance} />
+        <NumberField
+          label="Within"
+          name="Simplify within"
+          unit="mm"
+          min={mm(0.001)}
+          max={mm(50)}
+          step={0.05}
+          decimals={3}
+          value={tolerance}
+          onPreview={() => {}}
+          onCommit={setTolerance}
+        />
       </div>
       <Button
         className="flex-1"
@@ -129,7 +166,9 @@ function Simplify() {
         onClick={() => {
           if (session.commit('Simplify', made.recipe)) {
             session.set({ nodes: [] });
-            session.say(`Simplified: ${made.before} nodes before, ${made.after} now, within ${formatLength(tolerance, 'mm', 3)}.`);
+            session.say(
+              `Simplified: ${made.before} nodes before, ${made.after} now, within ${formatLength(tolerance, 'mm', 3)}.`,
+            );
           }
         }}
       >

@@ -2,7 +2,17 @@
 import { localBox } from '@/core/derive/box';
 import { isText } from '@/core/derive/layout';
 import { firstGradient, stopsFrom } from '@/core/edit/gradient';
-import { aimedNodes, aimedPaints, isLineAim, setOutlineStyle, setOverprint, setPaint, stopsOf, type Aim, type ChosenLetters } from '@/core/edit/paint';
+import {
+  aimedNodes,
+  aimedPaints,
+  isLineAim,
+  setOutlineStyle,
+  setOverprint,
+  setPaint,
+  stopsOf,
+  type Aim,
+  type ChosenLetters,
+} from '@/core/edit/paint';
 import { runAt } from '@/core/edit/text';
 import { firstPools, stopsOfPools } from '@/core/edit/pools';
 import { addSwatch } from '@/core/edit/swatches';
@@ -36,7 +46,8 @@ const KINDS = [
   { value: 'pools', label: 'Pools' },
   { value: 'picture', label: 'Picture' },
 ] as const;
-const kindOf = (p: Paint | undefined): Kind => (!p || p.kind === 'none' ? 'none' : p.kind === 'gradient' ? p.gradient : p.kind);
+const kindOf = (p: Paint | undefined): Kind =>
+  !p || p.kind === 'none' ? 'none' : p.kind === 'gradient' ? p.gradient : p.kind;
 
 /** Fill, outline, letters or frame of the selection: what it is painted with, and how it prints. */
 export function PaintSection({ aim }: { aim: Aim }) {
@@ -71,18 +82,38 @@ export function PaintSection({ aim }: { aim: Aim }) {
       return;
     }
     session.commit(label, (d) =>
-      setPaint(d, ids, aim, (old, id) => {
-        const overprint = old.kind !== 'none' && old.overprint;
-        if (next === 'none') return { kind: 'none' };
-        const node = design.nodes[id];
-        const had = old.kind === 'gradient' ? stopsOf(design, old) : stopsOfPools(old);
-        if (next === 'colour') return old.kind === 'colour' ? old : had ? colourPaint(had[0].colour, overprint) : old.kind === 'pools' ? colourPaint(old.pools[0].colour, overprint) : line || isText(node) ? colourPaint(fallback) : drawingPaint(session);
-        const box = localBox(design, node, session.shop.fonts);
-        const stops = had ?? stopsFrom(old, fallback);
-        if (next === 'pools') return old.kind === 'pools' ? old : firstPools(box, stops, overprint);
-        if (old.kind !== 'gradient') return firstGradient(next, box, stops, overprint);
-        return { ...firstGradient(next, box, [], overprint), ramp: old.ramp, ...(old.line && { line: old.line }), ...(old.thereAndBack && { thereAndBack: true }) };
-      }, letters),
+      setPaint(
+        d,
+        ids,
+        aim,
+        (old, id) => {
+          const overprint = old.kind !== 'none' && old.overprint;
+          if (next === 'none') return { kind: 'none' };
+          const node = design.nodes[id];
+          const had = old.kind === 'gradient' ? stopsOf(design, old) : stopsOfPools(old);
+          if (next === 'colour')
+            return old.kind === 'colour'
+              ? old
+              : had
+                ? colourPaint(had[0].colour, overprint)
+                : old.kind === 'pools'
+                  ? colourPaint(old.pools[0].colour, overprint)
+                  : line || isText(node)
+                    ? colourPaint(fallback)
+                    : drawingPaint(session);
+          const box = localBox(design, node, session.shop.fonts);
+          const stops = had ?? stopsFrom(old, fallback);
+          if (next === 'pools') return old.kind === 'pools' ? old : firstPools(box, stops, overprint);
+          if (old.kind !== 'gradient') return firstGradient(next, box, stops, overprint);
+          return {
+            ...firstGradient(next, box, [], overprint),
+            ramp: old.ramp,
+            ...(old.line && { line: old.line }),
+            ...(old.thereAndBack && { thereAndBack: true }),
+          };
+        },
+        letters,
+      ),
     );
     session.set({ stop: null });
   };
@@ -91,7 +122,23 @@ export function PaintSection({ aim }: { aim: Aim }) {
   const outline = line ? outlineAt(design, nodes[0], aim, letters) : null;
 
   return (
-    <Section title={`${word}${reaches}`} name={word} action={aimed === aim ? <span className="text-[12px] text-accent">aimed at</span> : <button type="button" className="cursor-pointer border-0 bg-transparent p-0 text-[12px] key-line" onClick={toAim}>Aim here</button>}>
+    <Section
+      title={`${word}${reaches}`}
+      name={word}
+      action={
+        aimed === aim ? (
+          <span className="text-[12px] text-accent">aimed at</span>
+        ) : (
+          <button
+            type="button"
+            className="cursor-pointer border-0 bg-transparent p-0 text-[12px] key-line"
+            onClick={toAim}
+          >
+            Aim here
+          </button>
+        )
+      }
+    >
       <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
         <WordChoice label={`${word} kind`} value={kind} options={KINDS} onChange={become} tight />
         {kind === 'colour' && (
@@ -107,7 +154,11 @@ export function PaintSection({ aim }: { aim: Aim }) {
                 openColourHere(session, e);
               }}
             />
-            <span className="truncate">{paints.every((p) => p === paint || paintName(design, p) === paintName(design, paint)) ? paintName(design, paint) : 'mixed'}</span>
+            <span className="truncate">
+              {paints.every((p) => p === paint || paintName(design, p) === paintName(design, paint))
+                ? paintName(design, paint)
+                : 'mixed'}
+            </span>
             {paint?.kind === 'colour' && !('swatch' in paint.colour) && paints.length === 1 && (
               <Button
                 className="ml-auto"
@@ -117,7 +168,13 @@ export function PaintSection({ aim }: { aim: Aim }) {
                   const id = session.newId();
                   session.commit('Put the colour into the tray', (d) => {
                     addSwatch(d, { id, name: colourName(design, colour), kind: 'colour', colour });
-                    setPaint(d, nodes, aim, (old) => (old.kind === 'colour' ? { ...old, colour: { swatch: id, tint: 1 } } : old), letters);
+                    setPaint(
+                      d,
+                      nodes,
+                      aim,
+                      (old) => (old.kind === 'colour' ? { ...old, colour: { swatch: id, tint: 1 } } : old),
+                      letters,
+                    );
                   });
                 }}
               >
@@ -126,36 +183,72 @@ export function PaintSection({ aim }: { aim: Aim }) {
             )}
           </div>
         )}
-        {kind === 'picture' && paint?.kind === 'picture' && <PictureFields aim={aim} ids={ids} node={nodes[0]} paint={paint} />}
-        {target?.paint.kind === 'gradient' && <GradientFields aim={aim} target={target as GradientTarget} here={aimed === aim} />}
-        {target?.paint.kind === 'pools' && <PoolsFields aim={aim} target={target as PoolsTarget} here={aimed === aim} />}
-        {nodes.length > 1 && paints.some((p) => p?.kind === 'gradient' || p?.kind === 'pools') && <SeveralFields aim={aim} ids={ids} swept={target !== null} />}
+        {kind === 'picture' && paint?.kind === 'picture' && (
+          <PictureFields aim={aim} ids={ids} node={nodes[0]} paint={paint} />
+        )}
+        {target?.paint.kind === 'gradient' && (
+          <GradientFields aim={aim} target={target as GradientTarget} here={aimed === aim} />
+        )}
+        {target?.paint.kind === 'pools' && (
+          <PoolsFields aim={aim} target={target as PoolsTarget} here={aimed === aim} />
+        )}
+        {nodes.length > 1 && paints.some((p) => p?.kind === 'gradient' || p?.kind === 'pools') && (
+          <SeveralFields aim={aim} ids={ids} swept={target !== null} />
+        )}
         {outline && (
           <div className="grid grid-cols-2 gap-2">
             <NumberField
               label="Weight"
-              unit={design.setup.unit === 'px' ? 'px' : design.setup.unit === 'in' || design.setup.unit === 'pt' ? 'pt' : 'mm'}
+              unit={
+                design.setup.unit === 'px'
+                  ? 'px'
+                  : design.setup.unit === 'in' || design.setup.unit === 'pt'
+                    ? 'pt'
+                    : 'mm'
+              }
               value={outline.width}
               min={0}
               max={mm(200)}
               step={0.1}
               decimals={3}
-              onPreview={(v) => session.preview(v === null ? null : (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint, letters))}
-              onCommit={(v) => session.commit('Outline weight', (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint, letters))}
+              onPreview={(v) =>
+                session.preview(
+                  v === null ? null : (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint, letters),
+                )
+              }
+              onCommit={(v) =>
+                session.commit('Outline weight', (d) =>
+                  setOutlineStyle(d, ids, line!, { width: v }, outline.paint, letters),
+                )
+              }
             />
             <WordChoice
               label="Line caps"
               tight
               value={outline.cap}
-              options={[{ value: 'butt', label: 'Flat' }, { value: 'round', label: 'Round' }, { value: 'square', label: 'Long' }]}
-              onChange={(cap) => session.commit('Line caps', (d) => setOutlineStyle(d, ids, line!, { cap }, outline.paint, letters))}
+              options={[
+                { value: 'butt', label: 'Flat' },
+                { value: 'round', label: 'Round' },
+                { value: 'square', label: 'Long' },
+              ]}
+              onChange={(cap) =>
+                session.commit('Line caps', (d) => setOutlineStyle(d, ids, line!, { cap }, outline.paint, letters))
+              }
             />
             <div className="col-span-2">
               <WordChoice
                 label="Line corners"
                 value={outline.join}
-                options={[{ value: 'miter', label: 'Pointed' }, { value: 'round', label: 'Round' }, { value: 'bevel', label: 'Cut' }]}
-                onChange={(join) => session.commit('Line corners', (d) => setOutlineStyle(d, ids, line!, { join }, outline.paint, letters))}
+                options={[
+                  { value: 'miter', label: 'Pointed' },
+                  { value: 'round', label: 'Round' },
+                  { value: 'bevel', label: 'Cut' },
+                ]}
+                onChange={(join) =>
+                  session.commit('Line corners', (d) =>
+                    setOutlineStyle(d, ids, line!, { join }, outline.paint, letters),
+                  )
+                }
               />
             </div>
           </div>
@@ -165,7 +258,9 @@ export function PaintSection({ aim }: { aim: Aim }) {
             label="Overprint"
             hint={overprintHint(session, paint)}
             checked={paints.every((p) => p && p.kind !== 'none' && p.overprint)}
-            onChange={(on) => session.commit(on ? 'Overprint' : 'Knock out', (d) => setOverprint(d, ids, aim, on, letters))}
+            onChange={(on) =>
+              session.commit(on ? 'Overprint' : 'Knock out', (d) => setOverprint(d, ids, aim, on, letters))
+            }
           />
         )}
       </div>
@@ -173,14 +268,25 @@ export function PaintSection({ aim }: { aim: Aim }) {
   );
 }
 
-function outlineAt(design: ReturnType<typeof calmDesign>, id: string, aim: Aim, letters: ChosenLetters | null): Outline | null {
+function outlineAt(
+  design: ReturnType<typeof calmDesign>,
+  id: string,
+  aim: Aim,
+  letters: ChosenLetters | null,
+): Outline | null {
   const n = design.nodes[id];
-  if (isText(n) && aim === 'letterOutline') return letters?.node === id ? runAt(design.stories[n.story], letters.to).outline : design.stories[n.story].paragraphs[0].runs[0].outline;
+  if (isText(n) && aim === 'letterOutline')
+    return letters?.node === id
+      ? runAt(design.stories[n.story], letters.to).outline
+      : design.stories[n.story].paragraphs[0].runs[0].outline;
   return 'outlines' in n ? (n.outlines[n.outlines.length - 1] ?? null) : null;
 }
 
 /** White that overprints is nothing at all: said before it is printed. */
 function overprintHint(session: ReturnType<typeof useSession>, paint: Paint | undefined): string {
-  if (paint?.kind === 'colour' && paint.overprint && session.palette.mix(paint.colour).every((v) => v === 0)) return 'Bare stock that overprints leaves no trace: it vanishes in print.';
-  return paint && paint.kind !== 'none' && paint.overprint ? 'Prints over what lies below.' : 'Off: cuts out what lies below.';
+  if (paint?.kind === 'colour' && paint.overprint && session.palette.mix(paint.colour).every((v) => v === 0))
+    return 'Bare stock that overprints leaves no trace: it vanishes in print.';
+  return paint && paint.kind !== 'none' && paint.overprint
+    ? 'Prints over what lies below.'
+    : 'Off: cuts out what lies below.';
 }

@@ -18,8 +18,10 @@ export function PoolsFields({ aim, target, here }: { aim: Aim; target: PoolsTarg
   const { pools } = target.paint;
   const index = here && stop !== null && pools[stop] ? stop : null;
   const pool = index === null ? null : pools[index];
-  const commit = (label: string, change: (p: PoolsPaint) => PoolsPaint) => session.commit(label, withPools(target, change));
-  const preview = (change: ((p: PoolsPaint) => PoolsPaint) | null) => session.preview(change && withPools(target, change));
+  const commit = (label: string, change: (p: PoolsPaint) => PoolsPaint) =>
+    session.commit(label, withPools(target, change));
+  const preview = (change: ((p: PoolsPaint) => PoolsPaint) | null) =>
+    session.preview(change && withPools(target, change));
   return (
     <>
       <div className="flex flex-wrap gap-1.5" role="radiogroup" aria-label="Pools">
@@ -74,8 +76,26 @@ export function PoolsFields({ aim, target, here }: { aim: Aim; target: PoolsTarg
             onPreview={(v) => preview(v === null ? null : (p) => changePool(p, index, { opacity: v / 100 }))}
             onCommit={(v) => commit('Opacity of a pool', (p) => changePool(p, index, { opacity: v / 100 }))}
           />
-          <NumberField label="Across" name="Place across" suffix="%" value={pool.x * 100} min={-400} max={500} decimals={0} onCommit={(v) => commit('Move a pool', (p) => changePool(p, index, { x: v / 100 }))} />
-          <NumberField label="Down" name="Place down" suffix="%" value={pool.y * 100} min={-400} max={500} decimals={0} onCommit={(v) => commit('Move a pool', (p) => changePool(p, index, { y: v / 100 }))} />
+          <NumberField
+            label="Across"
+            name="Place across"
+            suffix="%"
+            value={pool.x * 100}
+            min={-400}
+            max={500}
+            decimals={0}
+            onCommit={(v) => commit('Move a pool', (p) => changePool(p, index, { x: v / 100 }))}
+          />
+          <NumberField
+            label="Down"
+            name="Place down"
+            suffix="%"
+            value={pool.y * 100}
+            min={-400}
+            max={500}
+            decimals={0}
+            onCommit={(v) => commit('Move a pool', (p) => changePool(p, index, { y: v / 100 }))}
+          />
           {pools.length > 1 && (
             <Button
               className="col-span-2"
@@ -89,7 +109,10 @@ export function PoolsFields({ aim, target, here }: { aim: Aim; target: PoolsTarg
           )}
         </div>
       ) : (
-        <p className="m-0 text-faint">Choose a pool, then click a colour for it. The Gradient tool drags pools on the object and adds more by a click.</p>
+        <p className="m-0 text-faint">
+          Choose a pool, then click a colour for it. The Gradient tool drags pools on the object and adds more by a
+          click.
+        </p>
       )}
     </>
   );

@@ -36,7 +36,10 @@ interface Drag {
 export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Props) {
   const session = useSession();
   const { stops } = ramp;
-  const apart = beadsApart(stops.map((s) => s.offset), BAR);
+  const apart = beadsApart(
+    stops.map((s) => s.offset),
+    BAR,
+  );
   const bar = useRef<HTMLDivElement>(null);
   const drag = useRef<Drag | null>(null);
   const base = useRef(stops);
@@ -45,14 +48,24 @@ export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Prop
     const r = bar.current!.getBoundingClientRect();
     return Math.min(1, Math.max(0, (clientX - r.left) / r.width));
   };
-  const midAt = (i: number, clientX: number) => (offsetAt(clientX) - base.current[i].offset) / (base.current[i + 1].offset - base.current[i].offset);
+  const midAt = (i: number, clientX: number) =>
+    (offsetAt(clientX) - base.current[i].offset) / (base.current[i + 1].offset - base.current[i].offset);
   const onPointerMove = (e: PointerEvent) => {
     const d = drag.current;
     if (!d) return;
-    if (!d.moved && Math.abs(e.clientX - d.from) < 3 && Math.abs(e.clientY - bar.current!.getBoundingClientRect().bottom) <= 40) return;
+    if (
+      !d.moved &&
+      Math.abs(e.clientX - d.from) < 3 &&
+      Math.abs(e.clientY - bar.current!.getBoundingClientRect().bottom) <= 40
+    )
+      return;
     d.moved = true;
     d.out = !d.mid && base.current.length > 2 && Math.abs(e.clientY - bar.current!.getBoundingClientRect().bottom) > 40;
-    d.now = d.mid ? setMidpoint(base.current, d.index, midAt(d.index, e.clientX)) : d.out ? removeStop(base.current, d.index) : moveStop(base.current, d.index, offsetAt(e.clientX - d.beside));
+    d.now = d.mid
+      ? setMidpoint(base.current, d.index, midAt(d.index, e.clientX))
+      : d.out
+        ? removeStop(base.current, d.index)
+        : moveStop(base.current, d.index, offsetAt(e.clientX - d.beside));
     onPreview(d.now);
   };
   const onPointerUp = () => {
@@ -65,7 +78,15 @@ export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Prop
   const begin = (e: PointerEvent<HTMLElement>, index: number, mid: boolean) => {
     e.currentTarget.setPointerCapture(e.pointerId);
     base.current = stops;
-    drag.current = { index, mid, now: [...stops], out: false, moved: false, from: e.clientX, beside: mid ? 0 : apart[index] };
+    drag.current = {
+      index,
+      mid,
+      now: [...stops],
+      out: false,
+      moved: false,
+      from: e.clientX,
+      beside: mid ? 0 : apart[index],
+    };
     if (!mid) onChoose(index);
   };
   const pulls = {
@@ -154,7 +175,16 @@ export function RampEditor({ ramp, chosen, onChoose, onChange, onPreview }: Prop
             Stop {chosen + 1}: {colourName(session.design, stop.colour)}
           </p>
           <div className="grid grid-cols-2 items-center gap-2">
-            <NumberField label="At" name="Position of the stop" suffix="%" value={stop.offset * 100} min={0} max={100} decimals={1} onCommit={(v) => onChange(moveStop(stops, chosen, v / 100), 'Move a stop')} />
+            <NumberField
+              label="At"
+              name="Position of the stop"
+              suffix="%"
+              value={stop.offset * 100}
+              min={0}
+              max={100}
+              decimals={1}
+              onCommit={(v) => onChange(moveStop(stops, chosen, v / 100), 'Move a stop')}
+            />
             <NumberField
               label="Opacity"
               name="Opacity of the stop"

@@ -30,9 +30,19 @@ export function SectionIndex({ on }: { on: string }) {
     return () => watch.disconnect();
   }, [on]);
   return (
-    <nav ref={here} aria-label="Parts of Details" className="sticky top-0 z-10 flex flex-wrap gap-x-2 border-b border-line bg-panel px-3 py-1 text-[12px] leading-4">
+    <nav
+      ref={here}
+      aria-label="Parts of Details"
+      className="sticky top-0 z-10 flex flex-wrap gap-x-2 border-b border-line bg-panel px-3 py-1 text-[12px] leading-4"
+    >
       {names.map((name) => (
-        <button key={name} type="button" aria-label={`${SHORT[name] ?? name}: go to it`} className="cursor-pointer border-0 bg-transparent p-0 text-faint hover:text-accent" onClick={() => goToSection(name)}>
+        <button
+          key={name}
+          type="button"
+          aria-label={`${SHORT[name] ?? name}: go to it`}
+          className="cursor-pointer border-0 bg-transparent p-0 text-faint hover:text-accent"
+          onClick={() => goToSection(name)}
+        >
           {SHORT[name] ?? name}
         </button>
       ))}

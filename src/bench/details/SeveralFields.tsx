@@ -14,7 +14,11 @@ export function SeveralFields({ aim, ids, swept }: { aim: Aim; ids: readonly str
   const ramps = nodes.filter((id) => paintAt(design, id, aim)?.kind === 'gradient').length;
   return (
     <div className="grid gap-1.5" role="group" aria-label="Gradients of several objects">
-      <p className="m-0 text-[12px] text-faint">{swept ? `One gradient runs through ${count(nodes.length, 'object')}.` : `${count(nodes.length, 'object')}, each with a paint of its own. The Gradient tool draws one over all.`}</p>
+      <p className="m-0 text-[12px] text-faint">
+        {swept
+          ? `One gradient runs through ${count(nodes.length, 'object')}.`
+          : `${count(nodes.length, 'object')}, each with a paint of its own. The Gradient tool draws one over all.`}
+      </p>
       <div className="flex gap-1.5">
         <Button
           className="flex-auto px-1! text-[12px] whitespace-nowrap"
@@ -43,7 +47,11 @@ export function SeveralFields({ aim, ids, swept }: { aim: Aim; ids: readonly str
             session.commit('Match ends', (d) => {
               matched = matchEnds(d, page, ids, aim, fonts);
             });
-            session.say(matched ? `${count(matched, 'gradient')} now ${matched === 1 ? 'begins' : 'begin'} where the one before ends.` : 'The ends meet already.');
+            session.say(
+              matched
+                ? `${count(matched, 'gradient')} now ${matched === 1 ? 'begins' : 'begin'} where the one before ends.`
+                : 'The ends meet already.',
+            );
           }}
         >
           Match ends

@@ -25,7 +25,8 @@ export function ShadowFields() {
   const on = shadows.length > 0 && shadows.every((s) => s !== undefined);
   const [first] = shadows;
   const { unit } = design.setup;
-  const same = (of: (s: Shadow) => number): number | null => (on && shadows.every((s) => of(s!) === of(first!)) ? of(first!) : null);
+  const same = (of: (s: Shadow) => number): number | null =>
+    on && shadows.every((s) => of(s!) === of(first!)) ? of(first!) : null;
   const put = (change: Partial<Shadow>) => (d: Parameters<typeof setShadow>[0]) => setShadow(d, ids, change);
   const field = (key: 'dx' | 'dy' | 'blur' | 'opacity', change: (v: number) => Partial<Shadow>, label: string) => ({
     onPreview: (v: number | null) => session.preview(v === null ? null : put(change(v))),
@@ -33,7 +34,9 @@ export function ShadowFields() {
     value: same((s) => s[key]),
   });
   const turn = (give: boolean) => {
-    session.commit(give ? 'Give a shadow' : 'Take the shadow away', (d) => setShadow(d, ids, give ? {} : null, (id) => newShadow(design, smallerSide(session, id))));
+    session.commit(give ? 'Give a shadow' : 'Take the shadow away', (d) =>
+      setShadow(d, ids, give ? {} : null, (id) => newShadow(design, smallerSide(session, id))),
+    );
     session.set({ aim: give ? 'shadow' : 'fill', stop: null });
   };
   const overprint = on && first!.paint.overprint;
@@ -43,10 +46,40 @@ export function ShadowFields() {
       {on && (
         <>
           <div className="grid grid-cols-2 gap-2">
-            <NumberField label="Right" name="Shadow to the right" unit={unit} min={-FAR} max={FAR} {...field('dx', (dx) => ({ dx }), 'Move the shadow')} />
-            <NumberField label="Down" name="Shadow down" unit={unit} min={-FAR} max={FAR} {...field('dy', (dy) => ({ dy }), 'Move the shadow')} />
-            <NumberField label="Blur" name="Blur of the shadow" unit={unit} min={0} max={FAR} {...field('blur', (blur) => ({ blur }), 'Blur of the shadow')} />
-            <NumberField label="Strength" name="Strength of the shadow" suffix="%" min={0} max={100} decimals={0} {...field('opacity', (v) => ({ opacity: v / 100 }), 'Strength of the shadow')} value={percent(same((s) => s.opacity))} />
+            <NumberField
+              label="Right"
+              name="Shadow to the right"
+              unit={unit}
+              min={-FAR}
+              max={FAR}
+              {...field('dx', (dx) => ({ dx }), 'Move the shadow')}
+            />
+            <NumberField
+              label="Down"
+              name="Shadow down"
+              unit={unit}
+              min={-FAR}
+              max={FAR}
+              {...field('dy', (dy) => ({ dy }), 'Move the shadow')}
+            />
+            <NumberField
+              label="Blur"
+              name="Blur of the shadow"
+              unit={unit}
+              min={0}
+              max={FAR}
+              {...field('blur', (blur) => ({ blur }), 'Blur of the shadow')}
+            />
+            <NumberField
+              label="Strength"
+              name="Strength of the shadow"
+              suffix="%"
+              min={0}
+              max={100}
+              decimals={0}
+              {...field('opacity', (v) => ({ opacity: v / 100 }), 'Strength of the shadow')}
+              value={percent(same((s) => s.opacity))}
+            />
           </div>
           <Button
             aria-pressed={aim === 'shadow'}
@@ -56,10 +89,21 @@ export function ShadowFields() {
               openColourHere(session, e);
             }}
           >
-            <span aria-hidden className="size-4 rounded-full border border-edge" style={{ background: session.palette.css(first!.paint.colour) }} />
+            <span
+              aria-hidden
+              className="size-4 rounded-full border border-edge"
+              style={{ background: session.palette.css(first!.paint.colour) }}
+            />
             <span className="truncate">{colourName(design, first!.paint.colour)}</span>
           </Button>
-          {!session.palette.screen && <Check label="Prints over what lies below" hint={overprint ? 'Darkens it, as shadows do.' : 'Cuts a hole into it.'} checked={overprint} onChange={(v) => session.commit('How the shadow prints', (d) => setOverprint(d, ids, 'shadow', v))} />}
+          {!session.palette.screen && (
+            <Check
+              label="Prints over what lies below"
+              hint={overprint ? 'Darkens it, as shadows do.' : 'Cuts a hole into it.'}
+              checked={overprint}
+              onChange={(v) => session.commit('How the shadow prints', (d) => setOverprint(d, ids, 'shadow', v))}
+            />
+          )}
         </>
       )}
     </div>

@@ -30,23 +30,45 @@ export function ShapeSection() {
   const set = (keys: readonly string[], v: number) => (d: DesignDraft) => {
     for (const id of ids) setKnobs(d.nodes[id], keys, v);
   };
-  const shared = (key: string): number | null => (values.every((v) => v[key] === values[0][key]) ? values[0][key] : null);
+  const shared = (key: string): number | null =>
+    values.every((v) => v[key] === values[0][key]) ? values[0][key] : null;
   const corners = def.params.filter((p) => p.letter === 'r').map((p) => p.id);
-  const allCorners = corners.length && corners.every((c) => shared(c) !== null && shared(c) === shared(corners[0])) ? shared(corners[0]) : null;
+  const allCorners =
+    corners.length && corners.every((c) => shared(c) !== null && shared(c) === shared(corners[0]))
+      ? shared(corners[0])
+      : null;
   return (
     <Section title="Shape">
       <div className="grid grid-cols-2 gap-2">
         {corners.length > 0 && (
           <div className="col-span-2">
-            <NumberField label="Corners" name="All corners" unit={unit} min={0} value={allCorners} onPreview={(v) => session.preview(v === null ? null : set(corners, v))} onCommit={(v) => session.commit('Corners', set(corners, v))} />
+            <NumberField
+              label="Corners"
+              name="All corners"
+              unit={unit}
+              min={0}
+              value={allCorners}
+              onPreview={(v) => session.preview(v === null ? null : set(corners, v))}
+              onCommit={(v) => session.commit('Corners', set(corners, v))}
+            />
           </div>
         )}
         {def.params.map((p) => (
           <NumberField
             key={p.id}
-            label={p.letter === 'r' ? p.label.replace(/(\w)\w* (\w)\w*/, (_, a: string, b: string) => a + b.toUpperCase()) : p.label}
+            label={
+              p.letter === 'r'
+                ? p.label.replace(/(\w)\w* (\w)\w*/, (_, a: string, b: string) => a + b.toUpperCase())
+                : p.label
+            }
             name={p.label}
-            {...(p.unit === 'length' ? { unit } : p.unit === 'angle' ? { suffix: '°' } : p.unit === 'ratio' ? { suffix: '%' } : {})}
+            {...(p.unit === 'length'
+              ? { unit }
+              : p.unit === 'angle'
+                ? { suffix: '°' }
+                : p.unit === 'ratio'
+                  ? { suffix: '%' }
+                  : {})}
             value={times(shared(p.id), whole(p))}
             min={p.min * whole(p)}
             max={p.max * whole(p)}
@@ -86,7 +108,16 @@ export function CornersSection() {
   const single = nodes.length === 1 && corners[0].length <= EACH && !own ? corners[0] : null;
   const set = (which: number | 'all', change: Partial<Corner>) => (d: DesignDraft) => setCorners(d, ids, which, change);
   const field = (label: string, name: string, which: number | 'all', value: number | null) => (
-    <NumberField key={name} label={label} name={name} unit={unit} min={0} value={value} onPreview={(v) => session.preview(v === null ? null : set(which, { radius: v }), ids)} onCommit={(v) => session.commit('Corners', set(which, { radius: v }))} />
+    <NumberField
+      key={name}
+      label={label}
+      name={name}
+      unit={unit}
+      min={0}
+      value={value}
+      onPreview={(v) => session.preview(v === null ? null : set(which, { radius: v }), ids)}
+      onCommit={(v) => session.commit('Corners', set(which, { radius: v }))}
+    />
   );
   return (
     <Section title="Corners">
@@ -94,11 +125,19 @@ export function CornersSection() {
         <WordChoice
           label="What is made of corners"
           value={kinds.size === 1 ? [...kinds][0] : null}
-          options={[{ value: 'round', label: 'Round' }, { value: 'cut', label: 'Cut' }, { value: 'scoop', label: 'Scooped' }]}
+          options={[
+            { value: 'round', label: 'Round' },
+            { value: 'cut', label: 'Cut' },
+            { value: 'scoop', label: 'Scooped' },
+          ]}
           onChange={(kind) => session.commit('Corners', set('all', { kind }))}
         />
         {!own && field('All', 'Radius of all corners', 'all', radii.size === 1 ? [...radii][0] : null)}
-        {single && <div className="grid grid-cols-2 gap-2">{single.map((c, i) => field(`${i + 1}`, `Radius of corner ${i + 1}`, c.node, c.style.radius))}</div>}
+        {single && (
+          <div className="grid grid-cols-2 gap-2">
+            {single.map((c, i) => field(`${i + 1}`, `Radius of corner ${i + 1}`, c.node, c.style.radius))}
+          </div>
+        )}
       </div>
     </Section>
   );
@@ -113,7 +152,11 @@ export function WriteSection() {
   if (!node || !canHoldText(node)) return null;
   return (
     <Section title="Text">
-      <Button className="w-full" disabled={!freeSelection(session).length} onClick={() => writeInShape(session, node.id)}>
+      <Button
+        className="w-full"
+        disabled={!freeSelection(session).length}
+        onClick={() => writeInShape(session, node.id)}
+      >
         Write in this shape
       </Button>
     </Section>

@@ -12,7 +12,12 @@ import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { BLEND_WORDS } from '../session/naming';
 import { ShadowFields } from './ShadowFields';
 
-const BLEND_OPTIONS = [{ name: '', options: [{ value: 'normal', label: 'Plain' }, ...BLENDS.map((b) => ({ value: b, label: BLEND_WORDS[b] }))] }] as const;
+const BLEND_OPTIONS = [
+  {
+    name: '',
+    options: [{ value: 'normal', label: 'Plain' }, ...BLENDS.map((b) => ({ value: b, label: BLEND_WORDS[b] }))],
+  },
+] as const;
 const CUTS = [
   { value: 'none', label: 'Seen' },
   { value: 'outline', label: 'Outline' },
@@ -28,7 +33,8 @@ export function WholeSection() {
   const ids = freeSelection(session);
   const nodes = nodesOf(design, ids);
   if (!nodes.length || !selection.length) return null;
-  const same = <T,>(of: (n: (typeof nodes)[number]) => T): T | null => (nodes.every((n) => of(n) === of(nodes[0])) ? of(nodes[0]) : null);
+  const same = <T,>(of: (n: (typeof nodes)[number]) => T): T | null =>
+    nodes.every((n) => of(n) === of(nodes[0])) ? of(nodes[0]) : null;
   const inGroup = nodes.every((n) => {
     const parent = parentOf(design, session.page, n.id);
     return parent !== null && design.nodes[parent]?.kind === 'group';
@@ -50,17 +56,44 @@ export function WholeSection() {
             onPreview={(v) => session.preview(v === null ? null : (d) => setWhole(d, ids, { opacity: v / 100 }))}
             onCommit={(v) => session.commit('Opacity', (d) => setWhole(d, ids, { opacity: v / 100 }))}
           />
-          <ListChoice label="Blend" value={same<Blend | 'normal'>((n) => n.blend ?? 'normal')} groups={BLEND_OPTIONS} onChange={(v) => session.commit('Blend', (d) => setWhole(d, ids, { blend: v === 'normal' ? null : (v as Blend) }))} />
+          <ListChoice
+            label="Blend"
+            value={same<Blend | 'normal'>((n) => n.blend ?? 'normal')}
+            groups={BLEND_OPTIONS}
+            onChange={(v) =>
+              session.commit('Blend', (d) => setWhole(d, ids, { blend: v === 'normal' ? null : (v as Blend) }))
+            }
+          />
         </div>
         <ShadowFields />
         {inGroup ? (
           <div className="grid gap-1">
-            <WordChoice label="Cuts its group" value={cuts} options={CUTS} onChange={(v) => session.commit(v === 'none' ? 'Stop cutting' : 'Cut the group', (d) => setWhole(d, ids, { cuts: v === 'none' ? null : v }))} />
-            <p className="m-0 text-[12px] text-faint">{cuts === 'outline' ? 'Not seen itself: its group ends at its outline.' : cuts === 'opacity' ? 'Not seen itself: its group shows as far as it would cover.' : cuts === 'light' ? 'Not seen itself: its group shows as far as it would be light.' : 'Outline, Cover and Light make it cut the rest of its group.'}</p>
+            <WordChoice
+              label="Cuts its group"
+              value={cuts}
+              options={CUTS}
+              onChange={(v) =>
+                session.commit(v === 'none' ? 'Stop cutting' : 'Cut the group', (d) =>
+                  setWhole(d, ids, { cuts: v === 'none' ? null : v }),
+                )
+              }
+            />
+            <p className="m-0 text-[12px] text-faint">
+              {cuts === 'outline'
+                ? 'Not seen itself: its group ends at its outline.'
+                : cuts === 'opacity'
+                  ? 'Not seen itself: its group shows as far as it would cover.'
+                  : cuts === 'light'
+                    ? 'Not seen itself: its group shows as far as it would be light.'
+                    : 'Outline, Cover and Light make it cut the rest of its group.'}
+            </p>
           </div>
         ) : (
           nodes.length > 1 && (
-            <Button title="Groups them; the frontmost one then cuts the others" onClick={() => runCommand(session, 'object.cutByFront')}>
+            <Button
+              title="Groups them; the frontmost one then cuts the others"
+              onClick={() => runCommand(session, 'object.cutByFront')}
+            >
               Cut by the front one
             </Button>
           )

@@ -12,7 +12,12 @@ export function rampCss(palette: Palette, source: RampSource): string {
   const ramp = palette.ramp({ stops: [...source.stops], ...(source.mixing && { mixing: source.mixing }) });
   const parts = Array.from({ length: SAMPLES + 1 }, (_, i) => {
     const { mix, opacity } = pointAt(ramp, i / SAMPLES);
-    const alpha = opacity < 1 ? Math.round(opacity * 255).toString(16).padStart(2, '0') : '';
+    const alpha =
+      opacity < 1
+        ? Math.round(opacity * 255)
+            .toString(16)
+            .padStart(2, '0')
+        : '';
     return `${hexOf(palette.lookOfMix(mix))}${alpha} ${formatNumber((i / SAMPLES) * 100, 2)}%`;
   });
   const gradient = `linear-gradient(90deg, ${parts.join(', ')})`;

@@ -6,19 +6,61 @@ export interface Findable {
   readonly keywords: readonly string[];
 }
 
-const wordsOf = (text: string): string[] => text.toLowerCase().normalize('NFD').replace(/[\u0300-\u036f]/g, '').split(/[^a-z0-9°%]+/).filter(Boolean);
+const wordsOf = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .normalize('NFD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .split(/[^a-z0-9°%]+/)
+    .filter(Boolean);
 /** Words that say nothing about what is meant. */
-const EMPTY = new Set(['a', 'an', 'the', 'to', 'of', 'in', 'on', 'my', 'is', 'it', 'this', 'that', 'how', 'do', 'i', 'can', 'make', 'with', 'and', 'for', 'me', 'please', 'want', 'where']);
+const EMPTY = new Set([
+  'a',
+  'an',
+  'the',
+  'to',
+  'of',
+  'in',
+  'on',
+  'my',
+  'is',
+  'it',
+  'this',
+  'that',
+  'how',
+  'do',
+  'i',
+  'can',
+  'make',
+  'with',
+  'and',
+  'for',
+  'me',
+  'please',
+  'want',
+  'where',
+]);
 
 /** How well a word of the question meets a word of a row, 0…1: the word itself, its beginning, nearly its spelling. */
 function meets(asked: string, word: string): number {
   if (asked === word) return 1;
   // Rotate, rotated, rotating: one word in its forms.
-  if (asked.length > 3 && (word === `${asked}s` || asked === `${word}s` || asked === `${word}ed` || asked === `${word}d` || asked === `${word}ing` || asked === `${word.replace(/e$/, '')}ing`)) return 0.95;
+  if (
+    asked.length > 3 &&
+    (word === `${asked}s` ||
+      asked === `${word}s` ||
+      asked === `${word}ed` ||
+      asked === `${word}d` ||
+      asked === `${word}ing` ||
+      asked === `${word.replace(/e$/, '')}ing`)
+  )
+    return 0.95;
   if (word.startsWith(asked)) return asked.length > 1 ? 0.8 : 0.5;
   if (asked.length < 4) return 0;
   const most = asked.length < 7 ? 1 : 2;
-  return Math.abs(asked.length - word.length) <= most && asked[0] === word[0] && distance(asked, word) <= most ? 0.5 : 0;
+  return Math.abs(asked.length - word.length) <= most && asked[0] === word[0] && distance(asked, word) <= most
+    ? 0.5
+    : 0;
 }
 
 /**

@@ -19,7 +19,12 @@ const KINDS: readonly { value: Kind; label: string }[] = [
   { value: 'png', label: 'PNG' },
   { value: 'holvet', label: 'Design' },
 ];
-const TYPES: Record<Kind, string> = { pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png', holvet: 'application/zip' };
+const TYPES: Record<Kind, string> = {
+  pdf: 'application/pdf',
+  svg: 'image/svg+xml',
+  png: 'image/png',
+  holvet: 'application/zip',
+};
 
 interface Progress {
   readonly done: number;
@@ -72,7 +77,14 @@ export function HandOver() {
     try {
       const notes = new Set<string>();
       for (const n of chosen) {
-        const request: HandOverRequest = kind === 'pdf' ? { kind, pages: pages.pages, marks, keepRgb } : kind === 'svg' ? { kind, page: n, asCame } : kind === 'png' ? { kind, page: n, dpi, transparent, asCame } : { kind };
+        const request: HandOverRequest =
+          kind === 'pdf'
+            ? { kind, pages: pages.pages, marks, keepRgb }
+            : kind === 'svg'
+              ? { kind, page: n, asCame }
+              : kind === 'png'
+                ? { kind, page: n, dpi, transparent, asCame }
+                : { kind };
         setProgress({ done: 0, total: 1, doing: 'Setting up' });
         job.current = startHandOver(now, request, (done, total, doing) => setProgress({ done, total, doing }));
         const result = await job.current.result;
@@ -87,7 +99,14 @@ export function HandOver() {
         setSaid({ text: `${name} is in your downloads.`, notes: [...notes], bad: false });
       }
     } catch (e) {
-      setSaid({ text: e instanceof Stopped ? 'Stopped. No file was made.' : `The file could not be made: ${e instanceof Error ? e.message : String(e)}`, notes: [], bad: !(e instanceof Stopped) });
+      setSaid({
+        text:
+          e instanceof Stopped
+            ? 'Stopped. No file was made.'
+            : `The file could not be made: ${e instanceof Error ? e.message : String(e)}`,
+        notes: [],
+        bad: !(e instanceof Stopped),
+      });
     } finally {
       job.current = null;
       setProgress(null);
@@ -112,7 +131,13 @@ export function HandOver() {
         {kind !== 'holvet' && several && (
           <label className="grid gap-1">
             <span className="text-faint">Pages {kind === 'pdf' ? '(empty: all)' : `(empty: page ${number})`}</span>
-            <input className={`h-7 rounded-sm border bg-field px-2 ${pages.ok ? 'border-edge' : 'border-stop'}`} placeholder="1-3, 5" value={range} onChange={(e) => setRange(e.target.value)} aria-invalid={!pages.ok} />
+            <input
+              className={`h-7 rounded-sm border bg-field px-2 ${pages.ok ? 'border-edge' : 'border-stop'}`}
+              placeholder="1-3, 5"
+              value={range}
+              onChange={(e) => setRange(e.target.value)}
+              aria-invalid={!pages.ok}
+            />
             {!pages.ok && (
               <span role="alert" className="text-[12px] text-stop">
                 {pages.message}
@@ -120,24 +145,58 @@ export function HandOver() {
             )}
           </label>
         )}
-        {kind === 'pdf' && <Check label="Marks and colour bar" hint="Crop and registration marks outside the bleed, ink patches at the head." checked={marks} onChange={setMarks} />}
-        {open && kind === 'pdf' && usesRgb(session.design) && <Check label="Keep screen colours RGB" hint="Flat screen colours stay as they are, tagged sRGB, for the printer to separate. Otherwise they become ink here." checked={keepRgb} onChange={setKeepRgb} />}
-        {kind === 'png' && <NumberField label="Resolution" suffix="dpi" min={1} max={1200} decimals={0} value={dpi} onCommit={setDpi} />}
-        {kind === 'png' && <Check label="Transparent ground" hint="Without the paper: for a logo that is laid on other things." checked={transparent} onChange={setTransparent} />}
+        {kind === 'pdf' && (
+          <Check
+            label="Marks and colour bar"
+            hint="Crop and registration marks outside the bleed, ink patches at the head."
+            checked={marks}
+            onChange={setMarks}
+          />
+        )}
+        {open && kind === 'pdf' && usesRgb(session.design) && (
+          <Check
+            label="Keep screen colours RGB"
+            hint="Flat screen colours stay as they are, tagged sRGB, for the printer to separate. Otherwise they become ink here."
+            checked={keepRgb}
+            onChange={setKeepRgb}
+          />
+        )}
+        {kind === 'png' && (
+          <NumberField label="Resolution" suffix="dpi" min={1} max={1200} decimals={0} value={dpi} onCommit={setDpi} />
+        )}
+        {kind === 'png' && (
+          <Check
+            label="Transparent ground"
+            hint="Without the paper: for a logo that is laid on other things."
+            checked={transparent}
+            onChange={setTransparent}
+          />
+        )}
         {(kind === 'png' || kind === 'svg') && !screen && (
           <div className="grid gap-1">
             <span className="text-faint">Pictures and blends look</span>
-            <WordChoice label="Pictures and blends" value={asCame ? 'came' : 'printed'} options={[{ value: 'printed', label: 'As printed' }, { value: 'came', label: 'As they came' }]} onChange={(v) => setAsCame(v === 'came')} />
+            <WordChoice
+              label="Pictures and blends"
+              value={asCame ? 'came' : 'printed'}
+              options={[
+                { value: 'printed', label: 'As printed' },
+                { value: 'came', label: 'As they came' },
+              ]}
+              onChange={(v) => setAsCame(v === 'came')}
+            />
           </div>
         )}
         {kind === 'pdf' && findings.length > 0 && (
-          <p className="m-0 text-warn">
-            Checks found {findings.length} to look at. The file is made all the same.
-          </p>
+          <p className="m-0 text-warn">Checks found {findings.length} to look at. The file is made all the same.</p>
         )}
         {progress ? (
           <div className="grid gap-2" role="status">
-            <progress className="w-full accent-(--accent)" max={progress.total} value={progress.done} aria-label={progress.doing} />
+            <progress
+              className="w-full accent-(--accent)"
+              max={progress.total}
+              value={progress.done}
+              aria-label={progress.doing}
+            />
             <div className="flex items-center justify-between">
               <span>{progress.doing} …</span>
               <Button onClick={() => job.current?.stop()}>Stop</Button>
@@ -172,7 +231,9 @@ function describe(kind: Kind, paper: string, light: boolean): string {
     case 'svg':
       return 'For screens and other programs: shapes in screen colours, cut at the trim.';
     case 'png':
-      return light ? 'A picture as on screen, cut at the trim.' : 'A picture as it will look on paper, cut at the trim.';
+      return light
+        ? 'A picture as on screen, cut at the trim.'
+        : 'A picture as it will look on paper, cut at the trim.';
     case 'holvet':
       return 'The design itself as one file, to keep or to open elsewhere.';
     default:

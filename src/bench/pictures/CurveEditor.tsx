@@ -8,7 +8,10 @@ type Points = readonly Point[];
 const WIDTH = 216;
 const HEIGHT = 84;
 const PAD = 8;
-const STRAIGHT: Points = [[0, 0], [1, 1]];
+const STRAIGHT: Points = [
+  [0, 0],
+  [1, 1],
+];
 const MOST = 12;
 
 const clamp = (v: number) => Math.min(1, Math.max(0, v));
@@ -16,7 +19,15 @@ const clamp = (v: number) => Math.min(1, Math.max(0, v));
 const rounded = ([x, y]: Point): Point => [Math.round(x * 1000) / 1000, Math.round(y * 1000) / 1000];
 
 /** From how dark a picture is (across) to how much ink that gets (up). Drag beads, click for a new one, pull one out to take it away. */
-export function CurveEditor({ label, points, onChange }: { label: string; points: Points | undefined; onChange: (points: Points, done: boolean) => void }) {
+export function CurveEditor({
+  label,
+  points,
+  onChange,
+}: {
+  label: string;
+  points: Points | undefined;
+  onChange: (points: Points, done: boolean) => void;
+}) {
   const kept = points ?? STRAIGHT;
   const [moving, setMoving] = useState<Points | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
@@ -34,7 +45,9 @@ export function CurveEditor({ label, points, onChange }: { label: string; points
     const last = i === shown.length - 1;
     const low = first ? 0 : shown[i - 1][0] + 0.01;
     const high = last ? 1 : shown[i + 1][0] - 0.01;
-    return shown.map((p, k) => (k === i ? rounded([first || last ? p[0] : Math.min(high, Math.max(low, x)), clamp(y)]) : p));
+    return shown.map((p, k) =>
+      k === i ? rounded([first || last ? p[0] : Math.min(high, Math.max(low, x)), clamp(y)]) : p,
+    );
   };
   const end = (next: Points | null) => {
     dragging.current = null;
@@ -43,13 +56,22 @@ export function CurveEditor({ label, points, onChange }: { label: string; points
   };
   const onKey = (i: number) => (e: KeyboardEvent) => {
     const step = e.shiftKey ? 0.1 : 0.02;
-    const by: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+    const by: Record<string, Point> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, step],
+      ArrowDown: [0, -step],
+    };
     if (e.ctrlKey || e.metaKey) return;
     e.stopPropagation();
     if (by[e.key]) {
       e.preventDefault();
       onChange(moved(i, [shown[i][0] + by[e.key][0], shown[i][1] + by[e.key][1]]), true);
-    } else if ((e.key === 'Delete' || e.key === 'Backspace') && i > 0 && i < shown.length - 1) onChange(shown.filter((_, k) => k !== i), true);
+    } else if ((e.key === 'Delete' || e.key === 'Backspace') && i > 0 && i < shown.length - 1)
+      onChange(
+        shown.filter((_, k) => k !== i),
+        true,
+      );
   };
   const px = (x: number) => PAD + x * (WIDTH - 2 * PAD);
   const py = (y: number) => PAD + (1 - y) * (HEIGHT - 2 * PAD);
@@ -95,9 +117,29 @@ export function CurveEditor({ label, points, onChange }: { label: string; points
       }}
     >
       <path d={`M${px(0)} ${py(0)}L${px(1)} ${py(1)}`} className="stroke-line" fill="none" />
-      <path d={Array.from({ length: 41 }, (_, i) => `${i ? 'L' : 'M'}${px(i / 40)} ${py(at(i / 40))}`).join('')} className="stroke-accent" fill="none" strokeWidth={1.75} />
+      <path
+        d={Array.from({ length: 41 }, (_, i) => `${i ? 'L' : 'M'}${px(i / 40)} ${py(at(i / 40))}`).join('')}
+        className="stroke-accent"
+        fill="none"
+        strokeWidth={1.75}
+      />
       {shown.map(([x, y], i) => (
-        <circle key={i} cx={px(x)} cy={py(y)} r={5} tabIndex={0} role="slider" aria-label={`${label}, bead ${i + 1}`} aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round(y * 100)} aria-valuetext={`${formatNumber(y * 100, 0)} % ink where the picture is ${formatNumber(x * 100, 0)} % dark`} className={`fill-field stroke-accent ${chosen === i ? 'stroke-3' : 'stroke-2'}`} onKeyDown={onKey(i)} onFocus={() => setChosen(i)} />
+        <circle
+          key={i}
+          cx={px(x)}
+          cy={py(y)}
+          r={5}
+          tabIndex={0}
+          role="slider"
+          aria-label={`${label}, bead ${i + 1}`}
+          aria-valuemin={0}
+          aria-valuemax={100}
+          aria-valuenow={Math.round(y * 100)}
+          aria-valuetext={`${formatNumber(y * 100, 0)} % ink where the picture is ${formatNumber(x * 100, 0)} % dark`}
+          className={`fill-field stroke-accent ${chosen === i ? 'stroke-3' : 'stroke-2'}`}
+          onKeyDown={onKey(i)}
+          onFocus={() => setChosen(i)}
+        />
       ))}
     </svg>
   );

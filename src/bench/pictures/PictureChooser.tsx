@@ -26,7 +26,12 @@ export function PictureChooser({ children }: { children: ReactNode }) {
   const take = async (row: DrawerPicture) => {
     shut();
     if (!row.picture) {
-      await placeDrawing(session, row.title, new Uint8Array(await session.shop.env.asset(`pictures/${row.file}`)), null);
+      await placeDrawing(
+        session,
+        row.title,
+        new Uint8Array(await session.shop.env.asset(`pictures/${row.file}`)),
+        null,
+      );
       return;
     }
     const picture = { name: row.title, file: row.file, ...row.picture };
@@ -47,7 +52,16 @@ export function PictureChooser({ children }: { children: ReactNode }) {
     >
       <Popover.Trigger asChild>{children}</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="right" align="start" collisionPadding={8} aria-label="Pictures" style={{ boxShadow: 'var(--shadow)' }} className="z-40 flex max-h-[min(620px,calc(100dvh-64px))] w-[340px] flex-col rounded-sm border border-line bg-panel outline-none" onKeyDown={(e) => e.stopPropagation()} onCloseAutoFocus={backToBench}>
+        <Popover.Content
+          side="right"
+          align="start"
+          collisionPadding={8}
+          aria-label="Pictures"
+          style={{ boxShadow: 'var(--shadow)' }}
+          className="z-40 flex max-h-[min(620px,calc(100dvh-64px))] w-[340px] flex-col rounded-sm border border-line bg-panel outline-none"
+          onKeyDown={(e) => e.stopPropagation()}
+          onCloseAutoFocus={backToBench}
+        >
           <div className="grid gap-2 border-b border-line p-3">
             <div className="flex items-center gap-2">
               <Button kind="primary" onClick={() => input.current?.click()}>
@@ -70,25 +84,61 @@ export function PictureChooser({ children }: { children: ReactNode }) {
                 }}
               />
             </div>
-            {frame && <Check label={`Into ${session.design.nodes[frame.id]?.name || 'what is chosen'}`} checked={into} onChange={setInto} />}
+            {frame && (
+              <Check
+                label={`Into ${session.design.nodes[frame.id]?.name || 'what is chosen'}`}
+                checked={into}
+                onChange={setInto}
+              />
+            )}
           </div>
           <div className="flex items-center gap-2 border-b border-line px-3 py-2">
             <Search size={14} aria-hidden className="shrink-0 text-faint" />
-            <input autoFocus aria-label="Search the picture drawer" placeholder="Search the drawer: sea, paper, night …" className="h-7 w-full min-w-0 bg-transparent outline-none" value={query} onChange={(e) => setQuery(e.target.value)} onKeyDown={(e) => e.key === 'Enter' && found.length > 0 && void take(found[0])} />
+            <input
+              autoFocus
+              aria-label="Search the picture drawer"
+              placeholder="Search the drawer: sea, paper, night …"
+              className="h-7 w-full min-w-0 bg-transparent outline-none"
+              value={query}
+              onChange={(e) => setQuery(e.target.value)}
+              onKeyDown={(e) => e.key === 'Enter' && found.length > 0 && void take(found[0])}
+            />
           </div>
-          <ul aria-label="Picture drawer" className="m-0 grid min-h-0 flex-1 list-none grid-cols-3 gap-2 overflow-auto p-3">
+          <ul
+            aria-label="Picture drawer"
+            className="m-0 grid min-h-0 flex-1 list-none grid-cols-3 gap-2 overflow-auto p-3"
+          >
             {found.map((row) => (
               <li key={row.file}>
-                <button type="button" className="grid w-full gap-1 rounded-sm border border-line bg-field p-1 text-left hover:border-accent" onClick={() => void take(row)}>
+                <button
+                  type="button"
+                  className="grid w-full gap-1 rounded-sm border border-line bg-field p-1 text-left hover:border-accent"
+                  onClick={() => void take(row)}
+                >
                   <span aria-hidden className="checker block h-[64px] w-full overflow-hidden rounded-sm">
-                    <span className="block size-full bg-center" style={{ backgroundImage: `url(/pictures/${row.file})`, backgroundSize: row.tile ? '48px' : row.picture?.alpha || !row.picture ? 'contain' : 'cover', backgroundRepeat: row.tile ? 'repeat' : 'no-repeat' }} />
+                    <span
+                      className="block size-full bg-center"
+                      style={{
+                        backgroundImage: `url(/pictures/${row.file})`,
+                        backgroundSize: row.tile ? '48px' : row.picture?.alpha || !row.picture ? 'contain' : 'cover',
+                        backgroundRepeat: row.tile ? 'repeat' : 'no-repeat',
+                      }}
+                    />
                   </span>
-                  <span title={row.title} className="truncate text-[12px]">{row.title}</span>
-                  <span className="truncate text-[11px] text-faint">{row.picture ? `${row.picture.width} × ${row.picture.height}${row.tile ? ', tile' : ''}` : 'shapes'}</span>
+                  <span title={row.title} className="truncate text-[12px]">
+                    {row.title}
+                  </span>
+                  <span className="truncate text-[11px] text-faint">
+                    {row.picture ? `${row.picture.width} × ${row.picture.height}${row.tile ? ', tile' : ''}` : 'shapes'}
+                  </span>
                 </button>
               </li>
             ))}
-            {!found.length && <li className="col-span-3 text-faint">Nothing in the drawer is called that. Try a plainer word, or choose a file.</li>}
+            {!found.length && (
+              <li className="col-span-3 text-faint">
+                Nothing in the drawer is called that. Try a plainer word, or choose a file.
+              </li>
+            )}
           </ul>
         </Popover.Content>
       </Popover.Portal>

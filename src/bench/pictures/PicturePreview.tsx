@@ -25,5 +25,15 @@ export function PicturePreview({ paint }: { paint: PicturePaint }) {
     ctx.clearRect(0, 0, c.width, c.height);
     if (look) ctx.drawImage(look.image as CanvasImageSource, 0, 0, c.width, c.height);
   }, [session, paint, picture, epoch, design]);
-  return <canvas ref={canvas} role="img" aria-label={`${picture?.name ?? 'The picture'} with its tone`} width={Math.round(width * 2)} height={Math.round(height * 2)} style={{ width, height }} className="checker mx-auto block rounded-sm border border-line" />;
+  return (
+    <canvas
+      ref={canvas}
+      role="img"
+      aria-label={`${picture?.name ?? 'The picture'} with its tone`}
+      width={Math.round(width * 2)}
+      height={Math.round(height * 2)}
+      style={{ width, height }}
+      className="checker mx-auto block rounded-sm border border-line"
+    />
+  );
 }

@@ -19,7 +19,12 @@ export function PicturesSection() {
   const gather = async () => {
     const { zip, missing } = await gatherPictures(pictures, (file) => session.shop.env.asset(`pictures/${file}`));
     download(zip, fileName(`${design.name} pictures`, 'zip'), 'application/zip');
-    session.say(missing.length ? `Gathered ${count(pictures.length - missing.length, 'picture')}; ${missing.join(', ')} could not be found.` : `Gathered ${count(pictures.length, 'picture')} in one file.`, missing.length ? 'warn' : 'plain');
+    session.say(
+      missing.length
+        ? `Gathered ${count(pictures.length - missing.length, 'picture')}; ${missing.join(', ')} could not be found.`
+        : `Gathered ${count(pictures.length, 'picture')} in one file.`,
+      missing.length ? 'warn' : 'plain',
+    );
   };
   return (
     <Section title="Pictures" action={<Button onClick={() => void gather()}>Gather</Button>}>
@@ -27,12 +32,19 @@ export function PicturesSection() {
         {pictures.map((p) => (
           <li key={p.id} className="flex items-center gap-2">
             <span className="min-w-0 flex-1">
-              <span title={p.name} className="block truncate">{p.name}</span>
+              <span title={p.name} className="block truncate">
+                {p.name}
+              </span>
               <span className="block text-[12px] text-faint">
                 {p.width} × {p.height} px, used {used.get(p.id) === 1 ? 'once' : `${used.get(p.id)} times`}
               </span>
             </span>
-            <FileButton word="Relink" label={`Relink ${p.name}`} accept={PICTURE_FILES} onFile={(f) => void relink(session, p.id, f)} />
+            <FileButton
+              word="Relink"
+              label={`Relink ${p.name}`}
+              accept={PICTURE_FILES}
+              onFile={(f) => void relink(session, p.id, f)}
+            />
           </li>
         ))}
       </ul>

@@ -42,7 +42,8 @@ export async function openPicture(s: Session, name: string, given: Uint8Array): 
 }
 
 /** Can a picture lie in it? Anything with an area to paint. */
-const canFrame = (node: DesignNode | undefined): node is NodeOf<'shape' | 'path' | 'textFrame' | 'combination'> => node !== undefined && 'fills' in node && !(node.kind === 'combination' && node.op === 'divide');
+const canFrame = (node: DesignNode | undefined): node is NodeOf<'shape' | 'path' | 'textFrame' | 'combination'> =>
+  node !== undefined && 'fills' in node && !(node.kind === 'combination' && node.op === 'divide');
 
 /** What a drop at a place would fill: an object that lies there and is no ground for all the others. */
 export function frameUnder(s: Session, at: Point): string | null {
@@ -60,7 +61,8 @@ export function chosenFrame(s: Session): { readonly id: string; readonly aim: Ai
   const ids = freeSelection(s);
   const node = ids.length === 1 ? s.design.nodes[ids[0]] : undefined;
   if (!node) return null;
-  if (isText(node)) return { id: node.id, aim: s.state.aim === 'frame' && node.kind === 'textFrame' ? 'frame' : 'letters' };
+  if (isText(node))
+    return { id: node.id, aim: s.state.aim === 'frame' && node.kind === 'textFrame' ? 'frame' : 'letters' };
   return canFrame(node) ? { id: node.id, aim: 'fill' } : null;
 }
 
@@ -70,12 +72,22 @@ export function framePicture(s: Session, next: NewPicture, id: string, aim: Aim)
   const box = localBox(s.design, node, s.shop.fonts);
   const had = paintAt(s.design, id, aim);
   const old = had?.kind === 'picture' ? s.design.pictures?.find((p) => p.id === had.picture) : undefined;
-  s.commit(old ? 'Replace a picture' : 'Put a picture into an object', (d) => {
-    const picture = { ...next, id: adoptPicture(d, { ...next, id: '' }, s.newId) };
-    setPaint(d, [id], aim, (paint) => (paint.kind === 'picture' && old ? replaced(paint, old, picture) : pictureIn(picture, box, 'fill', paint)));
-  }, { select: [id] });
+  s.commit(
+    old ? 'Replace a picture' : 'Put a picture into an object',
+    (d) => {
+      const picture = { ...next, id: adoptPicture(d, { ...next, id: '' }, s.newId) };
+      setPaint(d, [id], aim, (paint) =>
+        paint.kind === 'picture' && old ? replaced(paint, old, picture) : pictureIn(picture, box, 'fill', paint),
+      );
+    },
+    { select: [id] },
+  );
   s.set({ aim });
-  s.say(old ? `${next.name} lies where the old picture lay.` : `${node.name || 'The object'} is the frame of ${next.name}. Double-click it to move the picture inside.`);
+  s.say(
+    old
+      ? `${next.name} lies where the old picture lay.`
+      : `${node.name || 'The object'} is the frame of ${next.name}. Double-click it to move the picture inside.`,
+  );
 }
 
 /** Puts a picture on the page in a frame of its own, its middle at a place. */
@@ -84,19 +96,38 @@ export function placePicture(s: Session, next: NewPicture, at: Point | null): st
   const { width, height } = placedSize({ ...next, id: '' }, { width: setup.width, height: setup.height });
   const middle = at ?? { x: setup.width / 2, y: setup.height / 2 };
   const id = s.newId();
-  s.commit('Place a picture', (d) => {
-    const picture = { ...next, id: adoptPicture(d, { ...next, id: '' }, s.newId) };
-    addNode(d, s.page.id, {
-      id, name: stem(next.name), kind: 'shape', shape: 'rectangle', knobs: {}, transform: [1, 0, 0, 1, middle.x - width / 2, middle.y - height / 2], hidden: false, locked: false, width, height,
-      fills: [pictureIn(picture, { x0: 0, y0: 0, x1: width, y1: height }, 'stretch')], outlines: [],
-    });
-  }, { select: [id] });
+  s.commit(
+    'Place a picture',
+    (d) => {
+      const picture = { ...next, id: adoptPicture(d, { ...next, id: '' }, s.newId) };
+      addNode(d, s.page.id, {
+        id,
+        name: stem(next.name),
+        kind: 'shape',
+        shape: 'rectangle',
+        knobs: {},
+        transform: [1, 0, 0, 1, middle.x - width / 2, middle.y - height / 2],
+        hidden: false,
+        locked: false,
+        width,
+        height,
+        fills: [pictureIn(picture, { x0: 0, y0: 0, x1: width, y1: height }, 'stretch')],
+        outlines: [],
+      });
+    },
+    { select: [id] },
+  );
   s.set({ tool: 'select', view: 'work', aim: 'fill' });
   return id;
 }
 
 /** Files dropped, pasted or chosen: each is placed; the first goes into what it was dropped on. */
-export async function receiveFiles(s: Session, files: readonly File[], at: Point | null, onto: { readonly id: string; readonly aim: Aim } | null): Promise<void> {
+export async function receiveFiles(
+  s: Session,
+  files: readonly File[],
+  at: Point | null,
+  onto: { readonly id: string; readonly aim: Aim } | null,
+): Promise<void> {
   if (s.state.readOnly) {
     s.say('This design is open in another tab; here it can only be looked at.', 'warn');
     return;
@@ -125,7 +156,11 @@ export async function receiveFiles(s: Session, files: readonly File[], at: Point
   }
   if (!placed.length) return;
   s.set({ selection: placed.filter((id) => s.design.nodes[id]) });
-  s.say(placed.length === 1 ? `Placed ${s.design.nodes[placed[0]].name}. Double-click it to crop.` : `Placed ${count(placed.length, 'picture')}.`);
+  s.say(
+    placed.length === 1
+      ? `Placed ${s.design.nodes[placed[0]].name}. Double-click it to crop.`
+      : `Placed ${count(placed.length, 'picture')}.`,
+  );
 }
 /** Several pictures placed at once lie a little aside of each other, in points. */
 const STEP = 14;
@@ -137,7 +172,13 @@ export async function replacePicture(s: Session, ids: readonly string[], aim: Ai
   const { design } = s;
   const done = s.commit('Replace a picture', (d) => {
     const picture = { ...next, id: adoptPicture(d, { ...next, id: '' }, s.newId) };
-    setPicture(d, aimedNodes(design, ids, aim), aim, (paint) => replaced(paint, design.pictures!.find((p) => p.id === paint.picture)!, picture));
+    setPicture(d, aimedNodes(design, ids, aim), aim, (paint) =>
+      replaced(
+        paint,
+        design.pictures!.find((p) => p.id === paint.picture)!,
+        picture,
+      ),
+    );
   });
   if (done) s.say(`${next.name} lies where the old picture lay.`);
 }
@@ -151,11 +192,18 @@ export async function relink(s: Session, id: string, f: File): Promise<void> {
   // The bytes may be the very ones that were missing: then nothing in the design changed, but the press can see them now.
   await s.press.open(s.state.design);
   s.set({ picturesEpoch: s.state.picturesEpoch + 1 });
-  s.say(`${old.name} is now ${next.name}${next.width / next.height === old.width / old.height ? '' : '; its proportions differ, so look at the crop'}.`);
+  s.say(
+    `${old.name} is now ${next.name}${next.width / next.height === old.width / old.height ? '' : '; its proportions differ, so look at the crop'}.`,
+  );
 }
 
 /** A drawing's objects on the page, as large as the drawing says or as fits; what could not be kept is told. */
-export async function placeDrawing(s: Session, name: string, bytes: Uint8Array, at: Point | null): Promise<string | null> {
+export async function placeDrawing(
+  s: Session,
+  name: string,
+  bytes: Uint8Array,
+  at: Point | null,
+): Promise<string | null> {
   const read = await opening(s, name, s.pictureWorker.drawing(bytes, stem(name)));
   if (!read.ok) {
     s.say(`${name} cannot be placed: ${read.message}.`, 'warn');
@@ -163,7 +211,13 @@ export async function placeDrawing(s: Session, name: string, bytes: Uint8Array, 
   }
   const top = read.clip.nodes[read.clip.roots[0]];
   if (top.kind !== 'group' || !top.children.length) {
-    s.say(`There is nothing to see in ${name}.`, 'warn', read.notes.length ? { label: 'What was left out', run: () => s.set({ report: { title: name, notes: read.notes } }) } : undefined);
+    s.say(
+      `There is nothing to see in ${name}.`,
+      'warn',
+      read.notes.length
+        ? { label: 'What was left out', run: () => s.set({ report: { title: name, notes: read.notes } }) }
+        : undefined,
+    );
     return null;
   }
   try {
@@ -184,7 +238,13 @@ export async function placeDrawing(s: Session, name: string, bytes: Uint8Array, 
   if (!id || !s.design.nodes[id]) return null;
   s.set({ selection: [id], tool: 'select', view: 'work' });
   const objects = Object.values(read.clip.nodes).filter((n) => n.kind !== 'group').length;
-  s.say(`Placed ${name}: ${count(objects, 'object')} that can be changed.${read.notes.length ? ` ${count(read.notes.length, 'thing')} could not be kept as ${read.notes.length === 1 ? 'it was' : 'they were'}.` : ''}`, 'plain', read.notes.length ? { label: 'See which', run: () => s.set({ report: { title: name, notes: read.notes } }) } : undefined);
+  s.say(
+    `Placed ${name}: ${count(objects, 'object')} that can be changed.${read.notes.length ? ` ${count(read.notes.length, 'thing')} could not be kept as ${read.notes.length === 1 ? 'it was' : 'they were'}.` : ''}`,
+    'plain',
+    read.notes.length
+      ? { label: 'See which', run: () => s.set({ report: { title: name, notes: read.notes } }) }
+      : undefined,
+  );
   if (read.notes.length) s.set({ report: { title: name, notes: read.notes } });
   return id;
 }

@@ -1,5 +1,13 @@
 'use client';
-import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  DndContext,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Layers, Lock, LockOpen, Plus, Search } from 'lucide-react';
 import { useEffect, useEffectEvent, useMemo, useRef, useState, type KeyboardEvent } from 'react';
@@ -30,13 +38,19 @@ export function Pile() {
   const pageId = useBench((s) => s.page);
   const selection = useBench((s) => s.selection);
   const opened = useBench((s) => s.unfolded);
-  const setOpened = (next: ReadonlySet<string> | ((old: ReadonlySet<string>) => ReadonlySet<string>)) => keepUnfolded(session, typeof next === 'function' ? next(session.state.unfolded) : next);
+  const setOpened = (next: ReadonlySet<string> | ((old: ReadonlySet<string>) => ReadonlySet<string>)) =>
+    keepUnfolded(session, typeof next === 'function' ? next(session.state.unfolded) : next);
   const [query, setQuery] = useState('');
   const [renaming, setRenaming] = useState<string | null>(null);
   const scroll = useRef<HTMLDivElement>(null);
   const page = design.pages.find((p) => p.id === pageId) ?? design.pages[0];
   const rows = useMemo(() => rowsOf(design, page, opened, query), [design, page, opened, query]);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroll.current, estimateSize: () => ROW, overscan: 12 });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
 
   // A selection made on the sheet comes into view here, its groups opened.
@@ -110,9 +124,22 @@ export function Pile() {
         <h2 className="m-0 shrink-0 text-[13px] font-semibold">{page.name || `Page ${number}`}</h2>
         <div className="flex min-w-0 flex-1 items-center gap-1 rounded-sm border border-transparent px-1 focus-within:border-edge">
           <Search size={13} aria-hidden className="shrink-0 text-faint" />
-          <input aria-label="Search the pile" placeholder="Search" className="h-6 w-full min-w-0 bg-transparent outline-none" value={query} onChange={(e) => setQuery(e.target.value)} onKeyDown={(e) => e.stopPropagation()} />
+          <input
+            aria-label="Search the pile"
+            placeholder="Search"
+            className="h-6 w-full min-w-0 bg-transparent outline-none"
+            value={query}
+            onChange={(e) => setQuery(e.target.value)}
+            onKeyDown={(e) => e.stopPropagation()}
+          />
         </div>
-        <button type="button" aria-label="Add a layer" title="Add a layer" className="flex shrink-0 items-center rounded-sm border-0 bg-transparent p-1 hover:bg-line" onClick={() => runCommand(session, 'layer.add')}>
+        <button
+          type="button"
+          aria-label="Add a layer"
+          title="Add a layer"
+          className="flex shrink-0 items-center rounded-sm border-0 bg-transparent p-1 hover:bg-line"
+          onClick={() => runCommand(session, 'layer.add')}
+        >
           <Layers size={14} aria-hidden />
           <Plus size={10} aria-hidden />
         </button>
@@ -146,8 +173,18 @@ export function Pile() {
                     folded={!query && !opened.has(row.id)}
                     renaming={renaming === row.id}
                     rangeTo={(id) => {
-                      const [a, b] = [rows.findIndex((r) => r.id === selection[selection.length - 1]), rows.findIndex((r) => r.id === id)];
-                      return a < 0 ? [...selection, id] : [...new Set([...selection, ...rows.slice(Math.min(a, b), Math.max(a, b) + 1).map((r) => r.id)])];
+                      const [a, b] = [
+                        rows.findIndex((r) => r.id === selection[selection.length - 1]),
+                        rows.findIndex((r) => r.id === id),
+                      ];
+                      return a < 0
+                        ? [...selection, id]
+                        : [
+                            ...new Set([
+                              ...selection,
+                              ...rows.slice(Math.min(a, b), Math.max(a, b) + 1).map((r) => r.id),
+                            ]),
+                          ];
                     }}
                     onFold={() => open(row.id, !opened.has(row.id))}
                     onRename={(on) => {
@@ -219,7 +256,15 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
         if (inside) session.set({ entered: above[above.length - 1] });
         else if (inEntered && !above.includes(inEntered)) session.set({ entered: null });
         if (e.shiftKey && selection.length) choose(session, rangeTo(node.id));
-        else choose(session, e.ctrlKey || e.metaKey ? (chosen ? selection.filter((x) => x !== node.id) : [...selection, node.id]) : [node.id]);
+        else
+          choose(
+            session,
+            e.ctrlKey || e.metaKey
+              ? chosen
+                ? selection.filter((x) => x !== node.id)
+                : [...selection, node.id]
+              : [node.id],
+          );
       }}
       onDoubleClick={() => {
         if (isText(node)) beginEditing(session, node.id, null);
@@ -241,22 +286,44 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
           {folded ? <ChevronRight size={13} /> : <ChevronDown size={13} />}
         </span>
       ) : null}
-      {node.kind === 'group' && node.layer ? <Layers size={16} aria-hidden className="shrink-0 text-faint" /> : <PileThumb id={node.id} />}
+      {node.kind === 'group' && node.layer ? (
+        <Layers size={16} aria-hidden className="shrink-0 text-faint" />
+      ) : (
+        <PileThumb id={node.id} />
+      )}
       {renaming ? (
         <RenameField
           name={node.name}
           onDone={(next) => {
             onRename(false);
-            if (next !== null && next !== node.name) session.commit('Rename', (d) => setNodeFlags(d, [node.id], { name: next }));
+            if (next !== null && next !== node.name)
+              session.commit('Rename', (d) => setNodeFlags(d, [node.id], { name: next }));
           }}
         />
       ) : (
-        <span title={name} className={`min-w-0 flex-1 truncate ${node.kind === 'group' && node.layer ? 'font-semibold' : ''}`}>{name}</span>
+        <span
+          title={name}
+          className={`min-w-0 flex-1 truncate ${node.kind === 'group' && node.layer ? 'font-semibold' : ''}`}
+        >
+          {name}
+        </span>
       )}
-      <RowSwitch on={node.locked} label={node.locked ? `Unlock ${name}` : `Lock ${name}`} onClick={() => session.commit(node.locked ? 'Unlock' : 'Lock', (d) => setNodeFlags(d, [node.id], { locked: !node.locked }))}>
+      <RowSwitch
+        on={node.locked}
+        label={node.locked ? `Unlock ${name}` : `Lock ${name}`}
+        onClick={() =>
+          session.commit(node.locked ? 'Unlock' : 'Lock', (d) => setNodeFlags(d, [node.id], { locked: !node.locked }))
+        }
+      >
         {node.locked ? <Lock size={13} aria-hidden /> : <LockOpen size={13} aria-hidden />}
       </RowSwitch>
-      <RowSwitch on={node.hidden} label={node.hidden ? `Show ${name}` : `Hide ${name}`} onClick={() => session.commit(node.hidden ? 'Show' : 'Hide', (d) => setNodeFlags(d, [node.id], { hidden: !node.hidden }))}>
+      <RowSwitch
+        on={node.hidden}
+        label={node.hidden ? `Show ${name}` : `Hide ${name}`}
+        onClick={() =>
+          session.commit(node.hidden ? 'Show' : 'Hide', (d) => setNodeFlags(d, [node.id], { hidden: !node.hidden }))
+        }
+      >
         {node.hidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
       </RowSwitch>
     </div>
@@ -264,7 +331,17 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
 }
 
 /** A small switch in a row for the pointer; by keyboard the commands Hide and Lock do the same. */
-function RowSwitch({ on, label, onClick, children }: { on: boolean; label: string; onClick: () => void; children: React.ReactNode }) {
+function RowSwitch({
+  on,
+  label,
+  onClick,
+  children,
+}: {
+  on: boolean;
+  label: string;
+  onClick: () => void;
+  children: React.ReactNode;
+}) {
   return (
     <span
       aria-hidden

@@ -41,7 +41,11 @@ export function PileThumb({ id }: { id: string }) {
     // Of a long line of words the beginning is shown, as high as there is room.
     const long = isText(design.nodes[id]) && w > 2.5 * h;
     const scale = long ? (c.height - 8) / Math.max(h, 0.01) : (c.width - 2) / Math.max(w, h, 0.01);
-    const view = { scale, x: long ? 2 - box.x0 * scale : c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
+    const view = {
+      scale,
+      x: long ? 2 - box.x0 * scale : c.width / 2 - ((box.x0 + box.x1) / 2) * scale,
+      y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale,
+    };
     painterOf(session).paint(ctx, parts, session.palette, view, box);
     makeSeen(ctx, c);
   });
@@ -50,7 +54,16 @@ export function PileThumb({ id }: { id: string }) {
     const later = setTimeout(draw, SOON_MS);
     return () => clearTimeout(later);
   }, [session, id, node, swatches, epoch]);
-  return <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} className="shrink-0 rounded-sm" style={{ width: SIZE, height: SIZE, background: LIGHT }} />;
+  return (
+    <canvas
+      ref={canvas}
+      aria-hidden
+      width={SIZE * 2}
+      height={SIZE * 2}
+      className="shrink-0 rounded-sm"
+      style={{ width: SIZE, height: SIZE, background: LIGHT }}
+    />
+  );
 }
 
 /** Makes sure that what was drawn is seen: hairs and lines of words are drawn stronger, and it stands on what it differs from. */
@@ -66,11 +79,21 @@ function makeSeen(ctx: CanvasRenderingContext2D, c: HTMLCanvasElement): void {
   if (cover > 255 * c.width * c.height * 0.12) return;
   for (let i = 3; i < data.length; i += 4) data[i] = Math.min(255, data[i] * 6);
   ctx.putImageData(image, 0, 0);
-  for (const [dx, dy] of [[0, 1], [1, 0], [0, -1]] as const) ctx.drawImage(c, dx, dy);
+  for (const [dx, dy] of [
+    [0, 1],
+    [1, 0],
+    [0, -1],
+  ] as const)
+    ctx.drawImage(c, dx, dy);
 }
 
 /** What is seen only as part of a combination: its area, in the colour of lines. */
-function drawArea(ctx: CanvasRenderingContext2D, c: HTMLCanvasElement, session: ReturnType<typeof useSession>, id: string): void {
+function drawArea(
+  ctx: CanvasRenderingContext2D,
+  c: HTMLCanvasElement,
+  session: ReturnType<typeof useSession>,
+  id: string,
+): void {
   const { design } = session.state;
   const page = pageOf(design, id);
   if (!page) return;
@@ -78,7 +101,14 @@ function drawArea(ctx: CanvasRenderingContext2D, c: HTMLCanvasElement, session: 
   const box = pathBounds(path);
   if (!(box.x1 >= box.x0)) return;
   const scale = (c.width - 8) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
-  tracePath(ctx, path, [scale, 0, 0, scale, c.width / 2 - ((box.x0 + box.x1) / 2) * scale, c.height / 2 - ((box.y0 + box.y1) / 2) * scale]);
+  tracePath(ctx, path, [
+    scale,
+    0,
+    0,
+    scale,
+    c.width / 2 - ((box.x0 + box.x1) / 2) * scale,
+    c.height / 2 - ((box.y0 + box.y1) / 2) * scale,
+  ]);
   ctx.strokeStyle = getComputedStyle(c).getPropertyValue('--text');
   ctx.lineWidth = 2;
   ctx.stroke();

@@ -17,7 +17,11 @@ export function Rack() {
           <ShapeTool key={row.id} row={row} />
         ) : (
           <Fragment key={row.id}>
-            <RackButton row={row} active={tool === row.id && view === 'work'} onClick={() => session.set({ tool: row.id, view: 'work', editing: null })} />
+            <RackButton
+              row={row}
+              active={tool === row.id && view === 'work'}
+              onClick={() => session.set({ tool: row.id, view: 'work', editing: null })}
+            />
             {row.id === 'text' && <PictureButton />}
           </Fragment>
         ),
@@ -39,7 +43,11 @@ function Word({ row }: { row: RackWord }) {
   );
 }
 
-function RackButton({ row, active, ...rest }: { row: RackWord; active: boolean } & React.ButtonHTMLAttributes<HTMLButtonElement>) {
+function RackButton({
+  row,
+  active,
+  ...rest
+}: { row: RackWord; active: boolean } & React.ButtonHTMLAttributes<HTMLButtonElement>) {
   const Icon = row.icon;
   return (
     <button

@@ -24,7 +24,9 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
   const pick = (id: string) => {
     session.set({ tool: 'shape', shape: id, view: 'work', editing: null });
     setOpen(false);
-    session.say('Drag on the sheet to draw. Shift keeps proportion, Alt draws from the centre, Enter puts it in the middle.');
+    session.say(
+      'Drag on the sheet to draw. Shift keeps proportion, Alt draws from the centre, Enter puts it in the middle.',
+    );
   };
   /** Arrow keys go from picture to picture, up and down by where they lie. */
   const onArrow = (e: KeyboardEvent<HTMLDivElement>) => {
@@ -39,8 +41,11 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
     }
     const at = all[i].getBoundingClientRect();
     const down = e.key === 'ArrowDown';
-    const rows = all.filter((b) => (down ? b.getBoundingClientRect().top > at.top + 4 : b.getBoundingClientRect().top < at.top - 4));
-    const near = (b: HTMLElement) => Math.abs(b.getBoundingClientRect().top - at.top) * 10 + Math.abs(b.getBoundingClientRect().left - at.left);
+    const rows = all.filter((b) =>
+      down ? b.getBoundingClientRect().top > at.top + 4 : b.getBoundingClientRect().top < at.top - 4,
+    );
+    const near = (b: HTMLElement) =>
+      Math.abs(b.getBoundingClientRect().top - at.top) * 10 + Math.abs(b.getBoundingClientRect().left - at.left);
     rows.sort((a, b) => near(a) - near(b))[0]?.focus();
   };
   const cell = (s: AnyShape) => (
@@ -78,7 +83,16 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
     >
       <Popover.Trigger asChild>{children}</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="right" align="start" collisionPadding={8} aria-label="Shapes" style={{ boxShadow: 'var(--shadow)' }} className="z-40 flex max-h-[min(620px,calc(100dvh-64px))] w-[300px] flex-col rounded-sm border border-line bg-panel outline-none" onKeyDown={(e) => e.stopPropagation()} onCloseAutoFocus={backToBench}>
+        <Popover.Content
+          side="right"
+          align="start"
+          collisionPadding={8}
+          aria-label="Shapes"
+          style={{ boxShadow: 'var(--shadow)' }}
+          className="z-40 flex max-h-[min(620px,calc(100dvh-64px))] w-[300px] flex-col rounded-sm border border-line bg-panel outline-none"
+          onKeyDown={(e) => e.stopPropagation()}
+          onCloseAutoFocus={backToBench}
+        >
           <div className="flex items-center gap-2 border-b border-line px-3 py-2">
             <Search size={14} aria-hidden className="shrink-0 text-faint" />
             <input
@@ -100,7 +114,12 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
               }}
             />
           </div>
-          <div ref={grid} className="min-h-0 flex-1 overflow-auto px-3 pb-2" onKeyDown={onArrow} onPointerLeave={() => setLooked(null)}>
+          <div
+            ref={grid}
+            className="min-h-0 flex-1 overflow-auto px-3 pb-2"
+            onKeyDown={onArrow}
+            onPointerLeave={() => setLooked(null)}
+          >
             {query ? (
               found.length ? (
                 part(`${found.length} found`, found)
@@ -109,8 +128,16 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
               )
             ) : (
               <>
-                {part('Last used', recent.flatMap((id) => shapeById(id) ?? []))}
-                {FAMILIES.map((f) => part(f, SHAPES.filter((s) => s.family === f)))}
+                {part(
+                  'Last used',
+                  recent.flatMap((id) => shapeById(id) ?? []),
+                )}
+                {FAMILIES.map((f) =>
+                  part(
+                    f,
+                    SHAPES.filter((s) => s.family === f),
+                  ),
+                )}
               </>
             )}
           </div>
@@ -118,7 +145,11 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
             <ShapePicture id={shown.id} size={72} knobs />
             <div className="min-w-0">
               <p className="m-0 font-semibold">{shown.name}</p>
-              <p className="m-0 text-[12px] text-faint">{shown.params.length ? `Knobs: ${shown.params.map((p) => p.label.toLowerCase()).join(', ')}` : 'No knobs: its size is all there is to it'}</p>
+              <p className="m-0 text-[12px] text-faint">
+                {shown.params.length
+                  ? `Knobs: ${shown.params.map((p) => p.label.toLowerCase()).join(', ')}`
+                  : 'No knobs: its size is all there is to it'}
+              </p>
             </div>
           </div>
         </Popover.Content>

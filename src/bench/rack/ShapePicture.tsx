@@ -19,11 +19,17 @@ export function ShapePicture({ id, size, knobs = false }: { id: string; size: nu
   const values = valuesOf(def, {});
   return (
     <svg width={size} height={size} viewBox={`${-left} ${-top} ${size} ${size}`} aria-hidden className="shrink-0">
-      {def.open ? <path d={d} fill="none" stroke="currentColor" strokeWidth={size > 40 ? 2.5 : 1.8} opacity="0.75" /> : <path d={d} fill="currentColor" fillRule="nonzero" opacity="0.75" />}
+      {def.open ? (
+        <path d={d} fill="none" stroke="currentColor" strokeWidth={size > 40 ? 2.5 : 1.8} opacity="0.75" />
+      ) : (
+        <path d={d} fill="currentColor" fillRule="nonzero" opacity="0.75" />
+      )}
       {knobs &&
         def.knobs.map((k, i) => {
           const p = k.at(values, w, h);
-          return <circle key={i} cx={p.x} cy={p.y} r={3.5} fill="var(--halo)" stroke="var(--accent)" strokeWidth={1.5} />;
+          return (
+            <circle key={i} cx={p.x} cy={p.y} r={3.5} fill="var(--halo)" stroke="var(--accent)" strokeWidth={1.5} />
+          );
         })}
     </svg>
   );

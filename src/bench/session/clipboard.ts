@@ -5,7 +5,8 @@ import type { Session } from './session';
 
 const TYPE = 'application/x-holvet-clip+json';
 
-const inField = (e: Event) => e.target instanceof HTMLElement && e.target.closest('input, textarea, select, [contenteditable=true]') !== null;
+const inField = (e: Event) =>
+  e.target instanceof HTMLElement && e.target.closest('input, textarea, select, [contenteditable=true]') !== null;
 
 /** The system's own clipboard, so that objects go between designs and tabs. */
 export function clipboardHandlers(s: Session) {

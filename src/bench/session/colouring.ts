@@ -16,17 +16,27 @@ export function applyColour(s: Session, colour: Colour, name: string): void {
   if (bead) {
     noteColour(s, colour);
     s.commit(`${bead.what}: ${name}`, bead.recipe);
-    s.say(`${bead.what} ${bead.index + 1} of ${bead.count}: ${name}.${chosen ? '' : ' Flat, in Details, makes it one colour.'}`);
+    s.say(
+      `${bead.what} ${bead.index + 1} of ${bead.count}: ${name}.${chosen ? '' : ' Flat, in Details, makes it one colour.'}`,
+    );
     s.set({ stop: bead.index });
     return;
   }
   const reached = aimedNodes(s.design, ids, aim);
   noteColour(s, colour);
   if (!reached.length) {
-    s.say(ids.length ? `What is chosen has no ${AIM_WORDS[aim].toLowerCase()}. Click another word under the aim tile.` : 'Choose an object first, then click a colour. This one waits under Recent.');
+    s.say(
+      ids.length
+        ? `What is chosen has no ${AIM_WORDS[aim].toLowerCase()}. Click another word under the aim tile.`
+        : 'Choose an object first, then click a colour. This one waits under Recent.',
+    );
     return;
   }
   const letters = chosenLetters(s);
   s.commit(`${AIM_WORDS[aim]}: ${name}`, (d) => setColour(d, ids, aim, colour, letters));
-  s.say(letters && aim.startsWith('letter') ? `${AIM_WORDS[aim]}, the chosen ones: ${name}.` : `${AIM_WORDS[aim]} of ${count(reached.length, 'object')}: ${name}.`);
+  s.say(
+    letters && aim.startsWith('letter')
+      ? `${AIM_WORDS[aim]}, the chosen ones: ${name}.`
+      : `${AIM_WORDS[aim]} of ${count(reached.length, 'object')}: ${name}.`,
+  );
 }

@@ -1,5 +1,14 @@
 import { areaOf } from '@/core/derive/area';
-import { closeByBridge, closeByMoving, combineNodes, OP_NAMES, openGaps, setCombination, type CombineOp, type OpenGap } from '@/core/edit/combine';
+import {
+  closeByBridge,
+  closeByMoving,
+  combineNodes,
+  OP_NAMES,
+  openGaps,
+  setCombination,
+  type CombineOp,
+  type OpenGap,
+} from '@/core/edit/combine';
 import { tryOut } from '@/core/edit/history';
 import { canBePlain, makePlain } from '@/core/edit/plain';
 import { topmost } from '@/core/model/tree';
@@ -9,7 +18,13 @@ import type { Session } from './session';
 import type { MessageAction } from './state';
 
 /** What was done, in a word that fits “… 3 objects”. */
-const DONE: Readonly<Record<CombineOp, string>> = { union: 'United', subtract: 'Subtracted: what stays of', intersect: 'Kept what is shared by', exclude: 'Kept what is not shared by', divide: 'Divided' };
+const DONE: Readonly<Record<CombineOp, string>> = {
+  union: 'United',
+  subtract: 'Subtracted: what stays of',
+  intersect: 'Kept what is shared by',
+  exclude: 'Kept what is not shared by',
+  divide: 'Divided',
+};
 
 /** Closer than this (points) is no gap that anyone could see, but no joint either. */
 const TOUCHING = 0.01;
@@ -28,11 +43,19 @@ export function combineSelection(s: Session, op: CombineOp, turned = false): voi
   const tried = tryOut(s.state.design, recipe);
   const area = areaOf(tried, id, fonts);
   if (area.unsure) {
-    s.say('These shapes could not be combined rightly, so nothing was changed. Move one of them by a hair and try again.', 'warn');
+    s.say(
+      'These shapes could not be combined rightly, so nothing was changed. Move one of them by a hair and try again.',
+      'warn',
+    );
     return;
   }
   if (!area.region.path.length) {
-    s.say(op === 'intersect' ? 'These shapes share no area, so nothing would be left. Nothing was changed.' : 'Nothing would be left. Nothing was changed.', 'warn');
+    s.say(
+      op === 'intersect'
+        ? 'These shapes share no area, so nothing would be left. Nothing was changed.'
+        : 'Nothing would be left. Nothing was changed.',
+      'warn',
+    );
     return;
   }
   if (!s.commit(OP_NAMES[op], recipe, { select: [id] }) || !made) return;
@@ -50,9 +73,12 @@ export function sayGaps(s: Session, id: string, done: string): void {
 }
 
 export function gapWords(s: Session, gaps: readonly OpenGap[]): string {
-  if (gaps[0].distance < TOUCHING) return gaps.length === 1 ? 'they only touch' : `they only touch or stay apart in ${gaps.length} places`;
+  if (gaps[0].distance < TOUCHING)
+    return gaps.length === 1 ? 'they only touch' : `they only touch or stay apart in ${gaps.length} places`;
   const far = formatLength(gaps[0].distance, s.design.setup.unit, 2);
-  return gaps.length === 1 ? `they are still ${far} apart` : `they are still apart in ${gaps.length} places, the nearest ${far}`;
+  return gaps.length === 1
+    ? `they are still ${far} apart`
+    : `they are still apart in ${gaps.length} places, the nearest ${far}`;
 }
 
 export function gapRepairs(s: Session, id: string, gaps: readonly OpenGap[]): MessageAction[] {
@@ -71,24 +97,41 @@ export function closeGaps(s: Session, id: string, how: 'move' | 'bridge'): void 
     const gap = openGaps(design, id, fonts).find((g) => how === 'bridge' || g.moves.length);
     if (!gap) break;
     const bar = s.newId();
-    const step = (d: Parameters<typeof closeByMoving>[0]) => (how === 'move' ? closeByMoving(d, gap) : closeByBridge(d, id, gap, () => bar));
+    const step = (d: Parameters<typeof closeByMoving>[0]) =>
+      how === 'move' ? closeByMoving(d, gap) : closeByBridge(d, id, gap, () => bar);
     steps.push(step);
     design = tryOut(design, step);
     closed++;
   }
   if (!steps.length) return;
-  s.commit(closed === 1 ? 'Close the gap' : 'Close the gaps', (d) => steps.forEach((step) => step(d)), { select: [id] });
+  s.commit(closed === 1 ? 'Close the gap' : 'Close the gaps', (d) => steps.forEach((step) => step(d)), {
+    select: [id],
+  });
   s.say(`Closed ${count(closed, 'gap')} by ${how === 'move' ? 'moving' : 'a bridge'}.`);
 }
 
-export function changeCombination(s: Session, ids: readonly string[], change: { op?: CombineOp; turned?: boolean }): void {
+export function changeCombination(
+  s: Session,
+  ids: readonly string[],
+  change: { op?: CombineOp; turned?: boolean },
+): void {
   const recipe = (d: Parameters<typeof setCombination>[0]) => ids.forEach((id) => setCombination(d, id, change));
   const tried = tryOut(s.state.design, recipe);
   if (ids.some((id) => areaOf(tried, id, s.shop.fonts).unsure)) {
-    s.say('These shapes could not be combined rightly that way, so nothing was changed. Move one of them by a hair and try again.', 'warn');
+    s.say(
+      'These shapes could not be combined rightly that way, so nothing was changed. Move one of them by a hair and try again.',
+      'warn',
+    );
     return;
   }
-  if (s.commit(change.op ? OP_NAMES[change.op] : 'Turn the order round', recipe) && ids.length === 1) sayGaps(s, ids[0], change.op ? `${OP_NAMES[change.op]} of ${count(s.design.nodes[ids[0]].kind === 'combination' ? (s.design.nodes[ids[0]] as { children: readonly string[] }).children.length : 0, 'object')}` : 'Turned the order round');
+  if (s.commit(change.op ? OP_NAMES[change.op] : 'Turn the order round', recipe) && ids.length === 1)
+    sayGaps(
+      s,
+      ids[0],
+      change.op
+        ? `${OP_NAMES[change.op]} of ${count(s.design.nodes[ids[0]].kind === 'combination' ? (s.design.nodes[ids[0]] as { children: readonly string[] }).children.length : 0, 'object')}`
+        : 'Turned the order round',
+    );
 }
 
 export function plainSelection(s: Session): void {
@@ -101,14 +144,44 @@ export function plainSelection(s: Session): void {
   s.say(`Made ${count(ids.length, 'object')} plain: paths that look the same. Undo brings the adjustable ones back.`);
 }
 
-const combine = (label: string, op: CombineOp, keywords: readonly string[], keys: readonly string[] = [], turned = false): CommandDef => ({ label, keywords, keys, applies: enough, run: (s) => combineSelection(s, op, turned) });
+const combine = (
+  label: string,
+  op: CombineOp,
+  keywords: readonly string[],
+  keys: readonly string[] = [],
+  turned = false,
+): CommandDef => ({ label, keywords, keys, applies: enough, run: (s) => combineSelection(s, op, turned) });
 
 export const COMBINE_COMMANDS = {
-  'combine.union': combine('Union', 'union', ['unite', 'join', 'merge', 'weld', 'add', 'one shape', 'combine'], ['Mod+Shift+U']),
-  'combine.subtract': combine('Subtract front from back', 'subtract', ['hole', 'cut out', 'minus', 'punch', 'difference', 'combine']),
-  'combine.subtractBack': combine('Subtract back from front', 'subtract', ['hole', 'cut out', 'minus', 'reverse', 'difference', 'combine'], [], true),
+  'combine.union': combine(
+    'Union',
+    'union',
+    ['unite', 'join', 'merge', 'weld', 'add', 'one shape', 'combine'],
+    ['Mod+Shift+U'],
+  ),
+  'combine.subtract': combine('Subtract front from back', 'subtract', [
+    'hole',
+    'cut out',
+    'minus',
+    'punch',
+    'difference',
+    'combine',
+  ]),
+  'combine.subtractBack': combine(
+    'Subtract back from front',
+    'subtract',
+    ['hole', 'cut out', 'minus', 'reverse', 'difference', 'combine'],
+    [],
+    true,
+  ),
   'combine.intersect': combine('Intersect', 'intersect', ['overlap', 'common', 'shared', 'crop', 'combine']),
   'combine.exclude': combine('Exclude', 'exclude', ['xor', 'overlap out', 'not shared', 'combine']),
   'combine.divide': combine('Divide', 'divide', ['split', 'pieces', 'cut along', 'combine']),
-  'object.plain': { label: 'Make plain', keywords: ['to path', 'convert', 'expand', 'flatten', 'to outlines', 'fix'], keys: [], applies: (s) => freeSelection(s).some((id) => canBePlain(s.design.nodes[id])), run: plainSelection },
+  'object.plain': {
+    label: 'Make plain',
+    keywords: ['to path', 'convert', 'expand', 'flatten', 'to outlines', 'fix'],
+    keys: [],
+    applies: (s) => freeSelection(s).some((id) => canBePlain(s.design.nodes[id])),
+    run: plainSelection,
+  },
 } as const satisfies Record<string, CommandDef>;

@@ -20,7 +20,8 @@ export interface CommandDef {
 export const count = (n: number, one: string, many = `${one}s`): string => (n === 1 ? `1 ${one}` : `${n} ${many}`);
 
 /** “a star”, “an ellipse”, “an L”: by how it is said. */
-export const withArticle = (name: string): string => `${/^([aeio]|hour|[lsxhfmnr]\b)/i.test(name) ? 'an' : 'a'} ${name}`;
+export const withArticle = (name: string): string =>
+  `${/^([aeio]|hour|[lsxhfmnr]\b)/i.test(name) ? 'an' : 'a'} ${name}`;
 
 /** The chosen objects that may be changed. */
 export function freeSelection(s: Session): readonly string[] {
@@ -34,12 +35,19 @@ export function freeSelection(s: Session): readonly string[] {
   }
   return known.free;
 }
-let known: { readonly selection: readonly string[]; readonly look: object; readonly page: Page; readonly free: readonly string[] } | null = null;
+let known: {
+  readonly selection: readonly string[];
+  readonly look: object;
+  readonly page: Page;
+  readonly free: readonly string[];
+} | null = null;
 
 /** The letters that are chosen in the text being written in; null where none are, or only a caret stands there. */
 export function chosenLetters(s: Session): ChosenLetters | null {
   const e = s.state.editing;
-  return e && e.anchor !== e.focus ? { node: e.node, from: Math.min(e.anchor, e.focus), to: Math.max(e.anchor, e.focus) } : null;
+  return e && e.anchor !== e.focus
+    ? { node: e.node, from: Math.min(e.anchor, e.focus), to: Math.max(e.anchor, e.focus) }
+    : null;
 }
 
 export const chosen = (s: Session): boolean => s.state.selection.length > 0;

@@ -2,7 +2,15 @@ import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/cor
 import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
 import { aimedNodes, isLineAim, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
-import { deleteNodes, groupNodes, orderNodes, setNodeFlags, turnNodes, ungroupNodes, type OrderMove } from '@/core/edit/place';
+import {
+  deleteNodes,
+  groupNodes,
+  orderNodes,
+  setNodeFlags,
+  turnNodes,
+  ungroupNodes,
+  type OrderMove,
+} from '@/core/edit/place';
 import { setWhole } from '@/core/edit/whole';
 import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/derive/layout';
@@ -52,7 +60,8 @@ const nudge = (label: string, key: string, dx: number, dy: number): CommandDef =
       return;
     }
     const ids = freeSelection(s);
-    if (s.commitMoved(label, ids, translation(dx, dy))) s.noteAgain({ kind: 'keep', map: translation(dx, dy), copy: false });
+    if (s.commitMoved(label, ids, translation(dx, dy)))
+      s.noteAgain({ kind: 'keep', map: translation(dx, dy), copy: false });
   },
 });
 
@@ -109,7 +118,10 @@ export function pasteFrom(s: Session, read: ReadClip | null, aside = STEP_ASIDE)
     for (const p of brought) {
       const bytes = await s.designs.asset(p.file).catch(() => null);
       if (bytes) continue;
-      s.say(`What was copied cannot be pasted: its picture ${p.name} is not in this browser. Place the picture here first, or hand the design over as a file.`, 'warn');
+      s.say(
+        `What was copied cannot be pasted: its picture ${p.name} is not in this browser. Place the picture here first, or hand the design over as a file.`,
+        'warn',
+      );
       return;
     }
     paste(s, clip, aside);
@@ -118,9 +130,12 @@ export function pasteFrom(s: Session, read: ReadClip | null, aside = STEP_ASIDE)
 
 function paste(s: Session, clip: Clip, aside: number): void {
   let ids: string[] = [];
-  if (!s.commit('Paste', (d) => {
-    ids = pasteClip(d, s.page.id, clip, s.newId, translation(aside, aside));
-  })) return;
+  if (
+    !s.commit('Paste', (d) => {
+      ids = pasteClip(d, s.page.id, clip, s.newId, translation(aside, aside));
+    })
+  )
+    return;
   s.set({ selection: ids.filter((id) => s.design.nodes[id]) });
   s.say(`Pasted ${count(ids.length, 'object')}.`);
 }
@@ -130,45 +145,113 @@ function duplicate(s: Session): void {
   if (ids.length) s.say(`Duplicated ${count(ids.length, 'object')}.`);
 }
 
-const view = (label: string, id: ViewId, keys: string[], keywords: string[]): CommandDef => ({ label, keywords, keys, harmless: true, run: (s) => s.set({ view: id, editing: null }) });
-const tool = (label: string, id: ToolId, key: string, keywords: string[]): CommandDef => ({ label, keywords, keys: [key], harmless: true, run: (s) => s.set({ tool: id, editing: null }) });
+const view = (label: string, id: ViewId, keys: string[], keywords: string[]): CommandDef => ({
+  label,
+  keywords,
+  keys,
+  harmless: true,
+  run: (s) => s.set({ view: id, editing: null }),
+});
+const tool = (label: string, id: ToolId, key: string, keywords: string[]): CommandDef => ({
+  label,
+  keywords,
+  keys: [key],
+  harmless: true,
+  run: (s) => s.set({ tool: id, editing: null }),
+});
 
 export const COMMANDS = {
-  'edit.undo': { label: 'Undo', keywords: ['take back', 'earlier'], keys: ['Mod+Z'], applies: (s) => s.state.cursor > 0, run: (s) => s.undo() },
-  'edit.redo': { label: 'Redo', keywords: ['do again'], keys: ['Mod+Shift+Z', 'Mod+Y'], applies: (s) => s.state.cursor < s.state.entries.length, run: (s) => s.redo() },
-  'edit.duplicate': { label: 'Duplicate', keywords: ['copy', 'twin', 'again'], keys: ['Mod+D'], applies: chosen, run: duplicate },
-  'edit.copy': { label: 'Copy', keywords: ['clipboard'], keys: [], applies: chosen, harmless: true, run: (s) => void copySelection(s) },
+  'edit.undo': {
+    label: 'Undo',
+    keywords: ['take back', 'earlier'],
+    keys: ['Mod+Z'],
+    applies: (s) => s.state.cursor > 0,
+    run: (s) => s.undo(),
+  },
+  'edit.redo': {
+    label: 'Redo',
+    keywords: ['do again'],
+    keys: ['Mod+Shift+Z', 'Mod+Y'],
+    applies: (s) => s.state.cursor < s.state.entries.length,
+    run: (s) => s.redo(),
+  },
+  'edit.duplicate': {
+    label: 'Duplicate',
+    keywords: ['copy', 'twin', 'again'],
+    keys: ['Mod+D'],
+    applies: chosen,
+    run: duplicate,
+  },
+  'edit.copy': {
+    label: 'Copy',
+    keywords: ['clipboard'],
+    keys: [],
+    applies: chosen,
+    harmless: true,
+    run: (s) => void copySelection(s),
+  },
   'edit.cut': {
-    label: 'Cut', keywords: ['clipboard', 'take out'], keys: [], applies: free,
+    label: 'Cut',
+    keywords: ['clipboard', 'take out'],
+    keys: [],
+    applies: free,
     run: (s) => {
       if (copySelection(s)) COMMANDS['object.delete'].run(s);
     },
   },
   'edit.paste': { label: 'Paste', keywords: ['clipboard', 'put in'], keys: [], run: (s) => pasteFrom(s, readClip()) },
-  'edit.pasteInPlace': { label: 'Paste in place', keywords: ['clipboard', 'same spot', 'other page'], keys: ['Mod+Shift+V'], run: (s) => pasteFrom(s, readClip(), 0) },
+  'edit.pasteInPlace': {
+    label: 'Paste in place',
+    keywords: ['clipboard', 'same spot', 'other page'],
+    keys: ['Mod+Shift+V'],
+    run: (s) => pasteFrom(s, readClip(), 0),
+  },
   'edit.selectAll': {
-    label: 'Select all', keywords: ['everything'], keys: ['Mod+A'], harmless: true,
+    label: 'Select all',
+    keywords: ['everything'],
+    keys: ['Mod+A'],
+    harmless: true,
     run: (s) => {
       const entered = s.state.entered ? s.design.nodes[s.state.entered] : null;
       // All there is where one works: nodes of a path, objects of a group, of the page.
       if (s.state.tool === 'nodes' && s.state.selection.length) s.set({ nodes: allNodes(s) });
-      else choose(s, (entered && isHolder(entered) ? entered.children : s.page.children).filter((id) => !s.design.nodes[id].locked && !s.design.nodes[id].hidden));
+      else
+        choose(
+          s,
+          (entered && isHolder(entered) ? entered.children : s.page.children).filter(
+            (id) => !s.design.nodes[id].locked && !s.design.nodes[id].hidden,
+          ),
+        );
     },
   },
-  'edit.selectNone': { label: 'Select nothing', keywords: ['deselect', 'none'], keys: [], harmless: true, applies: chosen, run: (s) => s.set({ selection: [], entered: null, stop: null }) },
+  'edit.selectNone': {
+    label: 'Select nothing',
+    keywords: ['deselect', 'none'],
+    keys: [],
+    harmless: true,
+    applies: chosen,
+    run: (s) => s.set({ selection: [], entered: null, stop: null }),
+  },
   'object.delete': {
-    label: 'Delete', keywords: ['remove', 'delete', 'throw away', 'erase'], keys: ['Delete', 'Backspace'], applies: free,
+    label: 'Delete',
+    keywords: ['remove', 'delete', 'throw away', 'erase'],
+    keys: ['Delete', 'Backspace'],
+    applies: free,
     run: (s) => {
       if (onNodes(s)) {
         deleteChosenNodes(s);
         return;
       }
       const ids = freeSelection(s);
-      if (s.commit('Delete', (d) => deleteNodes(d, s.page, ids), { select: [] })) s.say(`Deleted ${count(ids.length, 'object')}.`);
+      if (s.commit('Delete', (d) => deleteNodes(d, s.page, ids), { select: [] }))
+        s.say(`Deleted ${count(ids.length, 'object')}.`);
     },
   },
   'object.group': {
-    label: 'Group', keywords: ['together', 'join'], keys: ['Mod+G'], applies: free,
+    label: 'Group',
+    keywords: ['together', 'join'],
+    keys: ['Mod+G'],
+    applies: free,
     run: (s) => {
       const ids = freeSelection(s);
       let group: string | null = null;
@@ -180,11 +263,17 @@ export const COMMANDS = {
     },
   },
   'object.shadow': {
-    label: 'Give a shadow', keywords: ['drop shadow', 'cast', 'depth', 'soft', 'lift off', '3d'], keys: [], applies: (s) => freeSelection(s).length > 0,
+    label: 'Give a shadow',
+    keywords: ['drop shadow', 'cast', 'depth', 'soft', 'lift off', '3d'],
+    keys: [],
+    applies: (s) => freeSelection(s).length > 0,
     run: giveShadow,
   },
   'object.cutByFront': {
-    label: 'Cut by the front one', keywords: ['clip', 'clipping mask', 'mask', 'crop', 'window', 'inside'], keys: [], applies: (s) => freeSelection(s).length > 1,
+    label: 'Cut by the front one',
+    keywords: ['clip', 'clipping mask', 'mask', 'crop', 'window', 'inside'],
+    keys: [],
+    applies: (s) => freeSelection(s).length > 1,
     run: (s) => {
       let group: string | null = null;
       s.commit('Cut by the front one', (d) => {
@@ -198,7 +287,9 @@ export const COMMANDS = {
     },
   },
   'object.ungroup': {
-    label: 'Ungroup', keywords: ['apart', 'dissolve', 'take apart', 'release'], keys: ['Mod+Shift+G'],
+    label: 'Ungroup',
+    keywords: ['apart', 'dissolve', 'take apart', 'release'],
+    keys: ['Mod+Shift+G'],
     applies: (s) => freeSelection(s).some((id) => isHolder(s.design.nodes[id])),
     run: (s) => {
       let freed: string[] = [];
@@ -219,7 +310,10 @@ export const COMMANDS = {
   'object.backward': order('One step back', 'backward', ['Mod+ArrowDown'], ['down', 'order']),
   'object.back': order('Send to back', 'back', ['Mod+Shift+ArrowDown'], ['bottom', 'below', 'behind', 'order']),
   'object.hide': {
-    label: 'Hide', keywords: ['invisible', 'show'], keys: ['Mod+Shift+H'], applies: chosen,
+    label: 'Hide',
+    keywords: ['invisible', 'show'],
+    keys: ['Mod+Shift+H'],
+    applies: chosen,
     run: (s) => {
       const ids = s.state.selection;
       const hidden = !ids.every((id) => s.design.nodes[id].hidden);
@@ -227,7 +321,10 @@ export const COMMANDS = {
     },
   },
   'object.lock': {
-    label: 'Lock', keywords: ['fix', 'protect', 'unlock'], keys: ['Mod+Shift+L'], applies: chosen,
+    label: 'Lock',
+    keywords: ['fix', 'protect', 'unlock'],
+    keys: ['Mod+Shift+L'],
+    applies: chosen,
     run: (s) => {
       const ids = s.state.selection;
       const locked = !ids.every((id) => s.design.nodes[id].locked);
@@ -235,10 +332,25 @@ export const COMMANDS = {
       s.say(locked ? 'Locked: it stays where it is until unlocked in the pile.' : 'Unlocked.');
     },
   },
-  'object.turnRight': { label: 'Turn a quarter right', keywords: ['rotate', '90'], keys: ['Mod+Shift+ArrowRight'], applies: free, run: (s) => turnSelection(s, 90) },
-  'object.turnLeft': { label: 'Turn a quarter left', keywords: ['rotate', '90'], keys: ['Mod+Shift+ArrowLeft'], applies: free, run: (s) => turnSelection(s, -90) },
+  'object.turnRight': {
+    label: 'Turn a quarter right',
+    keywords: ['rotate', '90'],
+    keys: ['Mod+Shift+ArrowRight'],
+    applies: free,
+    run: (s) => turnSelection(s, 90),
+  },
+  'object.turnLeft': {
+    label: 'Turn a quarter left',
+    keywords: ['rotate', '90'],
+    keys: ['Mod+Shift+ArrowLeft'],
+    applies: free,
+    run: (s) => turnSelection(s, -90),
+  },
   'object.overprint': {
-    label: 'Overprint on or off', keywords: ['overprint', 'knock out', 'multiply', 'spot'], keys: [], applies: free,
+    label: 'Overprint on or off',
+    keywords: ['overprint', 'knock out', 'multiply', 'spot'],
+    keys: [],
+    applies: free,
     run: (s) => {
       const aim = s.state.aim;
       const ids = freeSelection(s);
@@ -248,14 +360,45 @@ export const COMMANDS = {
     },
   },
   'paint.none': {
-    label: 'No paint on the aim', keywords: ['empty', 'transparent', 'remove fill', 'remove outline'], keys: [], applies: free,
-    run: (s) => void s.commit(`No ${AIM_WORDS[s.state.aim].toLowerCase()}`, (d) => setPaint(d, freeSelection(s), s.state.aim, () => ({ kind: 'none' }), chosenLetters(s))),
+    label: 'No paint on the aim',
+    keywords: ['empty', 'transparent', 'remove fill', 'remove outline'],
+    keys: [],
+    applies: free,
+    run: (s) =>
+      void s.commit(`No ${AIM_WORDS[s.state.aim].toLowerCase()}`, (d) =>
+        setPaint(d, freeSelection(s), s.state.aim, () => ({ kind: 'none' }), chosenLetters(s)),
+      ),
   },
-  'swatches.sortName': { label: 'Sort swatches by name', keywords: ['colours', 'order', 'alphabet'], keys: [], run: (s) => sortTray(s, SORTS.name) },
-  'swatches.sortHue': { label: 'Sort swatches by hue', keywords: ['colours', 'order', 'rainbow'], keys: [], run: (s) => sortTray(s, SORTS.hue) },
-  'swatches.sortLight': { label: 'Sort swatches by lightness', keywords: ['colours', 'order', 'dark'], keys: [], run: (s) => sortTray(s, SORTS.lightness) },
-  'swatches.merge': { label: 'Merge duplicate swatches', keywords: ['colours', 'equal', 'twice', 'clean up'], keys: [], run: mergeTray },
-  'swatches.sweep': { label: 'Remove unused swatches', keywords: ['colours', 'clean up', 'delete', 'sweep'], keys: [], run: sweepTray },
+  'swatches.sortName': {
+    label: 'Sort swatches by name',
+    keywords: ['colours', 'order', 'alphabet'],
+    keys: [],
+    run: (s) => sortTray(s, SORTS.name),
+  },
+  'swatches.sortHue': {
+    label: 'Sort swatches by hue',
+    keywords: ['colours', 'order', 'rainbow'],
+    keys: [],
+    run: (s) => sortTray(s, SORTS.hue),
+  },
+  'swatches.sortLight': {
+    label: 'Sort swatches by lightness',
+    keywords: ['colours', 'order', 'dark'],
+    keys: [],
+    run: (s) => sortTray(s, SORTS.lightness),
+  },
+  'swatches.merge': {
+    label: 'Merge duplicate swatches',
+    keywords: ['colours', 'equal', 'twice', 'clean up'],
+    keys: [],
+    run: mergeTray,
+  },
+  'swatches.sweep': {
+    label: 'Remove unused swatches',
+    keywords: ['colours', 'clean up', 'delete', 'sweep'],
+    keys: [],
+    run: sweepTray,
+  },
   'nudge.left': nudge('Nudge left', 'ArrowLeft', -mm(1), 0),
   'nudge.right': nudge('Nudge right', 'ArrowRight', mm(1), 0),
   'nudge.up': nudge('Nudge up', 'ArrowUp', 0, -mm(1)),
@@ -269,7 +412,9 @@ export const COMMANDS = {
   'nudge.upFine': nudge('Nudge up by 0.1 mm', 'Alt+ArrowUp', 0, -mm(0.1)),
   'nudge.downFine': nudge('Nudge down by 0.1 mm', 'Alt+ArrowDown', 0, mm(0.1)),
   'page.add': {
-    label: 'Add a page', keywords: ['new page', 'sheet', 'back side', 'reverse side', 'second page'], keys: ['Mod+Enter'],
+    label: 'Add a page',
+    keywords: ['new page', 'sheet', 'back side', 'reverse side', 'second page'],
+    keys: ['Mod+Enter'],
     run: (s) => {
       let id = '';
       s.commit('Add a page', (d) => {
@@ -279,7 +424,9 @@ export const COMMANDS = {
     },
   },
   'page.duplicate': {
-    label: 'Duplicate this page', keywords: ['copy page'], keys: [],
+    label: 'Duplicate this page',
+    keywords: ['copy page'],
+    keys: [],
     run: (s) => {
       let id = '';
       s.commit('Duplicate page', (d) => {
@@ -289,7 +436,10 @@ export const COMMANDS = {
     },
   },
   'page.delete': {
-    label: 'Delete this page', keywords: ['remove page'], keys: [], applies: (s) => s.design.pages.length > 1,
+    label: 'Delete this page',
+    keywords: ['remove page'],
+    keys: [],
+    applies: (s) => s.design.pages.length > 1,
     run: (s) => {
       let next = '';
       s.commit('Delete page', (d) => {
@@ -298,20 +448,40 @@ export const COMMANDS = {
       if (next) s.goToPage(next);
     },
   },
-  'page.next': { label: 'Next page', keywords: ['go to'], keys: ['PageDown'], harmless: true, run: (s) => stepPage(s, 1) },
-  'page.previous': { label: 'Page before', keywords: ['go to', 'previous'], keys: ['PageUp'], harmless: true, run: (s) => stepPage(s, -1) },
+  'page.next': {
+    label: 'Next page',
+    keywords: ['go to'],
+    keys: ['PageDown'],
+    harmless: true,
+    run: (s) => stepPage(s, 1),
+  },
+  'page.previous': {
+    label: 'Page before',
+    keywords: ['go to', 'previous'],
+    keys: ['PageUp'],
+    harmless: true,
+    run: (s) => stepPage(s, -1),
+  },
   'tool.select': tool('Select', 'select', 'S', ['arrow', 'move', 'pick']),
   'tool.nodes': tool('Nodes', 'nodes', 'N', ['points', 'edit path', 'anchor']),
   'tool.pen': tool('Pen', 'pen', 'P', ['draw', 'path', 'curve', 'line', 'straight line', 'polygon']),
   'tool.freehand': tool('Freehand', 'freehand', 'F', ['pencil', 'draw', 'sign', 'signature', 'brush', 'smooth']),
   'tool.shape': tool('Shape', 'shape', 'H', ['rectangle', 'circle', 'star', 'draw']),
   'tool.text': tool('Text', 'text', 'T', ['type', 'words', 'letters']),
-  'tool.picture': { label: 'Picture', keywords: ['image', 'photo', 'place', 'insert', 'import', 'open file', 'drawer', 'svg'], keys: ['U'], run: (s) => s.set({ pictureChooser: true, editing: null }) },
+  'tool.picture': {
+    label: 'Picture',
+    keywords: ['image', 'photo', 'place', 'insert', 'import', 'open file', 'drawer', 'svg'],
+    keys: ['U'],
+    run: (s) => s.set({ pictureChooser: true, editing: null }),
+  },
   'tool.gradient': tool('Gradient', 'gradient', 'G', ['blend', 'fade', 'ramp']),
   'tool.sample': tool('Sample', 'sample', 'M', ['pick a colour', 'eyedropper', 'pipette', 'take colour']),
   'tool.hand': tool('Hand', 'hand', 'D', ['pan', 'scroll', 'move the page']),
   'view.seenBy': {
-    label: 'Seen by: next eyes', keywords: ['colour blind', 'colour vision', 'grey', 'photocopy', 'accessibility'], keys: [], harmless: true,
+    label: 'Seen by: next eyes',
+    keywords: ['colour blind', 'colour vision', 'grey', 'photocopy', 'accessibility'],
+    keys: [],
+    harmless: true,
     run: (s) => {
       const next = VISIONS[(VISIONS.findIndex((v) => v.id === s.state.vision) + 1) % VISIONS.length];
       s.set({ vision: next.id });
@@ -321,26 +491,51 @@ export const COMMANDS = {
   'view.work': view('Work view', 'work', ['1'], ['edit', 'guides']),
   'view.clean': view('Clean view', 'clean', ['2'], ['preview', 'no guides', 'cut at the trim']),
   'view.plates': {
-    label: 'Plates view', keywords: ['separations', 'inks', 'single inks'], keys: ['3'], harmless: true,
+    label: 'Plates view',
+    keywords: ['separations', 'inks', 'single inks'],
+    keys: ['3'],
+    harmless: true,
     // It opens on a plate: the ink that this page has most of.
-    run: (s) => s.set({ view: 'plates', editing: null, ...(s.state.view !== 'plates' && { shownInks: firstPlate(s) }) }),
+    run: (s) =>
+      s.set({ view: 'plates', editing: null, ...(s.state.view !== 'plates' && { shownInks: firstPlate(s) }) }),
   },
-  'go.details': { label: 'Go to Details', keywords: ['fields', 'properties', 'panel', 'inspector'], keys: ['E'], harmless: true, run: () => goTo('[data-region=details]') },
-  'go.tray': { label: 'Go to the ink tray', keywords: ['swatches', 'colours', 'palette'], keys: ['C'], harmless: true, run: () => goTo('[data-region=tray]') },
+  'go.details': {
+    label: 'Go to Details',
+    keywords: ['fields', 'properties', 'panel', 'inspector'],
+    keys: ['E'],
+    harmless: true,
+    run: () => goTo('[data-region=details]'),
+  },
+  'go.tray': {
+    label: 'Go to the ink tray',
+    keywords: ['swatches', 'colours', 'palette'],
+    keys: ['C'],
+    harmless: true,
+    run: () => goTo('[data-region=tray]'),
+  },
 } as const satisfies Record<string, CommandDef>;
 
 export type CommandId = keyof typeof COMMANDS;
 export const COMMAND_TABLE: Readonly<Record<CommandId, CommandDef>> = COMMANDS;
 export const COMMAND_IDS = Object.keys(COMMANDS) as CommandId[];
 
-export const AIM_WORDS: Readonly<Record<Aim, string>> = { fill: 'Fill', outline: 'Outline', letters: 'Letters', letterOutline: 'Letter outline', frame: 'Frame', frameOutline: 'Frame outline', shadow: 'Shadow' };
+export const AIM_WORDS: Readonly<Record<Aim, string>> = {
+  fill: 'Fill',
+  outline: 'Outline',
+  letters: 'Letters',
+  letterOutline: 'Letter outline',
+  frame: 'Frame',
+  frameOutline: 'Frame outline',
+  shadow: 'Shadow',
+};
 
 function turnSelection(s: Session, degrees: number): void {
   const ids = freeSelection(s);
   const box = s.boxOf(ids);
   if (isEmpty(box)) return;
   const about = s.state.pivot ?? centre(box);
-  if (s.commit(`Turn ${Math.abs(degrees)}°`, (d) => turnNodes(d, s.page, ids, degrees, about))) s.noteAgain({ kind: 'keep', map: rotation(degrees, about), copy: false });
+  if (s.commit(`Turn ${Math.abs(degrees)}°`, (d) => turnNodes(d, s.page, ids, degrees, about)))
+    s.noteAgain({ kind: 'keep', map: rotation(degrees, about), copy: false });
 }
 
 /** Gives the keys to the first thing of a place that takes them. */
@@ -366,7 +561,14 @@ function stepPage(s: Session, by: number): void {
 function paintsOverprint(s: Session, ids: readonly string[], aim: Aim): boolean {
   return aimedNodes(s.design, ids, aim).some((id) => {
     const n = s.design.nodes[id];
-    if (isText(n) && (aim === 'letters' || aim === 'letterOutline')) return s.design.stories[n.story].paragraphs.some((p) => p.runs.some((r) => (aim === 'letters' ? r.fill.kind !== 'none' && r.fill.overprint : r.outline && r.outline.paint.kind !== 'none' && r.outline.paint.overprint)));
+    if (isText(n) && (aim === 'letters' || aim === 'letterOutline'))
+      return s.design.stories[n.story].paragraphs.some((p) =>
+        p.runs.some((r) =>
+          aim === 'letters'
+            ? r.fill.kind !== 'none' && r.fill.overprint
+            : r.outline && r.outline.paint.kind !== 'none' && r.outline.paint.overprint,
+        ),
+      );
     if (!('fills' in n)) return false;
     const paints = isLineAim(aim) ? n.outlines.map((o) => o.paint) : n.fills;
     return paints.some((p) => p.kind !== 'none' && p.overprint);

@@ -12,7 +12,12 @@ import type { Session } from './session';
 import type { Again } from './state';
 
 /** Takes the objects through a map of the page. */
-export const through = (d: DesignDraft, s: Session, ids: readonly string[], again: Pick<Again, 'kind' | 'map'>): void => (again.kind === 'size' ? scaleNodes(d, s.page, ids, again.map) : transformNodes(d, s.page, ids, again.map));
+export const through = (
+  d: DesignDraft,
+  s: Session,
+  ids: readonly string[],
+  again: Pick<Again, 'kind' | 'map'>,
+): void => (again.kind === 'size' ? scaleNodes(d, s.page, ids, again.map) : transformNodes(d, s.page, ids, again.map));
 
 /** Copies the selection, takes the copies through a map of the page, and chooses them. Answers their ids. */
 export function copyThrough(s: Session, map: Matrix, label: string, kind: Again['kind'] = 'keep'): string[] {
@@ -48,7 +53,9 @@ function flip(s: Session, sx: 1 | -1, sy: 1 | -1, label: string): void {
   const map = scalingAbout(sx, sy, s.state.pivot ?? centre(box));
   if (!s.commitMoved(label, ids, map)) return;
   s.noteAgain({ kind: 'keep', map, copy: false });
-  s.say(`Flipped ${count(ids.length, 'object')} ${sx < 0 ? 'left to right' : 'top to bottom'}${s.state.pivot ? ', about the pivot' : ''}.`);
+  s.say(
+    `Flipped ${count(ids.length, 'object')} ${sx < 0 ? 'left to right' : 'top to bottom'}${s.state.pivot ? ', about the pivot' : ''}.`,
+  );
 }
 
 export function repeatSelection(s: Session, kind: ArrangementKind): void {
@@ -66,16 +73,50 @@ export function repeatSelection(s: Session, kind: ArrangementKind): void {
   if (!made) return;
   const node = s.design.nodes[made];
   s.set({ selection: [made] });
-  if (node?.kind === 'repeat') s.say(`${count(copiesIn(node.arrangement), 'copy', 'copies')} in a ${kind}. Count, step and turn are in Details; double-click to change the thing itself.`);
+  if (node?.kind === 'repeat')
+    s.say(
+      `${count(copiesIn(node.arrangement), 'copy', 'copies')} in a ${kind}. Count, step and turn are in Details; double-click to change the thing itself.`,
+    );
 }
 
-const repeat = (label: string, kind: ArrangementKind, keywords: readonly string[]): CommandDef => ({ label, keywords: ['copies', 'pattern', 'duplicate', 'array', ...keywords], keys: [], applies: free, run: (s) => repeatSelection(s, kind) });
+const repeat = (label: string, kind: ArrangementKind, keywords: readonly string[]): CommandDef => ({
+  label,
+  keywords: ['copies', 'pattern', 'duplicate', 'array', ...keywords],
+  keys: [],
+  applies: free,
+  run: (s) => repeatSelection(s, kind),
+});
 
 export const COPY_COMMANDS = {
-  'edit.again': { label: 'Again', keywords: ['repeat last', 'same move', 'same turn', 'copy again', 'once more'], keys: ['A'], applies: (s) => s.again !== null && free(s), run: doAgain },
-  'object.flipAcross': { label: 'Flip left to right', keywords: ['mirror', 'reflect', 'horizontal'], keys: [], applies: free, run: (s) => flip(s, -1, 1, 'Flip left to right') },
-  'object.flipDown': { label: 'Flip top to bottom', keywords: ['mirror', 'reflect', 'vertical', 'upside down'], keys: [], applies: free, run: (s) => flip(s, 1, -1, 'Flip top to bottom') },
+  'edit.again': {
+    label: 'Again',
+    keywords: ['repeat last', 'same move', 'same turn', 'copy again', 'once more'],
+    keys: ['A'],
+    applies: (s) => s.again !== null && free(s),
+    run: doAgain,
+  },
+  'object.flipAcross': {
+    label: 'Flip left to right',
+    keywords: ['mirror', 'reflect', 'horizontal'],
+    keys: [],
+    applies: free,
+    run: (s) => flip(s, -1, 1, 'Flip left to right'),
+  },
+  'object.flipDown': {
+    label: 'Flip top to bottom',
+    keywords: ['mirror', 'reflect', 'vertical', 'upside down'],
+    keys: [],
+    applies: free,
+    run: (s) => flip(s, 1, -1, 'Flip top to bottom'),
+  },
   'repeat.row': repeat('Repeat in a row', 'row', ['step and repeat', 'line']),
   'repeat.grid': repeat('Repeat in a grid', 'grid', ['step and repeat', 'tile', 'rows and columns']),
-  'repeat.ring': repeat('Repeat in a ring', 'ring', ['step and repeat', 'circle', 'sunburst', 'rays', 'petals', 'round']),
+  'repeat.ring': repeat('Repeat in a ring', 'ring', [
+    'step and repeat',
+    'circle',
+    'sunburst',
+    'rays',
+    'petals',
+    'round',
+  ]),
 } as const satisfies Record<string, CommandDef>;

@@ -39,7 +39,15 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     editing: null,
     stop: null,
     stopSlip: null,
-    message: loaded.warning ? { text: loaded.warning, tone: 'warn', ...(loaded.aside && { actions: [{ label: 'Save what was kept of it', run: () => downloadAside(loaded.aside!) }] }) } : null,
+    message: loaded.warning
+      ? {
+          text: loaded.warning,
+          tone: 'warn',
+          ...(loaded.aside && {
+            actions: [{ label: 'Save what was kept of it', run: () => downloadAside(loaded.aside!) }],
+          }),
+        }
+      : null,
     totalInk: null,
     findings: [],
     notChecked: '',

@@ -20,19 +20,33 @@ import { noExtras } from '../canvas/extras';
 export const isMac = (): boolean => typeof navigator !== 'undefined' && /Mac|iPhone|iPad/.test(navigator.platform);
 
 /** A pressed key in the words of the table: `Mod+Shift+Z`. */
-export function comboOf(e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>): string {
+export function comboOf(
+  e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>,
+): string {
   const mod = isMac() ? e.metaKey : e.ctrlKey;
   // Letters and digits by the key itself where Shift or Alt change the character.
   const key = /^Key[A-Z]$/.test(e.code) ? e.code.slice(3) : /^Digit\d$/.test(e.code) ? e.code.slice(5) : e.key;
   return [mod ? 'Mod' : '', e.altKey ? 'Alt' : '', e.shiftKey ? 'Shift' : '', key].filter(Boolean).join('+');
 }
 
-const BY_KEY = new Map<string, CommandId>(COMMAND_IDS.flatMap((id) => COMMAND_TABLE[id].keys.map((k) => [k, id] as const)));
+const BY_KEY = new Map<string, CommandId>(
+  COMMAND_IDS.flatMap((id) => COMMAND_TABLE[id].keys.map((k) => [k, id] as const)),
+);
 
 export function keyText(combo: string): string {
   const mac = isMac();
-  const words: Record<string, string> = { Mod: mac ? '⌘' : 'Ctrl', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Delete: 'Del' };
-  return combo.split('+').map((k) => words[k] ?? k).join(mac ? '' : '+');
+  const words: Record<string, string> = {
+    Mod: mac ? '⌘' : 'Ctrl',
+    ArrowUp: '↑',
+    ArrowDown: '↓',
+    ArrowLeft: '←',
+    ArrowRight: '→',
+    Delete: 'Del',
+  };
+  return combo
+    .split('+')
+    .map((k) => words[k] ?? k)
+    .join(mac ? '' : '+');
 }
 
 /** The finder opens from everywhere, fields and slips included; listened for on the way down. */

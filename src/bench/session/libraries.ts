@@ -9,7 +9,12 @@ export async function loadLibraries(s: Session): Promise<void> {
 }
 
 /** Keeps a set of colours. Answers it, or null where it could not be kept. */
-export async function keepLibrary(s: Session, kind: LibraryRow['kind'], name: string, swatches: readonly ExchangeSwatch[]): Promise<LibraryRow | null> {
+export async function keepLibrary(
+  s: Session,
+  kind: LibraryRow['kind'],
+  name: string,
+  swatches: readonly ExchangeSwatch[],
+): Promise<LibraryRow | null> {
   const row: LibraryRow = { id: s.newId(), name, kind, added: s.shop.env.now(), swatches: [...swatches] };
   try {
     await s.designs.addLibrary(row);
@@ -25,5 +30,8 @@ export async function keepLibrary(s: Session, kind: LibraryRow['kind'], name: st
 export async function removeLibrary(s: Session, row: LibraryRow): Promise<void> {
   await s.designs.removeLibrary(row.id);
   await loadLibraries(s);
-  s.say(`Threw away “${row.name}”.`, 'plain', { label: 'Put it back', run: () => void s.designs.addLibrary(row).then(() => loadLibraries(s)) });
+  s.say(`Threw away “${row.name}”.`, 'plain', {
+    label: 'Put it back',
+    run: () => void s.designs.addLibrary(row).then(() => loadLibraries(s)),
+  });
 }

@@ -17,11 +17,30 @@ export function colourName(d: Design, c: Colour): string {
 }
 
 export const BLEND_WORDS: Readonly<Record<Blend, string>> = {
-  multiply: 'Multiply', screen: 'Screen', overlay: 'Overlay', darken: 'Darken', lighten: 'Lighten', 'color-dodge': 'Colour dodge', 'color-burn': 'Colour burn', 'hard-light': 'Hard light', 'soft-light': 'Soft light',
-  difference: 'Difference', exclusion: 'Exclusion', hue: 'Hue', saturation: 'Saturation', color: 'Colour', luminosity: 'Lightness',
+  multiply: 'Multiply',
+  screen: 'Screen',
+  overlay: 'Overlay',
+  darken: 'Darken',
+  lighten: 'Lighten',
+  'color-dodge': 'Colour dodge',
+  'color-burn': 'Colour burn',
+  'hard-light': 'Hard light',
+  'soft-light': 'Soft light',
+  difference: 'Difference',
+  exclusion: 'Exclusion',
+  hue: 'Hue',
+  saturation: 'Saturation',
+  color: 'Colour',
+  luminosity: 'Lightness',
 };
 
-const COURSE = { linear: 'along a line', radial: 'from the middle', box: 'from the middle of a box', along: 'following the line', across: 'edge to edge of the line' } as const;
+const COURSE = {
+  linear: 'along a line',
+  radial: 'from the middle',
+  box: 'from the middle of a box',
+  along: 'following the line',
+  across: 'edge to edge of the line',
+} as const;
 
 export function paintName(d: Design, p: Paint | undefined): string {
   if (!p || p.kind === 'none') return 'none';

@@ -1,5 +1,23 @@
 import type { DesignDraft } from '@/core/edit/history';
-import { addBetween, alignedPlaces, breakAt, joinEnds, piecesBetween, placeNodes, removeNodes, reverseContours, setKind, setPieces, shiftNodes, takeIn, writeContours, type JoinHow, type NodeAlign, type NodeSpread, type PlacedNode } from '@/core/edit/nodes';
+import {
+  addBetween,
+  alignedPlaces,
+  breakAt,
+  joinEnds,
+  piecesBetween,
+  placeNodes,
+  removeNodes,
+  reverseContours,
+  setKind,
+  setPieces,
+  shiftNodes,
+  takeIn,
+  writeContours,
+  type JoinHow,
+  type NodeAlign,
+  type NodeSpread,
+  type PlacedNode,
+} from '@/core/edit/nodes';
 import { contoursOf } from '@/core/derive/contours';
 import { nodeCount, simplified } from '@/core/edit/smoothing';
 import { tryOut } from '@/core/edit/history';
@@ -17,14 +35,23 @@ export const onNodes = (s: Session): boolean => s.state.tool === 'nodes' && s.st
 const onPaths = (s: Session): boolean => openPaths(s).length > 0;
 
 /** Changes the chosen nodes of every open path; what is chosen then may be told. */
-export function changeNodes(s: Session, label: string, change: (contours: readonly NodeContour[], nodes: Set<number>) => { contours: readonly NodeContour[]; chosen?: Set<number> }): boolean {
+export function changeNodes(
+  s: Session,
+  label: string,
+  change: (
+    contours: readonly NodeContour[],
+    nodes: Set<number>,
+  ) => { contours: readonly NodeContour[]; chosen?: Set<number> },
+): boolean {
   const paths = openPaths(s).filter((p) => chosenOf(s, p.id).size > 0);
   const made = paths.map((p) => ({ id: p.id, ...change(p.contours, chosenOf(s, p.id)) }));
   const done = s.commit(label, (d) => {
     for (const m of made) writeContours(d, s.page, m.id, m.contours);
   });
   if (done) {
-    const nodes = made.flatMap((m): ChosenNode[] => [...(m.chosen ?? chosenOf(s, m.id))].map((flat) => ({ object: m.id, flat })));
+    const nodes = made.flatMap((m): ChosenNode[] =>
+      [...(m.chosen ?? chosenOf(s, m.id))].map((flat) => ({ object: m.id, flat })),
+    );
     s.set({ nodes: nodes.filter((n) => s.design.nodes[n.object]) });
   }
   return done;
@@ -45,7 +72,13 @@ export function nudgeNodes(s: Session, label: string, dx: number, dy: number): v
 
 export function deleteChosenNodes(s: Session): void {
   const n = s.state.nodes.length;
-  if (changeNodes(s, n === 1 ? 'Delete a node' : 'Delete nodes', (contours, nodes) => ({ contours: removeNodes(contours, nodes), chosen: new Set() }))) s.say(`Deleted ${count(n, 'node')}; the line stays as near to its shape as fewer nodes can.`);
+  if (
+    changeNodes(s, n === 1 ? 'Delete a node' : 'Delete nodes', (contours, nodes) => ({
+      contours: removeNodes(contours, nodes),
+      chosen: new Set(),
+    }))
+  )
+    s.say(`Deleted ${count(n, 'node')}; the line stays as near to its shape as fewer nodes can.`);
 }
 
 export function kindOfNodes(s: Session, kind: NodeKind): void {
@@ -58,7 +91,9 @@ export function piecesOfNodes(s: Session, shape: 'line' | 'curve'): void {
     s.say('Choose two nodes next to each other, or one, to change the line between.', 'warn');
     return;
   }
-  changeNodes(s, shape === 'line' ? 'To a line' : 'To a curve', (contours, nodes) => ({ contours: setPieces(contours, nodes, shape) }));
+  changeNodes(s, shape === 'line' ? 'To a line' : 'To a curve', (contours, nodes) => ({
+    contours: setPieces(contours, nodes, shape),
+  }));
 }
 
 export function addNodes(s: Session): void {
@@ -72,7 +107,10 @@ export function addNodes(s: Session): void {
 }
 
 export function breakNodes(s: Session): void {
-  if (changeNodes(s, 'Break the line', (contours, nodes) => ({ contours: breakAt(contours, nodes), chosen: new Set() }))) s.say('Broke the line there: two ends lie on each other.');
+  if (
+    changeNodes(s, 'Break the line', (contours, nodes) => ({ contours: breakAt(contours, nodes), chosen: new Set() }))
+  )
+    s.say('Broke the line there: two ends lie on each other.');
   else s.say('These are ends already; nothing to break.', 'warn');
 }
 
@@ -80,14 +118,23 @@ export function breakNodes(s: Session): void {
 export function chosenEnds(s: Session): ChosenNode[] {
   return openPaths(s).flatMap((p) => {
     const chosen = chosenOf(s, p.id);
-    return p.contours.flatMap((c, ci) => c.nodes.flatMap((_, i) => (isEnd(c, i) && chosen.has(flatOf(p.contours, ci, i)) ? [{ object: p.id, flat: flatOf(p.contours, ci, i) }] : [])));
+    return p.contours.flatMap((c, ci) =>
+      c.nodes.flatMap((_, i) =>
+        isEnd(c, i) && chosen.has(flatOf(p.contours, ci, i)) ? [{ object: p.id, flat: flatOf(p.contours, ci, i) }] : [],
+      ),
+    );
   });
 }
 
 export function joinNodes(s: Session, how: JoinHow): void {
   const ends = chosenEnds(s);
   if (ends.length !== 2) {
-    s.say(ends.length ? 'Choose two ends to join: this is ' + count(ends.length, 'end') + '.' : 'Choose the two ends of lines to join them.', 'warn');
+    s.say(
+      ends.length
+        ? 'Choose two ends to join: this is ' + count(ends.length, 'end') + '.'
+        : 'Choose the two ends of lines to join them.',
+      'warn',
+    );
     return;
   }
   const [a, b] = ends;
@@ -102,19 +149,33 @@ export function joinNodes(s: Session, how: JoinHow): void {
   const joined = joinEnds(contoursOf(joinedDesign.nodes[a.object] as Parameters<typeof contoursOf>[0]), nodes, how);
   if (!joined) return;
   const gap = joined.gap * meanScale(pageMatrix(s.design, s.page, a.object));
-  const done = s.commit('Join', (d) => {
-    recipe(d);
-    writeContours(d, s.page, a.object, joined.contours);
-  }, { select: [a.object] });
+  const done = s.commit(
+    'Join',
+    (d) => {
+      recipe(d);
+      writeContours(d, s.page, a.object, joined.contours);
+    },
+    { select: [a.object] },
+  );
   if (!done) return;
   s.set({ nodes: [] });
   const { unit } = s.design.setup;
-  s.say(gap < 0.01 ? 'Joined: the ends lay on each other.' : how === 'meet' ? `Joined: the ends were ${formatLength(gap, unit, 2)} apart and met in the middle.` : `Joined by a line of ${formatLength(gap, unit, 2)}.`);
+  s.say(
+    gap < 0.01
+      ? 'Joined: the ends lay on each other.'
+      : how === 'meet'
+        ? `Joined: the ends were ${formatLength(gap, unit, 2)} apart and met in the middle.`
+        : `Joined by a line of ${formatLength(gap, unit, 2)}.`,
+  );
 }
 
 export function reverseNodes(s: Session): void {
   const paths = openPaths(s);
-  if (s.commit('Reverse', (d) => paths.forEach((p) => writeContours(d, s.page, p.id, reverseContours(p.contours, chosenOf(s, p.id)))))) {
+  if (
+    s.commit('Reverse', (d) =>
+      paths.forEach((p) => writeContours(d, s.page, p.id, reverseContours(p.contours, chosenOf(s, p.id)))),
+    )
+  ) {
     s.set({ nodes: [] });
     s.say('Reversed: the line runs the other way now.');
   }
@@ -123,7 +184,13 @@ export function reverseNodes(s: Session): void {
 function placed(s: Session): PlacedNode[] {
   return openPaths(s).flatMap((p) => {
     const chosen = chosenOf(s, p.id);
-    return p.contours.flatMap((c, ci) => c.nodes.flatMap((n, i) => (chosen.has(flatOf(p.contours, ci, i)) ? [{ object: p.id, flat: flatOf(p.contours, ci, i), at: apply(p.matrix, n) }] : [])));
+    return p.contours.flatMap((c, ci) =>
+      c.nodes.flatMap((n, i) =>
+        chosen.has(flatOf(p.contours, ci, i))
+          ? [{ object: p.id, flat: flatOf(p.contours, ci, i), at: apply(p.matrix, n) }]
+          : [],
+      ),
+    );
   });
 }
 
@@ -134,11 +201,16 @@ export function alignNodes(s: Session, how: NodeAlign | NodeSpread): void {
     s.say(`Choose ${few === 2 ? 'two' : 'three'} nodes or more.`, 'warn');
     return;
   }
-  s.commit(few === 2 ? 'Align nodes' : 'Distribute nodes', (d) => placeNodes(d, s.page, nodes, alignedPlaces(nodes, how)));
+  s.commit(few === 2 ? 'Align nodes' : 'Distribute nodes', (d) =>
+    placeNodes(d, s.page, nodes, alignedPlaces(nodes, how)),
+  );
 }
 
 /** What simplifying by a tolerance (millimetres on the page) would leave: nodes before and after. */
-export function simplifyPaths(s: Session, tolerance: number): { before: number; after: number; recipe: (d: DesignDraft) => void } {
+export function simplifyPaths(
+  s: Session,
+  tolerance: number,
+): { before: number; after: number; recipe: (d: DesignDraft) => void } {
   const paths = openPaths(s);
   const made = paths.map((p) => ({ id: p.id, contours: simplified(p.contours, mm(tolerance) / meanScale(p.matrix)) }));
   return {
@@ -151,15 +223,23 @@ export function simplifyPaths(s: Session, tolerance: number): { before: number; 
 function stepNode(s: Session, by: 1 | -1): void {
   const paths = openPaths(s);
   if (!paths.length) return;
-  const all = paths.flatMap((p) => Array.from({ length: nodeCount(p.contours) }, (_, flat) => ({ object: p.id, flat })));
+  const all = paths.flatMap((p) =>
+    Array.from({ length: nodeCount(p.contours) }, (_, flat) => ({ object: p.id, flat })),
+  );
   const last = s.state.nodes[s.state.nodes.length - 1];
   const i = last ? all.findIndex((n) => n.object === last.object && n.flat === last.flat) : by > 0 ? -1 : 0;
   s.set({ nodes: [all[(i + by + all.length) % all.length]] });
 }
 
-export const allNodes = (s: Session): ChosenNode[] => openPaths(s).flatMap((p) => Array.from({ length: nodeCount(p.contours) }, (_, flat) => ({ object: p.id, flat })));
+export const allNodes = (s: Session): ChosenNode[] =>
+  openPaths(s).flatMap((p) => Array.from({ length: nodeCount(p.contours) }, (_, flat) => ({ object: p.id, flat })));
 
-const node = (label: string, keywords: readonly string[], run: (s: Session) => void, keys: readonly string[] = []): CommandDef => ({ label, keywords: ['node', 'point', ...keywords], keys, applies: onNodes, run });
+const node = (
+  label: string,
+  keywords: readonly string[],
+  run: (s: Session) => void,
+  keys: readonly string[] = [],
+): CommandDef => ({ label, keywords: ['node', 'point', ...keywords], keys, applies: onNodes, run });
 
 export const NODE_COMMANDS = {
   'nodes.corner': node('Nodes to corners', ['sharp', 'cusp'], (s) => kindOfNodes(s, 'corner')),
@@ -171,7 +251,27 @@ export const NODE_COMMANDS = {
   'nodes.break': node('Break at nodes', ['cut', 'open', 'split', 'scissors'], breakNodes),
   'nodes.join': node('Join ends', ['close', 'connect', 'weld'], (s) => joinNodes(s, 'meet')),
   'nodes.joinLine': node('Join ends by a line', ['close', 'connect', 'bridge'], (s) => joinNodes(s, 'line')),
-  'nodes.reverse': { label: 'Reverse the line', keywords: ['node', 'direction', 'other way'], keys: [], applies: (s) => s.state.tool === 'nodes' && onPaths(s), run: reverseNodes },
-  'nodes.next': { label: 'Next node', keywords: ['node', 'point'], keys: [']'], applies: (s) => s.state.tool === 'nodes' && onPaths(s), harmless: true, run: (s) => stepNode(s, 1) },
-  'nodes.previous': { label: 'Node before', keywords: ['node', 'point', 'previous'], keys: ['['], applies: (s) => s.state.tool === 'nodes' && onPaths(s), harmless: true, run: (s) => stepNode(s, -1) },
+  'nodes.reverse': {
+    label: 'Reverse the line',
+    keywords: ['node', 'direction', 'other way'],
+    keys: [],
+    applies: (s) => s.state.tool === 'nodes' && onPaths(s),
+    run: reverseNodes,
+  },
+  'nodes.next': {
+    label: 'Next node',
+    keywords: ['node', 'point'],
+    keys: [']'],
+    applies: (s) => s.state.tool === 'nodes' && onPaths(s),
+    harmless: true,
+    run: (s) => stepNode(s, 1),
+  },
+  'nodes.previous': {
+    label: 'Node before',
+    keywords: ['node', 'point', 'previous'],
+    keys: ['['],
+    applies: (s) => s.state.tool === 'nodes' && onPaths(s),
+    harmless: true,
+    run: (s) => stepNode(s, -1),
+  },
 } as const satisfies Record<string, CommandDef>;

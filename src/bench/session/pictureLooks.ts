@@ -48,7 +48,10 @@ export class PictureLooks {
     private readonly design: () => Design,
     private readonly come: () => void,
     /** The picture as the browser opens it by itself; null where it cannot. */
-    private readonly roughly: (file: string, size: { readonly width: number; readonly height: number }) => Promise<QuickPicture | null> = async () => null,
+    private readonly roughly: (
+      file: string,
+      size: { readonly width: number; readonly height: number },
+    ) => Promise<QuickPicture | null> = async () => null,
     private readonly newImage: (b: Bitmap) => unknown = canvasOf,
     private readonly restMs = REST_MS,
   ) {}
@@ -63,10 +66,14 @@ export class PictureLooks {
       this.known.delete(key);
       this.known.set(key, found);
     }
-    const standIn = () => found?.picture ?? this.last(file) ?? (paint.tone ? null : this.firstSight(file, palette.picture(paint.picture)));
+    const standIn = () =>
+      found?.picture ?? this.last(file) ?? (paint.tone ? null : this.firstSight(file, palette.picture(paint.picture)));
     if (found?.coarse === false || this.making.get(file) === key) return standIn();
     const { swatches, inks: own, profile, setup } = this.design();
-    this.wanted.set(file, { key, request: { file, tone: paint.tone, pixels: SHOWN_PIXELS, colours: { swatches, inks: own, profile, setup } } });
+    this.wanted.set(file, {
+      key,
+      request: { file, tone: paint.tone, pixels: SHOWN_PIXELS, colours: { swatches, inks: own, profile, setup } },
+    });
     this.waking.get(file)?.();
     // A file that was not to be had is not asked for at every frame.
     if (!this.lacking.get(file)?.timer) void this.fetch(file);
@@ -123,11 +130,14 @@ export class PictureLooks {
   private askLater(file: string, wish: Wish): void {
     const tries = this.lacking.get(file)?.tries ?? 0;
     this.wanted.set(file, this.wanted.get(file) ?? wish);
-    const timer = setTimeout(() => {
-      const entry = this.lacking.get(file);
-      if (entry) entry.timer = null;
-      void this.fetch(file);
-    }, AGAIN_MS[Math.min(tries, AGAIN_MS.length - 1)]);
+    const timer = setTimeout(
+      () => {
+        const entry = this.lacking.get(file);
+        if (entry) entry.timer = null;
+        void this.fetch(file);
+      },
+      AGAIN_MS[Math.min(tries, AGAIN_MS.length - 1)],
+    );
     this.lacking.set(file, { tries: tries + 1, timer });
   }
 
@@ -148,7 +158,11 @@ export class PictureLooks {
     if (!look) return;
     this.rough.delete(file);
     this.known.delete(key);
-    this.known.set(key, { file, coarse, picture: { image: this.newImage(look), width: look.width, height: look.height } });
+    this.known.set(key, {
+      file,
+      coarse,
+      picture: { image: this.newImage(look), width: look.width, height: look.height },
+    });
     for (const oldest of this.known.keys()) {
       if (this.known.size <= MOST_KEPT) break;
       this.known.delete(oldest);

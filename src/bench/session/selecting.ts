@@ -17,7 +17,9 @@ export function selectAlike(s: Session, by: readonly AlikeBy[], tolerance = s.st
   }
   s.set({ entered: null });
   choose(s, found);
-  s.say(`Selected ${count(found.length, 'object')} alike by ${by.join(' and ')}${by.some((b) => b === 'fill' || b === 'outline') ? `, within ΔE ${tolerance}` : ''}.`);
+  s.say(
+    `Selected ${count(found.length, 'object')} alike by ${by.join(' and ')}${by.some((b) => b === 'fill' || b === 'outline') ? `, within ΔE ${tolerance}` : ''}.`,
+  );
 }
 
 function isolate(s: Session): void {
@@ -35,7 +37,14 @@ function isolate(s: Session): void {
   s.say(`Only what is in ${s.design.nodes[inside].name || 'the group'} can be chosen or moved now. Esc comes out.`);
 }
 
-const alike = (label: string, by: readonly AlikeBy[], keywords: readonly string[]): CommandDef => ({ label, keywords: ['same', 'similar', 'alike', ...keywords], keys: [], applies: chosen, harmless: true, run: (s) => selectAlike(s, by) });
+const alike = (label: string, by: readonly AlikeBy[], keywords: readonly string[]): CommandDef => ({
+  label,
+  keywords: ['same', 'similar', 'alike', ...keywords],
+  keys: [],
+  applies: chosen,
+  harmless: true,
+  run: (s) => selectAlike(s, by),
+});
 
 export const SELECT_COMMANDS = {
   'select.alikeFill': alike('Select alike: fill', ['fill'], ['colour']),
@@ -46,21 +55,42 @@ export const SELECT_COMMANDS = {
   'select.alikeOpacity': alike('Select alike: opacity', ['opacity'], ['transparent']),
   'select.alikeName': alike('Select alike: name', ['name'], ['called']),
   'select.inverse': {
-    label: 'Select the others instead', keywords: ['inverse', 'invert', 'rest', 'not selected'], keys: ['Mod+Shift+A'], harmless: true,
+    label: 'Select the others instead',
+    keywords: ['inverse', 'invert', 'rest', 'not selected'],
+    keys: ['Mod+Shift+A'],
+    harmless: true,
     run: (s) => {
       const ids = inverseOf(s.design, s.page, s.state.selection, s.state.entered);
       choose(s, ids);
       s.say(`Selected the other ${count(ids.length, 'object')}.`);
     },
   },
-  'select.pileHere': { label: 'Pile here', keywords: ['under', 'stack', 'heap', 'choose below'], keys: ['Q'], harmless: true, run: openPileHere },
+  'select.pileHere': {
+    label: 'Pile here',
+    keywords: ['under', 'stack', 'heap', 'choose below'],
+    keys: ['Q'],
+    harmless: true,
+    run: openPileHere,
+  },
   'select.isolate': {
-    label: 'Only this', keywords: ['isolate', 'free', 'alone', 'dim the rest', 'group', 'focus', 'protect the rest'], keys: ['I'], harmless: true,
-    applies: (s) => s.state.isolated || s.state.entered !== null || (s.state.selection.length === 1 && s.design.nodes[s.state.selection[0]] !== undefined && isHolder(s.design.nodes[s.state.selection[0]])),
+    label: 'Only this',
+    keywords: ['isolate', 'free', 'alone', 'dim the rest', 'group', 'focus', 'protect the rest'],
+    keys: ['I'],
+    harmless: true,
+    applies: (s) =>
+      s.state.isolated ||
+      s.state.entered !== null ||
+      (s.state.selection.length === 1 &&
+        s.design.nodes[s.state.selection[0]] !== undefined &&
+        isHolder(s.design.nodes[s.state.selection[0]])),
     run: isolate,
   },
   'select.holder': {
-    label: 'Select the group round it', keywords: ['parent', 'up', 'whole'], keys: ['Shift+Enter'], harmless: true, applies: (s) => s.state.selection.length > 0 && parentOf(s.design, s.page, s.state.selection[0]) !== null,
+    label: 'Select the group round it',
+    keywords: ['parent', 'up', 'whole'],
+    keys: ['Shift+Enter'],
+    harmless: true,
+    applies: (s) => s.state.selection.length > 0 && parentOf(s.design, s.page, s.state.selection[0]) !== null,
     run: (s) => {
       const parent = parentOf(s.design, s.page, s.state.selection[0]);
       if (!parent || s.state.isolated) return;
@@ -69,18 +99,36 @@ export const SELECT_COMMANDS = {
     },
   },
   'layer.add': {
-    label: 'Add a layer', keywords: ['layer', 'new layer', 'pile', 'level'], keys: [],
+    label: 'Add a layer',
+    keywords: ['layer', 'new layer', 'pile', 'level'],
+    keys: [],
     run: (s) => {
       const id = s.newId();
       const n = s.page.children.filter((c) => isLayer(s, c)).length + 1;
-      if (s.commit('Add a layer', (d) => addNode(d, s.page.id, { id, name: `Layer ${n}`, kind: 'group', layer: true, transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children: [] }))) {
+      if (
+        s.commit('Add a layer', (d) =>
+          addNode(d, s.page.id, {
+            id,
+            name: `Layer ${n}`,
+            kind: 'group',
+            layer: true,
+            transform: [1, 0, 0, 1, 0, 0],
+            hidden: false,
+            locked: false,
+            children: [],
+          }),
+        )
+      ) {
         s.set({ entered: id, selection: [] });
         s.say(`Layer ${n}: what is drawn now goes into it. Drag rows of the pile in and out.`);
       }
     },
   },
   'layer.make': {
-    label: 'Put into a layer of its own', keywords: ['layer', 'from selection', 'level'], keys: [], applies: free,
+    label: 'Put into a layer of its own',
+    keywords: ['layer', 'from selection', 'level'],
+    keys: [],
+    applies: free,
     run: (s) => {
       const ids = freeSelection(s);
       let made: string | null = null;
@@ -95,7 +143,10 @@ export const SELECT_COMMANDS = {
     },
   },
   'path.compound': {
-    label: 'One path of several', keywords: ['compound', 'join', 'holes', 'combine paths'], keys: [], applies: (s) => freeSelection(s).filter((id) => s.design.nodes[id].kind === 'path').length > 1,
+    label: 'One path of several',
+    keywords: ['compound', 'join', 'holes', 'combine paths'],
+    keys: [],
+    applies: (s) => freeSelection(s).filter((id) => s.design.nodes[id].kind === 'path').length > 1,
     run: (s) => {
       const ids = freeSelection(s).filter((id) => s.design.nodes[id].kind === 'path');
       let made: string | null = null;
@@ -107,7 +158,10 @@ export const SELECT_COMMANDS = {
     },
   },
   'path.release': {
-    label: 'Split a path into its parts', keywords: ['compound', 'release', 'contours', 'apart'], keys: [], applies: (s) => freeSelection(s).some((id) => s.design.nodes[id].kind === 'path'),
+    label: 'Split a path into its parts',
+    keywords: ['compound', 'release', 'contours', 'apart'],
+    keys: [],
+    applies: (s) => freeSelection(s).some((id) => s.design.nodes[id].kind === 'path'),
     run: (s) => {
       let made: string[] = [];
       const ids = freeSelection(s).filter((id) => s.design.nodes[id].kind === 'path');
@@ -119,8 +173,18 @@ export const SELECT_COMMANDS = {
     },
   },
   'object.showAll': {
-    label: 'Show everything hidden', keywords: ['unhide', 'reveal', 'visible'], keys: [], applies: (s) => Object.values(s.design.nodes).some((n) => n.hidden),
-    run: (s) => void s.commit('Show everything', (d) => setNodeFlags(d, Object.values(s.design.nodes).flatMap((n) => (n.hidden ? [n.id] : [])), { hidden: false })),
+    label: 'Show everything hidden',
+    keywords: ['unhide', 'reveal', 'visible'],
+    keys: [],
+    applies: (s) => Object.values(s.design.nodes).some((n) => n.hidden),
+    run: (s) =>
+      void s.commit('Show everything', (d) =>
+        setNodeFlags(
+          d,
+          Object.values(s.design.nodes).flatMap((n) => (n.hidden ? [n.id] : [])),
+          { hidden: false },
+        ),
+      ),
   },
 } as const satisfies Record<string, CommandDef>;
 

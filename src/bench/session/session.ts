@@ -56,14 +56,27 @@ export class Session {
     readOnly: boolean,
   ) {
     this.palettes = new PaletteKeeper(shop);
-    this.pictures = new PictureLooks((r) => pictureWorker.look(r), () => this.design, () => this.set({ picturesEpoch: this.state.picturesEpoch + 1 }), (file, size) => roughPicture(shop.env, file, size));
+    this.pictures = new PictureLooks(
+      (r) => pictureWorker.look(r),
+      () => this.design,
+      () => this.set({ picturesEpoch: this.state.picturesEpoch + 1 }),
+      (file, size) => roughPicture(shop.env, file, size),
+    );
     this.store = createStore<BenchState>(() => freshState(loaded, readOnly, shop.fonts.epoch));
     this.base = loaded.base;
-    this.journal = new Journal(designs, () => this.whole(), (save) => this.set({ save }));
+    this.journal = new Journal(
+      designs,
+      () => this.whole(),
+      (save) => this.set({ save }),
+    );
     if (loaded.aside && !readOnly) this.journal.rewrite(loaded.aside);
     void press.open(loaded.design).then(
       () => this.scheduleChores(),
-      (e: unknown) => this.say(`The plates cannot be made: ${e instanceof Error ? e.message : String(e)} Reload the page to try again.`, 'stop'),
+      (e: unknown) =>
+        this.say(
+          `The plates cannot be made: ${e instanceof Error ? e.message : String(e)} Reload the page to try again.`,
+          'stop',
+        ),
     );
   }
 
@@ -72,10 +85,23 @@ export class Session {
   }
   set(change: Partial<BenchState>): void {
     // A pivot belongs to what was chosen when it was put there.
-    const moved = change.selection && change.pivot === undefined && this.state.pivot && (change.selection.length !== this.state.selection.length || change.selection.some((id, i) => id !== this.state.selection[i]));
-    const other = change.selection && !change.nodes && this.state.nodes.length > 0 && change.selection.some((id, i) => id !== this.state.selection[i]);
+    const moved =
+      change.selection &&
+      change.pivot === undefined &&
+      this.state.pivot &&
+      (change.selection.length !== this.state.selection.length ||
+        change.selection.some((id, i) => id !== this.state.selection[i]));
+    const other =
+      change.selection &&
+      !change.nodes &&
+      this.state.nodes.length > 0 &&
+      change.selection.some((id, i) => id !== this.state.selection[i]);
     const left = change.entered === null && this.state.isolated && change.isolated === undefined;
-    this.store.setState(moved || left || other ? { ...change, ...(moved && { pivot: null }), ...(left && { isolated: false }), ...(other && { nodes: [] }) } : change);
+    this.store.setState(
+      moved || left || other
+        ? { ...change, ...(moved && { pivot: null }), ...(left && { isolated: false }), ...(other && { nodes: [] }) }
+        : change,
+    );
   }
   get design(): Design {
     return shownDesign(this.state);
@@ -96,8 +122,15 @@ export class Session {
     if (design === this.state.design) return this.restingScene(design);
     const kept = this.state.design;
     // Paints are references: other swatches and inks change how a scene looks, not what is in it.
-    if (design.nodes === kept.nodes && design.stories === kept.stories && design.pages === kept.pages && design.setup === kept.setup) return this.restingScene(kept);
-    const patched = this.focus && this.shop.builder.patch(this.restingScene(this.state.design), design, page, this.focus);
+    if (
+      design.nodes === kept.nodes &&
+      design.stories === kept.stories &&
+      design.pages === kept.pages &&
+      design.setup === kept.setup
+    )
+      return this.restingScene(kept);
+    const patched =
+      this.focus && this.shop.builder.patch(this.restingScene(this.state.design), design, page, this.focus);
     const scene = patched ?? this.shop.builder.build(design, page);
     this.sceneMemo = { design, page: page.id, epoch, scene };
     return scene;
@@ -130,7 +163,10 @@ export class Session {
     return box;
   }
   /** Many panels ask for the box of the same list. */
-  private readonly boxMemo = new WeakMap<readonly string[], { readonly design: Design; readonly page: Page; readonly epoch: number; readonly box: Rect }>();
+  private readonly boxMemo = new WeakMap<
+    readonly string[],
+    { readonly design: Design; readonly page: Page; readonly epoch: number; readonly box: Rect }
+  >();
 
   /** Where the pointer is over the bench top; null while it is elsewhere. */
   pointer: { readonly page: Point; readonly screen: Point } | null = null;
@@ -188,7 +224,12 @@ export class Session {
       recipe(d);
       d.modified = now;
     };
-    const merging = options.merge !== undefined && this.lastMerge?.key === options.merge && performance.now() - this.lastMerge.at < MERGE_WITHIN_MS && state.cursor === state.entries.length && state.cursor > 0;
+    const merging =
+      options.merge !== undefined &&
+      this.lastMerge?.key === options.merge &&
+      performance.now() - this.lastMerge.at < MERGE_WITHIN_MS &&
+      state.cursor === state.entries.length &&
+      state.cursor > 0;
     const last = state.entries[state.cursor - 1];
     const base = merging ? undoEntry(state.design, last) : state.design;
     const result = record(base, label, dated);
@@ -209,7 +250,8 @@ export class Session {
     if (!result) return false;
     const was = this.boxMemo.get(ids);
     // All of them were shifted alike, and so is the box round them: a look at each is spared.
-    if (was && was.design === design && was.page === page && isTranslation(map) && result.placed.length === ids.length) this.boxMemo.set(ids, { ...was, design: result.design, box: transformRect(map, was.box) });
+    if (was && was.design === design && was.page === page && isTranslation(map) && result.placed.length === ids.length)
+      this.boxMemo.set(ids, { ...was, design: result.design, box: transformRect(map, was.box) });
     return this.take(result, {}, null);
   }
 
@@ -221,7 +263,11 @@ export class Session {
   }
 
   /** Takes a step in: into history, store and press. `base`: the design before the last step, where this one takes its place. */
-  private take(result: { readonly design: Design; readonly entry: HistoryEntry; readonly placed?: readonly string[] }, options: CommitOptions, base: Design | null): boolean {
+  private take(
+    result: { readonly design: Design; readonly entry: HistoryEntry; readonly placed?: readonly string[] },
+    options: CommitOptions,
+    base: Design | null,
+  ): boolean {
     const { state } = this;
     const last = state.entries[state.cursor - 1];
     // What the door would refuse when the design is opened again is never let in.
@@ -236,7 +282,14 @@ export class Session {
     const seq = this.base + kept.length;
     const entries = [...kept, result.entry].slice(-KEPT_STEPS);
     this.base = seq + 1 - entries.length;
-    this.set({ design: result.design, preview: null, calm: null, entries, cursor: entries.length, ...this.stillThere(result.design, options.select) });
+    this.set({
+      design: result.design,
+      preview: null,
+      calm: null,
+      entries,
+      cursor: entries.length,
+      ...this.stillThere(result.design, options.select),
+    });
     if (base) this.press.patch(last.inverse, base);
     this.press.patch(result.entry.packed?.patches ?? result.entry.patches, result.design);
     this.journal.step(result.design, result.entry, seq);
@@ -266,7 +319,11 @@ export class Session {
     if (readOnly || cursor < 0 || cursor > entries.length || cursor === this.state.cursor) return;
     while (this.state.cursor > cursor) this.undo();
     while (this.state.cursor < cursor) this.redo();
-    this.say(cursor ? `The design is as it was after: ${entries[cursor - 1].label}.` : 'The design is as it was before the first step that is kept.');
+    this.say(
+      cursor
+        ? `The design is as it was after: ${entries[cursor - 1].label}.`
+        : 'The design is as it was before the first step that is kept.',
+    );
   }
 
   private travel(design: Design, cursor: number, patches: HistoryEntry['patches']): void {
@@ -343,7 +400,8 @@ export class Session {
       if (!readOnly) await this.designs.setThumbnail(design.id, await this.press.thumbnail(320));
     } catch (e) {
       // The drawing goes on without the press; but nothing is said to be sound that was not looked at.
-      if (this.state.design === design) this.set({ totalInk: null, findings: [], notChecked: e instanceof Error ? e.message : String(e) });
+      if (this.state.design === design)
+        this.set({ totalInk: null, findings: [], notChecked: e instanceof Error ? e.message : String(e) });
     }
   }
 

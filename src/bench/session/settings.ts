@@ -7,7 +7,14 @@ import type { Snapping } from './state';
 
 /** So many are kept of each. */
 const RECENT = 10;
-const snappingSchema = z.object({ nodes: z.boolean(), edges: z.boolean(), spacing: z.boolean(), guides: z.boolean(), grid: z.boolean(), step: z.number().min(0.1).max(10_000) });
+const snappingSchema = z.object({
+  nodes: z.boolean(),
+  edges: z.boolean(),
+  spacing: z.boolean(),
+  guides: z.boolean(),
+  grid: z.boolean(),
+  step: z.number().min(0.1).max(10_000),
+});
 
 function keep(s: Session, key: string, value: unknown): void {
   void s.designs.setSetting(key, value).catch(() => {
@@ -63,7 +70,8 @@ export async function loadSettings(s: Session): Promise<void> {
   const snapping = await kept('snapping', snappingSchema);
   if (snapping) s.set({ snapping });
   const unfolded = await kept(`unfolded:${s.state.design.id}`, z.array(z.string().max(64)).max(2000));
-  if (unfolded && !s.state.unfolded.size) s.set({ unfolded: new Set(unfolded.filter((id) => s.state.design.nodes[id])) });
+  if (unfolded && !s.state.unfolded.size)
+    s.set({ unfolded: new Set(unfolded.filter((id) => s.state.design.nodes[id])) });
   const folded = await kept('details:folded', z.array(z.string().max(80)).max(200));
   if (folded && !s.state.folded.length) s.set({ folded });
   const recentShapes = await kept('shapes:recent', z.array(z.string()).max(RECENT));

@@ -15,7 +15,10 @@ export function smallerSide(s: Session, id: string): number {
 export function giveShadow(s: Session): void {
   const ids = freeSelection(s);
   const bare = ids.filter((id) => !shadowOf(s.design.nodes[id]));
-  if (bare.length) s.commit('Give a shadow', (d) => setShadow(d, bare, {}, (id) => newShadow(s.design, smallerSide(s, id))));
+  if (bare.length)
+    s.commit('Give a shadow', (d) => setShadow(d, bare, {}, (id) => newShadow(s.design, smallerSide(s, id))));
   s.set({ aim: 'shadow', stop: null });
-  s.say('Drag the ring in the middle to move the shadow; click a colour to change its ink. Blur and strength are in Details, under Finish.');
+  s.say(
+    'Drag the ring in the middle to move the shadow; click a colour to change its ink. Blur and strength are in Details, under Finish.',
+  );
 }

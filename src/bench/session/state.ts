@@ -92,7 +92,16 @@ export interface BenchState {
   readonly pointedAt: string | null;
   readonly nodes: readonly ChosenNode[];
   /** The open line that the pen goes on with, and at which of its ends. */
-  readonly pen: { readonly object: string; readonly contour: number; readonly end: 'first' | 'last'; /** Begun by the pen just now: closed, it becomes an area. */ readonly fresh: boolean; /** The handle drawn out of the last node (its place and the handle's), which no piece has yet. */ readonly handle?: { readonly of: Point; readonly at: Point } | null } | null;
+  readonly pen: {
+    readonly object: string;
+    readonly contour: number;
+    readonly end: 'first' | 'last';
+    /** Begun by the pen just now: closed, it becomes an area. */ readonly fresh: boolean;
+    /** The handle drawn out of the last node (its place and the handle's), which no piece has yet. */ readonly handle?: {
+      readonly of: Point;
+      readonly at: Point;
+    } | null;
+  } | null;
   readonly penMode: 'handles' | 'through' | 'polygon';
   /** Drawing or smoothing by hand; tolerance and radius in pixels of the screen. */
   readonly freehand: { readonly mode: 'draw' | 'smooth'; readonly tolerance: number; readonly radius: number };

@@ -29,7 +29,8 @@ const swatches = (n: number) => (n === 1 ? '1 swatch' : `${n} swatches`);
 
 export function sortTray(s: Session, { word, key }: SortRow): void {
   const { palette } = s;
-  if (!s.commit(`Sort by ${word.toLowerCase()}`, (d) => sortSwatches(d, (x) => key(x, palette)))) s.say(`The tray is sorted by ${word.toLowerCase()} already.`);
+  if (!s.commit(`Sort by ${word.toLowerCase()}`, (d) => sortSwatches(d, (x) => key(x, palette))))
+    s.say(`The tray is sorted by ${word.toLowerCase()} already.`);
 }
 
 export function mergeTray(s: Session): void {

@@ -21,7 +21,8 @@ export function ChecksSlip() {
       </div>
     );
   if (notChecked === '') return <p className="m-0">Looking …</p>;
-  if (!findings.length) return <p className="m-0">Nothing found: bleed, total ink, faces and text frames are in order.</p>;
+  if (!findings.length)
+    return <p className="m-0">Nothing found: bleed, total ink, faces and text frames are in order.</p>;
   return (
     <ol className="m-0 grid list-none gap-3 p-0">
       {findings.map((f, i) => (

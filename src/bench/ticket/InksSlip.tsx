@@ -40,13 +40,28 @@ export function InksSlip() {
           <li key={ink} className="border-b border-line py-1">
             <div className="flex items-center gap-2">
               <label className="flex min-w-0 flex-1 items-center gap-2 whitespace-nowrap">
-                <input type="checkbox" className="size-4 accent-(--accent)" checked={!shown || shown.has(ink)} onChange={() => toggle(ink)} />
-                <span aria-hidden className="size-4 rounded-sm border border-edge" style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }} />
-                <span title={ink} className="truncate">{ink}</span>
+                <input
+                  type="checkbox"
+                  className="size-4 accent-(--accent)"
+                  checked={!shown || shown.has(ink)}
+                  onChange={() => toggle(ink)}
+                />
+                <span
+                  aria-hidden
+                  className="size-4 rounded-sm border border-edge"
+                  style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }}
+                />
+                <span title={ink} className="truncate">
+                  {ink}
+                </span>
                 {i >= 4 && <span className="text-faint">spot</span>}
               </label>
               <span className="text-[12px] text-faint">{used.has(i) ? 'in use' : 'not in use'}</span>
-              <Button kind="quiet" onClick={() => session.set({ view: 'plates', shownInks: new Set([ink]) })} aria-label={`Show only ${ink}`}>
+              <Button
+                kind="quiet"
+                onClick={() => session.set({ view: 'plates', shownInks: new Set([ink]) })}
+                aria-label={`Show only ${ink}`}
+              >
                 Alone
               </Button>
             </div>
@@ -58,8 +73,14 @@ export function InksSlip() {
           .map((ink) => (
             <li key={ink.id} className="border-b border-line py-1">
               <div className="flex items-center gap-2">
-                <span aria-hidden className="ml-6 size-4 rounded-sm border border-edge" style={{ background: palette.css({ ink: ink.id, tint: 1 }) }} />
-                <span title={ink.name} className="min-w-0 flex-1 truncate">{ink.name}</span>
+                <span
+                  aria-hidden
+                  className="ml-6 size-4 rounded-sm border border-edge"
+                  style={{ background: palette.css({ ink: ink.id, tint: 1 }) }}
+                />
+                <span title={ink.name} className="min-w-0 flex-1 truncate">
+                  {ink.name}
+                </span>
                 <span className="text-[12px] text-faint">no plate</span>
               </div>
               <SpotRow ink={ink} />
@@ -71,10 +92,19 @@ export function InksSlip() {
         <Button onClick={() => session.set({ view: 'work', shownInks: null })}>Back to work</Button>
       </div>
       <Paper />
-      <NumberField label="Most ink the paper bears" suffix="%" min={50} max={400} decimals={0} value={design.profile.totalInkLimit * 100} onCommit={(v) => session.commit('Ink limit', (d) => void (d.profile.totalInkLimit = v / 100))} />
+      <NumberField
+        label="Most ink the paper bears"
+        suffix="%"
+        min={50}
+        max={400}
+        decimals={0}
+        value={design.profile.totalInkLimit * 100}
+        onCommit={(v) => session.commit('Ink limit', (d) => void (d.profile.totalInkLimit = v / 100))}
+      />
       {totalInk && (
         <p className="m-0 text-faint">
-          Fullest point of this page: {Math.round(totalInk.total * 100)} % at {formatLength(totalInk.x, unit, 0)}, {formatLength(totalInk.y, unit, 0)}.
+          Fullest point of this page: {Math.round(totalInk.total * 100)} % at {formatLength(totalInk.x, unit, 0)},{' '}
+          {formatLength(totalInk.y, unit, 0)}.
         </p>
       )}
     </div>
@@ -87,23 +117,59 @@ function SpotRow({ ink }: { ink: Ink }) {
   const { inks } = session.design;
   const at = inks.findIndex((i) => i.id === ink.id);
   const off = session.palette.standInDistance(ink);
-  const put = (label: string, change: Parameters<typeof setInk>[2]) => session.commit(label, (d) => setInk(d, ink.id, change));
+  const put = (label: string, change: Parameters<typeof setInk>[2]) =>
+    session.commit(label, (d) => setInk(d, ink.id, change));
   const option = (label: string, checked: boolean, onChange: (on: boolean) => void, hint: string) => (
     <label className="flex items-center gap-1" title={hint}>
-      <input type="checkbox" className="size-3.5 accent-(--accent)" checked={checked} aria-label={`${ink.name}: ${label}`} onChange={(e) => onChange(e.target.checked)} />
+      <input
+        type="checkbox"
+        className="size-3.5 accent-(--accent)"
+        checked={checked}
+        aria-label={`${ink.name}: ${label}`}
+        onChange={(e) => onChange(e.target.checked)}
+      />
       {label}
     </label>
   );
   return (
     <div className="mt-0.5 ml-6 flex flex-wrap items-center gap-x-3 gap-y-1 text-[12px]">
-      {option('as its stand-in', ink.asStandIn === true, (on) => put(on ? `${ink.name} as its stand-in` : `${ink.name} from its tin`, { asStandIn: on }), `No plate of its own: ${ink.alternate.map((v) => Math.round(v * 100)).join(' ')} instead, ΔE00 ${formatNumber(off, 1)} away`)}
-      {option('opaque', ink.opaque === true, (on) => put(on ? `${ink.name} opaque` : `${ink.name} transparent`, { opaque: on }), 'Hides what is printed before it, as white and metal do')}
-      {option('overprints', ink.overprints === true, (on) => put(on ? `${ink.name} overprints` : `${ink.name} knocks out`, { overprints: on }), 'What is given this ink from now on overprints')}
+      {option(
+        'as its stand-in',
+        ink.asStandIn === true,
+        (on) => put(on ? `${ink.name} as its stand-in` : `${ink.name} from its tin`, { asStandIn: on }),
+        `No plate of its own: ${ink.alternate.map((v) => Math.round(v * 100)).join(' ')} instead, ΔE00 ${formatNumber(off, 1)} away`,
+      )}
+      {option(
+        'opaque',
+        ink.opaque === true,
+        (on) => put(on ? `${ink.name} opaque` : `${ink.name} transparent`, { opaque: on }),
+        'Hides what is printed before it, as white and metal do',
+      )}
+      {option(
+        'overprints',
+        ink.overprints === true,
+        (on) => put(on ? `${ink.name} overprints` : `${ink.name} knocks out`, { overprints: on }),
+        'What is given this ink from now on overprints',
+      )}
       <span className="ml-auto flex">
-        <button type="button" className="grid size-6 place-items-center rounded-sm border-0 bg-transparent hover:bg-line disabled:opacity-35" disabled={at <= 0} aria-label={`Print ${ink.name} earlier`} title="Print earlier" onClick={() => session.commit('Order of inks', (d) => moveInk(d, ink.id, -1))}>
+        <button
+          type="button"
+          className="grid size-6 place-items-center rounded-sm border-0 bg-transparent hover:bg-line disabled:opacity-35"
+          disabled={at <= 0}
+          aria-label={`Print ${ink.name} earlier`}
+          title="Print earlier"
+          onClick={() => session.commit('Order of inks', (d) => moveInk(d, ink.id, -1))}
+        >
           <ArrowUp size={13} aria-hidden />
         </button>
-        <button type="button" className="grid size-6 place-items-center rounded-sm border-0 bg-transparent hover:bg-line disabled:opacity-35" disabled={at >= inks.length - 1} aria-label={`Print ${ink.name} later`} title="Print later" onClick={() => session.commit('Order of inks', (d) => moveInk(d, ink.id, 1))}>
+        <button
+          type="button"
+          className="grid size-6 place-items-center rounded-sm border-0 bg-transparent hover:bg-line disabled:opacity-35"
+          disabled={at >= inks.length - 1}
+          aria-label={`Print ${ink.name} later`}
+          title="Print later"
+          onClick={() => session.commit('Order of inks', (d) => moveInk(d, ink.id, 1))}
+        >
           <ArrowDown size={13} aria-hidden />
         </button>
       </span>
@@ -150,14 +216,30 @@ function Paper() {
         <ListChoice
           label="Paper"
           value={profile.file}
-          groups={[{ name: '', options: [...PROFILES.map((p) => ({ value: p.file as string, label: `${p.name} (${p.source.replace('characterization data of ', '').replace('characterization data ', '')})` })), ...(own ? [{ value: profile.file, label: profile.name ?? 'Own profile' }] : [])] }]}
+          groups={[
+            {
+              name: '',
+              options: [
+                ...PROFILES.map((p) => ({
+                  value: p.file as string,
+                  label: `${p.name} (${p.source.replace('characterization data of ', '').replace('characterization data ', '')})`,
+                })),
+                ...(own ? [{ value: profile.file, label: profile.name ?? 'Own profile' }] : []),
+              ],
+            },
+          ]}
           onChange={(f) => {
             const row = PROFILES.find((p) => p.file === f);
             if (row) void change({ file: row.file, totalInkLimit: row.totalInkLimit }, row.name.toLowerCase());
           }}
         />
       </div>
-      <FileButton word="Open a profile" label="Open an output profile" accept=".icc,.icm" onFile={(f) => void open(f)} />
+      <FileButton
+        word="Open a profile"
+        label="Open an output profile"
+        accept=".icc,.icm"
+        onFile={(f) => void open(f)}
+      />
     </div>
   );
 }

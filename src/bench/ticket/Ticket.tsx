@@ -38,26 +38,51 @@ export function Ticket({ onFind }: { onFind: () => void }) {
   const spots = used.filter((i) => i >= 4);
   return (
     <header className="flex min-w-0 items-stretch border-b border-line bg-panel">
-      <a href="/" aria-label="Go to the shelf" title="Shelf" className="grid w-16 shrink-0 place-items-center border-r border-line text-text">
+      <a
+        href="/"
+        aria-label="Go to the shelf"
+        title="Shelf"
+        className="grid w-16 shrink-0 place-items-center border-r border-line text-text"
+      >
         <Mark />
       </a>
       <NameSegment />
-      <Slip title="Format" width={360} trigger={<Segment label="Format" value={`${format ? `${format.name} · ` : ''}${size}`} />}>
+      <Slip
+        title="Format"
+        width={360}
+        trigger={<Segment label="Format" value={`${format ? `${format.name} · ` : ''}${size}`} />}
+      >
         <FormatSlip />
       </Slip>
-      <Slip title="Format" width={360} trigger={<Segment label="Bleed" value={setup.bleed > 0 ? formatLength(setup.bleed, setup.unit, 1) : 'none'} />}>
+      <Slip
+        title="Format"
+        width={360}
+        trigger={<Segment label="Bleed" value={setup.bleed > 0 ? formatLength(setup.bleed, setup.unit, 1) : 'none'} />}
+      >
         <FormatSlip />
       </Slip>
       <div className="flex items-stretch border-r border-line">
-        <Slip title="Pages" width={300} trigger={<Segment label="Pages" value={`${number} of ${design.pages.length}`} bare />}>
+        <Slip
+          title="Pages"
+          width={300}
+          trigger={<Segment label="Pages" value={`${number} of ${design.pages.length}`} bare />}
+        >
           <PagesSlip />
         </Slip>
         {design.pages.length > 1 && (
           <span className="flex items-center pr-1">
-            <IconButton label="Page before" disabled={number === 1} onClick={() => runCommand(session, 'page.previous')}>
+            <IconButton
+              label="Page before"
+              disabled={number === 1}
+              onClick={() => runCommand(session, 'page.previous')}
+            >
               <ChevronLeft size={16} aria-hidden />
             </IconButton>
-            <IconButton label="Next page" disabled={number === design.pages.length} onClick={() => runCommand(session, 'page.next')}>
+            <IconButton
+              label="Next page"
+              disabled={number === design.pages.length}
+              onClick={() => runCommand(session, 'page.next')}
+            >
               <ChevronRight size={16} aria-hidden />
             </IconButton>
           </span>
@@ -73,10 +98,24 @@ export function Ticket({ onFind }: { onFind: () => void }) {
                 label="Inks"
                 value={
                   <span className="flex items-center gap-1">
-                    {used.filter((i) => i < 4).map((i) => (
-                      <span key={i} aria-label={palette.channels[i]} role="img" className="size-2.5 border border-edge" style={{ background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))) }} />
-                    ))}
-                    {spots.length ? `+ ${spots.length === 1 ? palette.channels[spots[0]].split(' ')[0] : `${spots.length} spot`}` : used.length ? '' : 'none yet'}
+                    {used
+                      .filter((i) => i < 4)
+                      .map((i) => (
+                        <span
+                          key={i}
+                          aria-label={palette.channels[i]}
+                          role="img"
+                          className="size-2.5 border border-edge"
+                          style={{
+                            background: hexOf(palette.lookOfMix(palette.channels.map((_, j) => (i === j ? 1 : 0)))),
+                          }}
+                        />
+                      ))}
+                    {spots.length
+                      ? `+ ${spots.length === 1 ? palette.channels[spots[0]].split(' ')[0] : `${spots.length} spot`}`
+                      : used.length
+                        ? ''
+                        : 'none yet'}
                   </span>
                 }
               />
@@ -84,7 +123,17 @@ export function Ticket({ onFind }: { onFind: () => void }) {
           >
             <InksSlip />
           </Slip>
-          <Slip title="Inks" width={380} trigger={<Segment label="Total ink" value={totalInk ? `${Math.round(totalInk.total * 100)} % of ${Math.round(limit * 100)}` : '…'} tone={tooMuch ? 'warn' : undefined} />}>
+          <Slip
+            title="Inks"
+            width={380}
+            trigger={
+              <Segment
+                label="Total ink"
+                value={totalInk ? `${Math.round(totalInk.total * 100)} % of ${Math.round(limit * 100)}` : '…'}
+                tone={tooMuch ? 'warn' : undefined}
+              />
+            }
+          >
             <InksSlip />
           </Slip>
         </>
@@ -95,11 +144,23 @@ export function Ticket({ onFind }: { onFind: () => void }) {
         trigger={
           <Segment
             label="Checks"
-            tone={findings.some((f) => f.severity === 'stop') ? 'stop' : findings.length || notChecked ? 'warn' : undefined}
+            tone={
+              findings.some((f) => f.severity === 'stop') ? 'stop' : findings.length || notChecked ? 'warn' : undefined
+            }
             value={
               <span className="flex items-center gap-1">
-                {findings.length || notChecked ? <TriangleAlert size={13} aria-hidden /> : notChecked === null && <CircleCheck size={13} aria-hidden />}
-                {findings.length ? `${findings.length} to look at` : notChecked === null ? 'nothing found' : notChecked ? 'could not check' : 'looking …'}
+                {findings.length || notChecked ? (
+                  <TriangleAlert size={13} aria-hidden />
+                ) : (
+                  notChecked === null && <CircleCheck size={13} aria-hidden />
+                )}
+                {findings.length
+                  ? `${findings.length} to look at`
+                  : notChecked === null
+                    ? 'nothing found'
+                    : notChecked
+                      ? 'could not check'
+                      : 'looking …'}
               </span>
             }
           />
@@ -119,20 +180,45 @@ export function Ticket({ onFind }: { onFind: () => void }) {
   );
 }
 
-type SegmentProps = { label: string; value: ReactNode; tone?: 'warn' | 'stop' | undefined; bare?: boolean } & Omit<ButtonHTMLAttributes<HTMLButtonElement>, 'value'>;
+type SegmentProps = { label: string; value: ReactNode; tone?: 'warn' | 'stop' | undefined; bare?: boolean } & Omit<
+  ButtonHTMLAttributes<HTMLButtonElement>,
+  'value'
+>;
 
 /** A small label over a value. */
-const Segment = forwardRef<HTMLButtonElement, SegmentProps>(function Segment({ label, value, tone, bare, ...rest }, ref) {
+const Segment = forwardRef<HTMLButtonElement, SegmentProps>(function Segment(
+  { label, value, tone, bare, ...rest },
+  ref,
+) {
   return (
-    <button ref={ref} type="button" data-opens={label} title={explained(label)} className={`flex min-w-0 shrink flex-col justify-center border-0 px-2.5 text-left hover:bg-line aria-expanded:bg-field ${bare ? '' : 'border-r border-line'} bg-transparent`} {...rest}>
+    <button
+      ref={ref}
+      type="button"
+      data-opens={label}
+      title={explained(label)}
+      className={`flex min-w-0 shrink flex-col justify-center border-0 px-2.5 text-left hover:bg-line aria-expanded:bg-field ${bare ? '' : 'border-r border-line'} bg-transparent`}
+      {...rest}
+    >
       <span className="text-[11px] leading-4 text-faint">{label}</span>
-      <span className={`max-w-[190px] truncate leading-4 font-semibold ${tone === 'warn' ? 'text-warn' : tone === 'stop' ? 'text-stop' : ''}`}>{value}</span>
+      <span
+        className={`max-w-[190px] truncate leading-4 font-semibold ${tone === 'warn' ? 'text-warn' : tone === 'stop' ? 'text-stop' : ''}`}
+      >
+        {value}
+      </span>
     </button>
   );
 });
 
 function IconButton({ label, ...rest }: { label: string } & ButtonHTMLAttributes<HTMLButtonElement>) {
-  return <button type="button" aria-label={label} title={label} className="grid size-8 place-items-center rounded-sm border-0 bg-transparent hover:bg-line disabled:opacity-35" {...rest} />;
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      className="grid size-8 place-items-center rounded-sm border-0 bg-transparent hover:bg-line disabled:opacity-35"
+      {...rest}
+    />
+  );
 }
 
 function NameSegment() {
@@ -170,10 +256,18 @@ function History() {
   const entries = useBench((s) => s.entries);
   return (
     <>
-      <IconButton label={cursor > 0 ? `Undo: ${entries[cursor - 1].label}` : 'Undo'} disabled={cursor === 0} onClick={() => session.undo()}>
+      <IconButton
+        label={cursor > 0 ? `Undo: ${entries[cursor - 1].label}` : 'Undo'}
+        disabled={cursor === 0}
+        onClick={() => session.undo()}
+      >
         <Undo2 size={17} aria-hidden />
       </IconButton>
-      <IconButton label={cursor < entries.length ? `Redo: ${entries[cursor].label}` : 'Redo'} disabled={cursor >= entries.length} onClick={() => session.redo()}>
+      <IconButton
+        label={cursor < entries.length ? `Redo: ${entries[cursor].label}` : 'Redo'}
+        disabled={cursor >= entries.length}
+        onClick={() => session.redo()}
+      >
         <Redo2 size={17} aria-hidden />
       </IconButton>
     </>
@@ -193,7 +287,15 @@ function Views() {
   return (
     <div role="radiogroup" aria-label="View" className="mx-1 flex overflow-hidden rounded-sm border border-edge">
       {views.map((v) => (
-        <button key={v.id} type="button" role="radio" aria-checked={view === v.id} title={`${v.word} (${keyText(COMMAND_TABLE[`view.${v.id}`].keys[0])})`} onClick={() => runCommand(session, `view.${v.id}`)} className={`h-7 border-0 px-2.5 not-first:border-l not-first:border-line ${view === v.id ? 'bg-field font-semibold' : 'bg-transparent hover:bg-line'}`}>
+        <button
+          key={v.id}
+          type="button"
+          role="radio"
+          aria-checked={view === v.id}
+          title={`${v.word} (${keyText(COMMAND_TABLE[`view.${v.id}`].keys[0])})`}
+          onClick={() => runCommand(session, `view.${v.id}`)}
+          className={`h-7 border-0 px-2.5 not-first:border-l not-first:border-line ${view === v.id ? 'bg-field font-semibold' : 'bg-transparent hover:bg-line'}`}
+        >
           {v.word}
         </button>
       ))}

@@ -18,10 +18,26 @@ export function withBeadColour(s: Session, index: number, colour: Colour): BeadC
   const target = aimedGradient(s);
   if (target) {
     const stops = stopsOf(s.design, target.paint);
-    return stops[index] ? { what: 'Stop', count: stops.length, recipe: withStops(s, target, stops.map((x, i) => (i === index ? { ...x, colour } : x))) } : null;
+    return stops[index]
+      ? {
+          what: 'Stop',
+          count: stops.length,
+          recipe: withStops(
+            s,
+            target,
+            stops.map((x, i) => (i === index ? { ...x, colour } : x)),
+          ),
+        }
+      : null;
   }
   const pools = aimedPools(s);
-  return pools?.paint.pools[index] ? { what: 'Pool', count: pools.paint.pools.length, recipe: withPools(pools, (p) => changePool(p, index, { colour })) } : null;
+  return pools?.paint.pools[index]
+    ? {
+        what: 'Pool',
+        count: pools.paint.pools.length,
+        recipe: withPools(pools, (p) => changePool(p, index, { colour })),
+      }
+    : null;
 }
 
 /**
@@ -37,5 +53,12 @@ export function withLastBead(s: Session, colour: Colour): (BeadColour & { readon
   const ramp = rampOf(s.design, target.paint);
   const stops = ramp.stops.map((x, i) => (i === index ? { ...x, colour } : x));
   const mixing = mixingFor(s.palette, ramp, stops);
-  return { ...bead, index, recipe: (d) => setPaint(d, target.nodes, target.aim, (old) => (old.kind === 'gradient' ? { ...old, ramp: { stops, ...(mixing && { mixing }) } } : old)) };
+  return {
+    ...bead,
+    index,
+    recipe: (d) =>
+      setPaint(d, target.nodes, target.aim, (old) =>
+        old.kind === 'gradient' ? { ...old, ramp: { stops, ...(mixing && { mixing }) } } : old,
+      ),
+  };
 }

@@ -9,7 +9,7 @@ const STEP = 12;
 /** How far each bead stands beside its place, in pixels, on a line so long, so that those of a firm edge can each be taken. */
 export function beadsApart(offsets: readonly number[], length: number): number[] {
   const out: number[] = [];
-  for (let from = 0; from < offsets.length; ) {
+  for (let from = 0; from < offsets.length;) {
     let to = from + 1;
     while (to < offsets.length && (offsets[to] - offsets[to - 1]) * length < NEAR) to++;
     for (let i = from; i < to; i++) out.push((i - (from + to - 1) / 2) * STEP);
@@ -20,7 +20,10 @@ export function beadsApart(offsets: readonly number[], length: number): number[]
 
 /** Where the beads of a ramp stand on the sheet; past its ends where there is no room. */
 export function beadPlaces(track: Track, stops: readonly Stop[]): Point[] {
-  const apart = beadsApart(stops.map((s) => s.offset), track.length);
+  const apart = beadsApart(
+    stops.map((s) => s.offset),
+    track.length,
+  );
   return stops.map(({ offset }, i) => {
     const p = onTrack(track, offset);
     if (!apart[i] || !track.length) return p;

@@ -6,7 +6,16 @@ import { cropFrame, effectivePpi, placedPicture, setPicture } from '@/core/edit/
 import type { Recipe } from '@/core/edit/history';
 import { areaOf } from '@/core/derive/area';
 import { pathContains } from '@/core/geometry/contains';
-import { apply, applyVector, invert, multiply, scaling, translation, type Matrix, type Point } from '@/core/geometry/matrix';
+import {
+  apply,
+  applyVector,
+  invert,
+  multiply,
+  scaling,
+  translation,
+  type Matrix,
+  type Point,
+} from '@/core/geometry/matrix';
 import type { FillRule, PathData } from '@/core/geometry/path';
 import { centre, type Rect } from '@/core/geometry/rect';
 import type { PicturePaint } from '@/core/model/schema';
@@ -35,8 +44,18 @@ export function cropped(s: Session): Cropped | null {
   const node = crop && s.design.nodes[crop.node];
   const paint = crop && paintAt(s.design, crop.node, crop.aim);
   if (!crop || !node || paint?.kind !== 'picture') return null;
-  const region = crop.aim === 'frame' && node.kind === 'textFrame' ? framePath(node) : areaOf(s.design, node.id, s.shop.fonts, true).region;
-  return { ...crop, paint, matrix: pageMatrix(s.design, s.page, node.id), box: localBox(s.design, node, s.shop.fonts), line: region, framed: node.kind === 'shape' || (node.kind === 'textFrame' && crop.aim === 'frame') };
+  const region =
+    crop.aim === 'frame' && node.kind === 'textFrame'
+      ? framePath(node)
+      : areaOf(s.design, node.id, s.shop.fonts, true).region;
+  return {
+    ...crop,
+    paint,
+    matrix: pageMatrix(s.design, s.page, node.id),
+    box: localBox(s.design, node, s.shop.fonts),
+    line: region,
+    framed: node.kind === 'shape' || (node.kind === 'textFrame' && crop.aim === 'frame'),
+  };
 }
 
 /** Goes to work inside an object's picture, if it has one that is no tile. */
@@ -60,7 +79,9 @@ export function endCrop(s: Session): void {
   s.say('The crop stays adjustable: double-click the picture again.');
 }
 
-export type CropGrip = { readonly kind: 'bracket'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1; readonly at: Point } | { readonly kind: 'dot'; readonly u: 0 | 1; readonly v: 0 | 1; readonly at: Point };
+export type CropGrip =
+  | { readonly kind: 'bracket'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1; readonly at: Point }
+  | { readonly kind: 'dot'; readonly u: 0 | 1; readonly v: 0 | 1; readonly at: Point };
 /** How near a press must come to a grip, in pixels of the screen. */
 const GRIP_PX = 9;
 
@@ -72,9 +93,17 @@ export function cropGrips(s: Session, c: Cropped): CropGrip[] {
   const grips: CropGrip[] = [];
   if (c.framed)
     for (const hx of [-1, 0, 1] as const)
-      for (const hy of [-1, 0, 1] as const) if (hx || hy) grips.push({ kind: 'bracket', hx, hy, at: apply(toScreen, { x: hx < 0 ? x0 : hx > 0 ? x1 : mid.x, y: hy < 0 ? y0 : hy > 0 ? y1 : mid.y }) });
+      for (const hy of [-1, 0, 1] as const)
+        if (hx || hy)
+          grips.push({
+            kind: 'bracket',
+            hx,
+            hy,
+            at: apply(toScreen, { x: hx < 0 ? x0 : hx > 0 ? x1 : mid.x, y: hy < 0 ? y0 : hy > 0 ? y1 : mid.y }),
+          });
   const fromUnit = multiply(toScreen, c.paint.geometry);
-  for (const u of [0, 1] as const) for (const v of [0, 1] as const) grips.push({ kind: 'dot', u, v, at: apply(fromUnit, { x: u, y: v }) });
+  for (const u of [0, 1] as const)
+    for (const v of [0, 1] as const) grips.push({ kind: 'dot', u, v, at: apply(fromUnit, { x: u, y: v }) });
   return grips;
 }
 
@@ -89,15 +118,23 @@ function onPicture(c: Cropped, p: Point): boolean {
   const unit = invert(multiply(c.matrix, c.paint.geometry));
   const own = invert(c.matrix);
   const u = unit && apply(unit, p);
-  return (u !== null && u.x >= 0 && u.x <= 1 && u.y >= 0 && u.y <= 1) || (own !== null && pathContains(c.line.path, c.line.rule, apply(own, p)));
+  return (
+    (u !== null && u.x >= 0 && u.x <= 1 && u.y >= 0 && u.y <= 1) ||
+    (own !== null && pathContains(c.line.path, c.line.rule, apply(own, p)))
+  );
 }
 
 /** A change of the picture inside its frame, by a map of the object's space. */
-export const withPicture = (c: Pick<Cropped, 'node' | 'aim'>, map: Matrix): Recipe => (d) => setPicture(d, [c.node], c.aim, (p) => placedPicture(p, map));
+export const withPicture =
+  (c: Pick<Cropped, 'node' | 'aim'>, map: Matrix): Recipe =>
+  (d) =>
+    setPicture(d, [c.node], c.aim, (p) => placedPicture(p, map));
 
 function ppiText(s: Session, c: Cropped, map: Matrix): string {
   const picture = s.palette.picture(c.paint.picture);
-  return s.palette.screen ? '' : `, ${formatNumber(effectivePpi(picture, placedPicture(c.paint, map), c.matrix), 0)} ppi`;
+  return s.palette.screen
+    ? ''
+    : `, ${formatNumber(effectivePpi(picture, placedPicture(c.paint, map), c.matrix), 0)} ppi`;
 }
 
 /** Moves the picture by page points. */
@@ -117,10 +154,13 @@ export function zoomPicture(s: Session, k: number, at: Point | null): void {
   const about = at ? apply(back, at) : centre(c.box);
   const map = scalingAt(k, about);
   const next = multiply(map, c.paint.geometry);
-  s.commit('Zoom a picture in its frame', (d) => setPicture(d, [c.node], c.aim, (p) => ({ ...p, geometry: next })), { merge: `zoom ${c.node}` });
+  s.commit('Zoom a picture in its frame', (d) => setPicture(d, [c.node], c.aim, (p) => ({ ...p, geometry: next })), {
+    merge: `zoom ${c.node}`,
+  });
 }
 
-const scalingAt = (k: number, p: Point): Matrix => multiply(translation(p.x, p.y), multiply(scaling(k, k), translation(-p.x, -p.y)));
+const scalingAt = (k: number, p: Point): Matrix =>
+  multiply(translation(p.x, p.y), multiply(scaling(k, k), translation(-p.x, -p.y)));
 
 export const cropTool: Tool = {
   press(at, context) {
@@ -147,13 +187,26 @@ export const cropTool: Tool = {
     if (!c) return 'default';
     const grip = gripUnder(context.session, c, at.screen);
     if (grip?.kind === 'dot') return grip.u === grip.v ? 'nwse-resize' : 'nesw-resize';
-    if (grip) return grip.hx && grip.hy ? (grip.hx === grip.hy ? 'nwse-resize' : 'nesw-resize') : grip.hx ? 'ew-resize' : 'ns-resize';
+    if (grip)
+      return grip.hx && grip.hy
+        ? grip.hx === grip.hy
+          ? 'nwse-resize'
+          : 'nesw-resize'
+        : grip.hx
+          ? 'ew-resize'
+          : 'ns-resize';
     return onPicture(c, at.page) ? 'grab' : 'default';
   },
 };
 
 /** A gesture that shows a recipe as it goes and commits it in the end. */
-function showing(context: ToolContext, start: PointerAt, label: string, ids: readonly string[], at: (p: PointerAt) => { readonly recipe: Recipe; readonly said: string }): Gesture {
+function showing(
+  context: ToolContext,
+  start: PointerAt,
+  label: string,
+  ids: readonly string[],
+  at: (p: PointerAt) => { readonly recipe: Recipe; readonly said: string },
+): Gesture {
   const s = context.session;
   let now: ReturnType<typeof at> | null = null;
   return {
@@ -181,12 +234,20 @@ function pan(context: ToolContext, c: Cropped, start: PointerAt): Gesture {
     let [dx, dy] = [p.page.x - start.page.x, p.page.y - start.page.y];
     if (p.shift) [dx, dy] = Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy];
     const by = back ? applyVector(back, { x: dx, y: dy }) : { x: 0, y: 0 };
-    return { recipe: withPicture(c, translation(by.x, by.y)), said: `picture ${formatLength(dx, unit)}, ${formatLength(dy, unit)}` };
+    return {
+      recipe: withPicture(c, translation(by.x, by.y)),
+      said: `picture ${formatLength(dx, unit)}, ${formatLength(dy, unit)}`,
+    };
   });
 }
 
 /** A dot sizes the picture in proportion; the corner across stays, with Alt the middle. */
-function dragDot(context: ToolContext, c: Cropped, grip: Extract<CropGrip, { kind: 'dot' }>, start: PointerAt): Gesture {
+function dragDot(
+  context: ToolContext,
+  c: Cropped,
+  grip: Extract<CropGrip, { kind: 'dot' }>,
+  start: PointerAt,
+): Gesture {
   const unit = invert(multiply(c.matrix, c.paint.geometry));
   const offset = { x: grip.u, y: grip.v };
   return showing(context, start, 'Size a picture in its frame', [c.node], (p) => {
@@ -196,12 +257,20 @@ function dragDot(context: ToolContext, c: Cropped, grip: Extract<CropGrip, { kin
     const ky = (q.y - anchor.y) / (grip.v - anchor.y);
     const k = Math.min(1000, Math.max(0.02, Math.max(kx, ky)));
     const map = scalingAt(k, apply(c.paint.geometry, anchor));
-    return { recipe: withPicture(c, map), said: `picture ${formatNumber(k * 100, 0)} %${ppiText(context.session, c, map)}` };
+    return {
+      recipe: withPicture(c, map),
+      said: `picture ${formatNumber(k * 100, 0)} %${ppiText(context.session, c, map)}`,
+    };
   });
 }
 
 /** A bracket changes the frame alone. */
-function dragBracket(context: ToolContext, c: Cropped, grip: Extract<CropGrip, { kind: 'bracket' }>, start: PointerAt): Gesture {
+function dragBracket(
+  context: ToolContext,
+  c: Cropped,
+  grip: Extract<CropGrip, { kind: 'bracket' }>,
+  start: PointerAt,
+): Gesture {
   const back = invert(c.matrix);
   const { unit } = context.session.design.setup;
   const scale = Math.hypot(c.matrix[0], c.matrix[1]);
@@ -215,6 +284,9 @@ function dragBracket(context: ToolContext, c: Cropped, grip: Extract<CropGrip, {
       x1: grip.hx > 0 ? Math.max(x1 + by.x, x0 + least) : x1,
       y1: grip.hy > 0 ? Math.max(y1 + by.y, y0 + least) : y1,
     };
-    return { recipe: (d) => cropFrame(d, c.node, box), said: `frame ${formatLength((box.x1 - box.x0) * scale, unit)} × ${formatLength((box.y1 - box.y0) * scale, unit)}` };
+    return {
+      recipe: (d) => cropFrame(d, c.node, box),
+      said: `frame ${formatLength((box.x1 - box.x0) * scale, unit)} × ${formatLength((box.y1 - box.y0) * scale, unit)}`,
+    };
   });
 }

@@ -21,7 +21,15 @@ export function beginEditing(s: Session, id: string, at: Point | null): void {
   }
   const end = plainText(s.design.stories[node.story]).length;
   const offset = at ? offsetAt(s, id, at) : end;
-  s.set({ selection: [id], stop: null, aim: s.state.aim === 'letterOutline' || s.state.aim === 'frame' || s.state.aim === 'frameOutline' ? s.state.aim : 'letters', editing: { node: id, anchor: at ? offset : 0, focus: offset } });
+  s.set({
+    selection: [id],
+    stop: null,
+    aim:
+      s.state.aim === 'letterOutline' || s.state.aim === 'frame' || s.state.aim === 'frameOutline'
+        ? s.state.aim
+        : 'letters',
+    editing: { node: id, anchor: at ? offset : 0, focus: offset },
+  });
 }
 
 /** Stops writing. A text left empty is taken away: nothing invisible stays behind. */
@@ -61,10 +69,13 @@ export function writeInShape(s: Session, id: string): void {
   const size = Math.max(4, Math.min(24, Math.round(short / 12)));
   const run = runOf('', size, textPaint(s, node.fills[node.fills.length - 1]));
   const frame = asWindow(node, story, Math.min(mm(2), short / 20));
-  if (s.commit('Write in a shape', (d) => {
-    d.stories[story] = emptyStory(story, run) as (typeof d.stories)[string];
-    d.nodes[id] = frame as (typeof d.nodes)[string];
-  })) beginEditing(s, id, null);
+  if (
+    s.commit('Write in a shape', (d) => {
+      d.stories[story] = emptyStory(story, run) as (typeof d.stories)[string];
+      d.nodes[id] = frame as (typeof d.nodes)[string];
+    })
+  )
+    beginEditing(s, id, null);
 }
 
 /** Darker than this (lightness L*), black letters would be lost. */
@@ -72,6 +83,7 @@ const DARK = 55;
 
 /** Text starts black, the ink that is always there and prints sharpest; on a dark ground it is bare paper. */
 export function textPaint(s: Session, ground?: Paint): Paint {
-  if (ground?.kind === 'colour' && s.palette.labOf(ground.colour)[0] < DARK) return colourPaint(s.palette.screen ? { rgb: [1, 1, 1] } : { cmyk: [0, 0, 0, 0] });
+  if (ground?.kind === 'colour' && s.palette.labOf(ground.colour)[0] < DARK)
+    return colourPaint(s.palette.screen ? { rgb: [1, 1, 1] } : { cmyk: [0, 0, 0, 0] });
   return colourPaint(s.palette.screen ? { rgb: [0, 0, 0] } : { cmyk: [0, 0, 0, 1] });
 }

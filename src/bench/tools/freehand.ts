@@ -22,7 +22,8 @@ const BRUSH_STEP = 0.15;
 
 /** Draws as the hand goes, or smooths what it goes over. */
 export const freehandTool: Tool = {
-  press: (at, c) => (c.session.state.readOnly ? null : c.session.state.freehand.mode === 'smooth' ? smooth(c, at) : drawLine(c, at)),
+  press: (at, c) =>
+    c.session.state.readOnly ? null : c.session.state.freehand.mode === 'smooth' ? smooth(c, at) : drawLine(c, at),
   hover(at, c) {
     const { freehand } = c.session.state;
     c.extras.brush = freehand.mode === 'smooth' ? { at: at.page, radius: freehand.radius } : null;
@@ -59,13 +60,29 @@ function drawLine(c: ToolContext, start: PointerAt): Gesture {
       const { path, kinds } = pathOfNodes([made]);
       const paint = paintedAs(drawingPaint(s), true);
       const node: DesignNode = {
-        id, name: pressed ? 'Pen stroke' : 'Drawn line', kind: 'path', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, path, kinds, fillRule: 'nonZero',
-        fills: paint.fills, outlines: paint.outlines.map((o) => ({ ...o, cap: 'round' as const, join: 'round' as const, ...(pressed && { width: PRESSED_WIDTH }) })),
+        id,
+        name: pressed ? 'Pen stroke' : 'Drawn line',
+        kind: 'path',
+        transform: [1, 0, 0, 1, 0, 0],
+        hidden: false,
+        locked: false,
+        path,
+        kinds,
+        fillRule: 'nonZero',
+        fills: paint.fills,
+        outlines: paint.outlines.map((o) => ({
+          ...o,
+          cap: 'round' as const,
+          join: 'round' as const,
+          ...(pressed && { width: PRESSED_WIDTH }),
+        })),
         ...(pressed && { widths: made.nodes.map((n) => n.width ?? 1) }),
       };
       if (s.commit('Draw a line', (d) => putNode(d, s, node), { select: [id] })) {
         s.set({ aim: 'outline' });
-        s.say(`Drew a line of ${count(made.nodes.length, 'node')} from ${points.length} places of the hand${pressed ? '; its width follows the pressure' : ''}.`);
+        s.say(
+          `Drew a line of ${count(made.nodes.length, 'node')} from ${points.length} places of the hand${pressed ? '; its width follows the pressure' : ''}.`,
+        );
       }
     },
     cancel: end,
@@ -73,17 +90,28 @@ function drawLine(c: ToolContext, start: PointerAt): Gesture {
 }
 
 /** The nodes of a line drawn by hand, within a tolerance of all its places; widths where a pen pressed. */
-export function lineThrough(points: readonly (Point & { readonly pressure?: number | undefined })[], tolerance: number, closeWithin: number): NodeContour {
+export function lineThrough(
+  points: readonly (Point & { readonly pressure?: number | undefined })[],
+  tolerance: number,
+  closeWithin: number,
+): NodeContour {
   const [first, last] = [points[0], points[points.length - 1]];
   const length = points.reduce((n, p, i) => (i ? n + Math.hypot(p.x - points[i - 1].x, p.y - points[i - 1].y) : 0), 0);
-  const closed = points.length > 8 && Math.hypot(last.x - first.x, last.y - first.y) <= closeWithin && length > closeWithin * 5;
+  const closed =
+    points.length > 8 && Math.hypot(last.x - first.x, last.y - first.y) <= closeWithin && length > closeWithin * 5;
   const contour = nodesOfPieces(closed ? fitClosed(points, tolerance) : fitPoints(points, tolerance), closed);
   if (!points.some((p) => p.pressure !== undefined)) return contour;
-  return { ...contour, nodes: contour.nodes.map((n) => ({ ...n, width: Math.min(1, Math.max(0, nearestOf(points, n).pressure ?? 1)) })) };
+  return {
+    ...contour,
+    nodes: contour.nodes.map((n) => ({ ...n, width: Math.min(1, Math.max(0, nearestOf(points, n).pressure ?? 1)) })),
+  };
 }
 
 function nearestOf<T extends Point>(points: readonly T[], n: Point): T {
-  return points.reduce((best, p) => (Math.hypot(p.x - n.x, p.y - n.y) < Math.hypot(best.x - n.x, best.y - n.y) ? p : best), points[0]);
+  return points.reduce(
+    (best, p) => (Math.hypot(p.x - n.x, p.y - n.y) < Math.hypot(best.x - n.x, best.y - n.y) ? p : best),
+    points[0],
+  );
 }
 
 function smooth(c: ToolContext, start: PointerAt): Gesture | null {

@@ -1,4 +1,13 @@
-import { geometryFrom, gradientLine, hasMiddle, insertStop, moveStop, removeStop, setMidpoint, stopsFrom } from '@/core/edit/gradient';
+import {
+  geometryFrom,
+  gradientLine,
+  hasMiddle,
+  insertStop,
+  moveStop,
+  removeStop,
+  setMidpoint,
+  stopsFrom,
+} from '@/core/edit/gradient';
 import type { Recipe } from '@/core/edit/history';
 import { aimedNodes, paintAt, setPaint, stopsOf } from '@/core/edit/paint';
 import { paintOnPage } from '@/core/edit/sweep';
@@ -11,7 +20,18 @@ import { screenMatrix } from '../canvas/frame';
 import { openStop } from '../session/stopSlip';
 import type { Session } from '../session/session';
 import { beadPlaces } from './beads';
-import { aimedGradient, aimedPools, focusPoint, midpointAt, nearestOnTrack, onTrack, trackOf, withGeometry, withStops, type GradientTarget } from './gradientTarget';
+import {
+  aimedGradient,
+  aimedPools,
+  focusPoint,
+  midpointAt,
+  nearestOnTrack,
+  onTrack,
+  trackOf,
+  withGeometry,
+  withStops,
+  type GradientTarget,
+} from './gradientTarget';
 import { doublePool, poolCursor, pressPool } from './pools';
 import { choose, pick } from './pick';
 import { shown } from './shown';
@@ -41,7 +61,10 @@ export const gradientTool: Tool = {
       if (bead.kind === 'line') return addOrDraw(c, start, target, bead.t);
     }
     const found = pick(s, start);
-    if (!aimedNodes(s.design, s.state.selection, s.state.aim).length || (found && !s.state.selection.includes(found.id) && !target && !pools)) {
+    if (
+      !aimedNodes(s.design, s.state.selection, s.state.aim).length ||
+      (found && !s.state.selection.includes(found.id) && !target && !pools)
+    ) {
       if (!found) return null;
       choose(s, [found.id]);
     }
@@ -61,11 +84,23 @@ export const gradientTool: Tool = {
     const target = aimedGradient(c.session);
     if (!target) return 'crosshair';
     const bead = beadAt(c.session, target, at.screen);
-    return bead.kind === 'none' ? 'crosshair' : bead.kind === 'line' ? 'copy' : bead.kind === 'mid' ? 'ew-resize' : 'pointer';
+    return bead.kind === 'none'
+      ? 'crosshair'
+      : bead.kind === 'line'
+        ? 'copy'
+        : bead.kind === 'mid'
+          ? 'ew-resize'
+          : 'pointer';
   },
 };
 
-type Bead = { kind: 'stop' | 'mid'; index: number } | { kind: 'end'; end: 'from' | 'to' } | { kind: 'side' } | { kind: 'focus' } | { kind: 'line'; t: number } | { kind: 'none' };
+type Bead =
+  | { kind: 'stop' | 'mid'; index: number }
+  | { kind: 'end'; end: 'from' | 'to' }
+  | { kind: 'side' }
+  | { kind: 'focus' }
+  | { kind: 'line'; t: number }
+  | { kind: 'none' };
 
 /** Where the handle for the other half axis of a radial or box gradient lies on the screen. */
 export function sidePoint(s: Session, target: GradientTarget): Point | null {
@@ -99,11 +134,17 @@ export function beadAt(s: Session, target: GradientTarget, p: Point): Bead {
     const side = sidePoint(s, target);
     const focus = focusOnScreen(s, target);
     if (focus && away(focus) < 17 && (best.kind === 'none' || (least > 7 && away(focus) > 7))) return { kind: 'focus' };
-    for (const [end, q] of [['from', a], ['to', b]] as const) if (!(end === 'from' && focus) && away(q) < 17 && (best.kind === 'none' || (least > 7 && away(q) > 7))) return { kind: 'end', end };
+    for (const [end, q] of [
+      ['from', a],
+      ['to', b],
+    ] as const)
+      if (!(end === 'from' && focus) && away(q) < 17 && (best.kind === 'none' || (least > 7 && away(q) > 7)))
+        return { kind: 'end', end };
     if (best.kind === 'none' && side && away(side) < BEAD_PX) return { kind: 'side' };
   }
   if (best.kind !== 'none') return best;
-  for (let i = 0; i + 1 < stops.length; i++) if (hasMiddle(stops, i) && away(onTrack(track, midpointAt(stops, i))) < 7) return { kind: 'mid', index: i };
+  for (let i = 0; i + 1 < stops.length; i++)
+    if (hasMiddle(stops, i) && away(onTrack(track, midpointAt(stops, i))) < 7) return { kind: 'mid', index: i };
   const near = nearestOnTrack(track, p);
   return near.t > 0 && near.t < 1 && near.away < LINE_PX ? { kind: 'line', t: near.t } : { kind: 'none' };
 }
@@ -124,7 +165,10 @@ function dragBead(c: ToolContext, start: PointerAt, target: GradientTarget, inde
       const near = nearestOnTrack(track, p.screen);
       out = stops.length > 2 && near.away > PULL_OUT_PX;
       const next = out ? removeStop(stops, index) : moveStop(stops, index, near.t - beside);
-      return { recipe: withStops(s, target, next), says: out ? 'let go to take it out' : `${formatNumber((next[index]?.offset ?? 0) * 100, 1)} %` };
+      return {
+        recipe: withStops(s, target, next),
+        says: out ? 'let go to take it out' : `${formatNumber((next[index]?.offset ?? 0) * 100, 1)} %`,
+      };
     },
     () => {
       if (!out) return;
@@ -136,7 +180,8 @@ function dragBead(c: ToolContext, start: PointerAt, target: GradientTarget, inde
 }
 
 /** The objects that a change of the ramp reaches, where it lies in them; a shared one reaches further. */
-const ownRamp = (target: GradientTarget): readonly string[] | undefined => ('stops' in target.paint.ramp ? target.nodes : undefined);
+const ownRamp = (target: GradientTarget): readonly string[] | undefined =>
+  'stops' in target.paint.ramp ? target.nodes : undefined;
 
 /** A midpoint slides between its stops; a click where it lies adds a stop, as on the rest of the line. */
 function dragMidpoint(c: ToolContext, start: PointerAt, target: GradientTarget, index: number): Gesture {
@@ -146,7 +191,10 @@ function dragMidpoint(c: ToolContext, start: PointerAt, target: GradientTarget, 
   const [a, b] = [stops[index], stops[index + 1]];
   const move = (p: PointerAt) => {
     const next = setMidpoint(stops, index, (nearestOnTrack(track, p.screen).t - a.offset) / (b.offset - a.offset));
-    return { recipe: withStops(s, target, next), says: `half way at ${formatNumber((next[index].midpoint ?? 0.5) * 100, 0)} %` };
+    return {
+      recipe: withStops(s, target, next),
+      says: `half way at ${formatNumber((next[index].midpoint ?? 0.5) * 100, 0)} %`,
+    };
   };
   const drag = shown(c, () => 'Move a midpoint', move, undefined, ownRamp(target));
   return {
@@ -171,13 +219,22 @@ function dragSide(c: ToolContext, target: GradientTarget): Gesture {
   const [a, b, , , e, f] = target.paint.geometry;
   const length = Math.hypot(a, b) || 1;
   const back = invert(target.matrix);
-  return shown(c, () => 'Squash the gradient', (p) => {
-    const q = back ? apply(back, p.page) : { x: e, y: f };
-    // Across the line, whichever side the pointer is on.
-    const reach = Math.max(length * 0.02, Math.abs((q.x - e) * -b + (q.y - f) * a) / length);
-    const k = p.shift ? 1 : reach / length;
-    return { recipe: withGeometry(s, target, [a, b, -b * k, a * k, e, f]), says: `squash ${formatNumber(k * 100, 0)} %` };
-  }, undefined, target.nodes);
+  return shown(
+    c,
+    () => 'Squash the gradient',
+    (p) => {
+      const q = back ? apply(back, p.page) : { x: e, y: f };
+      // Across the line, whichever side the pointer is on.
+      const reach = Math.max(length * 0.02, Math.abs((q.x - e) * -b + (q.y - f) * a) / length);
+      const k = p.shift ? 1 : reach / length;
+      return {
+        recipe: withGeometry(s, target, [a, b, -b * k, a * k, e, f]),
+        says: `squash ${formatNumber(k * 100, 0)} %`,
+      };
+    },
+    undefined,
+    target.nodes,
+  );
 }
 
 const FARTHEST_FOCUS = 0.95;
@@ -186,25 +243,42 @@ function dragFocus(c: ToolContext, target: GradientTarget): Gesture {
   const { session: s } = c;
   const { aim } = s.state;
   const back = invert(multiply(target.matrix, target.paint.geometry));
-  return shown(c, () => 'Move the focus', (p) => {
-    const q = back ? apply(back, p.page) : { x: 0, y: 0 };
-    const d = Math.hypot(q.x, q.y);
-    const k = d > FARTHEST_FOCUS ? FARTHEST_FOCUS / d : 1;
-    const focus: [number, number] | null = d < 0.06 ? null : [q.x * k, q.y * k];
-    const recipe: Recipe = (draft) =>
-      setPaint(draft, target.nodes, aim, (old) => {
-        if (old.kind !== 'gradient') return old;
-        const { focus: _old, ...rest } = old;
-        return focus ? { ...rest, focus } : rest;
-      });
-    return { recipe, says: focus ? `focus ${formatNumber(Math.min(d, FARTHEST_FOCUS) * 100, 0)} % out` : 'focus in the middle' };
-  }, undefined, target.nodes);
+  return shown(
+    c,
+    () => 'Move the focus',
+    (p) => {
+      const q = back ? apply(back, p.page) : { x: 0, y: 0 };
+      const d = Math.hypot(q.x, q.y);
+      const k = d > FARTHEST_FOCUS ? FARTHEST_FOCUS / d : 1;
+      const focus: [number, number] | null = d < 0.06 ? null : [q.x * k, q.y * k];
+      const recipe: Recipe = (draft) =>
+        setPaint(draft, target.nodes, aim, (old) => {
+          if (old.kind !== 'gradient') return old;
+          const { focus: _old, ...rest } = old;
+          return focus ? { ...rest, focus } : rest;
+        });
+      return {
+        recipe,
+        says: focus ? `focus ${formatNumber(Math.min(d, FARTHEST_FOCUS) * 100, 0)} % out` : 'focus in the middle',
+      };
+    },
+    undefined,
+    target.nodes,
+  );
 }
 
 function dragEnd(c: ToolContext, target: GradientTarget, end: 'from' | 'to'): Gesture {
   const line = gradientLine(target.paint);
   const { session: s } = c;
-  return lineGesture(c, target.matrix, target.paint, (p) => (end === 'from' ? { from: p, to: line.to } : { from: line.from, to: p }), 'Move the gradient', target.nodes, (geometry) => withGeometry(s, target, geometry));
+  return lineGesture(
+    c,
+    target.matrix,
+    target.paint,
+    (p) => (end === 'from' ? { from: p, to: line.to } : { from: line.from, to: p }),
+    'Move the gradient',
+    target.nodes,
+    (geometry) => withGeometry(s, target, geometry),
+  );
 }
 
 /** A click on the line adds a stop there; a drag draws the gradient anew, and leaves no stray stop behind. */
@@ -234,7 +308,16 @@ function drawLine(c: ToolContext, start: PointerAt): Gesture | null {
   const [node] = nodes;
   const old = paintAt(s.design, node, aim) ?? { kind: 'none' as const };
   const fallback = s.palette.screen ? { rgb: [0, 0, 0] as const } : BLACK;
-  const base: GradientPaint = old.kind === 'gradient' ? old : { kind: 'gradient', gradient: 'linear', ramp: { stops: stopsFrom(old, fallback) }, geometry: [1, 0, 0, 1, 0, 0], overprint: old.kind === 'colour' && old.overprint };
+  const base: GradientPaint =
+    old.kind === 'gradient'
+      ? old
+      : {
+          kind: 'gradient',
+          gradient: 'linear',
+          ramp: { stops: stopsFrom(old, fallback) },
+          geometry: [1, 0, 0, 1, 0, 0],
+          overprint: old.kind === 'colour' && old.overprint,
+        };
   const target = aimedGradient(s);
   const one = nodes.length === 1;
   // One object is drawn on in its own space (or its letters'); several on the page.
@@ -244,13 +327,35 @@ function drawLine(c: ToolContext, start: PointerAt): Gesture | null {
   const from = apply(back, start.page);
   const { line: _line, thereAndBack: _back, ...over } = base;
   const write = (geometry: Matrix): Recipe =>
-    one ? (d) => setPaint(d, [node], aim, () => ({ ...over, geometry })) : (d) => paintOnPage(d, s.page, nodes, aim, { ...over, geometry });
-  const gesture = lineGesture(c, matrix, base, (p) => ({ from, to: p }), one ? 'Draw a gradient' : `Sweep over ${nodes.length} objects`, nodes, write);
-  return { ...gesture, move: (p) => far(p, start) && gesture.move(p), release: (p) => (far(p, start) ? gesture.release(p) : gesture.cancel()) };
+    one
+      ? (d) => setPaint(d, [node], aim, () => ({ ...over, geometry }))
+      : (d) => paintOnPage(d, s.page, nodes, aim, { ...over, geometry });
+  const gesture = lineGesture(
+    c,
+    matrix,
+    base,
+    (p) => ({ from, to: p }),
+    one ? 'Draw a gradient' : `Sweep over ${nodes.length} objects`,
+    nodes,
+    write,
+  );
+  return {
+    ...gesture,
+    move: (p) => far(p, start) && gesture.move(p),
+    release: (p) => (far(p, start) ? gesture.release(p) : gesture.cancel()),
+  };
 }
 
 /** One end follows the pointer; Shift holds the line to multiples of 45° as seen on the page. */
-function lineGesture(c: ToolContext, toPage: Matrix, base: GradientPaint, ends: (p: Point) => { from: Point; to: Point }, label: string, only: readonly string[], write: (geometry: Matrix) => Recipe): Gesture {
+function lineGesture(
+  c: ToolContext,
+  toPage: Matrix,
+  base: GradientPaint,
+  ends: (p: Point) => { from: Point; to: Point },
+  label: string,
+  only: readonly string[],
+  write: (geometry: Matrix) => Recipe,
+): Gesture {
   const { session: s } = c;
   const back = invert(toPage)!;
   const length = Math.hypot(base.geometry[0], base.geometry[1]);

@@ -26,7 +26,11 @@ export type GradientTarget = Target;
 export type PoolsTarget = Target<PoolsPaint>;
 
 /** The one gradient of an aim, which may be another than the one that colour goes to. */
-export function aimedAt(s: Session, aim: Aim, nodes: readonly string[] = aimedNodes(s.design, s.state.selection, aim)): Target<GradientPaint | PoolsPaint> | null {
+export function aimedAt(
+  s: Session,
+  aim: Aim,
+  nodes: readonly string[] = aimedNodes(s.design, s.state.selection, aim),
+): Target<GradientPaint | PoolsPaint> | null {
   const { design, page } = s;
   if (!nodes.length) return null;
   const [node] = nodes;
@@ -35,7 +39,15 @@ export function aimedAt(s: Session, aim: Aim, nodes: readonly string[] = aimedNo
   const matrix = pageMatrix(design, page, node);
   if (nodes.length > 1 && !isSweep(design, page, nodes, aim)) return null;
   if (paint.kind === 'gradient' && paint.eachLetter) {
-    const letter = findLeaf(s.scene().root, (i) => i.node === node && i.paint.kind === 'gradient' && i.paint.eachLetter === true && i.type === 'glyphs' && (aim === 'letterOutline') === (i.stroke !== null));
+    const letter = findLeaf(
+      s.scene().root,
+      (i) =>
+        i.node === node &&
+        i.paint.kind === 'gradient' &&
+        i.paint.eachLetter === true &&
+        i.type === 'glyphs' &&
+        (aim === 'letterOutline') === (i.stroke !== null),
+    );
     return { node, nodes, paint, aim, matrix: letter?.matrix ?? matrix };
   }
   return { node, nodes, paint, aim, matrix };
@@ -77,7 +89,8 @@ export function mixingFor(palette: Palette, ramp: RampSource, stops: readonly St
 /** What an absent way of mixing means. */
 export const plainMixing = (palette: Palette): Mixing => (palette.screen ? 'srgb' : 'ink');
 
-export const advisedMixing = (palette: Palette, stops: readonly Stop[]): Mixing => cleanest(middles(stops, palette)).mixing;
+export const advisedMixing = (palette: Palette, stops: readonly Stop[]): Mixing =>
+  cleanest(middles(stops, palette)).mixing;
 
 /** Sets the paint of every object that a target runs through; its geometry is given in the space of the first. */
 export function withGeometry(s: Session, target: Target<GradientPaint | PoolsPaint>, geometry: Matrix): Recipe {
@@ -111,12 +124,16 @@ export function trackOf(s: Session, target: GradientTarget): Track {
   const m = multiply(screenMatrix(s.state.camera), target.matrix);
   const { line } = target.paint;
   if (line) {
-    const item = findLeaf(s.scene().root, (i) => i.node === target.node && i.type !== 'fill' && i.stroke !== null && i.paint.kind === 'gradient');
+    const item = findLeaf(
+      s.scene().root,
+      (i) => i.node === target.node && i.type !== 'fill' && i.stroke !== null && i.paint.kind === 'gradient',
+    );
     const [first] = item ? flatten(item.placed.path, 0.2) : [];
     if (item && item.type !== 'fill' && item.stroke && first && first.points.length >= 4) {
       const camera = screenMatrix(s.state.camera);
       const points: Point[] = [];
-      for (let i = 0; i < first.points.length; i += 2) points.push(apply(camera, { x: first.points[i], y: first.points[i + 1] }));
+      for (let i = 0; i < first.points.length; i += 2)
+        points.push(apply(camera, { x: first.points[i], y: first.points[i + 1] }));
       if (line === 'along') return made(first.closed ? [...points, points[0]] : points, false);
       // Across: at a place in the middle of the drawn line, long enough to tell its beads apart.
       const k = Math.floor((points.length - 1) / 2);
@@ -125,7 +142,13 @@ export function trackOf(s: Session, target: GradientTarget): Track {
       const half = Math.max(SHORTEST, item.stroke.width * s.state.camera.scale) / 2;
       const mid = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
       const n = { x: ((b.y - a.y) / d) * half, y: (-(b.x - a.x) / d) * half };
-      return made([{ x: mid.x + n.x, y: mid.y + n.y }, { x: mid.x - n.x, y: mid.y - n.y }], false);
+      return made(
+        [
+          { x: mid.x + n.x, y: mid.y + n.y },
+          { x: mid.x - n.x, y: mid.y - n.y },
+        ],
+        false,
+      );
     }
   }
   const { from, to } = gradientLine(target.paint);
@@ -140,7 +163,8 @@ export function focusPoint(paint: GradientPaint): Point {
 
 function made(points: Point[], ends: boolean): Track {
   let length = 0;
-  for (let i = 1; i < points.length; i++) length += Math.hypot(points[i].x - points[i - 1].x, points[i].y - points[i - 1].y);
+  for (let i = 1; i < points.length; i++)
+    length += Math.hypot(points[i].x - points[i - 1].x, points[i].y - points[i - 1].y);
   return { points, length, ends };
 }
 

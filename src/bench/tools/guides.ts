@@ -22,7 +22,10 @@ export function dragGuide(c: ToolContext, axis: 'x' | 'y', index: number | null)
   const targets = targetsFor(c, []);
   const own = index === null ? null : s.page.guides?.[index];
   // It does not snap to itself.
-  const others = { ...targets, lines: { ...targets.lines, [axis]: targets.lines[axis].filter((l) => l.label !== 'guide' || l.at !== own?.at) } };
+  const others = {
+    ...targets,
+    lines: { ...targets.lines, [axis]: targets.lines[axis].filter((l) => l.label !== 'guide' || l.at !== own?.at) },
+  };
   let recipe: Recipe = () => {};
   let away = true;
   const at = (p: PointerAt) => {
@@ -31,7 +34,9 @@ export function dragGuide(c: ToolContext, axis: 'x' | 'y', index: number | null)
     c.extras[axis === 'x' ? 'snapY' : 'snapX'] = null;
     const to = snapped.point[axis];
     recipe = (d) => (index === null ? addGuides(d, page, [{ axis, at: to }]) : changeGuide(d, page, index, { at: to }));
-    c.readout(away ? 'let go here to take the guide away' : `guide ${formatLength(to, s.design.setup.unit)}${snapped.said}`);
+    c.readout(
+      away ? 'let go here to take the guide away' : `guide ${formatLength(to, s.design.setup.unit)}${snapped.said}`,
+    );
   };
   const end = () => {
     clearSnap(c);

@@ -33,7 +33,9 @@ export function openPaths(s: Session): OpenPath[] {
   const { design, page } = s;
   return s.state.selection.flatMap((id) => {
     const node = design.nodes[id];
-    return node?.kind === 'path' && !isLocked(design, page, id) ? [{ id, matrix: pageMatrix(design, page, id), contours: contoursFor(node) }] : [];
+    return node?.kind === 'path' && !isLocked(design, page, id)
+      ? [{ id, matrix: pageMatrix(design, page, id), contours: contoursFor(node) }]
+      : [];
   });
 }
 
@@ -68,9 +70,12 @@ export function spotsOf(s: Session): { nodes: NodeSpot[]; handles: HandleSpot[] 
       c.nodes.forEach((n, i) => {
         const at = screen(n);
         nodes.push({ object: id, flat, at, kind: n.kind, chosen: chosen.has(flat), end: isEnd(c, i) });
-        const near = (k: number) => (c.closed || (i + k >= 0 && i + k < count) ? chosen.has(base + ((i + k + count) % count)) : false);
-        if (n.before && (chosen.has(flat) || near(-1))) handles.push({ object: id, flat, side: 'before', at: screen(n.before), from: at });
-        if (n.after && (chosen.has(flat) || near(1))) handles.push({ object: id, flat, side: 'after', at: screen(n.after), from: at });
+        const near = (k: number) =>
+          c.closed || (i + k >= 0 && i + k < count) ? chosen.has(base + ((i + k + count) % count)) : false;
+        if (n.before && (chosen.has(flat) || near(-1)))
+          handles.push({ object: id, flat, side: 'before', at: screen(n.before), from: at });
+        if (n.after && (chosen.has(flat) || near(1)))
+          handles.push({ object: id, flat, side: 'after', at: screen(n.after), from: at });
         flat++;
       });
     }
@@ -111,6 +116,8 @@ export function pieceAt(paths: readonly OpenPath[], at: Point, reach: number): P
   return best;
 }
 
-export const chosenOf = (s: Session, object: string): Set<number> => new Set(s.state.nodes.flatMap((n) => (n.object === object ? [n.flat] : [])));
-export const isChosen = (s: Session, object: string, flat: number): boolean => s.state.nodes.some((n) => n.object === object && n.flat === flat);
+export const chosenOf = (s: Session, object: string): Set<number> =>
+  new Set(s.state.nodes.flatMap((n) => (n.object === object ? [n.flat] : [])));
+export const isChosen = (s: Session, object: string, flat: number): boolean =>
+  s.state.nodes.some((n) => n.object === object && n.flat === flat);
 export { flatOf };

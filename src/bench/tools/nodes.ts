@@ -9,7 +9,18 @@ import { plainSelection } from '../session/combining';
 import type { Session } from '../session/session';
 import type { ChosenNode } from '../session/state';
 import type { NodeContour } from '@/core/geometry/nodes';
-import { chosenOf, flatOf, isChosen, noteContours, openPaths, pieceAt, spotsOf, type HandleSpot, type NodeSpot, type PieceSpot } from './nodeSpots';
+import {
+  chosenOf,
+  flatOf,
+  isChosen,
+  noteContours,
+  openPaths,
+  pieceAt,
+  spotsOf,
+  type HandleSpot,
+  type NodeSpot,
+  type PieceSpot,
+} from './nodeSpots';
 import { choose, pick } from './pick';
 import { shown } from './shown';
 import { clearSnap, snapAngle, snapPoint, targetsFor } from './snapping';
@@ -27,7 +38,8 @@ export const nodesTool: Tool = {
     // The nearest wins; of a handle that lies on its node the node.
     const node = nearest(nodes, at.screen);
     const handle = nearest(handles, at.screen);
-    if (handle && (!node || distance(handle.at, at.screen) < distance(node.at, at.screen) - 1)) return dragHandle(c, at, handle);
+    if (handle && (!node || distance(handle.at, at.screen) < distance(node.at, at.screen) - 1))
+      return dragHandle(c, at, handle);
     if (node) return dragNodes(c, at, node);
     const piece = pieceAt(openPaths(s), at.page, NEAR_PX / s.state.camera.scale);
     if (piece) return bendPiece(c, at, piece);
@@ -65,7 +77,8 @@ export const nodesTool: Tool = {
 const distance = (a: Point, b: Point) => Math.hypot(a.x - b.x, a.y - b.y);
 function nearest<T extends { readonly at: Point }>(spots: readonly T[], at: Point): T | null {
   let best: T | null = null;
-  for (const spot of spots) if (near(spot.at, at, SPOT_PX) && (!best || distance(spot.at, at) < distance(best.at, at))) best = spot;
+  for (const spot of spots)
+    if (near(spot.at, at, SPOT_PX) && (!best || distance(spot.at, at) < distance(best.at, at))) best = spot;
   return best;
 }
 
@@ -73,7 +86,11 @@ function nearest<T extends { readonly at: Point }>(spots: readonly T[], at: Poin
 function offerPlain(s: Session, id: string): void {
   const node = s.design.nodes[id];
   if (node.kind === 'path') s.say('Drag nodes, handles or the line itself. Double-click the line to add a node.');
-  else if (canBePlain(node)) s.say(`${node.name || 'This'} is adjustable as it is. To edit its nodes, make it plain`, 'plain', { label: 'Make plain', run: () => plainSelection(s) });
+  else if (canBePlain(node))
+    s.say(`${node.name || 'This'} is adjustable as it is. To edit its nodes, make it plain`, 'plain', {
+      label: 'Make plain',
+      run: () => plainSelection(s),
+    });
   else s.say('This has no nodes. Choose a path, or a shape and make it plain.');
 }
 
@@ -88,9 +105,18 @@ function dragNodes(c: ToolContext, start: PointerAt, spot: NodeSpot): Gesture {
   const paths = openPaths(s).filter((p) => chosenOf(s, p.id).size > 0);
   const chosen = new Map(paths.map((p) => [p.id, chosenOf(s, p.id)]));
   const backs = new Map(paths.map((p) => [p.id, invert(p.matrix) as Matrix]));
-  const targets = targetsFor(c, paths.map((p) => p.id));
+  const targets = targetsFor(
+    c,
+    paths.map((p) => p.id),
+  );
   // Nodes that rest are places to snap to as well.
-  const resting = paths.flatMap((p) => p.contours.flatMap((k, ci) => k.nodes.flatMap((n, i) => (chosen.get(p.id)!.has(flatOf(p.contours, ci, i)) ? [] : [{ ...apply(p.matrix, n), label: 'node' }]))));
+  const resting = paths.flatMap((p) =>
+    p.contours.flatMap((k, ci) =>
+      k.nodes.flatMap((n, i) =>
+        chosen.get(p.id)!.has(flatOf(p.contours, ci, i)) ? [] : [{ ...apply(p.matrix, n), label: 'node' }],
+      ),
+    ),
+  );
   const places = { ...targets, places: resting.length < 2000 ? [...targets.places, ...resting] : targets.places };
   const from = toPage(s.state.camera, spot.at);
   const offset = { x: from.x - start.page.x, y: from.y - start.page.y };
@@ -99,7 +125,8 @@ function dragNodes(c: ToolContext, start: PointerAt, spot: NodeSpot): Gesture {
   let now: readonly (readonly NodeContour[])[] = [];
   const at = (p: PointerAt) => {
     let to = { x: p.page.x + offset.x, y: p.page.y + offset.y };
-    if (p.shift) to = Math.abs(to.x - from.x) > Math.abs(to.y - from.y) ? { x: to.x, y: from.y } : { x: from.x, y: to.y };
+    if (p.shift)
+      to = Math.abs(to.x - from.x) > Math.abs(to.y - from.y) ? { x: to.x, y: from.y } : { x: from.x, y: to.y };
     const snapped = snapPoint(c, to, places, p);
     const [dx, dy] = [snapped.point.x - from.x, snapped.point.y - from.y];
     now = paths.map((p) => {
@@ -125,7 +152,8 @@ function dragNodes(c: ToolContext, start: PointerAt, spot: NodeSpot): Gesture {
         const n = s.state.nodes.length;
         s.commit(n === 1 ? 'Move a node' : 'Move nodes', recipe);
         s.say(`Moved ${n === 1 ? 'a node' : `${n} nodes`}.`);
-      } else if (start.shift && was) s.set({ nodes: s.state.nodes.filter((n) => n.object !== spot.object || n.flat !== spot.flat) });
+      } else if (start.shift && was)
+        s.set({ nodes: s.state.nodes.filter((n) => n.object !== spot.object || n.flat !== spot.flat) });
       else if (!start.shift) s.set({ nodes: [me] });
       end(c);
     },
@@ -139,14 +167,20 @@ function dragHandle(c: ToolContext, start: PointerAt, spot: HandleSpot): Gesture
   const path = openPaths(s).find((p) => p.id === spot.object)!;
   const back = invert(path.matrix)!;
   const from = toPage(s.state.camera, spot.from);
-  const offset = { x: toPage(s.state.camera, spot.at).x - start.page.x, y: toPage(s.state.camera, spot.at).y - start.page.y };
+  const offset = {
+    x: toPage(s.state.camera, spot.at).x - start.page.x,
+    y: toPage(s.state.camera, spot.at).y - start.page.y,
+  };
   return shown(
     c,
     () => 'Move a handle',
     (p) => {
       const to = turnedTo(from, { x: p.page.x + offset.x, y: p.page.y + offset.y }, p);
       const next = moveHandle(path.contours, spot.flat, spot.side, apply(back, to.point), p.alt);
-      return { recipe: (d) => writeContours(d, s.page, path.id, next), says: `handle ${formatLength(to.length, s.design.setup.unit)} at ${formatNumber(to.angle, 1)}°${p.alt ? ' · by itself' : ''}` };
+      return {
+        recipe: (d) => writeContours(d, s.page, path.id, next),
+        says: `handle ${formatLength(to.length, s.design.setup.unit)} at ${formatNumber(to.angle, 1)}°${p.alt ? ' · by itself' : ''}`,
+      };
     },
     undefined,
     [path.id],
@@ -159,7 +193,11 @@ export function turnedTo(from: Point, to: Point, p: PointerAt): { point: Point; 
   const raw = (Math.atan2(to.y - from.y, to.x - from.x) * 180) / Math.PI;
   const angle = snapAngle(raw, p.shift ? 15 : 45, p);
   const rad = (angle * Math.PI) / 180;
-  return { point: angle === raw ? to : { x: from.x + length * Math.cos(rad), y: from.y + length * Math.sin(rad) }, length, angle };
+  return {
+    point: angle === raw ? to : { x: from.x + length * Math.cos(rad), y: from.y + length * Math.sin(rad) },
+    length,
+    angle,
+  };
 }
 
 /** Bends the line where it is taken; a click alone chooses the nodes at both its ends. */
@@ -189,8 +227,13 @@ function bendPiece(c: ToolContext, start: PointerAt, spot: PieceSpot): Gesture {
         s.commit('Bend the line', recipe);
       } else {
         const count = path.contours[spot.contour].nodes.length;
-        const both = [spot.index, (spot.index + 1) % count].map((i) => ({ object: path.id, flat: flatOf(path.contours, spot.contour, i) }));
-        s.set({ nodes: start.shift ? [...s.state.nodes, ...both.filter((b) => !isChosen(s, b.object, b.flat))] : both });
+        const both = [spot.index, (spot.index + 1) % count].map((i) => ({
+          object: path.id,
+          flat: flatOf(path.contours, spot.contour, i),
+        }));
+        s.set({
+          nodes: start.shift ? [...s.state.nodes, ...both.filter((b) => !isChosen(s, b.object, b.flat))] : both,
+        });
       }
       end(c);
     },
@@ -203,7 +246,9 @@ function marqueeNodes(c: ToolContext, start: PointerAt, onNothing: boolean): Ges
   const before = start.shift ? s.state.nodes : [];
   const inside = (p: PointerAt): ChosenNode[] => {
     const box = fromPoints([start.screen, p.screen]);
-    const found = spotsOf(s).nodes.filter((n) => holds(box, n.at)).map(({ object, flat }) => ({ object, flat }));
+    const found = spotsOf(s)
+      .nodes.filter((n) => holds(box, n.at))
+      .map(({ object, flat }) => ({ object, flat }));
     return [...before, ...found.filter((f) => !before.some((b) => b.object === f.object && b.flat === f.flat))];
   };
   return {

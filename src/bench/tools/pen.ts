@@ -3,7 +3,15 @@ import { addNodeAt, breakAt, writeContours } from '@/core/edit/nodes';
 import { deleteNodes } from '@/core/edit/place';
 import { apply, invert, type Point } from '@/core/geometry/matrix';
 import { throughPoints } from '@/core/geometry/fit';
-import { flatOf, isEnd, nodesOfPieces, pieceAfter, reversedContour, type NodeContour, type PathNode } from '@/core/geometry/nodes';
+import {
+  flatOf,
+  isEnd,
+  nodesOfPieces,
+  pieceAfter,
+  reversedContour,
+  type NodeContour,
+  type PathNode,
+} from '@/core/geometry/nodes';
 import { CUBIC, LINE, MOVE, transformPath, type PathData } from '@/core/geometry/path';
 import { NO_PAINT } from '@/core/model/defaults';
 import type { DesignNode, Paint } from '@/core/model/schema';
@@ -31,7 +39,9 @@ export const penTool: Tool = {
       if (nearScreen(s, active.path, last, at)) return lastNode(c, at, active);
       return adding(c, at, active);
     }
-    const end = spotsOf(s).nodes.find((n) => n.end && Math.abs(n.at.x - at.screen.x) <= SPOT_PX && Math.abs(n.at.y - at.screen.y) <= SPOT_PX);
+    const end = spotsOf(s).nodes.find(
+      (n) => n.end && Math.abs(n.at.x - at.screen.x) <= SPOT_PX && Math.abs(n.at.y - at.screen.y) <= SPOT_PX,
+    );
     if (end) {
       goOnFrom(s, end.object, end.flat);
       return null;
@@ -41,8 +51,14 @@ export const penTool: Tool = {
       const { path } = piece;
       const made = addNodeAt(path.contours, piece.contour, piece.index, piece.t);
       if (at.alt) {
-        if (s.commit('Cut the line', (d) => writeContours(d, s.page, path.id, breakAt(made.contours, new Set([made.flat]))))) s.say('Cut: the line has two ends there, lying on each other.');
-      } else if (s.commit('Add a node', (d) => writeContours(d, s.page, path.id, made.contours))) s.say('Added a node; the shape is as it was. With Alt the pen cuts the line.');
+        if (
+          s.commit('Cut the line', (d) =>
+            writeContours(d, s.page, path.id, breakAt(made.contours, new Set([made.flat]))),
+          )
+        )
+          s.say('Cut: the line has two ends there, lying on each other.');
+      } else if (s.commit('Add a node', (d) => writeContours(d, s.page, path.id, made.contours)))
+        s.say('Added a node; the shape is as it was. With Alt the pen cuts the line.');
       return null;
     }
     return beginning(c, at);
@@ -66,7 +82,11 @@ export const penTool: Tool = {
     clearSnap(c);
     const back = invert(active.path.matrix);
     if (!back) return;
-    const next = appended(active, { ...apply(back, to.point), before: null, after: null, kind: 'corner' }, s.state.penMode);
+    const next = appended(
+      active,
+      { ...apply(back, to.point), before: null, after: null, kind: 'corner' },
+      s.state.penMode,
+    );
     c.extras.rubber = lastPieces(next, s.state.penMode, active.path);
   },
 
@@ -93,13 +113,21 @@ function activeLine(s: Session): Active | null {
   const { handle } = pen;
   const pulled = handle && handle.of.x === end.x && handle.of.y === end.y;
   const contour = pulled ? { ...run, nodes: [...run.nodes.slice(0, -1), { ...end, after: handle.at }] } : run;
-  return { path: { ...path, contours: contoursFor(node) }, index: pen.contour, contour, ends: [contour.nodes[0], contour.nodes[contour.nodes.length - 1]] };
+  return {
+    path: { ...path, contours: contoursFor(node) },
+    index: pen.contour,
+    contour,
+    ends: [contour.nodes[0], contour.nodes[contour.nodes.length - 1]],
+  };
 }
 
 function nearScreen(s: Session, path: OpenPath, n: Point, at: PointerAt): boolean {
   const { camera } = s.state;
   const p = apply(path.matrix, n);
-  return Math.abs(p.x * camera.scale + camera.x - at.screen.x) <= SPOT_PX && Math.abs(p.y * camera.scale + camera.y - at.screen.y) <= SPOT_PX;
+  return (
+    Math.abs(p.x * camera.scale + camera.x - at.screen.x) <= SPOT_PX &&
+    Math.abs(p.y * camera.scale + camera.y - at.screen.y) <= SPOT_PX
+  );
 }
 
 /** Where the pen is, snapped; with Shift in steps of 15° from the last node. */
@@ -122,7 +150,9 @@ function appended(active: Active, node: PathNode, mode: Session['state']['penMod
 function through(nodes: readonly PathNode[], closed: boolean): NodeContour {
   if (nodes.length < 2) return { closed: false, nodes };
   const made = nodesOfPieces(throughPoints(nodes, closed), closed);
-  return made.nodes.length === nodes.length ? { closed, nodes: made.nodes.map((n) => ({ ...n, kind: n.before && n.after ? 'smooth' : n.kind })) } : { closed, nodes };
+  return made.nodes.length === nodes.length
+    ? { closed, nodes: made.nodes.map((n) => ({ ...n, kind: n.before && n.after ? 'smooth' : n.kind })) }
+    : { closed, nodes };
 }
 
 /** The part of a line that a next node would change, on the page. */
@@ -137,10 +167,20 @@ function lastPieces(c: NodeContour, mode: Session['state']['penMode'], path: Ope
   return transformPath(out, path.matrix);
 }
 
-const withContour = (active: Active, contour: NodeContour): NodeContour[] => active.path.contours.map((c, i) => (i === active.index ? contour : c));
+const withContour = (active: Active, contour: NodeContour): NodeContour[] =>
+  active.path.contours.map((c, i) => (i === active.index ? contour : c));
 
 /** A press that, let go, does what it showed; dragged, it draws handles out of its node where the mode has handles. */
-function pressing(c: ToolContext, start: PointerAt, label: string, at: Point, own: (v: Point) => Point, recipeFor: (handle: Point | null) => Recipe, after: (handle: Point | null) => void, only?: readonly string[]): Gesture {
+function pressing(
+  c: ToolContext,
+  start: PointerAt,
+  label: string,
+  at: Point,
+  own: (v: Point) => Point,
+  recipeFor: (handle: Point | null) => Recipe,
+  after: (handle: Point | null) => void,
+  only?: readonly string[],
+): Gesture {
   const { session: s } = c;
   c.extras.rubber = null;
   let handle: Point | null = null;
@@ -172,20 +212,48 @@ function pressing(c: ToolContext, start: PointerAt, label: string, at: Point, ow
 }
 
 const mirrored = (n: Point, h: Point): Point => ({ x: 2 * n.x - h.x, y: 2 * n.y - h.y });
-const drawnNode = (p: Point, handle: Point | null): PathNode => ({ ...p, before: handle && mirrored(p, handle), after: handle, kind: handle ? 'symmetric' : 'corner' });
+const drawnNode = (p: Point, handle: Point | null): PathNode => ({
+  ...p,
+  before: handle && mirrored(p, handle),
+  after: handle,
+  kind: handle ? 'symmetric' : 'corner',
+});
 
 function beginning(c: ToolContext, start: PointerAt): Gesture {
   const { session: s } = c;
   const { point } = held(c, start, null);
   const id = s.newId();
-  const node: DesignNode = { id, name: 'Path', kind: 'path', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, path: [MOVE, point.x, point.y], fillRule: 'nonZero', ...paintedAs(drawingPaint(s), true) };
-  return pressing(c, start, 'Begin a line', point, (p) => p, () => (d) => putNode(d, s, node), (handle) => {
-    const placed = s.design.nodes[id];
-    // In a group it lies in the group's own space, and so does its handle.
-    const first = placed.kind === 'path' ? { x: placed.path[1], y: placed.path[2] } : point;
-    s.set({ selection: [id], nodes: [], pen: { object: id, contour: 0, end: 'last', fresh: true, handle: handle && { of: first, at: handle } }, aim: 'outline' });
-    s.say(PEN_SAYS[s.state.penMode]);
-  });
+  const node: DesignNode = {
+    id,
+    name: 'Path',
+    kind: 'path',
+    transform: [1, 0, 0, 1, 0, 0],
+    hidden: false,
+    locked: false,
+    path: [MOVE, point.x, point.y],
+    fillRule: 'nonZero',
+    ...paintedAs(drawingPaint(s), true),
+  };
+  return pressing(
+    c,
+    start,
+    'Begin a line',
+    point,
+    (p) => p,
+    () => (d) => putNode(d, s, node),
+    (handle) => {
+      const placed = s.design.nodes[id];
+      // In a group it lies in the group's own space, and so does its handle.
+      const first = placed.kind === 'path' ? { x: placed.path[1], y: placed.path[2] } : point;
+      s.set({
+        selection: [id],
+        nodes: [],
+        pen: { object: id, contour: 0, end: 'last', fresh: true, handle: handle && { of: first, at: handle } },
+        aim: 'outline',
+      });
+      s.say(PEN_SAYS[s.state.penMode]);
+    },
+  );
 }
 
 const PEN_SAYS = {
@@ -200,8 +268,25 @@ function adding(c: ToolContext, start: PointerAt, active: Active): Gesture | nul
   if (!back) return null;
   const { point } = held(c, start, active);
   const own = apply(back, point);
-  const recipe = (handle: Point | null): Recipe => (d) => writeContours(d, s.page, active.path.id, withContour(active, appended(active, drawnNode(own, handle), s.state.penMode)));
-  return pressing(c, start, 'Add to the line', point, (p) => apply(back, p), recipe, (handle) => s.set({ pen: { ...s.state.pen!, end: 'last', handle: handle && { of: own, at: handle } } }), [active.path.id]);
+  const recipe =
+    (handle: Point | null): Recipe =>
+    (d) =>
+      writeContours(
+        d,
+        s.page,
+        active.path.id,
+        withContour(active, appended(active, drawnNode(own, handle), s.state.penMode)),
+      );
+  return pressing(
+    c,
+    start,
+    'Add to the line',
+    point,
+    (p) => apply(back, p),
+    recipe,
+    (handle) => s.set({ pen: { ...s.state.pen!, end: 'last', handle: handle && { of: own, at: handle } } }),
+    [active.path.id],
+  );
 }
 
 function closing(c: ToolContext, start: PointerAt, active: Active): Gesture | null {
@@ -211,16 +296,32 @@ function closing(c: ToolContext, start: PointerAt, active: Active): Gesture | nu
   const [first] = active.ends;
   const { nodes } = active.contour;
   const fresh = s.state.pen?.fresh ?? false;
-  const recipe = (handle: Point | null): Recipe => (d) => {
-    const closedNodes = handle ? [{ ...first, before: mirrored(first, handle), after: first.after, kind: 'corner' as const }, ...nodes.slice(1)] : nodes;
-    const contour = s.state.penMode === 'through' ? through(closedNodes, true) : { closed: true, nodes: closedNodes };
-    writeContours(d, s.page, active.path.id, withContour(active, contour));
-    if (fresh) fillClosed(d, active.path.id);
-  };
-  return pressing(c, start, 'Close the line', apply(active.path.matrix, first), (p) => apply(back, p), recipe, () => {
-    s.set({ pen: null, nodes: [], ...(fresh && { aim: 'fill' }) });
-    s.say(fresh ? 'Closed, and filled with the colour of its line.' : 'Closed the line.');
-  }, [active.path.id]);
+  const recipe =
+    (handle: Point | null): Recipe =>
+    (d) => {
+      const closedNodes = handle
+        ? [
+            { ...first, before: mirrored(first, handle), after: first.after, kind: 'corner' as const },
+            ...nodes.slice(1),
+          ]
+        : nodes;
+      const contour = s.state.penMode === 'through' ? through(closedNodes, true) : { closed: true, nodes: closedNodes };
+      writeContours(d, s.page, active.path.id, withContour(active, contour));
+      if (fresh) fillClosed(d, active.path.id);
+    };
+  return pressing(
+    c,
+    start,
+    'Close the line',
+    apply(active.path.matrix, first),
+    (p) => apply(back, p),
+    recipe,
+    () => {
+      s.set({ pen: null, nodes: [], ...(fresh && { aim: 'fill' }) });
+      s.say(fresh ? 'Closed, and filled with the colour of its line.' : 'Closed the line.');
+    },
+    [active.path.id],
+  );
 }
 
 /** What was drawn as a line and closed is an area: it takes its line’s paint as its fill. */
@@ -266,7 +367,9 @@ function lastNode(c: ToolContext, start: PointerAt, active: Active): Gesture | n
 /** Takes an open line up at one of its ends. */
 export function goOnFrom(s: Session, object: string, flat: number): void {
   const path = openPaths(s).find((p) => p.id === object);
-  const contour = path?.contours.findIndex((k, i) => k.nodes.some((_, j) => flatOf(path.contours, i, j) === flat && isEnd(k, j))) ?? -1;
+  const contour =
+    path?.contours.findIndex((k, i) => k.nodes.some((_, j) => flatOf(path.contours, i, j) === flat && isEnd(k, j))) ??
+    -1;
   if (!path || contour < 0) return;
   const first = flatOf(path.contours, contour, 0) === flat;
   s.set({ pen: { object, contour, end: first ? 'first' : 'last', fresh: false }, nodes: [] });
@@ -281,7 +384,19 @@ export function finishPen(s: Session): void {
   if (!pen || !active) return;
   const { contour, path } = active;
   if (contour.nodes.length < 2) {
-    s.commit('Drop the begun line', (d) => (path.contours.length > 1 ? writeContours(d, s.page, path.id, path.contours.filter((_, i) => i !== active.index)) : deleteNodes(d, s.page, [path.id])), { select: [] });
+    s.commit(
+      'Drop the begun line',
+      (d) =>
+        path.contours.length > 1
+          ? writeContours(
+              d,
+              s.page,
+              path.id,
+              path.contours.filter((_, i) => i !== active.index),
+            )
+          : deleteNodes(d, s.page, [path.id]),
+      { select: [] },
+    );
     return;
   }
   if (penMode === 'polygon' && contour.nodes.length > 2) {

@@ -90,7 +90,12 @@ export function pickIn(s: Session, box: Rect, enclosed: boolean): string[] {
   if (open && entered && isHolder(entered))
     return entered.children.filter((id) => {
       const b = s.boxOf([id]);
-      return !s.design.nodes[id].hidden && !isLocked(s.design, s.page, id) && !isEmpty(b) && (enclosed ? contains(box, b) : overlaps(box, b));
+      return (
+        !s.design.nodes[id].hidden &&
+        !isLocked(s.design, s.page, id) &&
+        !isEmpty(b) &&
+        (enclosed ? contains(box, b) : overlaps(box, b))
+      );
     });
   const touched = nodesIn(s.scene(), box, false);
   const ids = [...new Set(touched.flatMap((node) => selectable(s, { node, part: 'fill' }) ?? []))];

@@ -14,7 +14,9 @@ export function openPileHere(s: Session): void {
     s.say('Put the pointer where objects lie on each other, then press Q.');
     return;
   }
-  const ids = hitAll(s.scene(), at, NEAR_PX / camera.scale).map((h) => h.node).filter((id) => !isLocked(s.design, s.page, id));
+  const ids = hitAll(s.scene(), at, NEAR_PX / camera.scale)
+    .map((h) => h.node)
+    .filter((id) => !isLocked(s.design, s.page, id));
   if (!ids.length) s.say('Nothing lies here that could be chosen.');
   else s.set({ pileHere: { ...toScreen(camera, at), ids } });
 }

@@ -10,7 +10,11 @@ import type { Session } from '../session/session';
 function workingIn(s: Session): string | null {
   const { design, page } = s;
   if (!s.state.entered) return null;
-  return ancestry(design, page, s.state.entered).findLast((id) => design.nodes[id].kind === 'group' && !design.nodes[id].locked) ?? null;
+  return (
+    ancestry(design, page, s.state.entered).findLast(
+      (id) => design.nodes[id].kind === 'group' && !design.nodes[id].locked,
+    ) ?? null
+  );
 }
 
 /** Where copies of the selection go: beside it, in the group or combination that holds it; null for the page. */
@@ -27,5 +31,10 @@ export function besideSelection(s: Session): PasteInto | null {
 export function putNode(d: DesignDraft, s: Session, node: DesignNode): void {
   const parent = workingIn(s);
   const back = parent ? invert(pageMatrix(s.state.design, s.page, parent)) : null;
-  addNode(d, s.page.id, back ? ({ ...node, transform: multiply(back, node.transform) } as DesignNode) : node, back ? parent : null);
+  addNode(
+    d,
+    s.page.id,
+    back ? ({ ...node, transform: multiply(back, node.transform) } as DesignNode) : node,
+    back ? parent : null,
+  );
 }

@@ -38,11 +38,16 @@ const RING_SHARE = 0.5;
 export function poolAt(s: Session, target: PoolsTarget, p: Point): { kind: 'pool' | 'ring'; index: number } | null {
   const placed = placedPools(s, target);
   const away = (q: Point) => Math.hypot(q.x - p.x, q.y - p.y);
-  const index = placed.reduce((best, x, i) => (away(x.at) < BEAD_PX && (best < 0 || away(x.at) < away(placed[best].at)) ? i : best), -1);
+  const index = placed.reduce(
+    (best, x, i) => (away(x.at) < BEAD_PX && (best < 0 || away(x.at) < away(placed[best].at)) ? i : best),
+    -1,
+  );
   if (index >= 0) return { kind: 'pool', index };
   const { stop } = s.state;
   const chosen = stop === null ? undefined : placed[stop];
-  return chosen && stop !== null && Math.abs(away(chosen.at) - chosen.radius) < RING_PX ? { kind: 'ring', index: stop } : null;
+  return chosen && stop !== null && Math.abs(away(chosen.at) - chosen.radius) < RING_PX
+    ? { kind: 'ring', index: stop }
+    : null;
 }
 
 export const withPools = (target: PoolsTarget, change: (p: PoolsPaint) => PoolsPaint): Recipe => {
@@ -64,7 +69,10 @@ export function pressPool(start: PointerAt, c: ToolContext, target: PoolsTarget)
   const { stop } = s.state;
   const near = target.paint.pools[stop ?? 0] ?? target.paint.pools[0];
   const index = target.paint.pools.length;
-  s.commit('Add a pool', withPools(target, (p) => addPool(p, at.x, at.y, near.colour).paint));
+  s.commit(
+    'Add a pool',
+    withPools(target, (p) => addPool(p, at.x, at.y, near.colour).paint),
+  );
   s.set({ stop: index });
   s.say('Added a pool. Click a colour for it, drag it, or drag its ring for its reach.');
   const fresh = aimedPools(s);
@@ -92,9 +100,19 @@ function dragPool(c: ToolContext, target: PoolsTarget, index: number): Gesture {
     () => (out ? 'Take out a pool' : 'Move a pool'),
     (p) => {
       const slack = PULL_OUT_PX / s.state.camera.scale;
-      out = target.paint.pools.length > 1 && (p.page.x < box.x0 - slack || p.page.x > box.x1 + slack || p.page.y < box.y0 - slack || p.page.y > box.y1 + slack);
+      out =
+        target.paint.pools.length > 1 &&
+        (p.page.x < box.x0 - slack ||
+          p.page.x > box.x1 + slack ||
+          p.page.y < box.y0 - slack ||
+          p.page.y > box.y1 + slack);
       const q = back ? apply(back, p.page) : target.paint.pools[index];
-      return { recipe: withPools(target, (paint) => (out ? removePool(paint, index) : changePool(paint, index, { x: q.x, y: q.y }))), says: out ? 'let go to take it out' : `${formatNumber(q.x * 100, 0)} %, ${formatNumber(q.y * 100, 0)} %` };
+      return {
+        recipe: withPools(target, (paint) =>
+          out ? removePool(paint, index) : changePool(paint, index, { x: q.x, y: q.y }),
+        ),
+        says: out ? 'let go to take it out' : `${formatNumber(q.x * 100, 0)} %, ${formatNumber(q.y * 100, 0)} %`,
+      };
     },
     () => {
       if (!out) return;
@@ -112,8 +130,13 @@ function dragRing(c: ToolContext, target: PoolsTarget, index: number): Gesture {
     c,
     () => 'Reach of a pool',
     (p) => {
-      const reach = (placed.pool.reach * Math.hypot(p.screen.x - placed.at.x, p.screen.y - placed.at.y)) / Math.max(placed.radius, 1e-6);
-      return { recipe: withPools(target, (paint) => changePool(paint, index, { reach })), says: `reach ${formatNumber(Math.min(4, Math.max(0.02, reach)) * 100, 0)} %` };
+      const reach =
+        (placed.pool.reach * Math.hypot(p.screen.x - placed.at.x, p.screen.y - placed.at.y)) /
+        Math.max(placed.radius, 1e-6);
+      return {
+        recipe: withPools(target, (paint) => changePool(paint, index, { reach })),
+        says: `reach ${formatNumber(Math.min(4, Math.max(0.02, reach)) * 100, 0)} %`,
+      };
     },
     undefined,
     target.nodes,

@@ -32,10 +32,25 @@ export function sampleAt(s: Session, p: PointerAt): Sampled | null {
   const slack = NEAR_PX / s.state.camera.scale;
   for (const hit of hitAll(scene, p.page, slack, true)) {
     const node = s.design.nodes[hit.node];
-    const edge = hit.part === 'fill' && 'outlines' in node && node.outlines.some((o) => o.paint.kind !== 'none') && nearEdge(scene, hit.node, p.page, slack);
-    const aim: Aim = edge ? (node.kind === 'textFrame' ? 'frameOutline' : 'outline') : hit.part === 'fill' && node.kind === 'textFrame' ? 'frame' : hit.part;
+    const edge =
+      hit.part === 'fill' &&
+      'outlines' in node &&
+      node.outlines.some((o) => o.paint.kind !== 'none') &&
+      nearEdge(scene, hit.node, p.page, slack);
+    const aim: Aim = edge
+      ? node.kind === 'textFrame'
+        ? 'frameOutline'
+        : 'outline'
+      : hit.part === 'fill' && node.kind === 'textFrame'
+        ? 'frame'
+        : hit.part;
     const colour = exactColour(s.design, hit.node, aim, pageMatrix(s.design, s.page, hit.node), p.page);
-    if (colour) return { colour, name: colourName(s.design, colour), from: `${AIM_WORDS[aim].toLowerCase()} of ${node.name || 'the object'}` };
+    if (colour)
+      return {
+        colour,
+        name: colourName(s.design, colour),
+        from: `${AIM_WORDS[aim].toLowerCase()} of ${node.name || 'the object'}`,
+      };
   }
   return null;
 }
@@ -43,9 +58,14 @@ export function sampleAt(s: Session, p: PointerAt): Sampled | null {
 /** Is what is taken at a place (the front object's paint, or the look of all) a matter of a picture? The page itself has no pixels. */
 function pictured(s: Session, p: PointerAt): boolean {
   const scene = s.scene();
-  if (s.state.sample.take === 'look') return someLeaf(scene.root, (i) => i.paint.kind === 'picture' && holds(i.inkBounds, p.page));
+  if (s.state.sample.take === 'look')
+    return someLeaf(scene.root, (i) => i.paint.kind === 'picture' && holds(i.inkBounds, p.page));
   const front = hitAll(scene, p.page, NEAR_PX / s.state.camera.scale, true)[0];
-  return front !== undefined && front.part !== 'outline' && someLeaf(scene.root, (i) => i.node === front.node && i.paint.kind === 'picture');
+  return (
+    front !== undefined &&
+    front.part !== 'outline' &&
+    someLeaf(scene.root, (i) => i.node === front.node && i.paint.kind === 'picture')
+  );
 }
 
 /** The same, with pictures: the press worker looks. */
@@ -82,7 +102,9 @@ export const sampleTool: Tool = {
         return;
       }
       noteColour(s, colour);
-      s.commit(`Sample ${name}`, (d) => addSwatch(d, { id: s.newId(), name: proposedName(own.colour) ?? name, kind: 'colour', colour: own.colour }));
+      s.commit(`Sample ${name}`, (d) =>
+        addSwatch(d, { id: s.newId(), name: proposedName(own.colour) ?? name, kind: 'colour', colour: own.colour }),
+      );
       s.say(`Sampled ${name} (${sampled.from}) into the tray.`);
     };
     let last = at;

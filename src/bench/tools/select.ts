@@ -37,7 +37,17 @@ export const selectTool: Tool = {
     if (at.shift) {
       // With Shift a press takes one more; let go without a drag it takes out one that was chosen before.
       if (!was) choose(s, [...selection, found.id]);
-      return move(c, at, was ? () => choose(s, selection.filter((id) => id !== found.id)) : undefined);
+      return move(
+        c,
+        at,
+        was
+          ? () =>
+              choose(
+                s,
+                selection.filter((id) => id !== found.id),
+              )
+          : undefined,
+      );
     }
     if (!was) choose(s, [found.id]);
     return move(c, at, was && selection.length > 1 ? () => choose(s, [found.id]) : undefined);
@@ -66,7 +76,15 @@ export const selectTool: Tool = {
       const g = grip.placed.grip;
       if (g.kind === 'turn' || g.kind === 'pivot' || g.kind === 'shadow') return 'grab';
       if (g.kind === 'knob' || g.kind === 'corner') return 'pointer';
-      const a = ((Math.atan2(grip.placed.ux.y * g.hx + grip.placed.uy.y * g.hy, grip.placed.ux.x * g.hx + grip.placed.uy.x * g.hy) * 180) / Math.PI + 360) % 180;
+      const a =
+        ((Math.atan2(
+          grip.placed.ux.y * g.hx + grip.placed.uy.y * g.hy,
+          grip.placed.ux.x * g.hx + grip.placed.uy.x * g.hy,
+        ) *
+          180) /
+          Math.PI +
+          360) %
+        180;
       return a < 22.5 || a >= 157.5 ? 'ew-resize' : a < 67.5 ? 'nwse-resize' : a < 112.5 ? 'ns-resize' : 'nesw-resize';
     }
     const guide = guideAt(c.session, at);
@@ -83,7 +101,12 @@ export function enterHolder(s: Session, id: string, at: PointerAt | null): void 
   const inside = at ? pick(s, at) : null;
   const first = inside?.id ?? node.children.findLast((c) => !s.design.nodes[c].hidden && !s.design.nodes[c].locked);
   choose(s, first ? [first] : []);
-  const what = node.kind === 'combination' ? 'What is combined can be moved and changed' : node.kind === 'repeat' ? 'Every copy follows what is changed' : 'Its objects can be moved and changed';
+  const what =
+    node.kind === 'combination'
+      ? 'What is combined can be moved and changed'
+      : node.kind === 'repeat'
+        ? 'Every copy follows what is changed'
+        : 'Its objects can be moved and changed';
   s.say(`Inside ${node.name || 'the group'}. ${what}; Esc comes out.`);
 }
 
@@ -107,7 +130,8 @@ function marquee(c: ToolContext, start: PointerAt): Gesture {
     release(p) {
       const dragged = far(p, start);
       // A click on nothing comes out of a group, one step, unless it is isolated.
-      if (!dragged && !start.shift && s.state.entered && !s.state.isolated) s.set({ entered: enteredLine(s).at(-2) ?? null });
+      if (!dragged && !start.shift && s.state.entered && !s.state.isolated)
+        s.set({ entered: enteredLine(s).at(-2) ?? null });
       choose(s, dragged ? inside(p) : before);
       drop(c);
       c.refresh();
@@ -115,4 +139,3 @@ function marquee(c: ToolContext, start: PointerAt): Gesture {
     cancel: () => drop(c),
   };
 }
-

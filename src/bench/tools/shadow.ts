@@ -24,7 +24,10 @@ export function dragShadow(c: ToolContext, start: PointerAt, frame: Frame): Gest
         const far = Math.hypot(dx, dy);
         [dx, dy] = [far * Math.cos(angle), far * Math.sin(angle)];
       }
-      return { recipe: (d) => setShadow(d, [id], { dx, dy }), says: `shadow ${formatLength(dx, unit)} right, ${formatLength(dy, unit)} down` };
+      return {
+        recipe: (d) => setShadow(d, [id], { dx, dy }),
+        says: `shadow ${formatLength(dx, unit)} right, ${formatLength(dy, unit)} down`,
+      };
     },
     undefined,
     [id],

@@ -21,8 +21,14 @@ export function drawingPaint(s: Session): Paint {
     const n = s.design.nodes[s.page.children[i]];
     if ('fills' in n && n.kind !== 'textFrame' && !n.locked && n.fills[0]?.kind === 'colour') return n.fills[0];
   }
-  const visible = s.design.swatches.find((w) => w.kind === 'colour' && s.palette.mix({ swatch: w.id, tint: 1 }).some((v) => (s.palette.screen ? v < 0.95 : v > 0.05)));
-  return visible ? colourPaint({ swatch: visible.id, tint: 1 }) : colourPaint(s.palette.screen ? { rgb: [0, 0, 0] } : { cmyk: [0, 0, 0, 1] });
+  const visible = s.design.swatches.find(
+    (w) =>
+      w.kind === 'colour' &&
+      s.palette.mix({ swatch: w.id, tint: 1 }).some((v) => (s.palette.screen ? v < 0.95 : v > 0.05)),
+  );
+  return visible
+    ? colourPaint({ swatch: visible.id, tint: 1 })
+    : colourPaint(s.palette.screen ? { rgb: [0, 0, 0] } : { cmyk: [0, 0, 0, 1] });
 }
 
 /** Width and height of a shape that nobody gave a size: the larger side is `side`. */
@@ -31,17 +37,39 @@ export function clickSize(shape: string, side: number): [number, number] {
   return proportion > 1 ? [side / proportion, side] : [side, side * proportion];
 }
 
-export function newShape(s: Session, shape: string, x: number, y: number, width: number, height: number, id = s.newId()): DesignNode {
+export function newShape(
+  s: Session,
+  shape: string,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+  id = s.newId(),
+): DesignNode {
   const def = shapeById(shape);
   if (!def) throw new Error(`unknown shape: ${shape}`);
   const knobs = Object.fromEntries(def.params.map((p) => [p.id, p.initial]));
   const paint = drawingPaint(s);
-  return { id, name: def.name, kind: 'shape', shape, transform: translation(x, y), hidden: false, locked: false, width, height, knobs, ...paintedAs(paint, def.open ?? false) };
+  return {
+    id,
+    name: def.name,
+    kind: 'shape',
+    shape,
+    transform: translation(x, y),
+    hidden: false,
+    locked: false,
+    width,
+    height,
+    knobs,
+    ...paintedAs(paint, def.open ?? false),
+  };
 }
 
 /** What is a line is drawn with an outline, an area with a fill. */
 export function paintedAs(paint: Paint, line: boolean): Pick<NodeOf<'path'>, 'fills' | 'outlines'> {
-  return line ? { fills: [NO_PAINT], outlines: [outlineOf(paint.kind === 'none' ? colourPaint(BLACK) : paint, LINE_WIDTH)] } : { fills: [paint], outlines: [] };
+  return line
+    ? { fills: [NO_PAINT], outlines: [outlineOf(paint.kind === 'none' ? colourPaint(BLACK) : paint, LINE_WIDTH)] }
+    : { fills: [paint], outlines: [] };
 }
 
 /** A new line shows and prints safely at this width. */
@@ -59,7 +87,10 @@ export const shapeTool: Tool = {
     const def = shapeById(s.state.shape)!;
     let recipe: Recipe = () => {};
     const place = (a: Point, w: number, h: number) => {
-      const node = { ...newShape(s, s.state.shape, a.x, a.y, w, h, id), ...paintedAs(fill, def.open ?? false) } as DesignNode;
+      const node = {
+        ...newShape(s, s.state.shape, a.x, a.y, w, h, id),
+        ...paintedAs(fill, def.open ?? false),
+      } as DesignNode;
       recipe = (d) => putNode(d, s, node);
     };
     const drag = (p: PointerAt) => {
@@ -71,7 +102,9 @@ export const shapeTool: Tool = {
         dx = side * (Math.sign(dx) || 1);
         dy = side * (Math.sign(dy) || 1);
       }
-      const a = p.alt ? { x: from.x - Math.abs(dx), y: from.y - Math.abs(dy) } : { x: Math.min(from.x, from.x + dx), y: Math.min(from.y, from.y + dy) };
+      const a = p.alt
+        ? { x: from.x - Math.abs(dx), y: from.y - Math.abs(dy) }
+        : { x: Math.min(from.x, from.x + dx), y: Math.min(from.y, from.y + dy) };
       const [w, h] = p.alt ? [2 * Math.abs(dx), 2 * Math.abs(dy)] : [Math.abs(dx), Math.abs(dy)];
       place(a, Math.max(w, 0.1), Math.max(h, 0.1));
       const { unit } = s.design.setup;
@@ -99,7 +132,9 @@ export const shapeTool: Tool = {
           noteShape(s, def.id);
           if (!def.open) s.set({ aim: 'fill' });
           aimFor(s, [id]);
-          s.say(`Drew ${withArticle(name.toLowerCase())}.${def.knobs.length ? ' Its knobs change its inner measures.' : ''}`);
+          s.say(
+            `Drew ${withArticle(name.toLowerCase())}.${def.knobs.length ? ' Its knobs change its inner measures.' : ''}`,
+          );
         }
         end();
       },

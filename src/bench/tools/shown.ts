@@ -5,7 +5,13 @@ import { far, type Gesture, type PointerAt, type ToolContext } from './tool';
  * A gesture that shows a recipe as the pointer moves and keeps it on release; a press without a move does nothing. `only`:
  * the objects that it changes, where it changes nothing else.
  */
-export function shown(c: ToolContext, label: () => string, at: (p: PointerAt) => { recipe: Recipe; says: string }, after?: () => void, only?: readonly string[]): Gesture {
+export function shown(
+  c: ToolContext,
+  label: () => string,
+  at: (p: PointerAt) => { recipe: Recipe; says: string },
+  after?: () => void,
+  only?: readonly string[],
+): Gesture {
   const { session: s } = c;
   let first: PointerAt | null = null;
   let moved = false;

@@ -1,6 +1,17 @@
 import { areaOf } from '@/core/derive/area';
 import { isText } from '@/core/derive/layout';
-import { crossings, objectSnapLines, pageSnapLines, snapBox, snapGaps, snapPoints, snapValues, type SnapLine, type SnapLines, type SnapPoint } from '@/core/geometry/snap';
+import {
+  crossings,
+  objectSnapLines,
+  pageSnapLines,
+  snapBox,
+  snapGaps,
+  snapPoints,
+  snapValues,
+  type SnapLine,
+  type SnapLines,
+  type SnapPoint,
+} from '@/core/geometry/snap';
 import { nearestOnContours } from '@/core/geometry/measure';
 import { COORDS, flatten, transformPath, type PathData } from '@/core/geometry/path';
 import { contoursOf, type Contour } from '@/core/geometry/segments';
@@ -65,7 +76,8 @@ function findTargets(s: Session, moving: readonly string[]): SnapTargets {
       nodesOn(path, places);
       const contours = contoursOf(path);
       outlines.push(contours);
-      if (flats.length < CROSSING_OUTLINES) for (const f of flatten(path, 0.02)) if (f.points.length < 1000) flats.push({ ...f, box });
+      if (flats.length < CROSSING_OUTLINES)
+        for (const f of flatten(path, 0.02)) if (f.points.length < 1000) flats.push({ ...f, box });
     }
   }
   if (snapping.nodes) places.push(...crossingPlaces(flats));
@@ -112,7 +124,8 @@ function crossingPlaces(flats: readonly { points: readonly number[]; closed: boo
     for (let j = i + 1; j < flats.length; j++) {
       if (out.length >= MOST_CROSSINGS) return out;
       const [a, b] = [flats[i], flats[j]];
-      if (overlaps(a.box, b.box)) for (const p of crossings(a.points, b.points, a.closed, b.closed, 50)) out.push({ ...p, label: 'crossing' });
+      if (overlaps(a.box, b.box))
+        for (const p of crossings(a.points, b.points, a.closed, b.closed, 50)) out.push({ ...p, label: 'crossing' });
     }
   return out;
 }
@@ -136,7 +149,13 @@ export function ownNodes(s: Session, ids: readonly string[]): Point[] {
 }
 
 /** Snaps a moving box, shows what it snapped to, and says it. Ctrl or Cmd suspends it. */
-export function snapMoving(c: ToolContext, box: Rect, targets: SnapTargets, at: PointerAt, own: readonly Point[] = []): SnapResult {
+export function snapMoving(
+  c: ToolContext,
+  box: Rect,
+  targets: SnapTargets,
+  at: PointerAt,
+  own: readonly Point[] = [],
+): SnapResult {
   clearSnap(c);
   if (at.mod) return FREE;
   const { session: s } = c;
@@ -156,7 +175,14 @@ export function snapMoving(c: ToolContext, box: Rect, targets: SnapTargets, at: 
     }
     const gap = s.state.snapping.spacing ? snapGaps(box, targets.boxes, key, reach) : null;
     if (!gap) return 0;
-    c.extras.gaps = [...c.extras.gaps, ...gap.stretches.map((g) => (key === 'x' ? { x0: g.from, x1: g.to, y0: g.across, y1: g.across } : { x0: g.across, x1: g.across, y0: g.from, y1: g.to }))];
+    c.extras.gaps = [
+      ...c.extras.gaps,
+      ...gap.stretches.map((g) =>
+        key === 'x'
+          ? { x0: g.from, x1: g.to, y0: g.across, y1: g.across }
+          : { x0: g.across, x1: g.across, y0: g.from, y1: g.to },
+      ),
+    ];
     words.push(`equal gaps of ${formatLength(gap.gap, s.design.setup.unit, 1)}`);
     return gap.shift;
   };
@@ -166,7 +192,13 @@ export function snapMoving(c: ToolContext, box: Rect, targets: SnapTargets, at: 
 }
 
 /** Snaps a point: to a place, to lines, else to an outline. `extra`: lines of this gesture alone. */
-export function snapPoint(c: ToolContext, p: Point, targets: SnapTargets, at: PointerAt, extra: Partial<SnapLines> = {}): { point: Point; said: string } {
+export function snapPoint(
+  c: ToolContext,
+  p: Point,
+  targets: SnapTargets,
+  at: PointerAt,
+  extra: Partial<SnapLines> = {},
+): { point: Point; said: string } {
   clearSnap(c);
   if (at.mod) return { point: p, said: '' };
   const { session: s } = c;
@@ -188,7 +220,10 @@ export function snapPoint(c: ToolContext, p: Point, targets: SnapTargets, at: Po
   }
   c.extras.snapX = x.line?.at ?? null;
   c.extras.snapY = y.line?.at ?? null;
-  return { point: { x: p.x + x.shift, y: p.y + y.shift }, said: said([x.line?.label, y.line?.label].filter((w) => w !== undefined)) };
+  return {
+    point: { x: p.x + x.shift, y: p.y + y.shift },
+    said: said([x.line?.label, y.line?.label].filter((w) => w !== undefined)),
+  };
 }
 
 function nearestOutline(targets: SnapTargets, p: Point, reach: number): Point | null {

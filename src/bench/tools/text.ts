@@ -37,10 +37,28 @@ export const textTool: Tool = {
       const frame = far(p, start);
       const run = runOf('', firstSize(s, !frame), textPaint(s), DEFAULT_FACE);
       return (d) => {
-        d.stories[story] = { id: story, paragraphs: [{ align: 'left', leading: 1.2, runs: [run] }] } as (typeof d.stories)[string];
-        const base = { id, transform: translation(frame ? box.x0 : start.page.x, frame ? box.y0 : start.page.y), hidden: false, locked: false, story } as const;
+        d.stories[story] = {
+          id: story,
+          paragraphs: [{ align: 'left', leading: 1.2, runs: [run] }],
+        } as (typeof d.stories)[string];
+        const base = {
+          id,
+          transform: translation(frame ? box.x0 : start.page.x, frame ? box.y0 : start.page.y),
+          hidden: false,
+          locked: false,
+          story,
+        } as const;
         if (frame)
-          putNode(d, s, { ...base, name: 'Text frame', kind: 'textFrame', width: Math.max(SMALLEST_FRAME, box.x1 - box.x0), height: Math.max(SMALLEST_FRAME, box.y1 - box.y0), inset: 0, fills: [NO_PAINT], outlines: [] });
+          putNode(d, s, {
+            ...base,
+            name: 'Text frame',
+            kind: 'textFrame',
+            width: Math.max(SMALLEST_FRAME, box.x1 - box.x0),
+            height: Math.max(SMALLEST_FRAME, box.y1 - box.y0),
+            inset: 0,
+            fills: [NO_PAINT],
+            outlines: [],
+          });
         else putNode(d, s, { ...base, name: 'Display text', kind: 'displayText', stretch: 1 });
       };
     };
@@ -49,7 +67,9 @@ export const textTool: Tool = {
         if (!far(p, start)) return;
         c.extras.marquee = fromPoints([start.page, p.page]);
         const { unit } = s.design.setup;
-        c.readout(`text frame ${formatLength(Math.abs(p.page.x - start.page.x), unit)} × ${formatLength(Math.abs(p.page.y - start.page.y), unit)}`);
+        c.readout(
+          `text frame ${formatLength(Math.abs(p.page.x - start.page.x), unit)} × ${formatLength(Math.abs(p.page.y - start.page.y), unit)}`,
+        );
         c.refresh();
       },
       release(p) {

@@ -47,4 +47,5 @@ export const NEAR_PX = 5;
 /** Snapping reaches this far on the screen at any zoom. */
 export const SNAP_PX = 7;
 
-export const far = (a: PointerAt, b: PointerAt): boolean => Math.hypot(a.screen.x - b.screen.x, a.screen.y - b.screen.y) > CLICK_PX;
+export const far = (a: PointerAt, b: PointerAt): boolean =>
+  Math.hypot(a.screen.x - b.screen.x, a.screen.y - b.screen.y) > CLICK_PX;

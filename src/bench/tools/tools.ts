@@ -1,4 +1,16 @@
-import { Blend, Hand, Image as ImageIcon, MousePointer2, Pencil, PenTool, Pipette, Shapes, Spline, Type, type LucideIcon } from 'lucide-react';
+import {
+  Blend,
+  Hand,
+  Image as ImageIcon,
+  MousePointer2,
+  Pencil,
+  PenTool,
+  Pipette,
+  Shapes,
+  Spline,
+  Type,
+  type LucideIcon,
+} from 'lucide-react';
 import type { ToolId } from '../session/state';
 import { freehandTool } from './freehand';
 import { gradientTool } from './gradient';
@@ -16,7 +28,10 @@ const handTool: Tool = {
     const { session: s } = c;
     const from = s.state.camera;
     return {
-      move: (p) => s.set({ camera: { ...from, x: from.x + p.screen.x - start.screen.x, y: from.y + p.screen.y - start.screen.y } }),
+      move: (p) =>
+        s.set({
+          camera: { ...from, x: from.x + p.screen.x - start.screen.x, y: from.y + p.screen.y - start.screen.y },
+        }),
       release: () => {},
       cancel: () => s.set({ camera: from }),
     };

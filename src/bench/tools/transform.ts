@@ -51,7 +51,13 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
     }
     const copy = p.alt && clip !== null;
     if (copy) beside ??= targetsFor(c, []);
-    const snap = snapMoving(c, { x0: box.x0 + dx, y0: box.y0 + dy, x1: box.x1 + dx, y1: box.y1 + dy }, copy ? beside! : lines, p, nodes.map((n) => ({ x: n.x + dx, y: n.y + dy })));
+    const snap = snapMoving(
+      c,
+      { x0: box.x0 + dx, y0: box.y0 + dy, x1: box.x1 + dx, y1: box.y1 + dy },
+      copy ? beside! : lines,
+      p,
+      nodes.map((n) => ({ x: n.x + dx, y: n.y + dy })),
+    );
     if (!(p.shift && dx === 0)) dx += snap.dx;
     if (!(p.shift && dy === 0)) dy += snap.dy;
     shift = { x: dx, y: dy };
@@ -84,7 +90,8 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
       clearSnap(c);
       c.readout(null);
       const { recipe, copy, ids: result } = now!;
-      if (s.commit(copy ? 'Duplicate' : 'Move', recipe)) s.noteAgain({ kind: 'keep', map: translation(shift.x, shift.y), copy });
+      if (s.commit(copy ? 'Duplicate' : 'Move', recipe))
+        s.noteAgain({ kind: 'keep', map: translation(shift.x, shift.y), copy });
       if (copy) choose(s, result());
       s.say(copy ? `Duplicated ${count(ids.length, 'object')}.` : `Moved ${count(ids.length, 'object')}.`);
     },
@@ -108,7 +115,10 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
   const ids = freeSelection(s);
   const { box } = frame;
   const mid = centre(box);
-  const handle: Point = { x: grip.hx < 0 ? box.x0 : grip.hx > 0 ? box.x1 : mid.x, y: grip.hy < 0 ? box.y0 : grip.hy > 0 ? box.y1 : mid.y };
+  const handle: Point = {
+    x: grip.hx < 0 ? box.x0 : grip.hx > 0 ? box.x1 : mid.x,
+    y: grip.hy < 0 ? box.y0 : grip.hy > 0 ? box.y1 : mid.y,
+  };
   const other: Point = { x: 2 * mid.x - handle.x, y: 2 * mid.y - handle.y };
   const handlePage = apply(frame.matrix, handle);
   const offset = { x: handlePage.x - start.page.x, y: handlePage.y - start.page.y };
@@ -125,7 +135,13 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
     let said = '';
     if (upright) {
       const anchorAt = apply(frame.matrix, p.alt ? mid : other);
-      const snapped = snapPoint(c, target, lines, p, s.state.snapping.spacing ? sameSizes(lines, anchorAt, p.alt ? 0.5 : 1, grip) : {});
+      const snapped = snapPoint(
+        c,
+        target,
+        lines,
+        p,
+        s.state.snapping.spacing ? sameSizes(lines, anchorAt, p.alt ? 0.5 : 1, grip) : {},
+      );
       target = { x: grip.hx ? snapped.point.x : target.x, y: grip.hy ? snapped.point.y : target.y };
       said = snapped.said;
       if (!grip.hx) c.extras.snapX = null;
@@ -139,7 +155,8 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
     // A picture's corner keeps its proportions unless Shift is held; its side stretches it.
     const corner = grip.hx !== 0 && grip.hy !== 0;
     if (corner ? text || p.shift !== pictured : p.shift) {
-      const k = grip.hx && grip.hy ? (Math.abs(sx) > Math.abs(sy) ? Math.abs(sx) : Math.abs(sy)) : Math.abs(grip.hx ? sx : sy);
+      const k =
+        grip.hx && grip.hy ? (Math.abs(sx) > Math.abs(sy) ? Math.abs(sx) : Math.abs(sy)) : Math.abs(grip.hx ? sx : sy);
       sx = k * (Math.sign(sx) || 1);
       sy = k * (Math.sign(sy) || 1);
     }
@@ -151,7 +168,9 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
     recipe = (d) => scaleNodes(d, s.page, ids, map);
     const { unit } = s.design.setup;
     const scale = Math.hypot(frame.matrix[0], frame.matrix[1]);
-    c.readout(`${formatLength(Math.abs(sx) * (box.x1 - box.x0) * scale, unit)} × ${formatLength(Math.abs(sy) * (box.y1 - box.y0) * scale, unit)}${said}`);
+    c.readout(
+      `${formatLength(Math.abs(sx) * (box.x1 - box.x0) * scale, unit)} × ${formatLength(Math.abs(sy) * (box.y1 - box.y0) * scale, unit)}${said}`,
+    );
   };
   return {
     move(p) {
@@ -173,12 +192,36 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
 }
 
 /** A frame that shows a picture once. */
-const isPicture = (node: DesignNode): boolean => node.kind === 'shape' && node.fills.some((p) => p.kind === 'picture' && !p.tile);
+const isPicture = (node: DesignNode): boolean =>
+  node.kind === 'shape' && node.fills.some((p) => p.kind === 'picture' && !p.tile);
 
 /** Lines at which a side would be as long as a neighbour's. */
-function sameSizes(targets: SnapTargets, anchor: Point, share: number, grip: { readonly hx: number; readonly hy: number }): SnapLines {
-  const lines = (from: number, way: number, sizes: readonly number[], label: string) => (way ? [...new Set(sizes.map((v) => Math.round(v * 1e6) / 1e6))].filter((v) => v > 0).map((v) => ({ at: from + way * v * share, label })) : []);
-  return { x: lines(anchor.x, grip.hx, targets.boxes.map((b) => b.x1 - b.x0), 'same width'), y: lines(anchor.y, grip.hy, targets.boxes.map((b) => b.y1 - b.y0), 'same height') };
+function sameSizes(
+  targets: SnapTargets,
+  anchor: Point,
+  share: number,
+  grip: { readonly hx: number; readonly hy: number },
+): SnapLines {
+  const lines = (from: number, way: number, sizes: readonly number[], label: string) =>
+    way
+      ? [...new Set(sizes.map((v) => Math.round(v * 1e6) / 1e6))]
+          .filter((v) => v > 0)
+          .map((v) => ({ at: from + way * v * share, label }))
+      : [];
+  return {
+    x: lines(
+      anchor.x,
+      grip.hx,
+      targets.boxes.map((b) => b.x1 - b.x0),
+      'same width',
+    ),
+    y: lines(
+      anchor.y,
+      grip.hy,
+      targets.boxes.map((b) => b.y1 - b.y0),
+      'same height',
+    ),
+  };
 }
 
 /** Turns about the pivot, or the middle; with Alt a copy. */
@@ -219,12 +262,15 @@ export function turn(c: ToolContext, start: PointerAt, frame: Frame): Gesture {
     release(p) {
       at(p);
       const { pivot: kept } = s.state;
-      if (s.commit(copy ? 'Turn a copy' : 'Turn', recipe)) s.noteAgain({ kind: 'keep', map: rotation(by, pivot), copy });
+      if (s.commit(copy ? 'Turn a copy' : 'Turn', recipe))
+        s.noteAgain({ kind: 'keep', map: rotation(by, pivot), copy });
       if (copy) {
         choose(s, made);
         s.set({ pivot: kept });
       }
-      s.say(`Turned ${copy ? 'a copy of ' : ''}${count(ids.length, 'object')} by ${formatNumber(by, 1)}°. A does it again.`);
+      s.say(
+        `Turned ${copy ? 'a copy of ' : ''}${count(ids.length, 'object')} by ${formatNumber(by, 1)}°. A does it again.`,
+      );
       drop(c);
     },
     cancel: () => drop(c),
@@ -266,7 +312,12 @@ export function dragPivot(c: ToolContext, start: PointerAt, at: Point): Gesture 
 }
 
 /** A knob follows the pointer along its measure; with Alt only its own corner, where several go together. */
-export function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, grip: Extract<Grip, { kind: 'knob' | 'corner' }>): Gesture | null {
+export function turnKnob(
+  c: ToolContext,
+  start: PointerAt,
+  frame: Frame,
+  grip: Extract<Grip, { kind: 'knob' | 'corner' }>,
+): Gesture | null {
   const { session: s } = c;
   if (grip.kind === 'corner') return roundCorner(c, start, frame, grip.node);
   const id = frame.single;
@@ -284,10 +335,25 @@ export function turnKnob(c: ToolContext, start: PointerAt, frame: Frame, grip: E
     c,
     () => param.label,
     (p) => {
-      const value = knob.value(apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }), first, node.width, node.height);
+      const value = knob.value(
+        apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }),
+        first,
+        node.width,
+        node.height,
+      );
       const affected = knob.together && !p.alt ? knob.together : [knob.param];
-      const text = param.unit === 'length' ? formatLength(value, s.design.setup.unit) : param.unit === 'angle' ? `${formatNumber(value, 0)}°` : param.unit === 'ratio' ? `${formatNumber(value * 100, 0)} %` : formatNumber(value, 0);
-      return { recipe: (d) => setKnobs(d.nodes[id], affected, value), says: `${param.label.toLowerCase()} ${text}${knob.together ? (p.alt ? ' · this corner' : ' · all corners') : ''}` };
+      const text =
+        param.unit === 'length'
+          ? formatLength(value, s.design.setup.unit)
+          : param.unit === 'angle'
+            ? `${formatNumber(value, 0)}°`
+            : param.unit === 'ratio'
+              ? `${formatNumber(value * 100, 0)} %`
+              : formatNumber(value, 0);
+      return {
+        recipe: (d) => setKnobs(d.nodes[id], affected, value),
+        says: `${param.label.toLowerCase()} ${text}${knob.together ? (p.alt ? ' · this corner' : ' · all corners') : ''}`,
+      };
     },
     undefined,
     [id],
@@ -310,7 +376,10 @@ function roundCorner(c: ToolContext, start: PointerAt, frame: Frame, which: numb
     () => 'Corners',
     (p) => {
       const radius = radiusAt(corner, apply(back, { x: p.page.x + offset.x, y: p.page.y + offset.y }));
-      return { recipe: (d) => setCorners(d, [id], p.alt ? which : 'all', { radius }), says: `corner ${formatLength(radius, s.design.setup.unit)}${p.alt ? ' · this corner' : ' · all corners'}` };
+      return {
+        recipe: (d) => setCorners(d, [id], p.alt ? which : 'all', { radius }),
+        says: `corner ${formatLength(radius, s.design.setup.unit)}${p.alt ? ' · this corner' : ' · all corners'}`,
+      };
     },
     undefined,
     [id],

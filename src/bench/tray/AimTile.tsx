@@ -50,15 +50,29 @@ export function AimTile() {
     if (!parts.length) return;
     const box = unionAll(parts.map((p) => p.paintBounds));
     const scale = (c.width - 10) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);
-    view.current = { scale, x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale, y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale };
+    view.current = {
+      scale,
+      x: c.width / 2 - ((box.x0 + box.x1) / 2) * scale,
+      y: c.height / 2 - ((box.y0 + box.y1) / 2) * scale,
+    };
     // So small, some of very many look like all of them.
     const step = Math.ceil(parts.length / MOST_SHOWN);
-    painterOf(session).paint(ctx, step > 1 ? parts.filter((_, i) => i % step === 0) : parts, session.palette, view.current, box);
+    painterOf(session).paint(
+      ctx,
+      step > 1 ? parts.filter((_, i) => i % step === 0) : parts,
+      session.palette,
+      view.current,
+      box,
+    );
   }, [session, design, selection, epoch]);
 
   const gradient = stop === null ? null : aimedGradient(session);
   const pools = stop === null ? null : aimedPools(session);
-  const beads = gradient ? { what: 'Stop', count: stopsOf(design, gradient.paint).length } : pools ? { what: 'Pool', count: pools.paint.pools.length } : null;
+  const beads = gradient
+    ? { what: 'Stop', count: stopsOf(design, gradient.paint).length }
+    : pools
+      ? { what: 'Pool', count: pools.paint.pools.length }
+      : null;
   return (
     <div className="flex w-[126px] shrink-0 flex-col gap-1 [@media(max-height:719px)]:group-not-hover/tray:group-not-focus-within/tray:flex-row [@media(max-height:719px)]:group-not-hover/tray:group-not-focus-within/tray:items-center">
       <div className="flex min-h-0 items-center gap-2">
@@ -77,16 +91,41 @@ export function AimTile() {
             const r = e.currentTarget.getBoundingClientRect();
             const k = canvas.current!.width / SIZE;
             const v = view.current;
-            const p = { x: ((e.clientX - r.left - 3) * k - v.x) / v.scale, y: ((e.clientY - r.top - 3) * k - v.y) / v.scale };
-            const nodes = new Set(aimedNodes(design, selection, 'fill').concat(aimedNodes(design, selection, 'letters')));
+            const p = {
+              x: ((e.clientX - r.left - 3) * k - v.x) / v.scale,
+              y: ((e.clientY - r.top - 3) * k - v.y) / v.scale,
+            };
+            const nodes = new Set(
+              aimedNodes(design, selection, 'fill').concat(aimedNodes(design, selection, 'letters')),
+            );
             const hit = hitAll(session.scene(), p, 4 / v.scale).find((h) => nodes.has(h.node));
             if (selection.length) openColourHere(session, e);
-            if (hit) session.set({ aim: hit.part === 'letters' ? 'letters' : nearEdge(session.scene(), hit.node, p, 8 / v.scale) && aims.includes('outline') ? 'outline' : aims.includes('fill') ? 'fill' : aims[0], stop: null });
+            if (hit)
+              session.set({
+                aim:
+                  hit.part === 'letters'
+                    ? 'letters'
+                    : nearEdge(session.scene(), hit.node, p, 8 / v.scale) && aims.includes('outline')
+                      ? 'outline'
+                      : aims.includes('fill')
+                        ? 'fill'
+                        : aims[0],
+                stop: null,
+              });
           }}
         >
-          <canvas ref={canvas} aria-hidden width={SIZE * 2} height={SIZE * 2} style={{ width: SIZE, height: SIZE }} className="block max-h-full" />
+          <canvas
+            ref={canvas}
+            aria-hidden
+            width={SIZE * 2}
+            height={SIZE * 2}
+            style={{ width: SIZE, height: SIZE }}
+            className="block max-h-full"
+          />
         </button>
-        {selection.length === 0 && <span className="text-[12px] leading-4 text-faint [@media(max-height:719px)]:hidden">Nothing chosen</span>}
+        {selection.length === 0 && (
+          <span className="text-[12px] leading-4 text-faint [@media(max-height:719px)]:hidden">Nothing chosen</span>
+        )}
         {beads && stop !== null && (
           <span className="text-[12px]">
             {beads.what} {stop + 1} of {beads.count}
@@ -95,7 +134,15 @@ export function AimTile() {
       </div>
       <div role="radiogroup" aria-label="Aim" className="flex flex-wrap gap-x-1.5 text-[12px] leading-4">
         {aims.map((a) => (
-          <button key={a} type="button" role="radio" aria-checked={aim === a} title={explained(AIM_WORDS[a])} onClick={() => session.set({ aim: a, stop: null })} className={`cursor-pointer border-0 bg-transparent p-0 ${aim === a ? 'font-semibold key-line' : 'text-faint'}`}>
+          <button
+            key={a}
+            type="button"
+            role="radio"
+            aria-checked={aim === a}
+            title={explained(AIM_WORDS[a])}
+            onClick={() => session.set({ aim: a, stop: null })}
+            className={`cursor-pointer border-0 bg-transparent p-0 ${aim === a ? 'font-semibold key-line' : 'text-faint'}`}
+          >
             {AIM_WORDS[a]}
           </button>
         ))}

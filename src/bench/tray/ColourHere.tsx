@@ -27,10 +27,23 @@ export function ColourHere() {
   return (
     <Popover.Root open={here !== null} onOpenChange={(open) => !open && session.set({ colourHere: null })}>
       <Popover.Anchor asChild>
-        <span aria-hidden className="pointer-events-none fixed size-px" style={{ left: here?.x ?? 0, top: here?.y ?? 0 }} />
+        <span
+          aria-hidden
+          className="pointer-events-none fixed size-px"
+          style={{ left: here?.x ?? 0, top: here?.y ?? 0 }}
+        />
       </Popover.Anchor>
       <Popover.Portal>
-        <Popover.Content side="top" collisionPadding={8} sideOffset={8} aria-label="Colour by eye" style={{ boxShadow: 'var(--shadow)' }} className="z-40 max-h-[calc(100dvh-80px)] w-[420px] overflow-auto rounded-sm border border-line bg-panel p-4 outline-none" onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()} onCloseAutoFocus={backToBench}>
+        <Popover.Content
+          side="top"
+          collisionPadding={8}
+          sideOffset={8}
+          aria-label="Colour by eye"
+          style={{ boxShadow: 'var(--shadow)' }}
+          className="z-40 max-h-[calc(100dvh-80px)] w-[420px] overflow-auto rounded-sm border border-line bg-panel p-4 outline-none"
+          onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
+          onCloseAutoFocus={backToBench}
+        >
           {here && <Inside key={`${here.x} ${here.y}`} fresh={here.fresh} />}
         </Popover.Content>
       </Popover.Portal>
@@ -60,7 +73,10 @@ function Inside({ fresh }: { fresh: boolean }) {
 
   const give = (next: OwnColour, part: string) => {
     setMade(next);
-    if (reached.length) session.commit(`${word}: a colour by eye`, (d) => setColour(d, ids, aim, next, letters), { merge: `eye ${part} ${aim} ${ids.join()}` });
+    if (reached.length)
+      session.commit(`${word}: a colour by eye`, (d) => setColour(d, ids, aim, next, letters), {
+        merge: `eye ${part} ${aim} ${ids.join()}`,
+      });
   };
   const keep = () => {
     const id = session.newId();
@@ -70,26 +86,57 @@ function Inside({ fresh }: { fresh: boolean }) {
       if (reached.length) setColour(d, ids, aim, { swatch: id, tint: 1 }, letters);
     });
     session.set({ colourHere: null });
-    session.say(reached.length ? `${name} is in the tray, and ${word.toLowerCase()} of ${count(reached.length, 'object')}.` : `${name} is in the tray. Choose an object and click the card to use it.`);
+    session.say(
+      reached.length
+        ? `${name} is in the tray, and ${word.toLowerCase()} of ${count(reached.length, 'object')}.`
+        : `${name} is in the tray. Choose an object and click the card to use it.`,
+    );
   };
   return (
     <div className="grid gap-3">
-      <h2 className="m-0 text-[15px] font-semibold">{reached.length ? `${word} of ${count(reached.length, 'object')}${letters && aim.startsWith('letter') ? ', chosen letters' : ''}` : 'A new colour'}</h2>
-      <ColourNumbers colour={shown} onChange={give} onPreview={(next) => (reached.length ? session.preview(next && ((d) => setColour(d, ids, aim, next, letters))) : next && setMade(next))} />
-      {swatch && !fresh && <p className="m-0 text-[12px] text-faint">It has the swatch {swatch.name} now. A change here makes a colour of its own; the pencil on the card changes all {count(swatchUsers(design, swatch.id), 'place')}.</p>}
+      <h2 className="m-0 text-[15px] font-semibold">
+        {reached.length
+          ? `${word} of ${count(reached.length, 'object')}${letters && aim.startsWith('letter') ? ', chosen letters' : ''}`
+          : 'A new colour'}
+      </h2>
+      <ColourNumbers
+        colour={shown}
+        onChange={give}
+        onPreview={(next) =>
+          reached.length
+            ? session.preview(next && ((d) => setColour(d, ids, aim, next, letters)))
+            : next && setMade(next)
+        }
+      />
+      {swatch && !fresh && (
+        <p className="m-0 text-[12px] text-faint">
+          It has the swatch {swatch.name} now. A change here makes a colour of its own; the pencil on the card changes
+          all {count(swatchUsers(design, swatch.id), 'place')}.
+        </p>
+      )}
       <div className="flex items-center gap-2">
         <Button kind="primary" onClick={keep}>
           Put it into the tray
         </Button>
         {design.swatches.length > 0 && (
           <span className="flex min-w-0 flex-1 flex-wrap gap-1" role="group" aria-label="Swatches of the tray">
-            {design.swatches.flatMap((s) =>
-              s.kind === 'colour' ? (
-                <button key={s.id} type="button" aria-label={`Use ${s.name}`} title={s.name} className="size-5 rounded-sm border border-edge p-0" style={{ background: session.palette.css({ swatch: s.id, tint: 1 }) }} onClick={() => applyColour(session, { swatch: s.id, tint: 1 }, s.name)} />
-              ) : (
-                []
-              ),
-            ).slice(0, 12)}
+            {design.swatches
+              .flatMap((s) =>
+                s.kind === 'colour' ? (
+                  <button
+                    key={s.id}
+                    type="button"
+                    aria-label={`Use ${s.name}`}
+                    title={s.name}
+                    className="size-5 rounded-sm border border-edge p-0"
+                    style={{ background: session.palette.css({ swatch: s.id, tint: 1 }) }}
+                    onClick={() => applyColour(session, { swatch: s.id, tint: 1 }, s.name)}
+                  />
+                ) : (
+                  []
+                ),
+              )
+              .slice(0, 12)}
           </span>
         )}
       </div>

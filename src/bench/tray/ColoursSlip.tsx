@@ -32,23 +32,49 @@ function Used({ all }: { all: readonly UsedColour[] }) {
   const design = useBench((s) => s.design);
   const selection = useBench((s) => s.selection);
   const palette = session.palettes.get(design);
-  const shown = selection.length ? coloursUsed(session.restingScene(design), palette, new Set(selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])))) : all;
+  const shown = selection.length
+    ? coloursUsed(
+        session.restingScene(design),
+        palette,
+        new Set(selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : []))),
+      )
+    : all;
   return (
     <>
-      <p className="mt-0 mb-2">{selection.length ? 'What is chosen' : 'This page'} uses {count(shown.length, 'colour')}.</p>
-      {shown.length > FEW_COLOURS && <p className="mt-0 mb-2 text-[12px] text-faint">A mark keeps to about three colours, so that it can be printed anywhere. If this is one, it has gone past that.</p>}
+      <p className="mt-0 mb-2">
+        {selection.length ? 'What is chosen' : 'This page'} uses {count(shown.length, 'colour')}.
+      </p>
+      {shown.length > FEW_COLOURS && (
+        <p className="mt-0 mb-2 text-[12px] text-faint">
+          A mark keeps to about three colours, so that it can be printed anywhere. If this is one, it has gone past
+          that.
+        </p>
+      )}
       <ul className="m-0 max-h-72 list-none overflow-auto p-0">
         {shown.map((u, i) => {
           const name = colourName(design, u.colour);
           const own = !('swatch' in u.colour);
           return (
             <li key={i} className="flex items-center gap-2 border-b border-line py-1 last:border-b-0">
-              <button type="button" aria-label={`Apply ${name}`} title="Apply to the aim" className="size-6 shrink-0 rounded-sm border border-edge p-0" style={{ background: palette.css(u.colour) }} onClick={() => applyColour(session, u.colour, name)} />
+              <button
+                type="button"
+                aria-label={`Apply ${name}`}
+                title="Apply to the aim"
+                className="size-6 shrink-0 rounded-sm border border-edge p-0"
+                style={{ background: palette.css(u.colour) }}
+                onClick={() => applyColour(session, u.colour, name)}
+              />
               <span className="min-w-0 flex-1 truncate">
                 {name}
                 {own && !('ink' in u.colour) && <span className="text-faint"> · not in the tray</span>}
               </span>
-              <Button kind="quiet" aria-label={`Choose the ${count(u.nodes.length, 'object')} with ${name}`} onClick={() => session.set({ selection: u.nodes.filter((n) => design.nodes[n]), entered: null, stop: null })}>
+              <Button
+                kind="quiet"
+                aria-label={`Choose the ${count(u.nodes.length, 'object')} with ${name}`}
+                onClick={() =>
+                  session.set({ selection: u.nodes.filter((n) => design.nodes[n]), entered: null, stop: null })
+                }
+              >
                 {count(u.nodes.length, 'object')}
               </Button>
             </li>

@@ -50,7 +50,8 @@ function Lift() {
 
   useEffect(() => {
     let alive = true;
-    const nodes = from === 'chosen' ? selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])) : null;
+    const nodes =
+      from === 'chosen' ? selection.flatMap((id) => (design.nodes[id] ? withDescendants(design, id) : [])) : null;
     // While sliders move nothing is lifted: it follows when they rest.
     const wait = setTimeout(() => {
       session.press.lift(page, nodes, { count: number, purpose }).then(
@@ -69,16 +70,32 @@ function Lift() {
   const colours = result?.key === design ? result.colours : null;
   const row = PURPOSES.find((p) => p.id === purpose)!;
   const title = name.trim() || `${row.name}, ${session.page.name || design.name}`;
-  const asSwatches = (): ExchangeSwatch[] => (colours ?? []).map((c) => ({ name: nameOf(design, c.colour), colour: toExchange(design, c.colour) }));
+  const asSwatches = (): ExchangeSwatch[] =>
+    (colours ?? []).map((c) => ({ name: nameOf(design, c.colour), colour: toExchange(design, c.colour) }));
   return (
     <div className="grid gap-3">
       <div className="grid grid-cols-[1fr_110px] gap-2">
         {selection.length ? (
-          <WordChoice label="Lift from" value={from} options={[{ value: 'page', label: 'The whole page' }, { value: 'chosen', label: `What is chosen (${selection.length})` }]} onChange={setWanted} />
+          <WordChoice
+            label="Lift from"
+            value={from}
+            options={[
+              { value: 'page', label: 'The whole page' },
+              { value: 'chosen', label: `What is chosen (${selection.length})` },
+            ]}
+            onChange={setWanted}
+          />
         ) : (
           <p className="m-0 self-center text-faint">From the whole page. Choose objects to lift from them.</p>
         )}
-        <NumberField label="Colours" min={3} max={8} decimals={0} value={number} onCommit={(v) => setNumber(Math.round(v))} />
+        <NumberField
+          label="Colours"
+          min={3}
+          max={8}
+          decimals={0}
+          value={number}
+          onCommit={(v) => setNumber(Math.round(v))}
+        />
       </div>
       <div>
         <div className="mb-1 text-faint">Chosen for</div>
@@ -110,12 +127,29 @@ function Lift() {
         <p className="m-0 text-faint">There is no colour to lift here yet.</p>
       ) : (
         <>
-          <Strip colours={colours.map((c) => ({ colour: c.colour, css: palette.css(c.colour), name: nameOf(design, c.colour), note: `${Math.max(1, Math.round(c.share * 100))} %` }))} />
+          <Strip
+            colours={colours.map((c) => ({
+              colour: c.colour,
+              css: palette.css(c.colour),
+              name: nameOf(design, c.colour),
+              note: `${Math.max(1, Math.round(c.share * 100))} %`,
+            }))}
+          />
           <div className="flex gap-2">
-            <input aria-label="Name of the palette" placeholder={title} className="h-7 min-w-0 flex-1 rounded-sm border border-edge bg-field px-2" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
+            <input
+              aria-label="Name of the palette"
+              placeholder={title}
+              className="h-7 min-w-0 flex-1 rounded-sm border border-edge bg-field px-2"
+              value={name}
+              maxLength={80}
+              onChange={(e) => setName(e.target.value)}
+            />
             <Button
               onClick={() => {
-                session.commit('Add a lifted palette', (d) => void addExchanged(d, asSwatches(), [], session.newId, title.slice(0, 80)));
+                session.commit(
+                  'Add a lifted palette',
+                  (d) => void addExchanged(d, asSwatches(), [], session.newId, title.slice(0, 80)),
+                );
                 session.say(`Added ${count(colours.length, 'colour')} as the group “${title}”.`);
               }}
             >
@@ -140,10 +174,24 @@ function Lift() {
 function Strip({ colours }: { colours: readonly { colour: OwnColour; css: string; name: string; note?: string }[] }) {
   const session = useSession();
   return (
-    <div className="flex overflow-hidden rounded-sm border border-edge" role="group" aria-label="Colours: press one to apply it">
+    <div
+      className="flex overflow-hidden rounded-sm border border-edge"
+      role="group"
+      aria-label="Colours: press one to apply it"
+    >
       {colours.map((c, i) => (
-        <button key={i} type="button" title={`${c.name}: click to apply`} aria-label={`Apply ${c.name}`} onClick={() => applyColour(session, c.colour, c.name)} className="grid h-14 min-w-0 flex-1 content-end border-0 p-0 outline-offset-[-3px]" style={{ background: c.css }}>
-          <span title={c.note ?? c.name} className="truncate bg-panel px-1 text-[11px] leading-4">{c.note ?? c.name}</span>
+        <button
+          key={i}
+          type="button"
+          title={`${c.name}: click to apply`}
+          aria-label={`Apply ${c.name}`}
+          onClick={() => applyColour(session, c.colour, c.name)}
+          className="grid h-14 min-w-0 flex-1 content-end border-0 p-0 outline-offset-[-3px]"
+          style={{ background: c.css }}
+        >
+          <span title={c.note ?? c.name} className="truncate bg-panel px-1 text-[11px] leading-4">
+            {c.note ?? c.name}
+          </span>
         </button>
       ))}
     </div>
@@ -151,7 +199,8 @@ function Strip({ colours }: { colours: readonly { colour: OwnColour; css: string
 }
 
 /** A spot ink that need not be in the design, at a strength. */
-const lookOfTint = (palette: Palette, lab: Triple, tint: number): string => hexOf(palette.press.look([0, 0, 0, 0], [{ table: palette.press.spotTable(lab), tint }]));
+const lookOfTint = (palette: Palette, lab: Triple, tint: number): string =>
+  hexOf(palette.press.look([0, 0, 0, 0], [{ table: palette.press.spotTable(lab), tint }]));
 
 /** Palettes kept for every design. */
 function Kept() {
@@ -167,24 +216,34 @@ function Kept() {
         {kept.map((row) => (
           <li key={row.id}>
             <div className="mb-1 flex items-center gap-2">
-              <span title={row.name} className="min-w-0 flex-1 truncate">{row.name}</span>
+              <span title={row.name} className="min-w-0 flex-1 truncate">
+                {row.name}
+              </span>
               <Button
                 onClick={() => {
-                  session.commit(`Add ${row.name}`, (d) => void addExchanged(d, row.swatches, [], session.newId, row.name.slice(0, 80)));
+                  session.commit(
+                    `Add ${row.name}`,
+                    (d) => void addExchanged(d, row.swatches, [], session.newId, row.name.slice(0, 80)),
+                  );
                   session.say(`Added ${count(row.swatches.length, 'colour')} as the group “${row.name}”.`);
                 }}
                 aria-label={`Add ${row.name} as a group`}
               >
                 Add as a group
               </Button>
-              <Button kind="quiet" onClick={() => void removeLibrary(session, row)} aria-label={`Throw ${row.name} away`}>
+              <Button
+                kind="quiet"
+                onClick={() => void removeLibrary(session, row)}
+                aria-label={`Throw ${row.name} away`}
+              >
                 Throw away
               </Button>
             </div>
             <div className="flex overflow-hidden rounded-sm border border-edge">
               {row.swatches.map((s, i) => {
                 const own = 'spot' in s.colour ? null : s.colour;
-                const css = 'spot' in s.colour ? lookOfTint(palette, s.colour.spot.lab, s.colour.tint) : palette.css(s.colour);
+                const css =
+                  'spot' in s.colour ? lookOfTint(palette, s.colour.spot.lab, s.colour.tint) : palette.css(s.colour);
                 return (
                   <button
                     key={i}

@@ -6,7 +6,10 @@ import { colourName } from '../session/naming';
 import type { Colour, Design } from '@/core/model/schema';
 
 /** Is what a colour refers to still in the design? */
-const alive = (d: Design, c: Colour): boolean => ('swatch' in c ? d.swatches.some((s) => s.id === c.swatch && s.kind === 'colour') : !('ink' in c) || d.inks.some((i) => i.id === c.ink));
+const alive = (d: Design, c: Colour): boolean =>
+  'swatch' in c
+    ? d.swatches.some((s) => s.id === c.swatch && s.kind === 'colour')
+    : !('ink' in c) || d.inks.some((i) => i.id === c.ink);
 
 /** The colours given last, newest first. */
 export const Recent = memo(function Recent() {
@@ -21,7 +24,17 @@ export const Recent = memo(function Recent() {
       <div className="grid grid-cols-4 gap-1">
         {recent.slice(0, 8).map((c, i) => {
           const name = colourName(design, c);
-          return <button key={i} type="button" title={name} aria-label={`Apply ${name} again`} className="h-[22px] rounded-sm border border-edge p-0" style={{ background: palette.css(c) }} onClick={() => applyColour(session, c, name)} />;
+          return (
+            <button
+              key={i}
+              type="button"
+              title={name}
+              aria-label={`Apply ${name} again`}
+              className="h-[22px] rounded-sm border border-edge p-0"
+              style={{ background: palette.css(c) }}
+              onClick={() => applyColour(session, c, name)}
+            />
+          );
         })}
       </div>
     </div>

@@ -1,7 +1,19 @@
 'use client';
 import { Popover } from 'radix-ui';
 import { memo, useId, useState, type ReactNode } from 'react';
-import { groupSwatches, makeProcess, makeSpot, recolourSwatch, removeSwatch, renameSwatch, replaceSwatch, setRamp, setStandIn, shaded, swatchUsers } from '@/core/edit/swatches';
+import {
+  groupSwatches,
+  makeProcess,
+  makeSpot,
+  recolourSwatch,
+  removeSwatch,
+  renameSwatch,
+  replaceSwatch,
+  setRamp,
+  setStandIn,
+  shaded,
+  swatchUsers,
+} from '@/core/edit/swatches';
 import { tinted } from '@/core/colour/tints';
 import { lettersOn } from '@/core/colour/models';
 import { hexOf } from '@/core/colour/spaces';
@@ -22,7 +34,17 @@ import { mixingFor } from '../tools/gradientTarget';
 import { ColourFields } from './recipe/ColourFields';
 
 /** A swatch opened: its name and kind, its numbers in any model, its tints and shades, who uses it. A change reaches all users. */
-export function RecipeSlip({ swatch, open, onOpenChange, children }: { swatch: Swatch; open: boolean; onOpenChange: (open: boolean) => void; children: ReactNode }) {
+export function RecipeSlip({
+  swatch,
+  open,
+  onOpenChange,
+  children,
+}: {
+  swatch: Swatch;
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  children: ReactNode;
+}) {
   return (
     <Popover.Root open={open} onOpenChange={onOpenChange}>
       <Popover.Trigger asChild>{children}</Popover.Trigger>
@@ -59,7 +81,17 @@ function Recipe({ id, onDone }: { id: string; onDone: () => void }) {
     } else if (!('ink' in colour)) {
       const { palette } = session;
       const ink = { lab: palette.wantedLab(colour), alternate: palette.processOf(colour) };
-      session.commit('Make it a spot ink', (d) => makeSpot(d, swatch.id, { lab: mapTuple(ink.lab, (v) => Math.min(100, v)), alternate: mapTuple(ink.alternate, (v) => Math.round(v * 100) / 100) }, session.newId));
+      session.commit('Make it a spot ink', (d) =>
+        makeSpot(
+          d,
+          swatch.id,
+          {
+            lab: mapTuple(ink.lab, (v) => Math.min(100, v)),
+            alternate: mapTuple(ink.alternate, (v) => Math.round(v * 100) / 100),
+          },
+          session.newId,
+        ),
+      );
       session.say(`${swatch.name} is an ink of its own now, with a plate of its own.`);
     }
   };
@@ -69,11 +101,25 @@ function Recipe({ id, onDone }: { id: string; onDone: () => void }) {
         <NameField id={swatch.id} name={swatch.name} />
         {swatch.kind === 'colour' && !session.palette.screen && (
           <div className="w-[150px] shrink-0">
-            <WordChoice label="Kind of ink" value={spot ? 'spot' : 'process'} options={[{ value: 'process', label: 'Process' }, { value: 'spot', label: 'Spot' }]} onChange={toKind} />
+            <WordChoice
+              label="Kind of ink"
+              value={spot ? 'spot' : 'process'}
+              options={[
+                { value: 'process', label: 'Process' },
+                { value: 'spot', label: 'Spot' },
+              ]}
+              onChange={toKind}
+            />
           </div>
         )}
       </div>
-      {swatch.kind === 'ramp' ? <RampFields swatch={swatch} /> : spot ? <SpotFields swatch={swatch} /> : <ColourFields swatch={swatch} />}
+      {swatch.kind === 'ramp' ? (
+        <RampFields swatch={swatch} />
+      ) : spot ? (
+        <SpotFields swatch={swatch} />
+      ) : (
+        <ColourFields swatch={swatch} />
+      )}
       {swatch.kind === 'colour' && <PartStrengths swatch={swatch} colour={swatch.colour} />}
       <Users id={swatch.id} onDone={onDone} />
     </div>
@@ -108,7 +154,8 @@ export function SpotFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colour
   const ink = session.design.inks.find((i) => i.id === colour.ink);
   if (!ink) return null;
   const off = session.palette.standInDistance(ink);
-  const setTint = (v: number) => (d: Parameters<typeof recolourSwatch>[0]) => recolourSwatch(d, swatch.id, { ink: ink.id, tint: v / 100 });
+  const setTint = (v: number) => (d: Parameters<typeof recolourSwatch>[0]) =>
+    recolourSwatch(d, swatch.id, { ink: ink.id, tint: v / 100 });
   const alternate = (i: number, v: number): Cmyk => mapTuple(ink.alternate, (old, j) => (j === i ? v / 100 : old));
   return (
     <>
@@ -118,11 +165,22 @@ export function SpotFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colour
           <span className="flex-1" style={{ background: session.palette.css({ cmyk: ink.alternate }) }} />
         </span>
         <p className="m-0 text-faint">
-          {ink.name}, Lab {ink.lab.map((v) => formatNumber(v, 0)).join(' ')}. {ink.asStandIn ? 'It prints from its stand-in.' : 'It prints from its own tin, on its own plate.'} Stand-in and ink are ΔE00 {formatNumber(off, 1)} apart on this paper.
+          {ink.name}, Lab {ink.lab.map((v) => formatNumber(v, 0)).join(' ')}.{' '}
+          {ink.asStandIn ? 'It prints from its stand-in.' : 'It prints from its own tin, on its own plate.'} Stand-in
+          and ink are ΔE00 {formatNumber(off, 1)} apart on this paper.
         </p>
       </div>
       <div className="grid grid-cols-[1.2fr_1fr_1fr_1fr_1fr] gap-1.5">
-        <NumberField label="Tint" suffix="%" min={0} max={100} decimals={0} value={colour.tint * 100} onPreview={(v) => session.preview(v === null ? null : setTint(v))} onCommit={(v) => session.commit('Tint of the swatch', setTint(v))} />
+        <NumberField
+          label="Tint"
+          suffix="%"
+          min={0}
+          max={100}
+          decimals={0}
+          value={colour.tint * 100}
+          onPreview={(v) => session.preview(v === null ? null : setTint(v))}
+          onCommit={(v) => session.commit('Tint of the swatch', setTint(v))}
+        />
         {(['C', 'M', 'Y', 'K'] as const).map((letter, i) => (
           <NumberField
             key={letter}
@@ -149,8 +207,18 @@ function PartStrengths({ swatch, colour }: { swatch: Swatch; colour: OwnColour }
   const session = useSession();
   const { palette } = session;
   const row = [
-    ...SHADES.map((s) => ({ key: `shade ${s}`, label: `+${s * 100}`, says: `${s * 100} % darker`, colour: shaded(colour, s) })).reverse(),
-    ...TINTS.map((t) => ({ key: `tint ${t}`, label: String(t * 100), says: `at ${t * 100} %`, colour: { swatch: swatch.id, tint: t } })),
+    ...SHADES.map((s) => ({
+      key: `shade ${s}`,
+      label: `+${s * 100}`,
+      says: `${s * 100} % darker`,
+      colour: shaded(colour, s),
+    })).reverse(),
+    ...TINTS.map((t) => ({
+      key: `tint ${t}`,
+      label: String(t * 100),
+      says: `at ${t * 100} %`,
+      colour: { swatch: swatch.id, tint: t },
+    })),
   ];
   return (
     <div>
@@ -165,8 +233,13 @@ function PartStrengths({ swatch, colour }: { swatch: Swatch; colour: OwnColour }
                 key={p.key}
                 type="button"
                 className="h-8 flex-1 rounded-sm border border-edge px-0 text-[11px]"
-                style={{ background: palette.css(p.colour), color: lettersOn(palette.lookOfMix(palette.mix(p.colour))) }}
-                onClick={() => applyColour(session, p.colour!, p.says === 'at 100 %' ? swatch.name : `${swatch.name} ${p.says}`)}
+                style={{
+                  background: palette.css(p.colour),
+                  color: lettersOn(palette.lookOfMix(palette.mix(p.colour))),
+                }}
+                onClick={() =>
+                  applyColour(session, p.colour!, p.says === 'at 100 %' ? swatch.name : `${swatch.name} ${p.says}`)
+                }
                 onContextMenu={(e) => e.preventDefault()}
                 aria-label={`Apply ${swatch.name} ${p.says}`}
                 title={`${swatch.name} ${p.says}`}
@@ -179,7 +252,14 @@ function PartStrengths({ swatch, colour }: { swatch: Swatch; colour: OwnColour }
           title="Put tints 75, 50 and 25 % into the tray"
           onClick={() => {
             session.commit(`Tints of ${swatch.name}`, (d) => {
-              for (const t of [0.75, 0.5, 0.25]) d.swatches.push({ id: session.newId(), name: `${swatch.name} ${t * 100} %`, kind: 'colour', colour: structuredClone(tinted(colour, t)) as never, ...(swatch.group && { group: swatch.group }) });
+              for (const t of [0.75, 0.5, 0.25])
+                d.swatches.push({
+                  id: session.newId(),
+                  name: `${swatch.name} ${t * 100} %`,
+                  kind: 'colour',
+                  colour: structuredClone(tinted(colour, t)) as never,
+                  ...(swatch.group && { group: swatch.group }),
+                });
             });
             session.say(`Added three tints of ${swatch.name}.`);
           }}
@@ -216,7 +296,8 @@ const Users = memo(function Users({ id, onDone }: { id: string; onDone: () => vo
             onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
             onBlur={(e) => {
               const name = e.currentTarget.value.trim();
-              if (name !== (swatch.group ?? '')) session.commit('Group of the swatch', (d) => groupSwatches(d, [swatch.id], name || null));
+              if (name !== (swatch.group ?? ''))
+                session.commit('Group of the swatch', (d) => groupSwatches(d, [swatch.id], name || null));
             }}
           />
           <datalist id={list}>
@@ -230,7 +311,12 @@ const Users = memo(function Users({ id, onDone }: { id: string; onDone: () => vo
             <ListChoice
               label="Replace by"
               value=""
-              groups={[{ name: '', options: [{ value: '', label: 'choose …' }, ...others.map((s) => ({ value: s.id, label: s.name }))] }]}
+              groups={[
+                {
+                  name: '',
+                  options: [{ value: '', label: 'choose …' }, ...others.map((s) => ({ value: s.id, label: s.name }))],
+                },
+              ]}
               onChange={(to) => {
                 const by = others.find((s) => s.id === to);
                 if (!by) return;
@@ -271,9 +357,15 @@ function RampFields({ swatch }: { swatch: Extract<Swatch, { kind: 'ramp' }> }) {
         chosen={chosen}
         onChoose={setChosen}
         onChange={(stops, label) => change({ stops, mixing: mixingFor(session.palette, swatch, stops) }, label)}
-        onPreview={(stops) => session.preview(stops && ((d) => setRamp(d, swatch.id, { stops, mixing: swatch.mixing })))}
+        onPreview={(stops) =>
+          session.preview(stops && ((d) => setRamp(d, swatch.id, { stops, mixing: swatch.mixing })))
+        }
       />
-      <CleanMiddle ramp={swatch} onChange={change} onPreview={(ramp) => session.preview(ramp && ((d) => setRamp(d, swatch.id, ramp)))} />
+      <CleanMiddle
+        ramp={swatch}
+        onChange={change}
+        onPreview={(ramp) => session.preview(ramp && ((d) => setRamp(d, swatch.id, ramp)))}
+      />
       {stop && chosen !== null && (
         <div role="group" aria-label={`Colour of stop ${chosen + 1}`} className="flex flex-wrap gap-1">
           {colours.map((c) => (
@@ -286,7 +378,9 @@ function RampFields({ swatch }: { swatch: Extract<Swatch, { kind: 'ramp' }> }) {
               className="size-7 cursor-pointer rounded-sm border border-edge p-0 hover:border-accent aria-pressed:outline-2 aria-pressed:outline-accent"
               style={{ background: session.palette.css({ swatch: c.id, tint: 1 }) }}
               onClick={() => {
-                const stops = swatch.stops.map((x, i) => (i === chosen ? { ...x, colour: { swatch: c.id, tint: 1 } } : x));
+                const stops = swatch.stops.map((x, i) =>
+                  i === chosen ? { ...x, colour: { swatch: c.id, tint: 1 } } : x,
+                );
                 change({ stops, mixing: mixingFor(session.palette, swatch, stops) }, 'Recolour a stop');
               }}
             />

@@ -53,16 +53,36 @@ function Library() {
     if (!kept) return;
     setWhich(kept.id);
     setQuery('');
-    session.say(`Opened “${kept.name}”: ${count(read.swatches.length, 'ink')}, kept for every design.${read.notes.length ? ` ${read.notes[0]}` : ''}`);
+    session.say(
+      `Opened “${kept.name}”: ${count(read.swatches.length, 'ink')}, kept for every design.${read.notes.length ? ` ${read.notes[0]}` : ''}`,
+    );
   };
   return (
     <>
       <div className="mb-2 flex gap-2">
         <div className="min-w-0 flex-1">
-          <ListChoice label="Library" value={row ? row.id : SHIPPED} groups={[{ name: '', options: [{ value: SHIPPED, label: 'Marrowick Tins' }, ...opened.map((l) => ({ value: l.id, label: l.name }))] }]} onChange={setWhich} />
+          <ListChoice
+            label="Library"
+            value={row ? row.id : SHIPPED}
+            groups={[
+              {
+                name: '',
+                options: [
+                  { value: SHIPPED, label: 'Marrowick Tins' },
+                  ...opened.map((l) => ({ value: l.id, label: l.name })),
+                ],
+              },
+            ]}
+            onChange={setWhich}
+          />
         </div>
         {row && <Button onClick={() => void removeLibrary(session, row)}>Throw away</Button>}
-        <FileButton word="Open a library" label="Open an ink library" accept={SWATCH_FILES} onFile={(f) => void take(f)} />
+        <FileButton
+          word="Open a library"
+          label="Open an ink library"
+          accept={SWATCH_FILES}
+          onFile={(f) => void take(f)}
+        />
       </div>
       <FileProblem text={problem} />
       <input
@@ -96,27 +116,64 @@ function Library() {
       ) : (
         <ul id="spot-list" role="listbox" aria-label="Spot inks" className="m-0 max-h-72 list-none overflow-auto p-0">
           {found.slice(0, 400).map((ink, i) => (
-            <InkRow key={`${ink.name}${i}`} ink={ink} id={`spot-${i}`} palette={palette} active={i === at} held={session.design.inks.some((x) => x.name.toLowerCase() === ink.name.toLowerCase())} onAdd={() => add(ink)} />
+            <InkRow
+              key={`${ink.name}${i}`}
+              ink={ink}
+              id={`spot-${i}`}
+              palette={palette}
+              active={i === at}
+              held={session.design.inks.some((x) => x.name.toLowerCase() === ink.name.toLowerCase())}
+              onAdd={() => add(ink)}
+            />
           ))}
         </ul>
       )}
-      <p className="mt-2 mb-0 text-[12px] text-faint">Two fields: the ink, and its stand-in recipe on this paper. ΔE00 says how far apart they look; from about 2 a trained eye sees it.</p>
+      <p className="mt-2 mb-0 text-[12px] text-faint">
+        Two fields: the ink, and its stand-in recipe on this paper. ΔE00 says how far apart they look; from about 2 a
+        trained eye sees it.
+      </p>
     </>
   );
 }
 
-function InkRow({ ink, id, palette, active, held, onAdd }: { ink: LibraryInk; id: string; palette: Palette; active: boolean; held: boolean; onAdd: () => void }) {
+function InkRow({
+  ink,
+  id,
+  palette,
+  active,
+  held,
+  onAdd,
+}: {
+  ink: LibraryInk;
+  id: string;
+  palette: Palette;
+  active: boolean;
+  held: boolean;
+  onAdd: () => void;
+}) {
   const off = palette.standInDistance(ink);
   return (
-    <li id={id} role="option" aria-selected={active} onClick={onAdd} className={`flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-raised ${active ? 'bg-field outline outline-accent -outline-offset-1' : ''}`}>
+    <li
+      id={id}
+      role="option"
+      aria-selected={active}
+      onClick={onAdd}
+      className={`flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-raised ${active ? 'bg-field outline outline-accent -outline-offset-1' : ''}`}
+    >
       <span aria-hidden className="flex h-6 w-14 shrink-0 overflow-hidden rounded-sm border border-edge">
         <span className="flex-[1.4]" style={{ background: hexOf(palette.lookOfInk(ink)) }} />
         <span className="flex-1" style={{ background: palette.css({ cmyk: ink.alternate }) }} />
       </span>
-      <span title={ink.name} className="min-w-0 flex-1 truncate">{ink.name}</span>
+      <span title={ink.name} className="min-w-0 flex-1 truncate">
+        {ink.name}
+      </span>
       {held && <span className="text-[12px] text-faint">in the tray</span>}
-      <span className="w-[84px] text-right text-[12px] text-faint">{ink.alternate.map((v) => formatNumber(v * 100, 0)).join(' ')}</span>
-      <span className={`w-[62px] text-right text-[12px] ${off > 5 ? 'text-warn' : 'text-faint'}`}>ΔE00 {formatNumber(off, 1)}</span>
+      <span className="w-[84px] text-right text-[12px] text-faint">
+        {ink.alternate.map((v) => formatNumber(v * 100, 0)).join(' ')}
+      </span>
+      <span className={`w-[62px] text-right text-[12px] ${off > 5 ? 'text-warn' : 'text-faint'}`}>
+        ΔE00 {formatNumber(off, 1)}
+      </span>
     </li>
   );
 }

@@ -41,8 +41,14 @@ interface Look {
 
 /** What a card shows, worked out beside it: only cards whose look changed are drawn again. */
 export function cardLook(session: ReturnType<typeof useSession>, design: Design, swatch: Swatch): Look {
-  const mixed = swatch.kind === 'ramp' ? swatch.stops.flatMap((x) => ('swatch' in x.colour ? [x.colour.swatch] : [])) : [];
-  const on = [design.inks, design.profile, design.setup.medium, ...(mixed.length ? design.swatches.filter((s) => mixed.includes(s.id)) : [])];
+  const mixed =
+    swatch.kind === 'ramp' ? swatch.stops.flatMap((x) => ('swatch' in x.colour ? [x.colour.swatch] : [])) : [];
+  const on = [
+    design.inks,
+    design.profile,
+    design.setup.medium,
+    ...(mixed.length ? design.swatches.filter((s) => mixed.includes(s.id)) : []),
+  ];
   const known = looks.get(swatch);
   if (known && known.on.length === on.length && known.on.every((x, i) => x === on[i])) return known.look;
   const look = workOut(session.palettes.get(design), design, swatch);
@@ -60,7 +66,13 @@ function workOut(palette: Palette, design: Design, swatch: Swatch): Look {
   const reach = palette.screen ? null : palette.reach(swatch.colour);
   return {
     css: palette.css(ref),
-    inks: palette.screen ? null : palette.mix(ref).slice(0, 4).map((v) => v.toFixed(3)).join(),
+    inks: palette.screen
+      ? null
+      : palette
+          .mix(ref)
+          .slice(0, 4)
+          .map((v) => v.toFixed(3))
+          .join(),
     off: reach?.beyond ? Math.round(reach.prints * 10) / 10 : null,
     standIn: inkId !== null && design.inks.some((i) => i.id === inkId && i.asStandIn),
   };
@@ -72,7 +84,16 @@ export const SwatchCard = memo(function SwatchCard({ swatch, css, inks, off, sta
   const [open, setOpen] = useState(false);
   const spot = swatch.kind === 'colour' && 'ink' in swatch.colour;
   const mix = inks?.split(',').map(Number) ?? null;
-  const numbers = (mix ? (spot ? (standIn ? 'spot ink, printed from its stand-in' : 'spot ink') : `C${Math.round(mix[0] * 100)} M${Math.round(mix[1] * 100)} Y${Math.round(mix[2] * 100)} K${Math.round(mix[3] * 100)}`) : swatch.kind === 'ramp' ? count(swatch.stops.length, 'stop') : css) + (off === null ? '' : `, prints duller (ΔE00 ${off})`);
+  const numbers =
+    (mix
+      ? spot
+        ? standIn
+          ? 'spot ink, printed from its stand-in'
+          : 'spot ink'
+        : `C${Math.round(mix[0] * 100)} M${Math.round(mix[1] * 100)} Y${Math.round(mix[2] * 100)} K${Math.round(mix[3] * 100)}`
+      : swatch.kind === 'ramp'
+        ? count(swatch.stops.length, 'stop')
+        : css) + (off === null ? '' : `, prints duller (ΔE00 ${off})`);
 
   const use = () => {
     if (swatch.kind === 'colour') {
@@ -89,12 +110,17 @@ export const SwatchCard = memo(function SwatchCard({ swatch, css, inks, off, sta
       session.say('Choose an object first, then click a gradient for it.');
       return;
     }
-    session.commit(`${AIM_WORDS[aim]}: ${swatch.name}`, (d) => setPaint(d, ids, aim, paintOf(session, swatch), chosenLetters(session)));
+    session.commit(`${AIM_WORDS[aim]}: ${swatch.name}`, (d) =>
+      setPaint(d, ids, aim, paintOf(session, swatch), chosenLetters(session)),
+    );
     session.say(`${AIM_WORDS[aim]}: ${swatch.name}. The Gradient tool moves it on the object.`);
   };
 
   return (
-    <div data-swatch={swatch.id} className={`group relative h-full shrink-0 ${swatch.kind === 'ramp' ? 'w-[112px]' : 'w-[76px]'}`}>
+    <div
+      data-swatch={swatch.id}
+      className={`group relative h-full shrink-0 ${swatch.kind === 'ramp' ? 'w-[112px]' : 'w-[76px]'}`}
+    >
       <button
         type="button"
         onClick={use}
@@ -129,12 +155,25 @@ export const SwatchCard = memo(function SwatchCard({ swatch, css, inks, off, sta
             </>
           )}
         </span>
-        <span aria-hidden className="absolute inset-x-0 bottom-0 hidden truncate bg-[#1a1a1a] px-1 text-[11px] leading-4 text-white group-focus-within:block group-hover:block">
-          {mix && !spot ? mix.slice(0, 4).map((v) => Math.round(v * 100)).join(' ') : numbers}
+        <span
+          aria-hidden
+          className="absolute inset-x-0 bottom-0 hidden truncate bg-[#1a1a1a] px-1 text-[11px] leading-4 text-white group-focus-within:block group-hover:block"
+        >
+          {mix && !spot
+            ? mix
+                .slice(0, 4)
+                .map((v) => Math.round(v * 100))
+                .join(' ')
+            : numbers}
         </span>
       </button>
       <RecipeSlip swatch={swatch} open={open} onOpenChange={setOpen}>
-        <button type="button" aria-label={`Edit ${swatch.name}`} title="Edit" className="absolute top-0.5 right-0.5 grid size-5 place-items-center rounded-sm border border-edge bg-panel opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 focus-visible:opacity-100">
+        <button
+          type="button"
+          aria-label={`Edit ${swatch.name}`}
+          title="Edit"
+          className="absolute top-0.5 right-0.5 grid size-5 place-items-center rounded-sm border border-edge bg-panel opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 focus-visible:opacity-100"
+        >
           <Pencil size={11} aria-hidden />
         </button>
       </RecipeSlip>

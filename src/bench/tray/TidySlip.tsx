@@ -18,7 +18,9 @@ export const TidySlip = memo(function TidySlip() {
   const save = (format: (typeof SWATCH_FORMATS)[number]) => {
     const { bytes, notes } = writeSwatchFile(session.design, session.palette, format.id satisfies SwatchFormat);
     download(bytes, fileName(`${session.design.name} colours`, format.ending), format.type);
-    session.say(`Saved ${count(session.design.swatches.length, 'swatch', 'swatches')} as ${format.name}.${notes.length ? ` ${notes[0]}` : ''}`);
+    session.say(
+      `Saved ${count(session.design.swatches.length, 'swatch', 'swatches')} as ${format.name}.${notes.length ? ` ${notes[0]}` : ''}`,
+    );
   };
   const take = async (f: File) => {
     const read = await readSwatches(session, f, setProblem);
@@ -27,7 +29,9 @@ export const TidySlip = memo(function TidySlip() {
     session.commit(`Colours from ${f.name}`, (d) => {
       added = addExchanged(d, read.swatches, read.ramps, session.newId);
     });
-    session.say(`${count(added, 'swatch', 'swatches')} from ${f.name} ${added === 1 ? 'is' : 'are'} in the tray.${read.notes.length ? ` ${read.notes[0]}` : ''}`);
+    session.say(
+      `${count(added, 'swatch', 'swatches')} from ${f.name} ${added === 1 ? 'is' : 'are'} in the tray.${read.notes.length ? ` ${read.notes[0]}` : ''}`,
+    );
   };
   return (
     <TraySlip word="Tidy, files" title="Tidy, open and save swatches" width={330}>
@@ -50,16 +54,30 @@ export const TidySlip = memo(function TidySlip() {
           <h3 className="m-0 mb-1 font-semibold text-faint">Save as a file</h3>
           <div className="grid gap-1">
             {SWATCH_FORMATS.map((f) => (
-              <Button key={f.id} className="h-auto min-h-[26px] justify-start py-1 text-left whitespace-normal" onClick={() => save(f)}>
-                <span className="shrink-0 font-semibold">{f.name}</span> <span className="text-[12px] text-faint">{f.says}</span>
+              <Button
+                key={f.id}
+                className="h-auto min-h-[26px] justify-start py-1 text-left whitespace-normal"
+                onClick={() => save(f)}
+              >
+                <span className="shrink-0 font-semibold">{f.name}</span>{' '}
+                <span className="text-[12px] text-faint">{f.says}</span>
               </Button>
             ))}
           </div>
         </div>
         <div>
-          <FileButton className="w-full" word="Open a swatch file" label="Open a swatch file" accept={SWATCH_FILES} onFile={(f) => void take(f)} />
+          <FileButton
+            className="w-full"
+            word="Open a swatch file"
+            label="Open a swatch file"
+            accept={SWATCH_FILES}
+            onFile={(f) => void take(f)}
+          />
           <FileProblem text={problem} />
-          <p className="mt-1 mb-0 text-[12px] text-faint">CGATS, CxF3, design tokens and ICC named colours can be opened; CSS colours can be pasted into the recipe line.</p>
+          <p className="mt-1 mb-0 text-[12px] text-faint">
+            CGATS, CxF3, design tokens and ICC named colours can be opened; CSS colours can be pasted into the recipe
+            line.
+          </p>
         </div>
       </div>
     </TraySlip>

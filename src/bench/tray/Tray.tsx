@@ -28,11 +28,25 @@ export function Tray() {
   const groups = swatchGroups(swatches);
   const labelled = groups.some((g) => g.name !== null);
   return (
-    <section aria-label="Ink tray" className="group/tray relative h-[112px] border-t border-line bg-panel [@media(max-height:719px)]:h-14">
+    <section
+      aria-label="Ink tray"
+      className="group/tray relative h-[112px] border-t border-line bg-panel [@media(max-height:719px)]:h-14"
+    >
       <div className="absolute inset-x-0 bottom-0 flex h-[112px] gap-3 border-line bg-panel px-3 py-2 [@media(max-height:719px)]:h-14 [@media(max-height:719px)]:overflow-hidden [@media(max-height:719px)]:py-1 [@media(max-height:719px)]:group-focus-within/tray:h-[112px] [@media(max-height:719px)]:group-focus-within/tray:border-t [@media(max-height:719px)]:group-hover/tray:h-[112px] [@media(max-height:719px)]:group-hover/tray:border-t z-10">
         <AimTile />
-        <div role="group" aria-label="Swatches" data-region="tray" tabIndex={-1} className="flex min-w-0 flex-1 gap-1.5 overflow-x-auto overflow-y-hidden p-0.5">
-          <button type="button" data-opens="New colour" onClick={(e) => openColourHere(session, e, true)} className="flex h-full w-[64px] shrink-0 cursor-pointer flex-col items-center justify-center gap-1 rounded-sm border border-dashed border-edge bg-transparent p-0 text-[12px] leading-4 hover:border-accent">
+        <div
+          role="group"
+          aria-label="Swatches"
+          data-region="tray"
+          tabIndex={-1}
+          className="flex min-w-0 flex-1 gap-1.5 overflow-x-auto overflow-y-hidden p-0.5"
+        >
+          <button
+            type="button"
+            data-opens="New colour"
+            onClick={(e) => openColourHere(session, e, true)}
+            className="flex h-full w-[64px] shrink-0 cursor-pointer flex-col items-center justify-center gap-1 rounded-sm border border-dashed border-edge bg-transparent p-0 text-[12px] leading-4 hover:border-accent"
+          >
             <Plus size={18} aria-hidden />
             New colour
           </button>
@@ -73,12 +87,23 @@ function Palettes() {
           className="flex h-full w-[86px] shrink-0 cursor-pointer flex-col overflow-hidden rounded-sm border border-edge bg-field p-0 text-left hover:border-accent"
           onClick={() => {
             session.commit(`Add the palette ${p.name}`, (d) => {
-              for (const c of p.colours) addSwatch(d, { id: session.newId(), name: c.name, kind: 'colour', colour: { cmyk: c.cmyk }, group: p.name });
+              for (const c of p.colours)
+                addSwatch(d, {
+                  id: session.newId(),
+                  name: c.name,
+                  kind: 'colour',
+                  colour: { cmyk: c.cmyk },
+                  group: p.name,
+                });
             });
-            session.say(`${p.name}: ${count(p.colours.length, 'colour')} are in the tray. Choose an object and click one.`);
+            session.say(
+              `${p.name}: ${count(p.colours.length, 'colour')} are in the tray. Choose an object and click one.`,
+            );
           }}
         >
-          <span title={p.name} className="truncate px-1.5 pt-0.5 text-[12px] leading-4">{p.name}</span>
+          <span title={p.name} className="truncate px-1.5 pt-0.5 text-[12px] leading-4">
+            {p.name}
+          </span>
           <span aria-hidden className="flex min-h-0 w-full flex-1 px-1 pb-1">
             {p.colours.map((c) => (
               <span key={c.name} className="flex-1" style={{ background: session.palette.css({ cmyk: c.cmyk }) }} />
@@ -106,15 +131,22 @@ function RecipeLine() {
     const letters = chosenLetters(session);
     let last = '';
     if (good.length) {
-      session.commit(good.length === 1 ? `Add ${good[0].name}` : `Add ${count(good.length, 'swatch', 'swatches')}`, (d) => {
-        for (const r of good) {
-          last = session.newId();
-          addSwatch(d, { id: last, name: r.name, kind: 'colour', colour: r.colour });
-        }
-        // What is made goes to what is chosen; of a list, nothing does.
-        if (good.length === 1 && reached.length) setColour(d, ids, aim, { swatch: last, tint: 1 }, letters);
-      });
-      session.say(good.length === 1 && reached.length ? `Added ${good[0].name}: ${AIM_WORDS[aim].toLowerCase()} of ${count(reached.length, 'object')}.` : `Added ${good.map((r) => r.name).join(', ')}.`);
+      session.commit(
+        good.length === 1 ? `Add ${good[0].name}` : `Add ${count(good.length, 'swatch', 'swatches')}`,
+        (d) => {
+          for (const r of good) {
+            last = session.newId();
+            addSwatch(d, { id: last, name: r.name, kind: 'colour', colour: r.colour });
+          }
+          // What is made goes to what is chosen; of a list, nothing does.
+          if (good.length === 1 && reached.length) setColour(d, ids, aim, { swatch: last, tint: 1 }, letters);
+        },
+      );
+      session.say(
+        good.length === 1 && reached.length
+          ? `Added ${good[0].name}: ${AIM_WORDS[aim].toLowerCase()} of ${count(reached.length, 'object')}.`
+          : `Added ${good.map((r) => r.name).join(', ')}.`,
+      );
     }
     setProblem(bad && !bad.ok ? (read.length > 1 ? `Line ${bad.line}: ${bad.message}` : bad.message) : null);
     return !bad && good.length > 0;
@@ -155,7 +187,11 @@ function RecipeLine() {
         }}
       />
       {problem && (
-        <p id="recipe-problem" role="alert" className="absolute right-0 bottom-full m-0 mb-1 w-[300px] rounded-sm border border-stop bg-panel p-2 text-[12px] text-stop">
+        <p
+          id="recipe-problem"
+          role="alert"
+          className="absolute right-0 bottom-full m-0 mb-1 w-[300px] rounded-sm border border-stop bg-panel p-2 text-[12px] text-stop"
+        >
           {problem}
         </p>
       )}

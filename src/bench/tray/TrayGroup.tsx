@@ -8,10 +8,22 @@ import { useSession } from '../session/context';
 import { keepLibrary } from '../session/libraries';
 
 /** Cards that belong together, under their name. */
-export function TrayGroup({ name, labelled, children }: { name: string | null; labelled: boolean; children: ReactNode }) {
+export function TrayGroup({
+  name,
+  labelled,
+  children,
+}: {
+  name: string | null;
+  labelled: boolean;
+  children: ReactNode;
+}) {
   if (!labelled) return <div className="flex h-full shrink-0 gap-1.5">{children}</div>;
   return (
-    <div role="group" aria-label={name === null ? 'Swatches without a group' : `Group ${name}`} className="flex h-full shrink-0 flex-col not-first:border-l not-first:border-line not-first:pl-1.5">
+    <div
+      role="group"
+      aria-label={name === null ? 'Swatches without a group' : `Group ${name}`}
+      className="flex h-full shrink-0 flex-col not-first:border-l not-first:border-line not-first:pl-1.5"
+    >
       <div className="h-[15px] text-[11px] leading-[14px]">{name !== null && <GroupSlip name={name} />}</div>
       <div className="flex min-h-0 flex-1 gap-1.5">{children}</div>
     </div>
@@ -27,7 +39,12 @@ function GroupSlip({ name }: { name: string }) {
       side="top"
       width={300}
       trigger={
-        <button type="button" className="max-w-[180px] cursor-pointer truncate border-0 bg-transparent p-0 text-faint hover:text-accent" aria-label={`Change the group ${name}`} title={name}>
+        <button
+          type="button"
+          className="max-w-[180px] cursor-pointer truncate border-0 bg-transparent p-0 text-faint hover:text-accent"
+          aria-label={`Change the group ${name}`}
+          title={name}
+        >
           {name}
         </button>
       }
@@ -49,14 +66,21 @@ function GroupSlip({ name }: { name: string }) {
         <Button
           onClick={() => {
             const group = { ...session.design, swatches: session.design.swatches.filter((s) => s.group === name) };
-            void keepLibrary(session, 'palette', name, exchangeOf(group, session.palette).swatches.map(({ group: _, ...s }) => s)).then((kept) => {
+            void keepLibrary(
+              session,
+              'palette',
+              name,
+              exchangeOf(group, session.palette).swatches.map(({ group: _, ...s }) => s),
+            ).then((kept) => {
               if (kept) session.say(`“${name}” is kept for every design: find it under Lift a palette.`);
             });
           }}
         >
           Keep for every design
         </Button>
-        <Button onClick={() => session.commit(`Dissolve ${name}`, (d) => groupSwatches(d, ids(), null))}>Dissolve the group</Button>
+        <Button onClick={() => session.commit(`Dissolve ${name}`, (d) => groupSwatches(d, ids(), null))}>
+          Dissolve the group
+        </Button>
       </div>
     </Slip>
   );

@@ -19,7 +19,8 @@ export interface Dropped {
   readonly node: string;
   readonly aim: Aim;
   /** The stop, pool or place on the ramp that lies under the pointer, while the Gradient tool shows them. */
-  readonly bead?: { readonly kind: 'stop' | 'pool'; readonly index: number } | { readonly kind: 'between'; readonly t: number };
+  readonly bead?:
+    { readonly kind: 'stop' | 'pool'; readonly index: number } | { readonly kind: 'between'; readonly t: number };
 }
 
 /** What a card let go at a place would paint: the inside is the fill, the edge the outline; of a text, letters or frame. */
@@ -39,7 +40,16 @@ export function dropTarget(s: Session, clientX: number, clientY: number): Droppe
     if (isLocked(s.design, s.page, hit.node)) continue;
     const node = s.design.nodes[hit.node];
     const edge = hit.part !== 'letters' && nearEdge(scene, hit.node, p, slack);
-    if (isText(node)) return { node: hit.node, aim: hit.part === 'letters' ? 'letters' : edge && node.kind === 'textFrame' && node.window ? 'frameOutline' : 'frame' };
+    if (isText(node))
+      return {
+        node: hit.node,
+        aim:
+          hit.part === 'letters'
+            ? 'letters'
+            : edge && node.kind === 'textFrame' && node.window
+              ? 'frameOutline'
+              : 'frame',
+      };
     return { node: hit.node, aim: edge ? 'outline' : 'fill' };
   }
   return null;
@@ -52,9 +62,22 @@ function beadUnder(s: Session, screen: { x: number; y: number }): Dropped | null
     const found = beadAt(s, target, screen);
     if (found.kind === 'stop') return { node: target.node, aim, bead: { kind: 'stop', index: found.index } };
     // The ends of the line are where the first and the last stop usually lie.
-    if (found.kind === 'end' || found.kind === 'focus') return { node: target.node, aim, bead: { kind: 'stop', index: found.kind === 'end' && found.end === 'to' ? stopsOf(s.design, target.paint).length - 1 : 0 } };
+    if (found.kind === 'end' || found.kind === 'focus')
+      return {
+        node: target.node,
+        aim,
+        bead: {
+          kind: 'stop',
+          index: found.kind === 'end' && found.end === 'to' ? stopsOf(s.design, target.paint).length - 1 : 0,
+        },
+      };
     if (found.kind === 'line') return { node: target.node, aim, bead: { kind: 'between', t: found.t } };
-    if (found.kind === 'mid') return { node: target.node, aim, bead: { kind: 'between', t: midpointAt(stopsOf(s.design, target.paint), found.index) } };
+    if (found.kind === 'mid')
+      return {
+        node: target.node,
+        aim,
+        bead: { kind: 'between', t: midpointAt(stopsOf(s.design, target.paint), found.index) },
+      };
     return null;
   }
   const pools = aimedPools(s);
@@ -81,7 +104,13 @@ function cardAt(x: number, y: number, but: string): string | null {
  * Drags a card over the sheet: what it would paint is shown, and a label at the pointer says which part before it is let
  * go; over another card it goes to the place before that one. Answers whether it was a drag; a press without a move stays a click.
  */
-export function startCardDrag(s: Session, e: { clientX: number; clientY: number; pointerId: number }, card: { readonly id: string; readonly name: string; readonly kind: 'colour' | 'ramp' }, chip: string, paint: (old: Paint, node: string) => Paint): void {
+export function startCardDrag(
+  s: Session,
+  e: { clientX: number; clientY: number; pointerId: number },
+  card: { readonly id: string; readonly name: string; readonly kind: 'colour' | 'ramp' },
+  chip: string,
+  paint: (old: Paint, node: string) => Paint,
+): void {
   const { name } = card;
   const from = { x: e.clientX, y: e.clientY };
   let before: string | null = null;
@@ -93,13 +122,15 @@ export function startCardDrag(s: Session, e: { clientX: number; clientY: number;
     const onto = t.bead && card.kind === 'colour' ? onBead(s, t.bead, { swatch: card.id, tint: 1 }) : null;
     return onto ?? ((d) => setPaint(d, [t.node], t.aim, (old) => paint(old, t.node)));
   };
-  const words = (t: Dropped): string => (t.bead && card.kind === 'colour' ? BEAD_WORDS[t.bead.kind] : `the ${AIM_WORDS[t.aim].toLowerCase()}`);
+  const words = (t: Dropped): string =>
+    t.bead && card.kind === 'colour' ? BEAD_WORDS[t.bead.kind] : `the ${AIM_WORDS[t.aim].toLowerCase()}`;
 
   const move = (m: PointerEvent) => {
     if (!label) {
       if (Math.hypot(m.clientX - from.x, m.clientY - from.y) < 5) return;
       label = document.createElement('div');
-      label.className = 'pointer-events-none fixed top-0 left-0 z-50 flex items-center gap-2 rounded-sm bg-[#1a1a1a] px-2 py-1 text-white';
+      label.className =
+        'pointer-events-none fixed top-0 left-0 z-50 flex items-center gap-2 rounded-sm bg-[#1a1a1a] px-2 py-1 text-white';
       const colour = document.createElement('span');
       colour.style.cssText = `width:16px;height:16px;border-radius:3px;background:${chip}`;
       label.append(colour, document.createElement('span'));
@@ -111,7 +142,11 @@ export function startCardDrag(s: Session, e: { clientX: number; clientY: number;
     before = target ? null : cardAt(m.clientX, m.clientY, card.id);
     const beforeName = before && s.design.swatches.find((w) => w.id === before)?.name;
     label.style.transform = `translate(${m.clientX + 14}px, ${m.clientY + 14}px)`;
-    label.lastElementChild!.textContent = target ? `${name} on ${words(target)}` : beforeName ? `${name} before ${beforeName}` : name;
+    label.lastElementChild!.textContent = target
+      ? `${name} on ${words(target)}`
+      : beforeName
+        ? `${name} before ${beforeName}`
+        : name;
     if (!target) return;
     recipe = apply(target);
     s.preview(recipe);

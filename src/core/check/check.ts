@@ -12,7 +12,19 @@ import { unknownRule } from './rules/unknown';
 import type { Finding, FindingCode, Rule, Subject } from './types';
 
 /** A new check is a file and a line here. */
-const RULES = [run(bleedRule), run(totalInkRule), run(missingProfileRule), run(missingFaceRule), run(oversetRule), run(bandingRule), run(unsureRule), run(unknownRule), run(missingPictureRule), run(coarsePictureRule), run(softPictureRule)];
+const RULES = [
+  run(bleedRule),
+  run(totalInkRule),
+  run(missingProfileRule),
+  run(missingFaceRule),
+  run(oversetRule),
+  run(bandingRule),
+  run(unsureRule),
+  run(unknownRule),
+  run(missingPictureRule),
+  run(coarsePictureRule),
+  run(softPictureRule),
+];
 
 export function checkDesign(design: Design, builder: SceneBuilder, palette: Palette): Finding[] {
   const findings: Finding[] = [];
@@ -28,7 +40,8 @@ function called(design: Design, id: string, code: FindingCode): string {
   const node = design.nodes[id];
   if (!node) return 'An object';
   if (!code.startsWith('text.') || !('story' in node)) return node.name || 'An object';
-  if (node.name && node.name !== 'Text frame' && node.name !== 'Display text') return node.kind === 'textFrame' && node.window ? `The text in ${node.name}` : node.name;
+  if (node.name && node.name !== 'Text frame' && node.name !== 'Display text')
+    return node.kind === 'textFrame' && node.window ? `The text in ${node.name}` : node.name;
   const words = plainText(design.stories[node.story]).replace(/\s+/g, ' ').trim();
   return words ? `The text “${words.length > 30 ? `${words.slice(0, 28)} …` : words}”` : 'An empty text';
 }

@@ -28,11 +28,21 @@ export function middles(stops: readonly Stop[], palette: Palette): Middle[] {
 }
 
 function measure(stops: readonly Stop[], mixing: Mixing, palette: Palette): Middle {
-  const look = (mix: readonly number[]): Triple => (palette.screen ? srgbToLab([mix[0], mix[1], mix[2]]) : palette.labOfMix(mix));
+  const look = (mix: readonly number[]): Triple =>
+    palette.screen ? srgbToLab([mix[0], mix[1], mix[2]]) : palette.labOfMix(mix);
   const sorted = [...stops].sort((a, b) => a.offset - b.offset);
   let [dull, beyond, turn] = [0, 0, 0];
   for (let i = 1; i < sorted.length; i++) {
-    const span = resolveRamp({ stops: [{ ...sorted[i - 1], offset: 0, midpoint: 0.5 }, { ...sorted[i], offset: 1 }], mixing }, palette);
+    const span = resolveRamp(
+      {
+        stops: [
+          { ...sorted[i - 1], offset: 0, midpoint: 0.5 },
+          { ...sorted[i], offset: 1 },
+        ],
+        mixing,
+      },
+      palette,
+    );
     const [a, b] = [look(mixAt(span, 0)), look(mixAt(span, 1))];
     const [ca, cb] = [labToLch(a), labToLch(b)];
     if (ca[1] > 5 && cb[1] > 5) turn = Math.max(turn, Math.abs(((cb[2] - ca[2] + 540) % 360) - 180));

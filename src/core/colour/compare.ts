@@ -33,7 +33,12 @@ export function deltaE00([l1, a1, b1]: Triple, [l2, a2, b2]: Triple): number {
     if (Math.abs(hp1 - hp2) <= 180) hMean /= 2;
     else hMean = hMean < 360 ? (hMean + 360) / 2 : (hMean - 360) / 2;
   }
-  const t = 1 - 0.17 * Math.cos((hMean - 30) * DEG) + 0.24 * Math.cos(2 * hMean * DEG) + 0.32 * Math.cos((3 * hMean + 6) * DEG) - 0.2 * Math.cos((4 * hMean - 63) * DEG);
+  const t =
+    1 -
+    0.17 * Math.cos((hMean - 30) * DEG) +
+    0.24 * Math.cos(2 * hMean * DEG) +
+    0.32 * Math.cos((3 * hMean + 6) * DEG) -
+    0.2 * Math.cos((4 * hMean - 63) * DEG);
   const dTheta = 30 * Math.exp(-(((hMean - 275) / 25) ** 2));
   const rC = 2 * Math.sqrt(cMean ** 7 / (cMean ** 7 + 25 ** 7));
   const sL = 1 + (0.015 * (lMean - 50) ** 2) / Math.sqrt(20 + (lMean - 50) ** 2);

@@ -13,9 +13,14 @@ export function parseCssColour(text: string): Extract<ExchangeColour & OwnColour
   const source = text.trim();
   const inks = /^device-cmyk\(\s*([^)]*)\)$/i.exec(source);
   if (inks) {
-    const parts = inks[1].split(/[\s,/]+/).filter(Boolean).slice(0, 4);
+    const parts = inks[1]
+      .split(/[\s,/]+/)
+      .filter(Boolean)
+      .slice(0, 4);
     const values = parts.map((p) => (p === 'none' ? 0 : p.endsWith('%') ? Number(p.slice(0, -1)) / 100 : Number(p)));
-    return values.length === 4 && values.every((v) => v >= 0 && v <= 1) ? { cmyk: [values[0], values[1], values[2], values[3]] } : null;
+    return values.length === 4 && values.every((v) => v >= 0 && v <= 1)
+      ? { cmyk: [values[0], values[1], values[2], values[3]] }
+      : null;
   }
   let colour;
   try {

@@ -13,7 +13,9 @@ export function curveThrough(points: CurvePoints): (x: number) => number {
   const n = p.length;
   if (n === 1) return () => p[0][1];
   const slope = Array.from({ length: n - 1 }, (_, i) => (p[i + 1][1] - p[i][1]) / (p[i + 1][0] - p[i][0]));
-  const tangent = p.map((_, i) => (i === 0 ? slope[0] : i === n - 1 ? slope[n - 2] : slope[i - 1] * slope[i] <= 0 ? 0 : (slope[i - 1] + slope[i]) / 2));
+  const tangent = p.map((_, i) =>
+    i === 0 ? slope[0] : i === n - 1 ? slope[n - 2] : slope[i - 1] * slope[i] <= 0 ? 0 : (slope[i - 1] + slope[i]) / 2,
+  );
   slope.forEach((s, i) => {
     if (s === 0) tangent[i] = tangent[i + 1] = 0;
     else {
@@ -32,6 +34,10 @@ export function curveThrough(points: CurvePoints): (x: number) => number {
     const h = p[i + 1][0] - p[i][0];
     const t = (x - p[i][0]) / h;
     const u = 1 - t;
-    return p[i][1] * u * u * (1 + 2 * t) + p[i + 1][1] * t * t * (3 - 2 * t) + h * t * u * (u * tangent[i] - t * tangent[i + 1]);
+    return (
+      p[i][1] * u * u * (1 + 2 * t) +
+      p[i + 1][1] * t * t * (3 - 2 * t) +
+      h * t * u * (u * tangent[i] - t * tangent[i + 1])
+    );
   };
 }

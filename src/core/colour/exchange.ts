@@ -32,7 +32,12 @@ export interface ExchangeStop {
 
 /** Swatches read from a file, or the first line that could not be read. */
 export type SwatchesRead =
-  | { readonly ok: true; readonly swatches: readonly ExchangeSwatch[]; readonly ramps: readonly ExchangeRamp[]; /** What the file holds besides, in words. */ readonly notes: readonly string[] }
+  | {
+      readonly ok: true;
+      readonly swatches: readonly ExchangeSwatch[];
+      readonly ramps: readonly ExchangeRamp[];
+      /** What the file holds besides, in words. */ readonly notes: readonly string[];
+    }
   | { readonly ok: false; readonly line: number | null; readonly message: string };
 
 export const refuse = (line: number | null, message: string): SwatchesRead => ({ ok: false, line, message });
@@ -49,7 +54,8 @@ export function refusalOf(r: Extract<SwatchesRead, { ok: false }>, file: string)
 export const percentText = (value: number): string => movePoint(String(value), 2);
 
 /** The number 0…1 of a percentage as it is written; NaN if it is none. */
-export const fromPercent = (text: string): number => (/e/i.test(text) ? Number(text) / 100 : text.trim() === '' ? NaN : Number(`${text.trim()}e-2`));
+export const fromPercent = (text: string): number =>
+  /e/i.test(text) ? Number(text) / 100 : text.trim() === '' ? NaN : Number(`${text.trim()}e-2`);
 
 /** A decimal without an exponent, which not every reader knows. */
 export const plainDecimal = (value: number): string => movePoint(String(value), 0);

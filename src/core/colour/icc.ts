@@ -5,7 +5,12 @@ import type { Env } from '../env';
 const FLOAT = (space: number, channels: number) => (1 << 22) | (space << 16) | (channels << 3) | 4;
 const SPACES = { gray: FLOAT(3, 1), rgb: FLOAT(4, 3), cmyk: FLOAT(6, 4), lab: FLOAT(10, 3) } as const;
 const CHANNELS = { gray: 1, rgb: 3, cmyk: 4, lab: 3 } as const;
-const SIGNATURES: Readonly<Record<number, IccSpace>> = { 0x434d594b: 'cmyk', 0x52474220: 'rgb', 0x4c616220: 'lab', 0x47524159: 'gray' };
+const SIGNATURES: Readonly<Record<number, IccSpace>> = {
+  0x434d594b: 'cmyk',
+  0x52474220: 'rgb',
+  0x4c616220: 'lab',
+  0x47524159: 'gray',
+};
 export type IccSpace = keyof typeof SPACES;
 
 const RELATIVE = 1;
@@ -18,7 +23,9 @@ export class ColourEngine {
   private constructor(private readonly lcms: LcmsModule) {}
 
   static async load(env: Env): Promise<ColourEngine> {
-    const glue = (await import(/* webpackIgnore: true */ /* turbopackIgnore: true */ env.lcmsGlue)) as typeof import('lcms-wasm');
+    const glue = (await import(
+      /* webpackIgnore: true */ /* turbopackIgnore: true */ env.lcmsGlue
+    )) as typeof import('lcms-wasm');
     const inPackage = env.lcmsGlue === 'lcms-wasm';
     const wasmUrl = env.lcmsGlue.replace(/lcms\.js$/, 'lcms.wasm');
     return new ColourEngine(await glue.instantiate(inPackage ? {} : { locateFile: () => wasmUrl }));
@@ -45,7 +52,8 @@ export class ColourEngine {
    * takes and gives packed floats.
    */
   transform(from: Profile, to: Profile, blackPoint: boolean): (values: Float32Array) => Float32Array {
-    if (from.space === 'other' || to.space === 'other') throw new Error('This profile is neither CMYK, RGB, grey nor Lab.');
+    if (from.space === 'other' || to.space === 'other')
+      throw new Error('This profile is neither CMYK, RGB, grey nor Lab.');
     const { lcms } = this;
     const flags = NO_CACHE | NO_OPTIMIZE | (blackPoint ? BLACK_POINT : 0);
     const t = lcms._cmsCreateTransform(from.handle, SPACES[from.space], to.handle, SPACES[to.space], RELATIVE, flags);

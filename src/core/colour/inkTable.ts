@@ -12,7 +12,12 @@ export interface ColourTable {
 }
 
 /** Makes a table: `map` takes packed inputs 0…1 and gives packed results 0…1. */
-export function bakeTable(inputs: 3 | 4, outputs: number, grid: number, map: (values: Float32Array) => Float32Array): ColourTable {
+export function bakeTable(
+  inputs: 3 | 4,
+  outputs: number,
+  grid: number,
+  map: (values: Float32Array) => Float32Array,
+): ColourTable {
   const count = grid ** inputs;
   const values = new Float32Array(count * inputs);
   for (let i = 0; i < count; i++) {
@@ -46,7 +51,9 @@ export function tableReader(table: ColourTable): (src: Uint8Array, from: number,
     else if (y >= z) [a, b, p, q, r] = [s1, s1 + s2, y, z, x];
     else [a, b, p, q, r] = [s2, s2 + s1, z, y, x];
     const end = base + s0 + s1 + s2;
-    for (let i = 0; i < outputs; i++) out[i] = (1 - p) * nodes[base + i] + (p - q) * nodes[base + a + i] + (q - r) * nodes[base + b + i] + r * nodes[end + i];
+    for (let i = 0; i < outputs; i++)
+      out[i] =
+        (1 - p) * nodes[base + i] + (p - q) * nodes[base + a + i] + (q - r) * nodes[base + b + i] + r * nodes[end + i];
   };
   if (table.inputs === 3)
     return (src, from, out) => {

@@ -48,7 +48,8 @@ const READABLE = 4.5;
  * pixels give the same palette. Fewer colours than asked for only where the picture has fewer.
  */
 export function liftPalette(pixels: Uint8ClampedArray | Uint8Array, options: LiftOptions): Lifted[] {
-  if (!(options.count >= 3 && options.count <= 8)) throw new Error(`a palette has 3 to 8 colours, not ${options.count}`);
+  if (!(options.count >= 3 && options.count <= 8))
+    throw new Error(`a palette has 3 to 8 colours, not ${options.count}`);
   const bins = countBins(pixels);
   if (!bins.length) return [];
   const chosen = choose(bins, options);
@@ -72,7 +73,9 @@ function choose(bins: Bin[], { count, purpose, inkOf = darkness }: LiftOptions):
       const ink = new Map(all.map((b) => [b, inkOf(b.rgb)]));
       const least = [...all].sort((a, b) => ink.get(a)! - ink.get(b)!);
       // The lighter half is chosen from, and there little ink counts for more than being far apart.
-      return pick(least.slice(0, Math.max(count, Math.ceil(all.length / 2))), count, (b) => Math.exp(-1.5 * ink.get(b)!));
+      return pick(least.slice(0, Math.max(count, Math.ceil(all.length / 2))), count, (b) =>
+        Math.exp(-1.5 * ink.get(b)!),
+      );
     }
     case 'groundAndText':
       return groundAndText(candidates(bins), count);
@@ -119,7 +122,11 @@ function groundAndText(from: readonly Bin[], count: number): Triple[] {
   const y = luminance(ground.rgb);
   const reads = (b: Bin, least: number) => contrastRatio(luminance(b.rgb), y) >= least;
   const others = from.filter((b) => b !== ground);
-  const text = pick(others.filter((b) => reads(b, READABLE)), count - 1, (b) => contrastRatio(luminance(b.rgb), y));
+  const text = pick(
+    others.filter((b) => reads(b, READABLE)),
+    count - 1,
+    (b) => contrastRatio(luminance(b.rgb), y),
+  );
   const out = [ground.rgb, ...text];
   // What the picture has not in a readable form is made darker or lighter until it reads.
   for (const b of [...others].sort((a, c) => Math.hypot(c.lab[1], c.lab[2]) - Math.hypot(a.lab[1], a.lab[2]))) {
@@ -134,7 +141,8 @@ function untilReadable([l, a, b]: Triple, ground: number): Triple {
   for (let at = l; ; at += step) {
     const share = step < 0 ? at / l : (1 - at) / (1 - l || 1);
     const rgb = mapTuple(oklabToSrgb([at, a * share, b * share]), clip01);
-    if (at <= 0 || at >= 1 || contrastRatio(luminance(rgb), ground) >= READABLE) return mapTuple(rgb, (v) => Math.round(v * 255) / 255);
+    if (at <= 0 || at >= 1 || contrastRatio(luminance(rgb), ground) >= READABLE)
+      return mapTuple(rgb, (v) => Math.round(v * 255) / 255);
   }
 }
 

@@ -21,7 +21,11 @@ const NO_HUE = 4e-6;
  * screen cannot show it. OKLCh takes the shorter way round; a grey takes the other's hue.
  */
 export function mixLooks(space: Exclude<Mixing, 'ink'>, a: Triple, b: Triple, t: number): Triple {
-  const straight = (p: Triple, q: Triple): Triple => [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1]), p[2] + t * (q[2] - p[2])];
+  const straight = (p: Triple, q: Triple): Triple => [
+    p[0] + t * (q[0] - p[0]),
+    p[1] + t * (q[1] - p[1]),
+    p[2] + t * (q[2] - p[2]),
+  ];
   if (space === 'srgb') return straight(a, b);
   const [p, q] = [srgbToOklab(a), srgbToOklab(b)];
   if (space === 'oklab') return oklabToSrgb(straight(p, q));

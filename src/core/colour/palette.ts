@@ -60,7 +60,12 @@ export class Palette {
     this.standIns = new Map(design.inks.flatMap((ink) => (ink.asStandIn ? [[ink.id, ink]] : [])));
     this.swatches = new Map(design.swatches.map((s) => [s.id, s]));
     this.inkIndex = new Map(this.inks.map((ink, i) => [ink.id, 4 + i]));
-    this.id = JSON.stringify([design.profile.file, this.screen, this.substituted, this.inks.map((i) => [i.lab, i.opaque])]);
+    this.id = JSON.stringify([
+      design.profile.file,
+      this.screen,
+      this.substituted,
+      this.inks.map((i) => [i.lab, i.opaque]),
+    ]);
     this.channels = this.screen ? ['Red', 'Green', 'Blue'] : [...PROCESS, ...this.inks.map((i) => i.name)];
     this.spotInks = this.inks.map((ink) => ({ table: this.press.spotTable(ink.lab), opaque: ink.opaque === true }));
   }
@@ -110,7 +115,11 @@ export class Palette {
     if ('cmyk' in colour) return this.press.look(colour.cmyk, []);
     if ('ink' in colour) {
       const ink = this.standIns.get(colour.ink);
-      if (ink) return this.press.look(ink.alternate.map((v) => v * colour.tint), []);
+      if (ink)
+        return this.press.look(
+          ink.alternate.map((v) => v * colour.tint),
+          [],
+        );
       return this.press.look([0, 0, 0, 0], [{ ...this.spotInks[this.channelOf(colour.ink) - 4], tint: colour.tint }]);
     }
     return this.lights(this.swatchColour(colour.swatch)).map((v) => 1 - colour.tint * (1 - v));
@@ -193,12 +202,15 @@ export class Palette {
 
   /** The colour of a swatch, or the colour itself: never a reference. Part strengths of a swatch are kept apart. */
   own(colour: Colour): { readonly colour: OwnColour; readonly tint: number } {
-    return 'swatch' in colour ? { colour: this.swatchColour(colour.swatch) as OwnColour, tint: colour.tint } : { colour, tint: 1 };
+    return 'swatch' in colour
+      ? { colour: this.swatchColour(colour.swatch) as OwnColour, tint: colour.tint }
+      : { colour, tint: 1 };
   }
 
   /** Process inks 0…1 of an RGB colour (black-point compensated) or of a Lab colour, by the profile. */
   cmykOf(colour: { readonly rgb: Triple } | { readonly lab: Triple }): Cmyk {
-    const [c, m, y, k] = 'rgb' in colour ? this.separate(this.room.rgbToCmyk, colour.rgb) : this.separate(this.room.labToCmyk, colour.lab);
+    const [c, m, y, k] =
+      'rgb' in colour ? this.separate(this.room.rgbToCmyk, colour.rgb) : this.separate(this.room.labToCmyk, colour.lab);
     return [c, m, y, k];
   }
 
@@ -252,9 +264,12 @@ export class Palette {
    */
   colourOfMix(mix: Mix): OwnColour {
     if (this.screen) return { rgb: [mix[0], mix[1], mix[2]] };
-    const spots = this.inks.flatMap((ink, i) => (mix[4 + i] > 0 ? [{ ink: ink.id, tint: Math.round(mix[4 + i] * 100) / 100 }] : []));
+    const spots = this.inks.flatMap((ink, i) =>
+      mix[4 + i] > 0 ? [{ ink: ink.id, tint: Math.round(mix[4 + i] * 100) / 100 }] : [],
+    );
     const process = mix.slice(0, 4);
-    if (!spots.length) return { cmyk: mapTuple([process[0], process[1], process[2], process[3]], (v) => Math.round(v * 100) / 100) };
+    if (!spots.length)
+      return { cmyk: mapTuple([process[0], process[1], process[2], process[3]], (v) => Math.round(v * 100) / 100) };
     if (spots.length === 1 && process.every((v) => v === 0)) return spots[0];
     return { cmyk: this.recipeOf({ lab: this.labOfMix(mix) }) };
   }

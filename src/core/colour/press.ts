@@ -1,6 +1,18 @@
 import type { ColourEngine, Profile } from './icc';
 import { mapTuple } from '../units/tuple';
-import { REC2020_TO_SRGB, REC2020_TO_XYZ, XYZ_TO_REC2020, cieF, clip01, D50, encodeSrgb, labToXyz, times, xyzToLab, type Triple } from './spaces';
+import {
+  REC2020_TO_SRGB,
+  REC2020_TO_XYZ,
+  XYZ_TO_REC2020,
+  cieF,
+  clip01,
+  D50,
+  encodeSrgb,
+  labToXyz,
+  times,
+  xyzToLab,
+  type Triple,
+} from './spaces';
 
 /** Nodes a side of the colour table. 17⁴ keeps within 4.1 levels of the profile (mean 0.27). */
 const GRID = 17;
@@ -118,7 +130,10 @@ export class Press {
   /** sRGB and Lab of a spot ink printed solid on paper, without making its table. */
   solid(lab: Triple): { readonly rgb: Triple; readonly lab: Triple } {
     const light = mapTuple(times(XYZ_TO_REC2020, labToXyz(lab)), (v, j) => Math.max(v, this.floor[j]));
-    return { rgb: mapTuple(times(REC2020_TO_SRGB, light), (v) => clip01(encodeSrgb(clip01(v)))), lab: xyzToLab(times(REC2020_TO_XYZ, light)) };
+    return {
+      rgb: mapTuple(times(REC2020_TO_SRGB, light), (v) => clip01(encodeSrgb(clip01(v)))),
+      lab: xyzToLab(times(REC2020_TO_XYZ, light)),
+    };
   }
 
   /** sRGB 0…1 of one mix, in float: `process` 0…1 and each spot's tint with its table. */
@@ -160,7 +175,12 @@ export class Press {
     const base = cell[0] * SC + cell[1] * SM + cell[2] * SY + cell[3] * SK;
     const corners = [base];
     for (const axis of order) corners.push(corners[corners.length - 1] + strides[axis]);
-    const weights = [1 - frac[order[0]], frac[order[0]] - frac[order[1]], frac[order[1]] - frac[order[2]], frac[order[2]]];
+    const weights = [
+      1 - frac[order[0]],
+      frac[order[0]] - frac[order[1]],
+      frac[order[1]] - frac[order[2]],
+      frac[order[2]],
+    ];
     return mapTuple<[number, number, number]>([0, 1, 2], (j) => {
       let low = 0;
       let high = 0;
@@ -176,7 +196,12 @@ export class Press {
    * Plates to sRGB pixels. `plates` are ink amounts 0…255 (Cyan, Magenta, Yellow, Black, then spots in the order of
    * `inks`); a null plate is not on the press. Equal neighbours are looked up once.
    */
-  composite(plates: readonly (Uint8Array | null)[], inks: readonly SpotInk[], pixels: number, out: Uint8ClampedArray): void {
+  composite(
+    plates: readonly (Uint8Array | null)[],
+    inks: readonly SpotInk[],
+    pixels: number,
+    out: Uint8ClampedArray,
+  ): void {
     const none = emptyPlate(pixels);
     const [C, M, Y, K] = [0, 1, 2, 3].map((i) => plates[i] ?? none);
     const spots: { plate: Uint8Array; table: SpotTable; opaque: boolean }[] = [];
@@ -217,12 +242,44 @@ export class Press {
       let b: number;
       let d: number;
       if (x >= yy) {
-        if (yy >= z) { s1 = SC; s2 = SC + SM; a = x; b = yy; d = z; }
-        else if (x >= z) { s1 = SC; s2 = SC + SY; a = x; b = z; d = yy; }
-        else { s1 = SY; s2 = SY + SC; a = z; b = x; d = yy; }
-      } else if (x >= z) { s1 = SM; s2 = SM + SC; a = yy; b = x; d = z; }
-      else if (yy >= z) { s1 = SM; s2 = SM + SY; a = yy; b = z; d = x; }
-      else { s1 = SY; s2 = SY + SM; a = z; b = yy; d = x; }
+        if (yy >= z) {
+          s1 = SC;
+          s2 = SC + SM;
+          a = x;
+          b = yy;
+          d = z;
+        } else if (x >= z) {
+          s1 = SC;
+          s2 = SC + SY;
+          a = x;
+          b = z;
+          d = yy;
+        } else {
+          s1 = SY;
+          s2 = SY + SC;
+          a = z;
+          b = x;
+          d = yy;
+        }
+      } else if (x >= z) {
+        s1 = SM;
+        s2 = SM + SC;
+        a = yy;
+        b = x;
+        d = z;
+      } else if (yy >= z) {
+        s1 = SM;
+        s2 = SM + SY;
+        a = yy;
+        b = z;
+        d = x;
+      } else {
+        s1 = SY;
+        s2 = SY + SM;
+        a = z;
+        b = yy;
+        d = x;
+      }
       const w0 = 1 - a;
       const w1 = a - b;
       const w2 = b - d;

@@ -45,18 +45,27 @@ const PIECES = 32;
  */
 export function resolveRamp(source: RampSource, inks: RampInks): ResolvedRamp {
   const sorted = [...source.stops].sort((a, b) => a.offset - b.offset);
-  const points: RampPoint[] = sorted.map((s) => ({ offset: s.offset, mix: inks.mix(s.colour), opacity: s.opacity ?? 1 }));
+  const points: RampPoint[] = sorted.map((s) => ({
+    offset: s.offset,
+    mix: inks.mix(s.colour),
+    opacity: s.opacity ?? 1,
+  }));
   const out: RampPoint[] = [points[0]];
   for (let i = 1; i < points.length; i++) {
     const [a, b] = [points[i - 1], points[i]];
     const midpoint = sorted[i - 1].midpoint ?? 0.5;
     if (b.offset > a.offset) {
       const light = lightBetween(a.mix, b.mix, source.mixing, inks);
-      if (light || midpoint !== 0.5) out.push(...needed([a, ...cuts(midpoint).map((x) => between(a, b, x, eased(x, midpoint), light)), b]));
+      if (light || midpoint !== 0.5)
+        out.push(...needed([a, ...cuts(midpoint).map((x) => between(a, b, x, eased(x, midpoint), light)), b]));
     }
     out.push(b);
   }
-  return { stops: out, used: inks.channels.map((_, i) => out.some((s) => s.mix[i] > 0)), solid: out.every((s) => s.opacity >= 1) };
+  return {
+    stops: out,
+    used: inks.channels.map((_, i) => out.some((s) => s.mix[i] > 0)),
+    solid: out.every((s) => s.opacity >= 1),
+  };
 }
 
 type Light = (t: number) => Mix;
@@ -100,7 +109,11 @@ function needed(points: readonly RampPoint[]): RampPoint[] {
   let from = 0;
   for (let to = 2; to < points.length; to++) {
     const straight = points.slice(from + 1, to).every((p) => {
-      const line = between(points[from], points[to], (p.offset - points[from].offset) / (points[to].offset - points[from].offset));
+      const line = between(
+        points[from],
+        points[to],
+        (p.offset - points[from].offset) / (points[to].offset - points[from].offset),
+      );
       return near(p.opacity, line.opacity) && p.mix.every((v, i) => near(v, line.mix[i]));
     });
     if (straight) continue;
@@ -128,7 +141,11 @@ export function pointAt(ramp: ResolvedRamp, t: number): RampPoint {
     if (t >= stops[i].offset) continue;
     const [a, b] = [stops[i - 1], stops[i]];
     const f = (t - a.offset) / (b.offset - a.offset);
-    return { offset: t, mix: a.mix.map((v, j) => v + f * (b.mix[j] - v)), opacity: a.opacity + f * (b.opacity - a.opacity) };
+    return {
+      offset: t,
+      mix: a.mix.map((v, j) => v + f * (b.mix[j] - v)),
+      opacity: a.opacity + f * (b.opacity - a.opacity),
+    };
   }
   return stops[stops.length - 1];
 }

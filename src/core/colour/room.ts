@@ -18,7 +18,8 @@ function checksum(bytes: Uint8Array): number {
 /** sRGB of process mixes as they print. */
 function looksOf(press: Press, values: Float32Array): Float32Array {
   const out = new Float32Array((values.length / 4) * 3);
-  for (let i = 0; i < values.length / 4; i++) out.set(press.look([values[4 * i], values[4 * i + 1], values[4 * i + 2], values[4 * i + 3]], []), 3 * i);
+  for (let i = 0; i < values.length / 4; i++)
+    out.set(press.look([values[4 * i], values[4 * i + 1], values[4 * i + 2], values[4 * i + 3]], []), 3 * i);
   return out;
 }
 
@@ -100,9 +101,15 @@ export class ColourRoom {
     return table;
   }
 
-  private bakePictureTable(output: OpenedProfile, screen: boolean, space: PictureSpace, icc: Uint8Array | null): ColourTable | null {
+  private bakePictureTable(
+    output: OpenedProfile,
+    screen: boolean,
+    space: PictureSpace,
+    icc: Uint8Array | null,
+  ): ColourTable | null {
     const own = icc && this.ownProfile(icc, space);
-    if (space === 'gray') return own ? bakeTable(3, 1, 33, (v) => grayOf(this.engine.transform(own, this.srgb!, false), v)) : null;
+    if (space === 'gray')
+      return own ? bakeTable(3, 1, 33, (v) => grayOf(this.engine.transform(own, this.srgb!, false), v)) : null;
     if (space === 'rgb') {
       if (screen) return own ? bakeTable(3, 3, 33, this.engine.transform(own, this.srgb!, true)) : null;
       const map = own ? this.engine.transform(own, output.profile, true) : output.rgbToCmyk;

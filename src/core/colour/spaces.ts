@@ -37,7 +37,11 @@ export const times = (m: Matrix3, v: Triple): Triple => [
 const product = (a: Matrix3, b: Matrix3): Matrix3 => {
   const col = (j: 0 | 1 | 2): Triple => times(a, [b[0][j], b[1][j], b[2][j]]);
   const [x, y, z] = [col(0), col(1), col(2)];
-  return [[x[0], y[0], z[0]], [x[1], y[1], z[1]], [x[2], y[2], z[2]]];
+  return [
+    [x[0], y[0], z[0]],
+    [x[1], y[1], z[1]],
+    [x[2], y[2], z[2]],
+  ];
 };
 export function inverse3(m: Matrix3): Matrix3 {
   const [[a, b, c], [d, e, f], [g, h, i]] = m;
@@ -98,7 +102,13 @@ export function labToSrgb(lab: Triple): Triple {
 export const clip01 = (x: number): number => (x <= 0 ? 0 : x >= 1 ? 1 : x);
 
 export function hexOf(rgb: Triple): string {
-  return `#${rgb.map((v) => Math.round(clip01(v) * 255).toString(16).padStart(2, '0')).join('')}`;
+  return `#${rgb
+    .map((v) =>
+      Math.round(clip01(v) * 255)
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
 }
 
 /** `#rgb` or `#rrggbb` (CSS Color 4 §5.2), with or without the sign; null for anything else. */

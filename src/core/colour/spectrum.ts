@@ -27,7 +27,8 @@ export function labFromSpectrum({ start, step, values }: Spectrum): Triple | nul
     const i = Math.min(values.length - 2, Math.floor(x));
     return (values[i] + (x - i) * (values[i + 1] - values[i])) / scale;
   };
-  const sum = (observer: readonly number[], reflectance: (nm: number) => number) => observer.reduce((total, o, i) => total + o * D50[i] * reflectance(380 + 10 * i), 0);
+  const sum = (observer: readonly number[], reflectance: (nm: number) => number) =>
+    observer.reduce((total, o, i) => total + o * D50[i] * reflectance(380 + 10 * i), 0);
   const [fx, fy, fz] = [X, Y, Z].map((o) => cieF(sum(o, at) / sum(o, () => 1)));
   return [116 * fy - 16, 500 * (fx - fy), 200 * (fy - fz)];
 }

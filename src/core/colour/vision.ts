@@ -9,10 +9,46 @@ type Matrix3 = readonly [Triple, Triple, Triple];
  */
 export const VISIONS = [
   { id: 'all', name: 'Everyone', says: 'as it is', matrix: null },
-  { id: 'protan', name: 'Without red', says: 'protanopia, about 1 man in 100', matrix: [[0.152286, 1.052583, -0.204868], [0.114503, 0.786281, 0.099216], [-0.003882, -0.048116, 1.051998]] },
-  { id: 'deutan', name: 'Without green', says: 'deuteranopia, about 1 man in 100', matrix: [[0.367322, 0.860646, -0.227968], [0.280085, 0.672501, 0.047413], [-0.01182, 0.04294, 0.968881]] },
-  { id: 'tritan', name: 'Without blue', says: 'tritanopia, rare', matrix: [[1.255528, -0.076749, -0.178779], [-0.078411, 0.930809, 0.147602], [0.004733, 0.691367, 0.3039]] },
-  { id: 'grey', name: 'Grey copy', says: 'as a photocopier sees it', matrix: [[0.2126, 0.7152, 0.0722], [0.2126, 0.7152, 0.0722], [0.2126, 0.7152, 0.0722]] },
+  {
+    id: 'protan',
+    name: 'Without red',
+    says: 'protanopia, about 1 man in 100',
+    matrix: [
+      [0.152286, 1.052583, -0.204868],
+      [0.114503, 0.786281, 0.099216],
+      [-0.003882, -0.048116, 1.051998],
+    ],
+  },
+  {
+    id: 'deutan',
+    name: 'Without green',
+    says: 'deuteranopia, about 1 man in 100',
+    matrix: [
+      [0.367322, 0.860646, -0.227968],
+      [0.280085, 0.672501, 0.047413],
+      [-0.01182, 0.04294, 0.968881],
+    ],
+  },
+  {
+    id: 'tritan',
+    name: 'Without blue',
+    says: 'tritanopia, rare',
+    matrix: [
+      [1.255528, -0.076749, -0.178779],
+      [-0.078411, 0.930809, 0.147602],
+      [0.004733, 0.691367, 0.3039],
+    ],
+  },
+  {
+    id: 'grey',
+    name: 'Grey copy',
+    says: 'as a photocopier sees it',
+    matrix: [
+      [0.2126, 0.7152, 0.0722],
+      [0.2126, 0.7152, 0.0722],
+      [0.2126, 0.7152, 0.0722],
+    ],
+  },
 ] as const satisfies readonly { id: string; name: string; says: string; matrix: Matrix3 | null }[];
 export type VisionId = (typeof VISIONS)[number]['id'];
 

@@ -96,21 +96,35 @@ export function lettersPath(d: Design, node: TextNode, fonts: FontBook): number[
   for (const line of layoutOf(d, node, fonts).lines)
     for (const run of line.runs) {
       const scale = run.run.size / run.face.upem;
-      for (const g of run.glyphs) for (const v of transformPath(run.face.outline(g.gid), multiply(toOwn, [scale, 0, 0, scale, g.x, g.y]))) out.push(v);
+      for (const g of run.glyphs)
+        for (const v of transformPath(run.face.outline(g.gid), multiply(toOwn, [scale, 0, 0, scale, g.x, g.y])))
+          out.push(v);
     }
   return out;
 }
 
-function holderArea(d: Design, node: Exclude<DesignNode, { kind: 'shape' | 'path' | 'displayText' | 'textFrame' }>, children: readonly NodeId[], parts: readonly Region[], unsure: boolean): Area {
+function holderArea(
+  d: Design,
+  node: Exclude<DesignNode, { kind: 'shape' | 'path' | 'displayText' | 'textFrame' }>,
+  children: readonly NodeId[],
+  parts: readonly Region[],
+  unsure: boolean,
+): Area {
   if (node.kind === 'repeat') {
     const one = combineAll(parts, 'union');
-    const copies = copyMatrices(node.arrangement).map((m): Region => ({ path: transformPath(one.region.path, m), rule: one.region.rule }));
+    const copies = copyMatrices(node.arrangement).map((m): Region => ({
+      path: transformPath(one.region.path, m),
+      rule: one.region.rule,
+    }));
     const all = combineAll(copies, 'union');
     return { region: all.region, unsure: unsure || !one.ok || !all.ok };
   }
   if (node.kind === 'group') {
     // What cuts is not part of the area, but takes from it.
-    const all = combineAll(parts.filter((_, i) => !d.nodes[children[i]].cuts), 'union');
+    const all = combineAll(
+      parts.filter((_, i) => !d.nodes[children[i]].cuts),
+      'union',
+    );
     const cut = combineAll([all.region, ...parts.filter((_, i) => d.nodes[children[i]].cuts)], 'intersect');
     return { region: cut.region, unsure: unsure || !all.ok || !cut.ok };
   }
@@ -118,14 +132,22 @@ function holderArea(d: Design, node: Exclude<DesignNode, { kind: 'shape' | 'path
   if (node.op === 'divide') {
     const pieces: DividedPiece[] | null = divide(parts);
     const all = combineAll(parts, 'union');
-    return { region: all.region, pieces: (pieces ?? parts.map((region, owner) => ({ region, owner }))).map((p) => ({ region: p.region, owner: children[p.owner] })), unsure: unsure || !pieces || !all.ok };
+    return {
+      region: all.region,
+      pieces: (pieces ?? parts.map((region, owner) => ({ region, owner }))).map((p) => ({
+        region: p.region,
+        owner: children[p.owner],
+      })),
+      unsure: unsure || !pieces || !all.ok,
+    };
   }
   const all = combineAll(inOrder(node, parts), node.op);
   return { region: all.region, unsure: unsure || !all.ok };
 }
 
 /** Operands in the order of the operation: subtract takes the rest from the first. */
-const inOrder = <T>(node: NodeOf<'combination'>, parts: readonly T[]): readonly T[] => (node.op === 'subtract' && node.turned ? [...parts].reverse() : parts);
+const inOrder = <T>(node: NodeOf<'combination'>, parts: readonly T[]): readonly T[] =>
+  node.op === 'subtract' && node.turned ? [...parts].reverse() : parts;
 
 function movingResult(node: NodeOf<'combination'>, old: Known, now: readonly Region[]): Region {
   const op = node.op as BooleanOp;
@@ -143,8 +165,11 @@ function movingResult(node: NodeOf<'combination'>, old: Known, now: readonly Reg
   const rest = old.resting.get(key) ?? null;
   const step = (a: Region, b: Region, how: BooleanOp) => combineUnchecked(a, b, how) ?? combineTwo(a, b, how).region;
   const movers = moving.map((i) => parts[i]);
-  if (firstMoves) return [...(rest ? [rest] : []), ...movers.slice(1)].reduce((left, r) => step(left, r, 'subtract'), movers[0]);
-  return rest ? movers.reduce((left, r) => step(left, r, op), rest) : movers.slice(1).reduce((left, r) => step(left, r, op), movers[0] ?? NOTHING);
+  if (firstMoves)
+    return [...(rest ? [rest] : []), ...movers.slice(1)].reduce((left, r) => step(left, r, 'subtract'), movers[0]);
+  return rest
+    ? movers.reduce((left, r) => step(left, r, op), rest)
+    : movers.slice(1).reduce((left, r) => step(left, r, op), movers[0] ?? NOTHING);
 }
 
 /** A region in the space `m` maps its own to. */

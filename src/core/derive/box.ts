@@ -32,7 +32,9 @@ export function localBox(d: Design, node: DesignNode, fonts: FontBook): Rect {
       const deps = dependencies(d, node.id, fonts);
       const old = repeats.get(node);
       if (old && old.deps.length === deps.length && old.deps.every((x, i) => x === deps[i])) return old.box;
-      const box = unionAll(copyMatrices(node.arrangement).flatMap((m) => node.children.map((id) => boxIn(d, id, m, fonts))));
+      const box = unionAll(
+        copyMatrices(node.arrangement).flatMap((m) => node.children.map((id) => boxIn(d, id, m, fonts))),
+      );
       repeats.set(node, { deps, box });
       return box;
     }
@@ -49,7 +51,11 @@ export function boxIn(d: Design, id: string, outer: Matrix, fonts: FontBook): Re
   if (node.kind === 'group') return unionAll(node.children.map((c) => boxIn(d, c, m, fonts)));
   // Of what is turned, the box of the thing itself, not of its turned frame.
   const upright = (m[1] === 0 && m[2] === 0) || (m[0] === 0 && m[3] === 0);
-  if (!upright && (node.kind === 'shape' || node.kind === 'path')) return pathBounds(transformPath(outlinePath(node).path, m));
-  if (node.kind === 'repeat' && !upright) return unionAll(copyMatrices(node.arrangement).flatMap((c) => node.children.map((id) => boxIn(d, id, multiply(m, c), fonts))));
+  if (!upright && (node.kind === 'shape' || node.kind === 'path'))
+    return pathBounds(transformPath(outlinePath(node).path, m));
+  if (node.kind === 'repeat' && !upright)
+    return unionAll(
+      copyMatrices(node.arrangement).flatMap((c) => node.children.map((id) => boxIn(d, id, multiply(m, c), fonts))),
+    );
   return transformRect(m, localBox(d, node, fonts));
 }

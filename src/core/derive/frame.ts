@@ -21,7 +21,21 @@ function shapeOf(node: Frame, w: Extract<Window, { shape: string }>): NodeOf<'sh
   const old = known.get(w);
   if (old && old.width === node.width && old.height === node.height) return old.shape;
   const { id, name, transform, hidden, locked, width, height, fills, outlines } = node;
-  const shape: NodeOf<'shape'> = { id, name, transform, hidden, locked, kind: 'shape', shape: w.shape, knobs: w.knobs, ...(w.corners && { corners: w.corners }), width, height, fills, outlines };
+  const shape: NodeOf<'shape'> = {
+    id,
+    name,
+    transform,
+    hidden,
+    locked,
+    kind: 'shape',
+    shape: w.shape,
+    knobs: w.knobs,
+    ...(w.corners && { corners: w.corners }),
+    width,
+    height,
+    fills,
+    outlines,
+  };
   known.set(w, { width, height, shape });
   return shape;
 }

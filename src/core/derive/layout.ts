@@ -23,7 +23,14 @@ export function layoutOf(d: Design, node: TextNode, fonts: FontBook): Layout {
   const height = node.kind === 'textFrame' ? node.height - 2 * node.inset : null;
   const window = node.kind === 'textFrame' ? node.window : undefined;
   const known = layouts.get(story);
-  if (known && known.epoch === fonts.epoch && known.width === width && known.height === height && known.window === window) return known.layout;
+  if (
+    known &&
+    known.epoch === fonts.epoch &&
+    known.width === width &&
+    known.height === height &&
+    known.window === window
+  )
+    return known.layout;
   const span = node.kind === 'textFrame' ? spansIn(node) : undefined;
   const layout = layoutStory(story, fonts, { width, height, ...(span && { span }) });
   layouts.set(story, { epoch: fonts.epoch, width, height, window, layout });

@@ -15,7 +15,11 @@ const ends = (b: Rect, axis: Axis): readonly [number, number] => (axis === 'x' ?
 const axisOf = (edge: AlignEdge): Axis => (edge === 'left' || edge === 'middle' || edge === 'right' ? 'x' : 'y');
 
 function boxes(d: Design, page: Page, ids: readonly NodeId[], fonts: FontBook): Map<NodeId, Rect> {
-  return new Map(topmost(d, page, ids).map((id) => [id, boxIn(d, id, parentMatrix(d, page, id), fonts)] as const).filter(([, b]) => !isEmpty(b)));
+  return new Map(
+    topmost(d, page, ids)
+      .map((id) => [id, boxIn(d, id, parentMatrix(d, page, id), fonts)] as const)
+      .filter(([, b]) => !isEmpty(b)),
+  );
 }
 
 /** The box that things line up with; of a key object its own. */
@@ -27,25 +31,49 @@ function target(d: Design, to: AlignTo, all: ReadonlyMap<NodeId, Rect>, key: Nod
 }
 
 /** Lines things up by an edge or the middle. */
-export function alignNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], edge: AlignEdge, to: AlignTo, key: NodeId | null, fonts: FontBook): void {
+export function alignNodes(
+  d: DesignDraft,
+  page: Page,
+  ids: readonly NodeId[],
+  edge: AlignEdge,
+  to: AlignTo,
+  key: NodeId | null,
+  fonts: FontBook,
+): void {
   const was = before(d);
   const all = boxes(was, page, ids, fonts);
   const [lo, hi] = ends(target(was, to, all, key), axisOf(edge));
   for (const [id, box] of all) {
     if (to === 'key' && id === key) continue;
     const [a, b] = ends(box, axisOf(edge));
-    const by = edge === 'left' || edge === 'top' ? lo - a : edge === 'right' || edge === 'foot' ? hi - b : (lo + hi - a - b) / 2;
+    const by =
+      edge === 'left' || edge === 'top' ? lo - a : edge === 'right' || edge === 'foot' ? hi - b : (lo + hi - a - b) / 2;
     if (by) moveNodes(d, page, [id], axisOf(edge) === 'x' ? by : 0, axisOf(edge) === 'y' ? by : 0);
   }
 }
 
 /** Spaces things evenly: their edges, their middles, or the gaps between them. `spacing`: that far apart, the first staying. */
-export function distributeNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], axis: Axis, by: 'start' | 'middle' | 'end' | 'gap', to: AlignTo, spacing: number | null, fonts: FontBook): void {
+export function distributeNodes(
+  d: DesignDraft,
+  page: Page,
+  ids: readonly NodeId[],
+  axis: Axis,
+  by: 'start' | 'middle' | 'end' | 'gap',
+  to: AlignTo,
+  spacing: number | null,
+  fonts: FontBook,
+): void {
   const was = before(d);
   const all = boxes(was, page, ids, fonts);
-  const list = [...all].map(([id, box]) => ({ id, box, size: axis === 'x' ? width(box) : height(box), ends: ends(box, axis) }));
+  const list = [...all].map(([id, box]) => ({
+    id,
+    box,
+    size: axis === 'x' ? width(box) : height(box),
+    ends: ends(box, axis),
+  }));
   if (list.length < 2) return;
-  const place = (e: (typeof list)[number]): number => (by === 'start' || by === 'gap' ? e.ends[0] : by === 'end' ? e.ends[1] : (e.ends[0] + e.ends[1]) / 2);
+  const place = (e: (typeof list)[number]): number =>
+    by === 'start' || by === 'gap' ? e.ends[0] : by === 'end' ? e.ends[1] : (e.ends[0] + e.ends[1]) / 2;
   list.sort((a, b) => (by === 'gap' ? a.ends[0] + a.ends[1] - b.ends[0] - b.ends[1] : place(a) - place(b)));
   const [lo, hi] = ends(target(was, to === 'key' ? 'selection' : to, all, null), axis);
   const n = list.length;
@@ -75,9 +103,17 @@ export function distributeNodes(d: DesignDraft, page: Page, ids: readonly NodeId
 }
 
 /** The guides along the edges and the middle of things. */
-export function guidesRound(d: Design, page: Page, ids: readonly NodeId[], fonts: FontBook): { axis: Axis; at: number }[] {
+export function guidesRound(
+  d: Design,
+  page: Page,
+  ids: readonly NodeId[],
+  fonts: FontBook,
+): { axis: Axis; at: number }[] {
   const box = unionAll(boxes(d, page, ids, fonts).values());
   if (isEmpty(box)) return [];
   const mid = centre(box);
-  return [...[box.x0, mid.x, box.x1].map((at) => ({ axis: 'x' as const, at })), ...[box.y0, mid.y, box.y1].map((at) => ({ axis: 'y' as const, at }))];
+  return [
+    ...[box.x0, mid.x, box.x1].map((at) => ({ axis: 'x' as const, at })),
+    ...[box.y0, mid.y, box.y1].map((at) => ({ axis: 'y' as const, at })),
+  ];
 }

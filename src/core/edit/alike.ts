@@ -18,7 +18,13 @@ function shownColours(d: Design, p: Paint | undefined, palette: Palette): readon
   return p.kind === 'gradient' ? palette.rampSource(p.ramp).stops.map((x) => x.colour) : coloursOf(p);
 }
 
-function paintsAlike(d: Design, a: Paint | undefined, b: Paint | undefined, palette: Palette, tolerance: number): boolean {
+function paintsAlike(
+  d: Design,
+  a: Paint | undefined,
+  b: Paint | undefined,
+  palette: Palette,
+  tolerance: number,
+): boolean {
   const [x, y] = [shownColours(d, a, palette), shownColours(d, b, palette)];
   if (!x || !y) return x === y;
   if (a!.kind !== b!.kind || x.length !== y.length) return false;
@@ -27,7 +33,8 @@ function paintsAlike(d: Design, a: Paint | undefined, b: Paint | undefined, pale
 
 /** The letters' paint stands for the fill of a text. */
 const fillOf = (d: Design, n: DesignNode): Paint | undefined => paintAt(d, n.id, isText(n) ? 'letters' : 'fill');
-const outlineOf = (d: Design, n: DesignNode): Paint | undefined => paintAt(d, n.id, isText(n) ? 'letterOutline' : 'outline');
+const outlineOf = (d: Design, n: DesignNode): Paint | undefined =>
+  paintAt(d, n.id, isText(n) ? 'letterOutline' : 'outline');
 function lineOf(d: Design, n: DesignNode): Outline | undefined {
   if (isText(n)) return d.stories[n.story].paragraphs[0].runs[0].outline ?? undefined;
   const line = 'outlines' in n ? n.outlines[n.outlines.length - 1] : undefined;
@@ -37,14 +44,27 @@ function lineOf(d: Design, n: DesignNode): Outline | undefined {
 /** The opacities in what a node is painted with; absent ones are full. */
 function opacitiesOf(n: DesignNode, palette: Palette): string {
   if (!('fills' in n)) return '1';
-  const of = (p: Paint): number => (p.kind === 'gradient' ? Math.min(...palette.rampSource(p.ramp).stops.map((s) => s.opacity ?? 1)) : p.kind === 'pools' ? Math.min(...p.pools.map((x) => x.opacity ?? 1)) : 1);
+  const of = (p: Paint): number =>
+    p.kind === 'gradient'
+      ? Math.min(...palette.rampSource(p.ramp).stops.map((s) => s.opacity ?? 1))
+      : p.kind === 'pools'
+        ? Math.min(...p.pools.map((x) => x.opacity ?? 1))
+        : 1;
   return [...n.fills, ...n.outlines.map((o) => o.paint)].map((p) => of(p).toFixed(2)).join();
 }
 
-const kindOf = (n: DesignNode): string => (n.kind === 'shape' ? `shape ${n.shape}` : n.kind === 'combination' ? `combination ${n.op}` : n.kind);
+const kindOf = (n: DesignNode): string =>
+  n.kind === 'shape' ? `shape ${n.shape}` : n.kind === 'combination' ? `combination ${n.op}` : n.kind;
 
 /** Objects of a page that are like any of the given ones in every way asked; these are among them. Locked and hidden ones are left out. */
-export function alikeNodes(d: Design, page: Page, like: readonly NodeId[], by: readonly AlikeBy[], palette: Palette, tolerance = ALIKE_TOLERANCE): NodeId[] {
+export function alikeNodes(
+  d: Design,
+  page: Page,
+  like: readonly NodeId[],
+  by: readonly AlikeBy[],
+  palette: Palette,
+  tolerance = ALIKE_TOLERANCE,
+): NodeId[] {
   const patterns = like.map((id) => d.nodes[id]).filter(Boolean);
   if (!patterns.length || !by.length) return [];
   const alike = (a: DesignNode, b: DesignNode, way: AlikeBy): boolean => {
@@ -64,7 +84,10 @@ export function alikeNodes(d: Design, page: Page, like: readonly NodeId[], by: r
         return a.name.trim().toLowerCase() === b.name.trim().toLowerCase();
     }
   };
-  const groups = by.includes('kind') || by.includes('name') ? patterns.some((p) => p.kind === 'group' || p.kind === 'repeat') : false;
+  const groups =
+    by.includes('kind') || by.includes('name')
+      ? patterns.some((p) => p.kind === 'group' || p.kind === 'repeat')
+      : false;
   const out: NodeId[] = [];
   const visit = (id: NodeId) => {
     const node = d.nodes[id];

@@ -5,7 +5,17 @@ import { faultText } from '../model/faultText';
 import { coloursOf, mapColours, mapPaints, visitPaints } from '../model/paints';
 import { salvageDesign } from '../model/salvage';
 import { verifyDesign } from '../model/verify';
-import { type Colour, type Design, type DesignNode, type Ink, type Page, type Paint, type Picture, type Story, type Swatch } from '../model/schema';
+import {
+  type Colour,
+  type Design,
+  type DesignNode,
+  type Ink,
+  type Page,
+  type Paint,
+  type Picture,
+  type Story,
+  type Swatch,
+} from '../model/schema';
 import { pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
 
@@ -32,14 +42,17 @@ const clipSchema = z.object({
   pictures: z.array(z.unknown()).optional(),
 });
 
-export type ReadClip = { readonly ok: true; readonly clip: Clip } | { readonly ok: false; /** Goes on after “What was copied cannot be pasted: ”. */ readonly why: string };
+export type ReadClip =
+  | { readonly ok: true; readonly clip: Clip }
+  | { readonly ok: false; /** Goes on after “What was copied cannot be pasted: ”. */ readonly why: string };
 
 /** No clip is longer: a browser's clipboard holds no more at once. */
 const MOST_TEXT = 100_000_000;
 
 /** A clip from text that came from outside. It is held against every rule of the model, as the design that it is a part of. */
 export function parseClip(text: string): ReadClip {
-  if (text.length > MOST_TEXT) return { ok: false, why: 'it is too large for the clipboard. Save the design as a file instead.' };
+  if (text.length > MOST_TEXT)
+    return { ok: false, why: 'it is too large for the clipboard. Save the design as a file instead.' };
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -47,30 +60,51 @@ export function parseClip(text: string): ReadClip {
     return { ok: false, why: 'it is damaged. Copy it once more.' };
   }
   const parsed = clipSchema.safeParse(value);
-  if (!parsed.success) return { ok: false, why: `it is damaged at ${parsed.error.issues[0].path.join('.') || 'its start'}. Copy it once more.` };
+  if (!parsed.success)
+    return {
+      ok: false,
+      why: `it is damaged at ${parsed.error.issues[0].path.join('.') || 'its start'}. Copy it once more.`,
+    };
   const clip = parsed.data as unknown as Clip;
   const verified = verifyDesign(designOfClip(clip));
   if (!verified.ok) return { ok: false, why: faultText(verified, clip) };
   const { nodes, stories, swatches, inks, pictures } = verified.design;
-  return { ok: true, clip: { format: clip.format, roots: clip.roots, nodes, stories, swatches, inks, ...(pictures && { pictures }) } };
+  return {
+    ok: true,
+    clip: { format: clip.format, roots: clip.roots, nodes, stories, swatches, inks, ...(pictures && { pictures }) },
+  };
 }
 
 /** A design that holds nothing but a clip: what holds for designs holds for what goes into them. */
 export function designOfClip(clip: Clip): Design {
   const making = { newId: () => 'clip', now: () => '2000-01-01T00:00:00.000Z' };
   const { inks, swatches, nodes, stories, pictures, roots } = clip;
-  return { ...newDesign('Clip', setupOf(100, 100), making), inks, swatches, nodes, stories, ...(pictures && { pictures }), pages: [{ id: 'clip-page', name: '', children: roots }] };
+  return {
+    ...newDesign('Clip', setupOf(100, 100), making),
+    inks,
+    swatches,
+    nodes,
+    stories,
+    ...(pictures && { pictures }),
+    pages: [{ id: 'clip-page', name: '', children: roots }],
+  };
 }
 
 /** A clip as far as a design may hold it: what may not be is left out, and said in sentences. Null where nothing is left. */
 export function soundClip(clip: Clip): { readonly clip: Clip; readonly leftOut: readonly string[] } | null {
   const design = designOfClip(clip);
   if (verifyDesign(design).ok) return { clip, leftOut: [] };
-  const salvaged = salvageDesign(design, designOfClip({ ...clip, roots: [], nodes: {}, stories: {}, swatches: [], inks: [], pictures: [] }));
+  const salvaged = salvageDesign(
+    design,
+    designOfClip({ ...clip, roots: [], nodes: {}, stories: {}, swatches: [], inks: [], pictures: [] }),
+  );
   const roots = salvaged?.design.pages[0].children;
   if (!salvaged || !roots?.length) return null;
   const { nodes, stories, swatches, inks, pictures } = salvaged.design;
-  return { clip: { format: clip.format, roots, nodes, stories, swatches, inks, ...(pictures && { pictures }) }, leftOut: salvaged.leftOut.map((f) => faultText(f, clip)) };
+  return {
+    clip: { format: clip.format, roots, nodes, stories, swatches, inks, ...(pictures && { pictures }) },
+    leftOut: salvaged.leftOut.map((f) => faultText(f, clip)),
+  };
 }
 
 export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip | null {
@@ -102,7 +136,15 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
   // A ramp swatch may use colour swatches that nothing else does.
   for (const s of d.swatches) if (swatchIds.has(s.id) && !swatches.includes(s)) swatches.push(s);
   for (const s of swatches) if (s.kind === 'colour' && 'ink' in s.colour) inkIds.add(s.colour.ink);
-  return { format: 'holvet-clip/1', roots, nodes, stories, swatches, inks: d.inks.filter((i) => inkIds.has(i.id)), ...(pictureIds.size && { pictures: (d.pictures ?? []).filter((p) => pictureIds.has(p.id)) }) };
+  return {
+    format: 'holvet-clip/1',
+    roots,
+    nodes,
+    stories,
+    swatches,
+    inks: d.inks.filter((i) => inkIds.has(i.id)),
+    ...(pictureIds.size && { pictures: (d.pictures ?? []).filter((p) => pictureIds.has(p.id)) }),
+  };
 }
 
 /** Into which group, combination or repeat a clip goes, and the map from the page into its space. */
@@ -112,7 +154,14 @@ export interface PasteInto {
 }
 
 /** Puts a clip on a page (or into something on it), taken through a map of the page, on top of everything there. Answers the new ids. */
-export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () => string, map: Matrix, into: PasteInto | null = null): NodeId[] {
+export function pasteClip(
+  d: DesignDraft,
+  pageId: string,
+  clip: Clip,
+  newId: () => string,
+  map: Matrix,
+  into: PasteInto | null = null,
+): NodeId[] {
   const page = d.pages.find((p) => p.id === pageId);
   if (!page) throw new Error(`unknown page: ${pageId}`);
   const inkMap = new Map(clip.inks.map((ink) => [ink.id, adoptInk(d, ink, newId)]));
@@ -124,16 +173,22 @@ export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () 
   };
   // Plain colours first: ramps refer to them.
   for (const s of [...clip.swatches].sort((a, b) => Number(a.kind === 'ramp') - Number(b.kind === 'ramp'))) {
-    const own = s.kind === 'colour' ? { ...s, colour: colour(s.colour) as typeof s.colour } : { ...s, stops: s.stops.map((x) => ({ ...x, colour: colour(x.colour) })) };
+    const own =
+      s.kind === 'colour'
+        ? { ...s, colour: colour(s.colour) as typeof s.colour }
+        : { ...s, stops: s.stops.map((x) => ({ ...x, colour: colour(x.colour) })) };
     swatchMap.set(s.id, adoptSwatch(d, own, newId));
   }
   const ids = new Map(Object.keys(clip.nodes).map((id) => [id, newId()]));
   const storyIds = new Map(Object.keys(clip.stories).map((id) => [id, newId()]));
   const pictureMap = new Map((clip.pictures ?? []).map((p) => [p.id, adoptPicture(d, p, newId)]));
   const paint = (p: Paint): Paint => {
-    if (p.kind === 'picture') return { ...(mapColours(p, colour) as typeof p), picture: pictureMap.get(p.picture) ?? p.picture };
+    if (p.kind === 'picture')
+      return { ...(mapColours(p, colour) as typeof p), picture: pictureMap.get(p.picture) ?? p.picture };
     const mapped = mapColours(p, colour);
-    return mapped.kind === 'gradient' && 'swatch' in mapped.ramp ? { ...mapped, ramp: { swatch: swatchMap.get(mapped.ramp.swatch) ?? mapped.ramp.swatch } } : mapped;
+    return mapped.kind === 'gradient' && 'swatch' in mapped.ramp
+      ? { ...mapped, ramp: { swatch: swatchMap.get(mapped.ramp.swatch) ?? mapped.ramp.swatch } }
+      : mapped;
   };
   const nodes = structuredClone(clip.nodes) as Record<string, DesignNode>;
   const stories = structuredClone(clip.stories) as Record<string, Story>;
@@ -142,7 +197,8 @@ export function pasteClip(d: DesignDraft, pageId: string, clip: Clip, newId: () 
     const next = { ...node, id: ids.get(id)! } as DesignDraft['nodes'][string];
     if ('children' in next) next.children = next.children.map((c) => ids.get(c)!);
     if ('story' in next) next.story = storyIds.get(next.story)!;
-    if (clip.roots.includes(id)) next.transform = [...multiply(into?.back ?? IDENTITY, multiply(map, next.transform as Matrix))];
+    if (clip.roots.includes(id))
+      next.transform = [...multiply(into?.back ?? IDENTITY, multiply(map, next.transform as Matrix))];
     d.nodes[next.id] = next;
   }
   for (const [id, story] of Object.entries(stories)) {
@@ -174,7 +230,9 @@ export function adoptPicture(d: DesignDraft, picture: Picture, newId: () => stri
 
 function adoptSwatch(d: DesignDraft, swatch: Swatch, newId: () => string): string {
   const content = (s: Swatch) => JSON.stringify(s.kind === 'colour' ? s.colour : [s.stops, s.mixing]);
-  const same = d.swatches.find((s) => s.kind === swatch.kind && content(s as Swatch) === content(swatch) && s.name === swatch.name);
+  const same = d.swatches.find(
+    (s) => s.kind === swatch.kind && content(s as Swatch) === content(swatch) && s.name === swatch.name,
+  );
   if (same) return same.id;
   const id = newId();
   d.swatches.push({ ...swatch, id } as DesignDraft['swatches'][number]);

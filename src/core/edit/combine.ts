@@ -21,7 +21,15 @@ type Combination = NodeOf<'combination'>;
  * What a combination of objects would be, back to front, with the paint of the one that stays: of a subtraction the one
  * that is taken from, else the front one. `unsure`: no engine could do it rightly; then it is not to be kept.
  */
-export function combineNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], op: CombineOp, turned: boolean, newId: () => string, fonts: FontBook): NodeId | null {
+export function combineNodes(
+  d: DesignDraft,
+  page: Page,
+  ids: readonly NodeId[],
+  op: CombineOp,
+  turned: boolean,
+  newId: () => string,
+  fonts: FontBook,
+): NodeId | null {
   const was = d as Design;
   const members = topmost(was, page, ids);
   if (!members.length) return null;
@@ -30,14 +38,35 @@ export function combineNodes(d: DesignDraft, page: Page, ids: readonly NodeId[],
   const back = invert(parentMatrix(was, page, front)) ?? ([1, 0, 0, 1, 0, 0] as Matrix);
   const { fills, outlines } = paintsFor(was, lead, multiply(back, pageMatrix(was, page, lead)), fonts);
   return wrapNodes(d, page, members, newId, (id, children) => ({
-    id, name: OP_NAMES[op], kind: 'combination', op, ...(op === 'subtract' && turned && { turned }), transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children, fills, outlines,
+    id,
+    name: OP_NAMES[op],
+    kind: 'combination',
+    op,
+    ...(op === 'subtract' && turned && { turned }),
+    transform: [1, 0, 0, 1, 0, 0],
+    hidden: false,
+    locked: false,
+    children,
+    fills,
+    outlines,
   }));
 }
 
-export const OP_NAMES: Readonly<Record<CombineOp, string>> = { union: 'Union', subtract: 'Subtraction', intersect: 'Intersection', exclude: 'Exclusion', divide: 'Division' };
+export const OP_NAMES: Readonly<Record<CombineOp, string>> = {
+  union: 'Union',
+  subtract: 'Subtraction',
+  intersect: 'Intersection',
+  exclude: 'Exclusion',
+  divide: 'Division',
+};
 
 /** The paints of an object for one that takes its place, seen through a map to the other's space. */
-function paintsFor(d: Design, id: NodeId, map: Matrix, fonts: FontBook): { fills: readonly Paint[]; outlines: readonly Outline[] } {
+function paintsFor(
+  d: Design,
+  id: NodeId,
+  map: Matrix,
+  fonts: FontBook,
+): { fills: readonly Paint[]; outlines: readonly Outline[] } {
   const node = d.nodes[id];
   if (isText(node)) {
     const run = d.stories[node.story].paragraphs[0].runs[0];
@@ -48,11 +77,20 @@ function paintsFor(d: Design, id: NodeId, map: Matrix, fonts: FontBook): { fills
       const { eachLetter: _, ...rest } = p;
       return placedPaint({ ...rest, geometry: multiply(rectMatrix(box), p.geometry) }, map);
     };
-    return { fills: [whole(run.fill)], outlines: run.outline ? [{ ...run.outline, paint: whole(run.outline.paint) }] : [] };
+    return {
+      fills: [whole(run.fill)],
+      outlines: run.outline ? [{ ...run.outline, paint: whole(run.outline.paint) }] : [],
+    };
   }
-  if ('fills' in node) return { fills: node.fills.map((p) => placedPaint(p, map)), outlines: node.outlines.map((o) => ({ ...o, paint: placedPaint(o.paint, map) })) };
+  if ('fills' in node)
+    return {
+      fills: node.fills.map((p) => placedPaint(p, map)),
+      outlines: node.outlines.map((o) => ({ ...o, paint: placedPaint(o.paint, map) })),
+    };
   const front = node.children[node.children.length - 1];
-  return front ? paintsFor(d, front, multiply(map, d.nodes[front].transform), fonts) : { fills: [colourPaint(BLACK)], outlines: [] };
+  return front
+    ? paintsFor(d, front, multiply(map, d.nodes[front].transform), fonts)
+    : { fills: [colourPaint(BLACK)], outlines: [] };
 }
 
 export function setCombination(d: DesignDraft, id: NodeId, change: { op?: CombineOp; turned?: boolean }): void {
@@ -104,18 +142,27 @@ export function openGaps(d: Design, id: NodeId, fonts: FontBook): OpenGap[] {
   // Letters of a word, or the parts of a group, are meant to be apart: a gap lies between different operands.
   const between = gaps.filter((g) => ![...homes.values()].some((at) => at.has(g.a) && at.has(g.b)));
   return between.map((g) => {
-      const sizes = [g.a, g.b].map((i) => extent(pieces[i].path));
-      const small = sizes[0] < sizes[1] ? g.a : g.b;
-      const own = [...homes].filter(([, at]) => at.has(small));
-      // What lies in another piece as well would tear a gap open there.
-      const free = own.length > 0 && own.every(([, at]) => at.size === 1);
-      const [from, to] = small === g.a ? [g.from, g.to] : [g.to, g.from];
-      const length = Math.hypot(to.x - from.x, to.y - from.y);
-      // Where they touch there is no way across: from middle to middle then.
-      const mids = [pieces[small], pieces[small === g.a ? g.b : g.a]].map((p) => centre(pathBounds(p.path)));
-      const way = unit(length > 1e-6 ? { x: to.x - from.x, y: to.y - from.y } : { x: mids[1].x - mids[0].x, y: mids[1].y - mids[0].y });
-      return { ...g, moves: free ? own.map(([o]) => o) : [], dx: way.x * (length + OVERLAP), dy: way.y * (length + OVERLAP), way, bridge: Math.max(OVERLAP * 5, Math.min(g.distance * 2, Math.min(...sizes) / 4)) };
-    });
+    const sizes = [g.a, g.b].map((i) => extent(pieces[i].path));
+    const small = sizes[0] < sizes[1] ? g.a : g.b;
+    const own = [...homes].filter(([, at]) => at.has(small));
+    // What lies in another piece as well would tear a gap open there.
+    const free = own.length > 0 && own.every(([, at]) => at.size === 1);
+    const [from, to] = small === g.a ? [g.from, g.to] : [g.to, g.from];
+    const length = Math.hypot(to.x - from.x, to.y - from.y);
+    // Where they touch there is no way across: from middle to middle then.
+    const mids = [pieces[small], pieces[small === g.a ? g.b : g.a]].map((p) => centre(pathBounds(p.path)));
+    const way = unit(
+      length > 1e-6 ? { x: to.x - from.x, y: to.y - from.y } : { x: mids[1].x - mids[0].x, y: mids[1].y - mids[0].y },
+    );
+    return {
+      ...g,
+      moves: free ? own.map(([o]) => o) : [],
+      dx: way.x * (length + OVERLAP),
+      dy: way.y * (length + OVERLAP),
+      way,
+      bridge: Math.max(OVERLAP * 5, Math.min(g.distance * 2, Math.min(...sizes) / 4)),
+    };
+  });
 }
 
 const unit = (p: Point): Point => {
@@ -129,7 +176,12 @@ const extent = (path: PathData): number => {
 };
 
 /** For every operand the pieces that it lies in. */
-function operandHomes(d: Design, node: Combination, pieces: readonly { path: PathData; rule: 'evenOdd' | 'nonZero' }[], fonts: FontBook): Map<NodeId, Set<number>> {
+function operandHomes(
+  d: Design,
+  node: Combination,
+  pieces: readonly { path: PathData; rule: 'evenOdd' | 'nonZero' }[],
+  fonts: FontBook,
+): Map<NodeId, Set<number>> {
   const homes = new Map<NodeId, Set<number>>();
   for (const child of node.children) {
     if (d.nodes[child].hidden) continue;
@@ -147,7 +199,8 @@ function operandHomes(d: Design, node: Combination, pieces: readonly { path: Pat
 
 /** Closes a gap by moving the smaller side until both lie a hair over each other. */
 export function closeByMoving(d: DesignDraft, gap: OpenGap): void {
-  for (const id of gap.moves) d.nodes[id].transform = [...multiply(translation(gap.dx, gap.dy), d.nodes[id].transform as Matrix)];
+  for (const id of gap.moves)
+    d.nodes[id].transform = [...multiply(translation(gap.dx, gap.dy), d.nodes[id].transform as Matrix)];
 }
 
 /** Closes a gap by a bar across it, one more operand of the combination. */
@@ -160,9 +213,33 @@ export function closeByBridge(d: DesignDraft, id: NodeId, gap: OpenGap, newId: (
   const { x: ux, y: uy } = length > 1e-6 ? { x: dx / length, y: dy / length } : gap.way;
   const over = gap.bridge / 2 + OVERLAP;
   const h = gap.bridge / 2;
-  const at = (along: number, aside: number): [number, number] => [gap.from.x + ux * along - uy * aside, gap.from.y + uy * along + ux * aside];
-  const path = [MOVE, ...at(-over, -h), LINE, ...at(length + over, -h), LINE, ...at(length + over, h), LINE, ...at(-over, h), CLOSE];
-  const bridge: DesignNode = { id: bar, name: 'Bridge', kind: 'path', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, path, fillRule: 'nonZero', fills: [colourPaint(BLACK)], outlines: [] };
+  const at = (along: number, aside: number): [number, number] => [
+    gap.from.x + ux * along - uy * aside,
+    gap.from.y + uy * along + ux * aside,
+  ];
+  const path = [
+    MOVE,
+    ...at(-over, -h),
+    LINE,
+    ...at(length + over, -h),
+    LINE,
+    ...at(length + over, h),
+    LINE,
+    ...at(-over, h),
+    CLOSE,
+  ];
+  const bridge: DesignNode = {
+    id: bar,
+    name: 'Bridge',
+    kind: 'path',
+    transform: [1, 0, 0, 1, 0, 0],
+    hidden: false,
+    locked: false,
+    path,
+    fillRule: 'nonZero',
+    fills: [colourPaint(BLACK)],
+    outlines: [],
+  };
   d.nodes[bar] = bridge as DesignDraft['nodes'][string];
   // At the back: the combination takes its paint from what it has, not from its operands.
   node.children.unshift(bar);

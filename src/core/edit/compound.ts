@@ -27,7 +27,10 @@ export function splitPath(d: DesignDraft, page: Page, id: NodeId, newId: () => s
   const alone = (c: NodeContour) => pathOfNodes([c]).path;
   const shapes = contours.map(alone);
   // Most of its nodes: one may lie on the other's line.
-  const inside = (i: number, j: number) => i !== j && contours[j].closed && contours[i].nodes.filter((n) => pathContains(shapes[j], 'evenOdd', n)).length * 2 > contours[i].nodes.length;
+  const inside = (i: number, j: number) =>
+    i !== j &&
+    contours[j].closed &&
+    contours[i].nodes.filter((n) => pathContains(shapes[j], 'evenOdd', n)).length * 2 > contours[i].nodes.length;
   const outer = contours.map((_, i) => contours.findIndex((_, j) => inside(i, j)));
   const heads = contours.flatMap((_, i) => (outer[i] < 0 ? [i] : []));
   if (heads.length < 2) return [id];

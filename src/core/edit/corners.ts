@@ -8,13 +8,16 @@ import type { DesignDraft } from './history';
 
 /** Nodes whose corners can be treated. */
 export type CornerNode = NodeOf<'shape'> | NodeOf<'path'>;
-export const hasCorners = (n: DesignNode): n is CornerNode => (n.kind === 'shape' || n.kind === 'path') && cornersOf(sharpPath(n)).length > 0;
+export const hasCorners = (n: DesignNode): n is CornerNode =>
+  (n.kind === 'shape' || n.kind === 'path') && cornersOf(sharpPath(n)).length > 0;
 
 /** The line before any corner is treated; a shape with radii of its own keeps those. */
-export const sharpPath = (n: CornerNode) => (n.kind === 'path' ? n.path : shapePath(n.shape, n.knobs, n.width, n.height));
+export const sharpPath = (n: CornerNode) =>
+  n.kind === 'path' ? n.path : shapePath(n.shape, n.knobs, n.width, n.height);
 
 /** Does the shape round its own corners by its knobs? Then only what is made of them is told by `corners`. */
-export const roundsItself = (n: CornerNode): boolean => n.kind === 'shape' && (shapeById(n.shape)?.params.some((p) => p.letter === 'r') ?? false);
+export const roundsItself = (n: CornerNode): boolean =>
+  n.kind === 'shape' && (shapeById(n.shape)?.params.some((p) => p.letter === 'r') ?? false);
 
 export interface TreatedCorner extends PathCorner {
   readonly style: CornerStyle;
@@ -22,7 +25,10 @@ export interface TreatedCorner extends PathCorner {
 
 export function treatedCorners(n: CornerNode): TreatedCorner[] {
   const style = cornerStyles(n.corners);
-  return cornersOf(sharpPath(n)).map((c) => ({ ...c, style: style(c.node) ?? { radius: 0, kind: n.corners?.all?.kind ?? 'round' } }));
+  return cornersOf(sharpPath(n)).map((c) => ({
+    ...c,
+    style: style(c.node) ?? { radius: 0, kind: n.corners?.all?.kind ?? 'round' },
+  }));
 }
 
 /** How far from the corner its treatment comes nearest to it, as a multiple of the radius. */
@@ -48,7 +54,12 @@ export function radiusAt(c: TreatedCorner, p: Point): number {
 }
 
 /** Gives all corners, or one by its node, a radius or a kind; what is not given stays. */
-export function setCorners(d: DesignDraft, ids: readonly NodeId[], which: number | 'all', change: Partial<Corner>): void {
+export function setCorners(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  which: number | 'all',
+  change: Partial<Corner>,
+): void {
   for (const id of ids) {
     const node = d.nodes[id] as Design['nodes'][string];
     if (node.kind !== 'shape' && node.kind !== 'path') continue;
@@ -63,7 +74,10 @@ function changed(old: Corners | undefined, which: number | 'all', change: Partia
   const all: Corner = { radius: 0, kind: 'round', ...old?.all };
   if (which === 'all') {
     // What one corner was told by itself goes with the rest, except for a kind given to all that keeps their radii.
-    const each = change.radius === undefined && old?.each ? Object.fromEntries(Object.entries(old.each).map(([k, c]) => [k, { ...c, ...change }])) : undefined;
+    const each =
+      change.radius === undefined && old?.each
+        ? Object.fromEntries(Object.entries(old.each).map(([k, c]) => [k, { ...c, ...change }]))
+        : undefined;
     const next = { ...all, ...change };
     return next.radius === 0 && next.kind === 'round' && !each ? undefined : { all: next, ...(each && { each }) };
   }

@@ -14,13 +14,26 @@ export function newShadow(d: Pick<Design, 'setup'>, side: number): Shadow {
   const screen = d.setup.medium === 'screen';
   const far = Math.min(MOST, Math.max(LEAST, side * DISTANCE));
   // Printed over what lies below, it darkens it; knocked out, it would cover it with a tint.
-  return { kind: 'shadow', paint: { kind: 'colour', colour: screen ? { rgb: [0, 0, 0] } : BLACK, overprint: !screen }, opacity: 0.5, dx: far, dy: far, blur: 2 * far };
+  return {
+    kind: 'shadow',
+    paint: { kind: 'colour', colour: screen ? { rgb: [0, 0, 0] } : BLACK, overprint: !screen },
+    opacity: 0.5,
+    dx: far,
+    dy: far,
+    blur: 2 * far,
+  };
 }
 
-export const shadowOf = (n: { readonly effects?: readonly Effect[] }): Shadow | undefined => n.effects?.find((e): e is Shadow => e.kind === 'shadow');
+export const shadowOf = (n: { readonly effects?: readonly Effect[] }): Shadow | undefined =>
+  n.effects?.find((e): e is Shadow => e.kind === 'shadow');
 
 /** Gives objects a shadow, changes it, or (null) takes it away. `fresh` makes one where there is none. */
-export function setShadow(d: DesignDraft, ids: readonly NodeId[], change: Partial<Omit<Shadow, 'kind'>> | null, fresh?: (id: NodeId) => Shadow): void {
+export function setShadow(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  change: Partial<Omit<Shadow, 'kind'>> | null,
+  fresh?: (id: NodeId) => Shadow,
+): void {
   for (const id of ids) {
     const node = d.nodes[id];
     const others = (node.effects ?? []).filter((e) => e.kind !== 'shadow');

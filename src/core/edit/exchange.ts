@@ -38,7 +38,13 @@ export function fromExchange(d: DesignDraft, c: ExchangeColour, newId: () => str
 }
 
 /** Adds swatches from elsewhere, in their groups or in the one given. Answers how many were new. */
-export function addExchanged(d: DesignDraft, swatches: readonly ExchangeSwatch[], ramps: readonly ExchangeRamp[], newId: () => string, group?: string): number {
+export function addExchanged(
+  d: DesignDraft,
+  swatches: readonly ExchangeSwatch[],
+  ramps: readonly ExchangeRamp[],
+  newId: () => string,
+  group?: string,
+): number {
   const first = d.swatches.length;
   const groupOf = (own: string | undefined) => {
     const name = group ?? own;
@@ -52,10 +58,24 @@ export function addExchanged(d: DesignDraft, swatches: readonly ExchangeSwatch[]
     }
     const colour = fromExchange(d, s.colour, newId);
     const content = JSON.stringify(colour);
-    const there = d.swatches.some((x) => x.kind === 'colour' && x.name === s.name && (x.group ?? '') === (groupOf(s.group).group ?? '') && JSON.stringify(x.colour) === content);
+    const there = d.swatches.some(
+      (x) =>
+        x.kind === 'colour' &&
+        x.name === s.name &&
+        (x.group ?? '') === (groupOf(s.group).group ?? '') &&
+        JSON.stringify(x.colour) === content,
+    );
     if (!there) addSwatch(d, { id: newId(), name: s.name || 'Colour', kind: 'colour', colour, ...groupOf(s.group) });
   }
-  for (const r of ramps) addSwatch(d, { id: newId(), name: r.name || 'Gradient', kind: 'ramp', stops: r.stops.map((x) => ({ ...x, colour: fromExchange(d, x.colour, newId) })), ...(r.mixing && { mixing: r.mixing }), ...groupOf(r.group) });
+  for (const r of ramps)
+    addSwatch(d, {
+      id: newId(),
+      name: r.name || 'Gradient',
+      kind: 'ramp',
+      stops: r.stops.map((x) => ({ ...x, colour: fromExchange(d, x.colour, newId) })),
+      ...(r.mixing && { mixing: r.mixing }),
+      ...groupOf(r.group),
+    });
   return d.swatches.length - first;
 }
 
@@ -65,17 +85,37 @@ export function exchangeOf(d: Design, palette: Palette) {
     if (s.kind !== 'colour') return [];
     const ref = { swatch: s.id, tint: 1 };
     const rgb: Triple = 'rgb' in s.colour ? s.colour.rgb : palette.lookOfMix(palette.mix(ref));
-    return [{ name: s.name, ...(s.group && { group: s.group }), colour: toExchange(d, s.colour), cmyk: palette.processOf(s.colour), lab: bounded(palette.wantedLab(s.colour)), rgb }];
+    return [
+      {
+        name: s.name,
+        ...(s.group && { group: s.group }),
+        colour: toExchange(d, s.colour),
+        cmyk: palette.processOf(s.colour),
+        lab: bounded(palette.wantedLab(s.colour)),
+        rgb,
+      },
+    ];
   });
   const ramps = d.swatches.flatMap((s) =>
-    s.kind === 'ramp' ? [{ name: s.name, ...(s.group && { group: s.group }), ...(s.mixing && { mixing: s.mixing }), stops: s.stops.map((x) => ({ ...x, colour: toExchange(d, x.colour) })), looks: s.stops.map((x) => palette.lookOfMix(palette.mix(x.colour))) }] : [],
+    s.kind === 'ramp'
+      ? [
+          {
+            name: s.name,
+            ...(s.group && { group: s.group }),
+            ...(s.mixing && { mixing: s.mixing }),
+            stops: s.stops.map((x) => ({ ...x, colour: toExchange(d, x.colour) })),
+            looks: s.stops.map((x) => palette.lookOfMix(palette.mix(x.colour))),
+          },
+        ]
+      : [],
   );
   return { swatches, ramps };
 }
 
 /** A colour of a library as a spot ink: its own numbers where it has them, the profile's for what it lacks. */
 export function asInk(s: ExchangeSwatch, palette: Palette): Omit<Ink, 'id'> {
-  if ('spot' in s.colour) return { name: s.colour.spot.name, lab: s.colour.spot.lab, alternate: s.colour.spot.alternate };
+  if ('spot' in s.colour)
+    return { name: s.colour.spot.name, lab: s.colour.spot.lab, alternate: s.colour.spot.alternate };
   const lab = s.lab ?? palette.wantedLab(s.colour);
   const name = (s.name || hexOf(palette.lookOfMix(palette.mix(s.colour)))).slice(0, 80);
   return { name, lab, alternate: s.cmyk ?? palette.recipeOf({ lab }) };

@@ -34,9 +34,17 @@ export function withAngle(p: GradientPaint, degrees: number): GradientPaint {
 }
 
 /** A first gradient across a box: linear from left to right, the others from the middle out to its sides. */
-export function firstGradient(kind: GradientPaint['gradient'], box: Rect, stops: readonly Stop[], overprint: boolean): GradientPaint {
+export function firstGradient(
+  kind: GradientPaint['gradient'],
+  box: Rect,
+  stops: readonly Stop[],
+  overprint: boolean,
+): GradientPaint {
   const mid = centre(box);
-  const geometry: Matrix = kind === 'linear' ? geometryFrom('linear', { x: box.x0, y: mid.y }, { x: box.x1, y: mid.y }) : [width(box) / 2, 0, 0, height(box) / 2, mid.x, mid.y];
+  const geometry: Matrix =
+    kind === 'linear'
+      ? geometryFrom('linear', { x: box.x0, y: mid.y }, { x: box.x1, y: mid.y })
+      : [width(box) / 2, 0, 0, height(box) / 2, mid.x, mid.y];
   return { kind: 'gradient', gradient: kind, ramp: { stops }, geometry, overprint };
 }
 
@@ -68,7 +76,11 @@ export function reverseStops(stops: readonly Stop[]): Stop[] {
 /** Adds a stop where the ramp is clicked, in the colour of its nearest neighbour or a given one. Answers its index. */
 export function insertStop(stops: readonly Stop[], offset: number, colour?: Colour): { stops: Stop[]; index: number } {
   const nearest = [...stops].sort((a, b) => Math.abs(a.offset - offset) - Math.abs(b.offset - offset))[0];
-  const stop: Stop = { offset, colour: colour ?? nearest.colour, ...(nearest.opacity !== undefined && { opacity: nearest.opacity }) };
+  const stop: Stop = {
+    offset,
+    colour: colour ?? nearest.colour,
+    ...(nearest.opacity !== undefined && { opacity: nearest.opacity }),
+  };
   const index = stops.findIndex((s) => s.offset > offset);
   const at = index < 0 ? stops.length : index;
   return { stops: [...stops.slice(0, at), stop, ...stops.slice(at)], index: at };
@@ -120,7 +132,8 @@ interface Plateau {
   readonly to: number;
 }
 
-const sameStop = (a: Stop, b: Stop): boolean => (a.opacity ?? 1) === (b.opacity ?? 1) && JSON.stringify(a.colour) === JSON.stringify(b.colour);
+const sameStop = (a: Stop, b: Stop): boolean =>
+  (a.opacity ?? 1) === (b.opacity ?? 1) && JSON.stringify(a.colour) === JSON.stringify(b.colour);
 
 /** Does anything change between a stop and the next, and is there room for a bead that says where half of it is done? */
 export function hasMiddle(stops: readonly Stop[], index: number): boolean {
@@ -169,7 +182,12 @@ export function withFirmness(stops: readonly Stop[], firmness: number): Stop[] {
     const to = i === list.length - 1 ? last : at + (f * (places[i + 1] - at)) / 2;
     const { midpoint, ...held } = stop;
     const after = midpoint !== undefined && f < 1 ? { midpoint } : {};
-    return to - from < 1e-9 ? [{ ...held, offset: clip01(at), ...after }] : [{ ...held, offset: clip01(from) }, { ...held, offset: clip01(to), ...after }];
+    return to - from < 1e-9
+      ? [{ ...held, offset: clip01(at), ...after }]
+      : [
+          { ...held, offset: clip01(from) },
+          { ...held, offset: clip01(to), ...after },
+        ];
   });
 }
 

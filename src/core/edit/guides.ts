@@ -13,7 +13,9 @@ function listOf(d: DesignDraft, pageId: string): { guides?: Guide[] } {
 export function addGuides(d: DesignDraft, pageId: string, guides: readonly Guide[]): void {
   const page = listOf(d, pageId);
   const known = page.guides ?? [];
-  const fresh = guides.filter((g, i) => ![...known, ...guides.slice(0, i)].some((k) => k.axis === g.axis && Math.abs(k.at - g.at) < 1e-3));
+  const fresh = guides.filter(
+    (g, i) => ![...known, ...guides.slice(0, i)].some((k) => k.axis === g.axis && Math.abs(k.at - g.at) < 1e-3),
+  );
   if (fresh.length) page.guides = [...known, ...fresh].slice(0, 1000);
 }
 
@@ -33,7 +35,8 @@ export function removeGuides(d: DesignDraft, pageId: string, which: (g: Guide, i
 /** Locks all guides of the page, or frees all. */
 export function lockGuides(d: DesignDraft, pageId: string, locked: boolean): void {
   const page = listOf(d, pageId);
-  if (page.guides?.some((g) => (g.locked ?? false) !== locked)) page.guides = page.guides.map((g) => tidy({ ...g, locked }));
+  if (page.guides?.some((g) => (g.locked ?? false) !== locked))
+    page.guides = page.guides.map((g) => tidy({ ...g, locked }));
 }
 
 function tidy(g: Guide): Guide {

@@ -25,7 +25,11 @@ export interface HistoryEntry {
 }
 
 /** Applies a recipe; null when it changed nothing. */
-export function record(design: Design, label: string, recipe: Recipe): { readonly design: Design; readonly entry: HistoryEntry } | null {
+export function record(
+  design: Design,
+  label: string,
+  recipe: Recipe,
+): { readonly design: Design; readonly entry: HistoryEntry } | null {
   const [next, patches, inverse] = create(design, recipe, { enablePatches: true });
   return patches.length ? { design: next as Design, entry: { label, patches, inverse } } : null;
 }
@@ -46,7 +50,8 @@ export function tryOutOn(design: Design, ids: readonly NodeId[], recipe: Recipe)
   for (const id of ids) {
     const node = design.nodes[id];
     // A path's numbers are only ever replaced as a whole: a long one need not be copied to be looked at.
-    nodes[id] = node.kind === 'path' ? { ...structuredClone({ ...node, path: [] }), path: node.path } : structuredClone(node);
+    nodes[id] =
+      node.kind === 'path' ? { ...structuredClone({ ...node, path: [] }), path: node.path } : structuredClone(node);
     if ('story' in node) stories[node.story] = structuredClone(design.stories[node.story]);
   }
   const shown = { ...design, nodes, stories };

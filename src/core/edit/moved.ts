@@ -18,7 +18,14 @@ export interface Moved {
  * of very many, and a draft of each costs ten times as much as the change. Null where nothing moves. `map` is in page
  * space, points; `modified` is the time to note.
  */
-export function recordMoved(design: Design, label: string, page: Page, ids: readonly NodeId[], map: Matrix, modified: string): Moved | null {
+export function recordMoved(
+  design: Design,
+  label: string,
+  page: Page,
+  ids: readonly NodeId[],
+  map: Matrix,
+  modified: string,
+): Moved | null {
   const nodes = { ...design.nodes };
   const top = topmost(design, page, ids);
   const placed: NodeId[] = [];

@@ -2,7 +2,20 @@ import { fitOne } from '../geometry/fit';
 import { invert, multiply, apply, type Matrix, type Point } from '../geometry/matrix';
 import { pointOn, tangentOn } from '../geometry/measure';
 import { contoursOf } from '../derive/contours';
-import { flatOf, isEnd, kindOf, locate, mappedNode, movedNode, pathOfNodes, pieceAfter, reversedContour, type NodeContour, type NodeKind, type PathNode } from '../geometry/nodes';
+import {
+  flatOf,
+  isEnd,
+  kindOf,
+  locate,
+  mappedNode,
+  movedNode,
+  pathOfNodes,
+  pieceAfter,
+  reversedContour,
+  type NodeContour,
+  type NodeKind,
+  type PathNode,
+} from '../geometry/nodes';
 import { splitSegment, type Segment } from '../geometry/segments';
 import type { Corner, Design, NodeOf, Page } from '../model/schema';
 import { pageMatrix, type NodeId } from '../model/tree';
@@ -37,23 +50,38 @@ export function writeContours(d: DesignDraft, page: Page, id: NodeId, contours: 
 }
 
 /** Changes a path's nodes by a function of them. */
-export function editNodes(d: DesignDraft, page: Page, id: NodeId, change: (contours: readonly NodeContour[]) => readonly NodeContour[]): void {
+export function editNodes(
+  d: DesignDraft,
+  page: Page,
+  id: NodeId,
+  change: (contours: readonly NodeContour[]) => readonly NodeContour[],
+): void {
   const node = before(d).nodes[id] ?? (d as Design).nodes[id];
   if (node?.kind === 'path') writeContours(d, page, id, change(contoursOf(node)));
 }
 
 /** Every node through a function that sees its flat number. */
-function mapNodes(contours: readonly NodeContour[], map: (n: PathNode, flat: number, c: NodeContour, index: number) => PathNode): NodeContour[] {
+function mapNodes(
+  contours: readonly NodeContour[],
+  map: (n: PathNode, flat: number, c: NodeContour, index: number) => PathNode,
+): NodeContour[] {
   let flat = 0;
   return contours.map((c) => ({ ...c, nodes: c.nodes.map((n, i) => map(n, flat++, c, i)) }));
 }
 
-export const shiftNodes = (contours: readonly NodeContour[], nodes: NodeSet, dx: number, dy: number): NodeContour[] => mapNodes(contours, (n, i) => (nodes.has(i) ? movedNode(n, dx, dy) : n));
+export const shiftNodes = (contours: readonly NodeContour[], nodes: NodeSet, dx: number, dy: number): NodeContour[] =>
+  mapNodes(contours, (n, i) => (nodes.has(i) ? movedNode(n, dx, dy) : n));
 
 export type Side = 'before' | 'after';
 
 /** Puts a handle somewhere; the other one of a smooth node stays in line, of a symmetric one mirrors it. `alone`: it breaks free. */
-export function moveHandle(contours: readonly NodeContour[], flat: number, side: Side, to: Point, alone = false): NodeContour[] {
+export function moveHandle(
+  contours: readonly NodeContour[],
+  flat: number,
+  side: Side,
+  to: Point,
+  alone = false,
+): NodeContour[] {
   const other: Side = side === 'before' ? 'after' : 'before';
   return mapNodes(contours, (n, i) => {
     if (i !== flat) return n;
@@ -82,13 +110,25 @@ export function setKind(contours: readonly NodeContour[], nodes: NodeSet, kind: 
     const from = n.before ?? prev;
     const to = n.after ?? next;
     const [a, b] = [unit(n.x - from.x, n.y - from.y), unit(to.x - n.x, to.y - n.y)];
-    const way = n.before && n.after ? (unit(a.x + b.x, a.y + b.y, null) ?? a) : n.before ? a : n.after ? b : (unit(next.x - prev.x, next.y - prev.y, null) ?? a);
+    const way =
+      n.before && n.after
+        ? (unit(a.x + b.x, a.y + b.y, null) ?? a)
+        : n.before
+          ? a
+          : n.after
+            ? b
+            : (unit(next.x - prev.x, next.y - prev.y, null) ?? a);
     let [la, lb] = [n.before ? dist(n, n.before) : dist(n, prev) / 3, n.after ? dist(n, n.after) : dist(n, next) / 3];
     if (kind === 'symmetric') la = lb = (la + lb) / 2;
     // A handle that lies on its node has no direction: it is drawn out.
     if (la < 1e-9) la = dist(n, prev) / 3;
     if (lb < 1e-9) lb = dist(n, next) / 3;
-    return { ...n, kind, before: { x: n.x - way.x * la, y: n.y - way.y * la }, after: { x: n.x + way.x * lb, y: n.y + way.y * lb } };
+    return {
+      ...n,
+      kind,
+      before: { x: n.x - way.x * la, y: n.y - way.y * la },
+      after: { x: n.x + way.x * lb, y: n.y + way.y * lb },
+    };
   });
 }
 
@@ -132,27 +172,49 @@ export function setPieces(contours: readonly NodeContour[], nodes: NodeSet, shap
 }
 
 /** A node in a piece, at a parameter; the shape stays. Answers the nodes and the new one's number. */
-export function addNodeAt(contours: readonly NodeContour[], contour: number, index: number, t: number): { contours: NodeContour[]; flat: number } {
+export function addNodeAt(
+  contours: readonly NodeContour[],
+  contour: number,
+  index: number,
+  t: number,
+): { contours: NodeContour[]; flat: number } {
   const c = contours[contour];
   const [a, b] = splitSegment(pieceAfter(c, index)!, t);
   const list = [...c.nodes];
   const j = (index + 1) % list.length;
-  const width = list[index].width !== undefined ? { width: (list[index].width ?? 1) * (1 - t) + (list[j].width ?? 1) * t } : {};
-  const fresh: PathNode = { x: a.x3, y: a.y3, before: a.straight ? null : { x: a.x2, y: a.y2 }, after: b.straight ? null : { x: b.x1, y: b.y1 }, kind: a.straight ? 'corner' : 'smooth', ...width };
+  const width =
+    list[index].width !== undefined ? { width: (list[index].width ?? 1) * (1 - t) + (list[j].width ?? 1) * t } : {};
+  const fresh: PathNode = {
+    x: a.x3,
+    y: a.y3,
+    before: a.straight ? null : { x: a.x2, y: a.y2 },
+    after: b.straight ? null : { x: b.x1, y: b.y1 },
+    kind: a.straight ? 'corner' : 'smooth',
+    ...width,
+  };
   if (!a.straight) {
     list[index] = { ...list[index], after: { x: a.x1, y: a.y1 } };
     list[j] = { ...list[j], before: { x: b.x2, y: b.y2 } };
   }
   list.splice(index + 1, 0, fresh);
-  return { contours: contours.map((o, i) => (i === contour ? { ...o, nodes: list } : o)), flat: flatOf(contours, contour, index + 1) };
+  return {
+    contours: contours.map((o, i) => (i === contour ? { ...o, nodes: list } : o)),
+    flat: flatOf(contours, contour, index + 1),
+  };
 }
 
 /** A node in the middle of every piece between the chosen ones. Answers the numbers of old and new. */
-export function addBetween(contours: readonly NodeContour[], nodes: NodeSet): { contours: readonly NodeContour[]; chosen: Set<number> } {
+export function addBetween(
+  contours: readonly NodeContour[],
+  nodes: NodeSet,
+): { contours: readonly NodeContour[]; chosen: Set<number> } {
   const pieces = piecesBetween(contours, nodes);
   const places = pieces.map((p) => flatOf(contours, p.contour, p.index) + 1);
   // From the last to the first, so that numbers before stay true.
-  const out = pieces.reduceRight<readonly NodeContour[]>((now, p) => addNodeAt(now, p.contour, p.index, 0.5).contours, contours);
+  const out = pieces.reduceRight<readonly NodeContour[]>(
+    (now, p) => addNodeAt(now, p.contour, p.index, 0.5).contours,
+    contours,
+  );
   const chosen = new Set([...nodes].map((n) => n + places.filter((f) => f <= n).length));
   for (const f of places) chosen.add(f + places.filter((g) => g < f).length);
   return { contours: out, chosen };
@@ -192,12 +254,21 @@ export function mergedPiece(pieces: readonly Segment[]): Segment {
   const whole = { ...first, x3: last.x3, y3: last.y3 };
   if (pieces.every((p) => p.straight)) return { ...whole, straight: true };
   const [t1, t2] = [tangentOn(first, 0), tangentOn(last, 1)];
-  const points = pieces.flatMap((p, i) => Array.from({ length: 16 }, (_, k) => pointOn(p, k / 16)).concat(i === pieces.length - 1 ? [pointOn(p, 1)] : []));
+  const points = pieces.flatMap((p, i) =>
+    Array.from({ length: 16 }, (_, k) => pointOn(p, k / 16)).concat(i === pieces.length - 1 ? [pointOn(p, 1)] : []),
+  );
   return fitOne(points, t1, { x: -t2.x, y: -t2.y });
 }
 
 /** Bends a piece so that its point at `t` goes where the pointer goes; both handles share the way (least change of both). */
-export function dragPiece(contours: readonly NodeContour[], contour: number, index: number, t: number, dx: number, dy: number): NodeContour[] {
+export function dragPiece(
+  contours: readonly NodeContour[],
+  contour: number,
+  index: number,
+  t: number,
+  dx: number,
+  dy: number,
+): NodeContour[] {
   const c = contours[contour];
   const piece = pieceAfter(c, index)!;
   const u = Math.min(0.95, Math.max(0.05, t));
@@ -231,7 +302,12 @@ export function breakAt(contours: readonly NodeContour[], nodes: NodeSet): NodeC
   });
 }
 
-function splitOpen(nodes: readonly PathNode[], cuts: readonly number[], start: (n: PathNode) => PathNode, end: (n: PathNode) => PathNode): NodeContour[] {
+function splitOpen(
+  nodes: readonly PathNode[],
+  cuts: readonly number[],
+  start: (n: PathNode) => PathNode,
+  end: (n: PathNode) => PathNode,
+): NodeContour[] {
   const out: NodeContour[] = [];
   let from = 0;
   for (const at of [...cuts, nodes.length - 1]) {
@@ -269,7 +345,10 @@ export function joinEnds(contours: readonly NodeContour[], nodes: NodeSet, how: 
   const meet = how === 'meet' || gap <= TOGETHER;
   const mid = { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 };
   const merged = (before: PathNode, after: PathNode): PathNode => {
-    const [m, n] = [movedNode(before, mid.x - before.x, mid.y - before.y), movedNode(after, mid.x - after.x, mid.y - after.y)];
+    const [m, n] = [
+      movedNode(before, mid.x - before.x, mid.y - before.y),
+      movedNode(after, mid.x - after.x, mid.y - after.y),
+    ];
     const one = { ...m, after: n.after };
     return { ...one, kind: kindOf(one) };
   };
@@ -283,7 +362,9 @@ export function joinEnds(contours: readonly NodeContour[], nodes: NodeSet, how: 
   // The first runs to its joined end, the second on from it.
   const first = a.index === 0 ? reversedContour(contours[a.contour]) : contours[a.contour];
   const second = b.index === 0 ? contours[b.contour] : reversedContour(contours[b.contour]);
-  const joint = meet ? [merged(first.nodes[first.nodes.length - 1], second.nodes[0])] : [first.nodes[first.nodes.length - 1], second.nodes[0]];
+  const joint = meet
+    ? [merged(first.nodes[first.nodes.length - 1], second.nodes[0])]
+    : [first.nodes[first.nodes.length - 1], second.nodes[0]];
   const joined = { closed: false, nodes: [...first.nodes.slice(0, -1), ...joint, ...second.nodes.slice(1)] };
   const at = Math.min(a.contour, b.contour);
   return { contours: [...others.slice(0, at), joined, ...others.slice(at)], gap };
@@ -297,11 +378,17 @@ export function takeIn(d: DesignDraft, page: Page, into: NodeId, from: NodeId): 
   const back = invert(pageMatrix(was, page, into));
   if (!back) return;
   const map = multiply(back, pageMatrix(was, page, from));
-  writeContours(d, page, into, [...contoursOf(a), ...contoursOf(b).map((c) => ({ ...c, nodes: c.nodes.map((n) => mappedNode(n, map)) }))]);
+  writeContours(d, page, into, [
+    ...contoursOf(a),
+    ...contoursOf(b).map((c) => ({ ...c, nodes: c.nodes.map((n) => mappedNode(n, map)) })),
+  ]);
   deleteNodes(d, page, [from]);
 }
 
-export const reverseContours = (contours: readonly NodeContour[], nodes: NodeSet): NodeContour[] => contours.map((c, contour) => (!nodes.size || c.nodes.some((_, i) => nodes.has(flatOf(contours, contour, i))) ? reversedContour(c) : c));
+export const reverseContours = (contours: readonly NodeContour[], nodes: NodeSet): NodeContour[] =>
+  contours.map((c, contour) =>
+    !nodes.size || c.nodes.some((_, i) => nodes.has(flatOf(contours, contour, i))) ? reversedContour(c) : c,
+  );
 
 export type NodeAlign = 'left' | 'middle' | 'right' | 'top' | 'centre' | 'foot';
 export type NodeSpread = 'across' | 'down';

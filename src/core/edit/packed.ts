@@ -22,7 +22,11 @@ export function packed(what: Patches | Design): string {
 }
 
 /** `ids`: a JSON list of those that are placed anew, each once; `transforms`: six numbers for each. */
-export const packedMoves = (ids: string, transforms: Float64Array, others: Patches): Packed => ({ ids, transforms, others: JSON.stringify(others) });
+export const packedMoves = (ids: string, transforms: Float64Array, others: Patches): Packed => ({
+  ids,
+  transforms,
+  others: JSON.stringify(others),
+});
 
 /** Reads what is packed, and what is plain as it was kept before. Throws on what is neither. */
 export function unpacked<T extends Patches | Design>(p: Packed | T): T {
@@ -32,7 +36,12 @@ export function unpacked<T extends Patches | Design>(p: Packed | T): T {
 
 function unpackedMoves({ ids, transforms, others }: PackedMoves): Patches {
   const list = JSON.parse(ids) as string[];
-  if (!Array.isArray(list) || transforms.length !== 6 * list.length) throw new Error('A packed step is damaged: there are not six numbers for each object.');
-  const moves: Patches = list.map((id, i) => ({ op: 'replace', path: ['nodes', id, 'transform'], value: [...transforms.subarray(6 * i, 6 * i + 6)] }));
+  if (!Array.isArray(list) || transforms.length !== 6 * list.length)
+    throw new Error('A packed step is damaged: there are not six numbers for each object.');
+  const moves: Patches = list.map((id, i) => ({
+    op: 'replace',
+    path: ['nodes', id, 'transform'],
+    value: [...transforms.subarray(6 * i, 6 * i + 6)],
+  }));
   return [...moves, ...(JSON.parse(others) as Patches)];
 }

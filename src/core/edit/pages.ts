@@ -17,7 +17,11 @@ export function duplicatePage(d: DesignDraft, pageId: string, newId: () => strin
   if (!page) throw new Error(`unknown page: ${pageId}`);
   // Copied from plain data: a clip outlives the draft.
   const plain = JSON.parse(JSON.stringify(d)) as Design;
-  const clip = copyNodes(plain, plain.pages.find((p) => p.id === pageId)!, page.children);
+  const clip = copyNodes(
+    plain,
+    plain.pages.find((p) => p.id === pageId)!,
+    page.children,
+  );
   const id = addPage(d, pageId, newId);
   if (clip) pasteClip(d, id, clip, newId, IDENTITY);
   return id;

@@ -12,7 +12,8 @@ import { changeRuns, runAt } from './text';
 /** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it. */
 export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame' | 'frameOutline' | 'shadow';
 export type LineAim = 'outline' | 'letterOutline' | 'frameOutline';
-export const isLineAim = (aim: Aim): aim is LineAim => aim === 'outline' || aim === 'letterOutline' || aim === 'frameOutline';
+export const isLineAim = (aim: Aim): aim is LineAim =>
+  aim === 'outline' || aim === 'letterOutline' || aim === 'frameOutline';
 
 /** A stretch of letters of one text: what is aimed at letters reaches them alone. */
 export interface ChosenLetters {
@@ -32,7 +33,8 @@ export function aimedNodes(d: Design, ids: readonly NodeId[], aim: Aim): readonl
   if (isDraft(d.nodes) || ids.length < MANY) return painted(d, ids).filter((id) => takes(d, id, aim));
   const look = lookOf(d.nodes);
   let known = aimed.get(ids);
-  if (known?.look !== look) aimed.set(ids, (known = { look, painted: painted(d, ids), found: new Map(), paints: new Map() }));
+  if (known?.look !== look)
+    aimed.set(ids, (known = { look, painted: painted(d, ids), found: new Map(), paints: new Map() }));
   let found = known.found.get(aim);
   if (!found) known.found.set(aim, (found = known.painted.filter((id) => takes(d, id, aim))));
   return found;
@@ -49,10 +51,16 @@ interface Aimed {
 }
 
 /** The paints an aim shows for what it reaches below a selection, object by object as `aimedNodes` lists them. */
-export function aimedPaints(d: Design, ids: readonly NodeId[], aim: Aim, letters: ChosenLetters | null = null): readonly (Paint | undefined)[] {
+export function aimedPaints(
+  d: Design,
+  ids: readonly NodeId[],
+  aim: Aim,
+  letters: ChosenLetters | null = null,
+): readonly (Paint | undefined)[] {
   const nodes = aimedNodes(d, ids, aim);
   // Letters have theirs in the stories.
-  const known = isDraft(d.nodes) || ids.length < MANY || aim === 'letters' || aim === 'letterOutline' ? undefined : aimed.get(ids);
+  const known =
+    isDraft(d.nodes) || ids.length < MANY || aim === 'letters' || aim === 'letterOutline' ? undefined : aimed.get(ids);
   let paints = known?.paints.get(aim);
   if (!paints) {
     paints = nodes.map((id) => paintAt(d, id, aim, letters));
@@ -120,7 +128,13 @@ export function paintAt(d: Design, id: NodeId, aim: Aim, letters: ChosenLetters 
 }
 
 /** Gives the aimed part of objects a paint; `make` sees the paint that was there. Of a text, `letters` alone where they are given. */
-export function setPaint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, make: (old: Paint, id: NodeId) => Paint, letters: ChosenLetters | null = null): void {
+export function setPaint(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  aim: Aim,
+  make: (old: Paint, id: NodeId) => Paint,
+  letters: ChosenLetters | null = null,
+): void {
   for (const id of aimedNodes(d as Design, ids, aim)) {
     const node = d.nodes[id];
     if (aim === 'shadow') {
@@ -133,7 +147,10 @@ export function setPaint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, make:
     }
     if (node.kind === 'group') continue;
     if (isText(node as Design['nodes'][string]) && 'story' in node && (aim === 'letters' || aim === 'letterOutline')) {
-      const change = (r: Run): Run => (aim === 'letters' ? { ...r, fill: make(r.fill, id) } : { ...r, outline: withPaint(r.outline, (old) => make(old, id)) });
+      const change = (r: Run): Run =>
+        aim === 'letters'
+          ? { ...r, fill: make(r.fill, id) }
+          : { ...r, outline: withPaint(r.outline, (old) => make(old, id)) };
       changeLetters(d, id, node.story, letters, change);
       continue;
     }
@@ -145,15 +162,30 @@ export function setPaint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, make:
       else node.outlines.splice(Math.max(0, last), 1);
     } else {
       const last = Math.max(0, node.fills.length - 1);
-      node.fills.splice(last, 1, make((node.fills[last] ?? { kind: 'none' }) as Paint, id) as (typeof node.fills)[number]);
+      node.fills.splice(
+        last,
+        1,
+        make((node.fills[last] ?? { kind: 'none' }) as Paint, id) as (typeof node.fills)[number],
+      );
     }
   }
 }
 
 /** Changes the runs of a text, or those of its chosen letters. */
-function changeLetters(d: DesignDraft, id: NodeId, story: string, letters: ChosenLetters | null, change: (r: Run) => Run): void {
+function changeLetters(
+  d: DesignDraft,
+  id: NodeId,
+  story: string,
+  letters: ChosenLetters | null,
+  change: (r: Run) => Run,
+): void {
   if (letters?.node === id && letters.from !== letters.to) {
-    d.stories[story] = changeRuns(current(d.stories[story]) as Story, letters.from, letters.to, change) as (typeof d.stories)[string];
+    d.stories[story] = changeRuns(
+      current(d.stories[story]) as Story,
+      letters.from,
+      letters.to,
+      change,
+    ) as (typeof d.stories)[string];
     return;
   }
   for (const p of d.stories[story].paragraphs)
@@ -173,7 +205,13 @@ function withPaint(outline: Outline | null, make: (old: Paint) => Paint): Outlin
 }
 
 /** A flat colour on the aim; whether it overprints follows `overprintAfter`. */
-export function setColour(d: DesignDraft, ids: readonly NodeId[], aim: Aim, colour: Colour, letters: ChosenLetters | null = null): void {
+export function setColour(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  aim: Aim,
+  colour: Colour,
+  letters: ChosenLetters | null = null,
+): void {
   const design = d as Design;
   setPaint(d, ids, aim, (old) => ({ kind: 'colour', colour, overprint: overprintAfter(design, old, colour) }), letters);
 }
@@ -196,12 +234,25 @@ function overprintsByDefault(d: Design, c: Colour): boolean {
   return 'ink' in c && d.inks.find((i) => i.id === c.ink)?.overprints === true;
 }
 
-export function setOverprint(d: DesignDraft, ids: readonly NodeId[], aim: Aim, overprint: boolean, letters: ChosenLetters | null = null): void {
+export function setOverprint(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  aim: Aim,
+  overprint: boolean,
+  letters: ChosenLetters | null = null,
+): void {
   setPaint(d, ids, aim, (old) => (old.kind === 'none' ? old : { ...old, overprint }), letters);
 }
 
 /** Changes the line of outlines (width, caps, joins) without their paint. */
-export function setOutlineStyle(d: DesignDraft, ids: readonly NodeId[], aim: LineAim, style: Partial<Omit<Outline, 'paint'>>, paint: Paint, letters: ChosenLetters | null = null): void {
+export function setOutlineStyle(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  aim: LineAim,
+  style: Partial<Omit<Outline, 'paint'>>,
+  paint: Paint,
+  letters: ChosenLetters | null = null,
+): void {
   for (const id of aimedNodes(d as Design, ids, aim)) {
     const node = d.nodes[id];
     const change = (o: Outline | null): Outline => ({ ...(o ?? outlineOf(paint, NEW_OUTLINE)), ...style });
@@ -209,7 +260,11 @@ export function setOutlineStyle(d: DesignDraft, ids: readonly NodeId[], aim: Lin
       changeLetters(d, id, node.story, letters, (r) => ({ ...r, outline: change(r.outline) }));
     } else if ('outlines' in node) {
       const last = Math.max(0, node.outlines.length - 1);
-      node.outlines.splice(last, 1, change((node.outlines[last] ?? null) as Outline | null) as (typeof node.outlines)[number]);
+      node.outlines.splice(
+        last,
+        1,
+        change((node.outlines[last] ?? null) as Outline | null) as (typeof node.outlines)[number],
+      );
     }
   }
 }

@@ -16,7 +16,10 @@ export type Fit = (typeof FITS)[number];
 export const PLACED_PPI = 300;
 
 /** Width and height of a picture in points, at its own resolution or the usual one. */
-export function naturalSize(p: Pick<Picture, 'width' | 'height' | 'ppi'>): { readonly width: number; readonly height: number } {
+export function naturalSize(p: Pick<Picture, 'width' | 'height' | 'ppi'>): {
+  readonly width: number;
+  readonly height: number;
+} {
   const k = 72 / (p.ppi ?? PLACED_PPI);
   return { width: p.width * k, height: p.height * k };
 }
@@ -30,17 +33,30 @@ export function fitted(p: Pick<Picture, 'width' | 'height' | 'ppi'>, box: Rect, 
   if (fit === 'stretch') return [bw, 0, 0, bh, box.x0, box.y0];
   const ratio = p.width / p.height;
   const wide = ratio > bw / bh;
-  const { width: w, height: h } = fit === 'centre' ? naturalSize(p) : wide === (fit === 'fit') ? { width: bw, height: bw / ratio } : { width: bh * ratio, height: bh };
+  const { width: w, height: h } =
+    fit === 'centre'
+      ? naturalSize(p)
+      : wide === (fit === 'fit')
+        ? { width: bw, height: bw / ratio }
+        : { width: bh * ratio, height: bh };
   return [w, 0, 0, h, (box.x0 + box.x1 - w) / 2, (box.y0 + box.y1 - h) / 2];
 }
 
 /** A picture as the paint of a box. */
 export function pictureIn(p: Picture, box: Rect, fit: Fit = 'fill', old?: Paint): PicturePaint {
-  return { kind: 'picture', picture: p.id, geometry: fitted(p, box, fit), overprint: old && old.kind !== 'none' ? old.overprint : false };
+  return {
+    kind: 'picture',
+    picture: p.id,
+    geometry: fitted(p, box, fit),
+    overprint: old && old.kind !== 'none' ? old.overprint : false,
+  };
 }
 
 /** The size a picture is placed at: its own, made smaller until it fits into so much room. */
-export function placedSize(p: Picture, room: { readonly width: number; readonly height: number }): { readonly width: number; readonly height: number } {
+export function placedSize(
+  p: Picture,
+  room: { readonly width: number; readonly height: number },
+): { readonly width: number; readonly height: number } {
   const { width, height } = naturalSize(p);
   const k = Math.min(1, room.width / width, room.height / height);
   return { width: width * k, height: height * k };
@@ -63,7 +79,14 @@ export function replaced(paint: PicturePaint, old: Pick<Picture, 'width' | 'heig
   const [kx, ky] = relative > 1 ? [relative, 1] : [1, 1 / relative];
   // Pictures of the same proportions lie exactly where the old one lay.
   if (Math.abs(relative - 1) < 1e-9) return { ...paint, picture: next.id };
-  return { ...paint, picture: next.id, geometry: multiply(paint.geometry, multiply(translation(0.5, 0.5), multiply(scaling(kx, ky), translation(-0.5, -0.5)))) };
+  return {
+    ...paint,
+    picture: next.id,
+    geometry: multiply(
+      paint.geometry,
+      multiply(translation(0.5, 0.5), multiply(scaling(kx, ky), translation(-0.5, -0.5))),
+    ),
+  };
 }
 
 /** A tile in words: its width in points, where its corner lies in the object, how far it is turned. */
@@ -90,19 +113,32 @@ export function tileGeometry(p: Pick<Picture, 'width' | 'height'>, tile: Tile, o
 }
 
 /** A tone with some of it changed; what is at rest is left out, and no tone at all is none. */
-export function withTone(paint: PicturePaint, change: { readonly [K in keyof Tone]?: Tone[K] | undefined }): PicturePaint {
+export function withTone(
+  paint: PicturePaint,
+  change: { readonly [K in keyof Tone]?: Tone[K] | undefined },
+): PicturePaint {
   const { tone, ...rest } = paint;
-  const next = Object.fromEntries(Object.entries({ ...tone, ...change }).filter(([, v]) => v !== undefined && v !== 0 && v !== false)) as Tone;
+  const next = Object.fromEntries(
+    Object.entries({ ...tone, ...change }).filter(([, v]) => v !== undefined && v !== 0 && v !== false),
+  ) as Tone;
   return Object.keys(next).length ? { ...rest, tone: next } : rest;
 }
 
 /** Changes the picture paints of an aim, each with its object in hand. */
-export function setPicture(d: DesignDraft, ids: readonly NodeId[], aim: Aim, change: (p: PicturePaint, id: NodeId) => Paint): void {
+export function setPicture(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  aim: Aim,
+  change: (p: PicturePaint, id: NodeId) => Paint,
+): void {
   setPaint(d, ids, aim, (old, id) => (old.kind === 'picture' ? change(old, id) : old));
 }
 
 /** Takes a picture through a map of its object's space: moved or grown inside its frame. */
-export const placedPicture = (p: PicturePaint, map: Matrix): PicturePaint => ({ ...p, geometry: multiply(map, p.geometry) });
+export const placedPicture = (p: PicturePaint, map: Matrix): PicturePaint => ({
+  ...p,
+  geometry: multiply(map, p.geometry),
+});
 
 /**
  * Gives a frame another box in its own space while everything it is painted with stays where it is on the page. Only
@@ -116,7 +152,10 @@ export function cropFrame(d: DesignDraft, id: NodeId, box: Rect): void {
   node.height = Math.max(LEAST_FRAME, box.y1 - box.y0);
   node.transform = [...multiply(node.transform as Matrix, translation(box.x0, box.y0))];
   node.fills = node.fills.map((p) => placedPaint(p as Paint, back)) as typeof node.fills;
-  node.outlines = node.outlines.map((o) => ({ ...o, paint: placedPaint(o.paint as Paint, back) })) as typeof node.outlines;
+  node.outlines = node.outlines.map((o) => ({
+    ...o,
+    paint: placedPaint(o.paint as Paint, back),
+  })) as typeof node.outlines;
 }
 /** A frame stays one that can be taken hold of. */
 const LEAST_FRAME = mm(0.5);

@@ -1,5 +1,16 @@
 import { isPlaced } from '../model/paints';
-import { apply, applyVector, IDENTITY, invert, multiply, rotation, scaling, translation, type Matrix, type Point } from '../geometry/matrix';
+import {
+  apply,
+  applyVector,
+  IDENTITY,
+  invert,
+  multiply,
+  rotation,
+  scaling,
+  translation,
+  type Matrix,
+  type Point,
+} from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { fromPoints, type Rect } from '../geometry/rect';
 import type { Arrangement, Design, DesignNode, Page, Paint } from '../model/schema';
@@ -25,8 +36,10 @@ export function taken(transform: Matrix, outer: Matrix, map: Matrix): Matrix | n
   return next.some((v, i) => v !== transform[i]) ? next : null;
 }
 
-export const moveNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], dx: number, dy: number): void => transformNodes(d, page, ids, translation(dx, dy));
-export const turnNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], degrees: number, about: Point): void => transformNodes(d, page, ids, rotation(degrees, about));
+export const moveNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], dx: number, dy: number): void =>
+  transformNodes(d, page, ids, translation(dx, dy));
+export const turnNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], degrees: number, about: Point): void =>
+  transformNodes(d, page, ids, rotation(degrees, about));
 
 /**
  * Takes nodes through a scaling of the page: widths, heights, letter sizes and gradient geometry change, transforms only
@@ -80,7 +93,8 @@ function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
 }
 
 /** A paint whose geometry goes through a map of its object's space; letters that have a gradient each keep theirs. */
-export const placedPaint = (p: Paint, map: Matrix): Paint => (isPlaced(p) && !(p.kind === 'gradient' && p.eachLetter) ? { ...p, geometry: multiply(map, p.geometry) } : p);
+export const placedPaint = (p: Paint, map: Matrix): Paint =>
+  isPlaced(p) && !(p.kind === 'gradient' && p.eachLetter) ? { ...p, geometry: multiply(map, p.geometry) } : p;
 
 function mapPaints(node: Extract<DesignDraft['nodes'][string], { fills: unknown }>, map: (p: Paint) => Paint): void {
   node.fills = node.fills.map((p) => map(p as Paint)) as typeof node.fills;
@@ -145,7 +159,13 @@ function holderOf(d: DesignDraft, pageId: string, id: NodeId): string[] {
   throw new Error(`${id} lies nowhere on page ${pageId}`);
 }
 
-export function addNode(d: DesignDraft, pageId: string, node: DesignNode, parent: NodeId | null = null, index?: number): void {
+export function addNode(
+  d: DesignDraft,
+  pageId: string,
+  node: DesignNode,
+  parent: NodeId | null = null,
+  index?: number,
+): void {
   d.nodes[node.id] = node as DesignDraft['nodes'][string];
   const list = siblings(d, pageId, parent);
   list.splice(index ?? list.length, 0, node.id);
@@ -166,17 +186,32 @@ function holdersOn(d: DesignDraft, pageId: string): Map<NodeId, NodeId | null> {
 }
 
 /** Takes nodes out of the lists that hold them. Answers the holders that were emptied of something. */
-function takeOut(d: DesignDraft, pageId: string, ids: readonly NodeId[], holders: ReadonlyMap<NodeId, NodeId | null>): Set<NodeId> {
+function takeOut(
+  d: DesignDraft,
+  pageId: string,
+  ids: readonly NodeId[],
+  holders: ReadonlyMap<NodeId, NodeId | null>,
+): Set<NodeId> {
   const gone = new Set(ids);
   const from = new Set(ids.map((id) => holders.get(id) ?? null));
-  for (const holder of from) setSiblings(d, pageId, holder, siblings(d, pageId, holder).filter((id) => !gone.has(id)));
+  for (const holder of from)
+    setSiblings(
+      d,
+      pageId,
+      holder,
+      siblings(d, pageId, holder).filter((id) => !gone.has(id)),
+    );
   from.delete(null);
   return from as Set<NodeId>;
 }
 
 /** Removes nodes with all they hold, and groups that this leaves empty. */
 export function deleteNodes(d: DesignDraft, page: Page, ids: readonly NodeId[]): void {
-  const top = topmost(before(d), page, ids.filter((id) => d.nodes[id]));
+  const top = topmost(
+    before(d),
+    page,
+    ids.filter((id) => d.nodes[id]),
+  );
   const holders = holdersOn(d, page.id);
   const from = takeOut(d, page.id, top, holders);
   for (const id of top) dropSubtree(d, id);
@@ -191,9 +226,14 @@ function dropSubtree(d: DesignDraft, id: NodeId): void {
 }
 
 /** Removes the given groups where nothing is left in them, and what that leaves empty above them. */
-function removeEmptied(d: DesignDraft, pageId: string, groups: ReadonlySet<NodeId>, holders: ReadonlyMap<NodeId, NodeId | null>): void {
+function removeEmptied(
+  d: DesignDraft,
+  pageId: string,
+  groups: ReadonlySet<NodeId>,
+  holders: ReadonlyMap<NodeId, NodeId | null>,
+): void {
   for (const group of groups)
-    for (let at: NodeId | null = group; at; ) {
+    for (let at: NodeId | null = group; at;) {
       const node: DesignDraft['nodes'][string] | undefined = d.nodes[at];
       // An empty layer is there to be filled.
       if (!node || !('children' in node) || node.children.length > 0 || (node.kind === 'group' && node.layer)) break;
@@ -209,7 +249,13 @@ function removeEmptied(d: DesignDraft, pageId: string, groups: ReadonlySet<NodeI
  * Gathers nodes into one that holds them, where the front one of them lay; nothing moves. `make` gets the new id and the
  * members, back to front. Answers the id, or null for none.
  */
-export function wrapNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], newId: () => string, make: (id: NodeId, members: NodeId[]) => DesignNode): NodeId | null {
+export function wrapNodes(
+  d: DesignDraft,
+  page: Page,
+  ids: readonly NodeId[],
+  newId: () => string,
+  make: (id: NodeId, members: NodeId[]) => DesignNode,
+): NodeId | null {
   const members = topmost(d as Design, page, ids);
   if (members.length === 0) return null;
   const front = members[members.length - 1];
@@ -240,8 +286,22 @@ export function wrapNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], ne
 }
 
 /** Gathers nodes into one group. Answers the group's id, or null for none. */
-export function groupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], newId: () => string, name = 'Group'): NodeId | null {
-  return wrapNodes(d, page, ids, newId, (id, children) => ({ id, name, kind: 'group', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children }));
+export function groupNodes(
+  d: DesignDraft,
+  page: Page,
+  ids: readonly NodeId[],
+  newId: () => string,
+  name = 'Group',
+): NodeId | null {
+  return wrapNodes(d, page, ids, newId, (id, children) => ({
+    id,
+    name,
+    kind: 'group',
+    transform: [1, 0, 0, 1, 0, 0],
+    hidden: false,
+    locked: false,
+    children,
+  }));
 }
 
 /** Puts other nodes in the place of one; it goes with all it holds, but for those that are put there. */
@@ -299,7 +359,8 @@ export function orderNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], m
       if (step > 0) walk.reverse();
       for (const i of walk) {
         const j = i + step;
-        if (chosen.has(next[i]) && j >= 0 && j < next.length && !chosen.has(next[j])) [next[i], next[j]] = [next[j], next[i]];
+        if (chosen.has(next[i]) && j >= 0 && j < next.length && !chosen.has(next[j]))
+          [next[i], next[j]] = [next[j], next[i]];
       }
     }
     if (next.some((x, i) => x !== order[i])) setSiblings(d, page.id, holder, next);
@@ -316,13 +377,20 @@ export function reparentNode(d: DesignDraft, page: Page, id: NodeId, parent: Nod
   const i = from.indexOf(id);
   from.splice(i, 1);
   siblings(d, page.id, parent).splice(holder === parent && i < index ? index - 1 : index, 0, id);
-  const outer = parent === null ? ([1, 0, 0, 1, 0, 0] as Matrix) : multiply(parentMatrix(d as Design, page, parent), d.nodes[parent].transform as Matrix);
+  const outer =
+    parent === null
+      ? ([1, 0, 0, 1, 0, 0] as Matrix)
+      : multiply(parentMatrix(d as Design, page, parent), d.nodes[parent].transform as Matrix);
   const back = invert(outer);
   if (back) d.nodes[id].transform = [...multiply(back, matrix)];
   if (holder !== null) removeEmptied(d, page.id, new Set([holder]), holders);
 }
 
-export function setNodeFlags(d: DesignDraft, ids: readonly NodeId[], flags: { hidden?: boolean; locked?: boolean; name?: string }): void {
+export function setNodeFlags(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  flags: { hidden?: boolean; locked?: boolean; name?: string },
+): void {
   for (const id of ids) Object.assign(d.nodes[id], flags);
 }
 

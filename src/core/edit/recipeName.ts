@@ -3,7 +3,9 @@ import type { Cmyk, OwnColour } from '../model/schema';
 
 /** A name from the numbers: `C100 M72 Y8 K20`, inks at 0 left out. */
 export function recipeName(cmyk: Cmyk): string {
-  const parts = ['C', 'M', 'Y', 'K'].flatMap((ink, i) => (Math.round(cmyk[i] * 100) > 0 ? [`${ink}${Math.round(cmyk[i] * 100)}`] : []));
+  const parts = ['C', 'M', 'Y', 'K'].flatMap((ink, i) =>
+    Math.round(cmyk[i] * 100) > 0 ? [`${ink}${Math.round(cmyk[i] * 100)}`] : [],
+  );
   return parts.join(' ') || 'Bare stock';
 }
 

@@ -31,9 +31,14 @@ export function firstArrangement(kind: ArrangementKind, box: Rect, pivot: Point 
 export function arrangedAs(a: Arrangement, kind: ArrangementKind, box: Rect): Arrangement {
   if (a.kind === kind) return a;
   const fresh = firstArrangement(kind, box, a.kind === 'ring' ? a.centre : null);
-  const kept = { ...(a.turn !== undefined && { turn: a.turn }), ...(a.scale !== undefined && { scale: a.scale }), about: a.about };
+  const kept = {
+    ...(a.turn !== undefined && { turn: a.turn }),
+    ...(a.scale !== undefined && { scale: a.scale }),
+    about: a.about,
+  };
   const count = Math.min(copiesIn(a), MOST_COPIES);
-  if (fresh.kind === 'grid') return { ...fresh, ...kept, columns: Math.min(count, 3), rows: Math.max(1, Math.ceil(count / 3)) };
+  if (fresh.kind === 'grid')
+    return { ...fresh, ...kept, columns: Math.min(count, 3), rows: Math.max(1, Math.ceil(count / 3)) };
   if (fresh.kind === 'ring') return { ...fresh, ...kept, count, step: 360 / count };
   return { ...fresh, ...kept, count };
 }
@@ -44,15 +49,43 @@ export function tooManyCopies(d: Design, page: Page, ids: readonly NodeId[], cop
     const node = d.nodes[id];
     return node.kind === 'repeat' ? copiesIn(node.arrangement) : 1;
   };
-  const inside = Math.max(1, ...ids.flatMap((id) => withDescendants(d, id).map((x) => ancestry(d, page, x).slice(ancestry(d, page, id).length - 1).reduce((n, y) => n * factor(y), 1))));
-  const outside = ids.length ? ancestry(d, page, ids[0]).slice(0, -1).reduce((n, x) => n * factor(x), 1) : 1;
+  const inside = Math.max(
+    1,
+    ...ids.flatMap((id) =>
+      withDescendants(d, id).map((x) =>
+        ancestry(d, page, x)
+          .slice(ancestry(d, page, id).length - 1)
+          .reduce((n, y) => n * factor(y), 1),
+      ),
+    ),
+  );
+  const outside = ids.length
+    ? ancestry(d, page, ids[0])
+        .slice(0, -1)
+        .reduce((n, x) => n * factor(x), 1)
+    : 1;
   return inside * outside * copies > MOST_COPIES;
 }
 
 /** Makes a repeat of things; its measures are those of the space they lie in. Answers its id, or null for nothing to repeat. */
-export function repeatNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], kind: ArrangementKind, pivot: Point | null, newId: () => string, fonts: FontBook): NodeId | null {
+export function repeatNodes(
+  d: DesignDraft,
+  page: Page,
+  ids: readonly NodeId[],
+  kind: ArrangementKind,
+  pivot: Point | null,
+  newId: () => string,
+  fonts: FontBook,
+): NodeId | null {
   const made = wrapNodes(d, page, topmost(d as Design, page, ids), newId, (id, children) => ({
-    id, name: ARRANGEMENT_NAMES[kind], kind: 'repeat', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, children, arrangement: { kind: 'row', count: 1, step: { x: 0, y: 0 }, about: { x: 0, y: 0 } },
+    id,
+    name: ARRANGEMENT_NAMES[kind],
+    kind: 'repeat',
+    transform: [1, 0, 0, 1, 0, 0],
+    hidden: false,
+    locked: false,
+    children,
+    arrangement: { kind: 'row', count: 1, step: { x: 0, y: 0 }, about: { x: 0, y: 0 } },
   }));
   if (!made) return null;
   const node = d.nodes[made];
@@ -67,10 +100,10 @@ export const ARRANGEMENT_NAMES: Readonly<Record<ArrangementKind, string>> = { ro
 export function setArrangement(d: DesignDraft, id: NodeId, arrangement: Arrangement): void {
   const node = d.nodes[id];
   if (node.kind !== 'repeat') return;
-  if (node.arrangement.kind !== arrangement.kind && node.name === ARRANGEMENT_NAMES[node.arrangement.kind]) node.name = ARRANGEMENT_NAMES[arrangement.kind];
+  if (node.arrangement.kind !== arrangement.kind && node.name === ARRANGEMENT_NAMES[node.arrangement.kind])
+    node.name = ARRANGEMENT_NAMES[arrangement.kind];
   node.arrangement = arrangement as typeof node.arrangement;
 }
 
 /** The step that spreads copies evenly round the whole circle: 360° by their number (common practice). */
 export const evenStep = (count: number): number => 360 / Math.max(1, count);
-

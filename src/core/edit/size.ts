@@ -27,14 +27,27 @@ const NEAR = 1e-7;
  * (the round corners of a combination) does not grow by the plain factor: the factor is sought until the box is right.
  * `shift` takes its top left back to where it was, in page space.
  */
-export function exactSizing(design: Design, page: Page, ids: readonly NodeId[], frame: SizeFrame, want: { readonly x: number; readonly y: number }, fonts: FontBook): { readonly map: Matrix; readonly shift: Matrix } {
+export function exactSizing(
+  design: Design,
+  page: Page,
+  ids: readonly NodeId[],
+  frame: SizeFrame,
+  want: { readonly x: number; readonly y: number },
+  fonts: FontBook,
+): { readonly map: Matrix; readonly shift: Matrix } {
   let [sx, sy] = [want.x, want.y];
   const plain = { map: sizingMap(frame, sx, sy), shift: translation(0, 0) };
   if (!ids.some((id) => withDescendants(design, id).some((x) => design.nodes[x].kind === 'combination'))) return plain;
   const [w, h] = [width(frame.box) * want.x, height(frame.box) * want.y];
   for (let i = 0; i < TRIES; i++) {
     const map = sizingMap(frame, sx, sy);
-    const box = measured(tryOut(design, (d) => scaleNodes(d, page, ids, map)), page, ids, frame, fonts);
+    const box = measured(
+      tryOut(design, (d) => scaleNodes(d, page, ids, map)),
+      page,
+      ids,
+      frame,
+      fonts,
+    );
     const [mw, mh] = [width(box), height(box)];
     if (!(mw > 0) || !(mh > 0)) return plain;
     if (i === TRIES - 1 || (Math.abs(mw - w) < NEAR && Math.abs(mh - h) < NEAR)) {
@@ -48,11 +61,20 @@ export function exactSizing(design: Design, page: Page, ids: readonly NodeId[], 
 }
 
 function measured(design: Design, page: Page, ids: readonly NodeId[], { single }: SizeFrame, fonts: FontBook): Rect {
-  return single ? localBox(design, design.nodes[single], fonts) : unionAll(ids.map((id) => boxIn(design, id, parentMatrix(design, page, id), fonts)));
+  return single
+    ? localBox(design, design.nodes[single], fonts)
+    : unionAll(ids.map((id) => boxIn(design, id, parentMatrix(design, page, id), fonts)));
 }
 
 /** Sizes objects so that their frame is `want` times as wide and high, exactly. */
-export function sizeExactly(design: Design, page: Page, ids: readonly NodeId[], frame: SizeFrame, want: { readonly x: number; readonly y: number }, fonts: FontBook) {
+export function sizeExactly(
+  design: Design,
+  page: Page,
+  ids: readonly NodeId[],
+  frame: SizeFrame,
+  want: { readonly x: number; readonly y: number },
+  fonts: FontBook,
+) {
   const { map, shift } = exactSizing(design, page, ids, frame, want, fonts);
   return (d: Parameters<typeof scaleNodes>[0]): void => {
     scaleNodes(d, page, ids, map);

@@ -18,7 +18,10 @@ export function simplified(contours: readonly NodeContour[], tolerance: number):
     const corner = c.nodes.map((node, i) => {
       if (!c.closed && (i === 0 || i === n - 1)) return true;
       if (node.corner) return true;
-      const [a, b] = [tangentOn(pieces[(i + pieces.length - 1) % pieces.length], 1), tangentOn(pieces[i % pieces.length], 0)];
+      const [a, b] = [
+        tangentOn(pieces[(i + pieces.length - 1) % pieces.length], 1),
+        tangentOn(pieces[i % pieces.length], 0),
+      ];
       return (Math.abs(Math.atan2(a.x * b.y - a.y * b.x, a.x * b.x + a.y * b.y)) * 180) / Math.PI > CORNER;
     });
     const first = corner.indexOf(true);
@@ -42,41 +45,62 @@ function fewer(run: readonly Segment[], tolerance: number): readonly Segment[] {
   const [a, b] = [run[0], run[run.length - 1]];
   const points = samples(run, tolerance);
   const chord = Math.hypot(b.x3 - a.x0, b.y3 - a.y0) || 1;
-  const flat = points.every((p) => Math.abs((p.x - a.x0) * (b.y3 - a.y0) - (p.y - a.y0) * (b.x3 - a.x0)) / chord <= tolerance * 0.1);
+  const flat = points.every(
+    (p) => Math.abs((p.x - a.x0) * (b.y3 - a.y0) - (p.y - a.y0) * (b.x3 - a.x0)) / chord <= tolerance * 0.1,
+  );
   if (flat) return [{ ...a, x3: b.x3, y3: b.y3, straight: true }];
   const [t1, t2] = [tangentOn(a, 0), tangentOn(b, 1)];
   const made = fitPoints(points, tolerance, t1, { x: -t2.x, y: -t2.y });
   return made.length < run.length ? made : run;
 }
 
-const better = (old: NodeContour, made: NodeContour): NodeContour => (made.nodes.length < old.nodes.length ? made : old);
+const better = (old: NodeContour, made: NodeContour): NodeContour =>
+  made.nodes.length < old.nodes.length ? made : old;
 
 /** Points along pieces, close enough for the tolerance; ends included. */
 function samples(pieces: readonly Segment[], tolerance: number): Point[] {
   return pieces.flatMap((s, i) => {
-    const n = s.straight ? 8 : Math.min(200, Math.max(12, Math.ceil(segmentLength(s) / Math.max(tolerance * 4, 1e-6) / 4)));
+    const n = s.straight
+      ? 8
+      : Math.min(200, Math.max(12, Math.ceil(segmentLength(s) / Math.max(tolerance * 4, 1e-6) / 4)));
     return Array.from({ length: i === pieces.length - 1 ? n + 1 : n }, (_, k) => pointOn(s, k / n));
   });
 }
 
 /** What was made of corners stays with the nodes that are still where it was made. */
 function keepCorners(made: NodeContour, old: NodeContour): NodeContour {
-  return { ...made, nodes: made.nodes.map((n): PathNode => {
-    const same = old.nodes.find((o) => o.x === n.x && o.y === n.y);
-    return same ? { ...n, kind: same.kind === 'corner' ? 'corner' : kindOf(n), ...(same.corner && { corner: same.corner }), ...(same.width !== undefined && { width: same.width }) } : n;
-  }) };
+  return {
+    ...made,
+    nodes: made.nodes.map((n): PathNode => {
+      const same = old.nodes.find((o) => o.x === n.x && o.y === n.y);
+      return same
+        ? {
+            ...n,
+            kind: same.kind === 'corner' ? 'corner' : kindOf(n),
+            ...(same.corner && { corner: same.corner }),
+            ...(same.width !== undefined && { width: same.width }),
+          }
+        : n;
+    }),
+  };
 }
 
 /**
  * Smooths the lines that lie within `radius` of a point, most in its middle: nodes move towards the middle of their
  * neighbours and handles come into line. One touch of a brush; several make it smoother.
  */
-export function brushed(contours: readonly NodeContour[], at: Point, radius: number): { contours: NodeContour[]; touched: number } {
+export function brushed(
+  contours: readonly NodeContour[],
+  at: Point,
+  radius: number,
+): { contours: NodeContour[]; touched: number } {
   let touched = 0;
   const out = contours.map((c): NodeContour => {
     const n = c.nodes.length;
     if (n < 3) return c;
-    const strength = c.nodes.map((p, i) => (!c.closed && (i === 0 || i === n - 1) ? 0 : Math.max(0, 1 - Math.hypot(p.x - at.x, p.y - at.y) / radius)));
+    const strength = c.nodes.map((p, i) =>
+      !c.closed && (i === 0 || i === n - 1) ? 0 : Math.max(0, 1 - Math.hypot(p.x - at.x, p.y - at.y) / radius),
+    );
     if (strength.every((k) => k === 0)) return c;
     const moved = c.nodes.map((p, i) => {
       if (!strength[i]) return p;
@@ -84,7 +108,13 @@ export function brushed(contours: readonly NodeContour[], at: Point, radius: num
       const [a, b] = [c.nodes[(i + n - 1) % n], c.nodes[(i + 1) % n]];
       const k = 0.25 * strength[i];
       const [dx, dy] = [((a.x + b.x) / 2 - p.x) * k, ((a.y + b.y) / 2 - p.y) * k];
-      return { ...p, x: p.x + dx, y: p.y + dy, before: p.before && { x: p.before.x + dx, y: p.before.y + dy }, after: p.after && { x: p.after.x + dx, y: p.after.y + dy } };
+      return {
+        ...p,
+        x: p.x + dx,
+        y: p.y + dy,
+        before: p.before && { x: p.before.x + dx, y: p.before.y + dy },
+        after: p.after && { x: p.after.x + dx, y: p.after.y + dy },
+      };
     });
     return {
       closed: c.closed,
@@ -96,8 +126,15 @@ export function brushed(contours: readonly NodeContour[], at: Point, radius: num
         const [ux, uy] = [(b.x - a.x) / w, (b.y - a.y) / w];
         const [la, lb] = [Math.hypot(p.x - a.x, p.y - a.y) / 3, Math.hypot(p.x - b.x, p.y - b.y) / 3];
         const k = 0.5 * strength[i];
-        const mix = (old: Point | null, x: number, y: number): Point => (old ? { x: old.x + (x - old.x) * k, y: old.y + (y - old.y) * k } : { x: p.x + (x - p.x) * k, y: p.y + (y - p.y) * k });
-        const next = inLine({ ...p, before: mix(p.before, p.x - ux * la, p.y - uy * la), after: mix(p.after, p.x + ux * lb, p.y + uy * lb) });
+        const mix = (old: Point | null, x: number, y: number): Point =>
+          old
+            ? { x: old.x + (x - old.x) * k, y: old.y + (y - old.y) * k }
+            : { x: p.x + (x - p.x) * k, y: p.y + (y - p.y) * k };
+        const next = inLine({
+          ...p,
+          before: mix(p.before, p.x - ux * la, p.y - uy * la),
+          after: mix(p.after, p.x + ux * lb, p.y + uy * lb),
+        });
         return { ...next, kind: kindOf(next) };
       }),
     };

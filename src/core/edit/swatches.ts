@@ -19,7 +19,9 @@ export function addSpot(d: DesignDraft, ink: Omit<Ink, 'id'>, newId: () => strin
   const known = d.inks.find((i) => i.name.toLowerCase() === ink.name.toLowerCase());
   const inkId = known?.id ?? newId();
   if (!known) d.inks.push({ ...ink, id: inkId, lab: [...ink.lab], alternate: [...ink.alternate] });
-  const swatch = d.swatches.find((s) => s.kind === 'colour' && 'ink' in s.colour && s.colour.ink === inkId && s.colour.tint === 1);
+  const swatch = d.swatches.find(
+    (s) => s.kind === 'colour' && 'ink' in s.colour && s.colour.ink === inkId && s.colour.tint === 1,
+  );
   if (swatch) return swatch.id;
   const id = newId();
   d.swatches.push({ id, name: ink.name, kind: 'colour', colour: { ink: inkId, tint: 1 }, ...(group && { group }) });
@@ -47,7 +49,8 @@ export function recolourSwatch(d: DesignDraft, id: string, colour: OwnColour): v
   swatch.colour = structuredClone(colour) as typeof swatch.colour;
 }
 
-const isProposed = (name: string, colour: OwnColour): boolean => name === proposedName(colour) || ('rgb' in colour && parseHex(name) !== null && name.startsWith('#'));
+const isProposed = (name: string, colour: OwnColour): boolean =>
+  name === proposedName(colour) || ('rgb' in colour && parseHex(name) !== null && name.startsWith('#'));
 
 /** Gives a gradient swatch other stops, or another way of mixing: everything that uses it follows. */
 export function setRamp(d: DesignDraft, id: string, { stops, mixing }: RampSource): void {
@@ -99,7 +102,10 @@ export function removeSwatch(d: DesignDraft, id: string): void {
   mapEverywhere(
     d,
     (c) => ('swatch' in c && c.swatch === id && swatch.kind === 'colour' ? tinted(swatch.colour, c.tint) : c),
-    (r) => (r === id && swatch.kind === 'ramp' ? { stops: swatch.stops, ...(swatch.mixing && { mixing: swatch.mixing }) } : { swatch: r }),
+    (r) =>
+      r === id && swatch.kind === 'ramp'
+        ? { stops: swatch.stops, ...(swatch.mixing && { mixing: swatch.mixing }) }
+        : { swatch: r },
   );
   dropUnusedInks(d);
 }
@@ -141,7 +147,7 @@ export function mergeDuplicates(d: DesignDraft): number {
 /** Removes swatches that nothing uses, and inks left over. A ramp that nothing uses lets its colours go too. */
 export function removeUnused(d: DesignDraft): number {
   const first = d.swatches.length;
-  for (let left = -1; left !== d.swatches.length; ) {
+  for (let left = -1; left !== d.swatches.length;) {
     left = d.swatches.length;
     const users = usersOfSwatches(d as Design);
     if (d.swatches.some((s) => !users.has(s.id))) d.swatches = d.swatches.filter((s) => users.has(s.id));
@@ -161,11 +167,17 @@ export function groupSwatches(d: DesignDraft, ids: readonly string[], group: str
 }
 
 export function renameGroup(d: DesignDraft, from: string, to: string): void {
-  groupSwatches(d, d.swatches.filter((s) => s.group === from).map((s) => s.id), to);
+  groupSwatches(
+    d,
+    d.swatches.filter((s) => s.group === from).map((s) => s.id),
+    to,
+  );
 }
 
 /** The tray's order: swatches without a group first, then each group as it first appears. */
-export function swatchGroups(swatches: readonly Swatch[]): { readonly name: string | null; readonly swatches: readonly Swatch[] }[] {
+export function swatchGroups(
+  swatches: readonly Swatch[],
+): { readonly name: string | null; readonly swatches: readonly Swatch[] }[] {
   const groups = new Map<string | null, Swatch[]>([[null, []]]);
   for (const s of swatches) {
     const key = s.group ?? null;
@@ -207,9 +219,11 @@ export function stepSwatch(d: DesignDraft, id: string, by: -1 | 1): void {
 /** Sorts by a key, ramps last; equal keys keep their order. */
 export function sortSwatches(d: DesignDraft, key: (s: Swatch) => number | string): void {
   const keyed = (d as Design).swatches.map((s) => ({ id: s.id, ramp: s.kind === 'ramp' ? 1 : 0, key: key(s) }));
-  const compare = (a: number | string, b: number | string) => (typeof a === 'string' ? a.localeCompare(String(b), 'en', { numeric: true }) : a - Number(b));
+  const compare = (a: number | string, b: number | string) =>
+    typeof a === 'string' ? a.localeCompare(String(b), 'en', { numeric: true }) : a - Number(b);
   const order = new Map([...keyed].sort((a, b) => a.ramp - b.ramp || compare(a.key, b.key)).map((k, i) => [k.id, i]));
-  if (keyed.some((k, i) => order.get(k.id) !== i)) d.swatches = [...d.swatches].sort((a, b) => order.get(a.id)! - order.get(b.id)!);
+  if (keyed.some((k, i) => order.get(k.id) !== i))
+    d.swatches = [...d.swatches].sort((a, b) => order.get(a.id)! - order.get(b.id)!);
 }
 
 // ——— spot and process
@@ -254,13 +268,18 @@ export function dropUnusedInks(d: DesignDraft): void {
     return c;
   };
   visitPaints(d as Design, (p) => void mapColours(p, note));
-  for (const s of d.swatches) (s.kind === 'colour' ? [s.colour] : s.stops.map((x) => x.colour)).forEach((c) => note(c as Colour));
+  for (const s of d.swatches)
+    (s.kind === 'colour' ? [s.colour] : s.stops.map((x) => x.colour)).forEach((c) => note(c as Colour));
   if (d.inks.some((i) => !used.has(i.id))) d.inks = d.inks.filter((i) => used.has(i.id));
 }
 
 // ——— inks
 
-export function setInk(d: DesignDraft, id: string, change: Partial<Pick<Ink, 'asStandIn' | 'opaque' | 'overprints'>>): void {
+export function setInk(
+  d: DesignDraft,
+  id: string,
+  change: Partial<Pick<Ink, 'asStandIn' | 'opaque' | 'overprints'>>,
+): void {
   const ink = d.inks.find((i) => i.id === id);
   if (!ink) return;
   for (const key of ['asStandIn', 'opaque', 'overprints'] as const) {

@@ -11,9 +11,18 @@ import { aimedNodes, paintAt, rampOf, setPaint, type Aim } from './paint';
 import { setRamp } from './swatches';
 
 /** Writes a ramp where it is kept: in its swatch, where all users follow, or in the gradients of the aimed parts. */
-export function writeRamp(d: DesignDraft, ids: readonly NodeId[], aim: Aim, kept: Ramp, { stops, mixing }: RampSource): void {
+export function writeRamp(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  aim: Aim,
+  kept: Ramp,
+  { stops, mixing }: RampSource,
+): void {
   if ('swatch' in kept) setRamp(d, kept.swatch, { stops, mixing });
-  else setPaint(d, ids, aim, (old) => (old.kind === 'gradient' ? { ...old, ramp: { stops, ...(mixing && { mixing }) } } : old));
+  else
+    setPaint(d, ids, aim, (old) =>
+      old.kind === 'gradient' ? { ...old, ramp: { stops, ...(mixing && { mixing }) } } : old,
+    );
 }
 
 type Placed = GradientPaint | PoolsPaint;
@@ -24,7 +33,9 @@ export function paintOnPage(d: DesignDraft, page: Page, ids: readonly NodeId[], 
   const design = before(d);
   setPaint(d, ids, aim, (old, id) => {
     const geometry = geometryOnPage(paint.geometry, pageMatrix(design, page, id));
-    return geometry ? { ...plain(paint), geometry, overprint: old.kind === 'none' ? paint.overprint : old.overprint } : old;
+    return geometry
+      ? { ...plain(paint), geometry, overprint: old.kind === 'none' ? paint.overprint : old.overprint }
+      : old;
   });
 }
 
@@ -36,7 +47,11 @@ function plain(paint: Placed): Placed {
 }
 
 /** The first of some objects that has a gradient. */
-function leading(design: Design, nodes: readonly NodeId[], aim: Aim): { readonly lead: NodeId; readonly paint: Placed } | null {
+function leading(
+  design: Design,
+  nodes: readonly NodeId[],
+  aim: Aim,
+): { readonly lead: NodeId; readonly paint: Placed } | null {
   for (const lead of nodes) {
     const paint = paintAt(design, lead, aim);
     if (isPlaced(paint)) return { lead, paint };
@@ -60,7 +75,14 @@ export function sweepOver(d: DesignDraft, page: Page, ids: readonly NodeId[], ai
 }
 
 /** One sweep over several objects becomes another kind of gradient, and stays one over the box of all of them. */
-export function sweepBecomes(d: DesignDraft, page: Page, ids: readonly NodeId[], aim: Aim, kind: GradientPaint['gradient'], fonts: FontBook): void {
+export function sweepBecomes(
+  d: DesignDraft,
+  page: Page,
+  ids: readonly NodeId[],
+  aim: Aim,
+  kind: GradientPaint['gradient'],
+  fonts: FontBook,
+): void {
   const design = before(d);
   const nodes = aimedNodes(design, ids, aim);
   const first = leading(design, nodes, aim);
@@ -81,8 +103,14 @@ export function eachByItself(d: DesignDraft, page: Page, ids: readonly NodeId[],
   // A sweep reaches past its first object: each object then gets it from its own edge to its own edge.
   const all = unionAll(nodes.map((id) => boxIn(design, id, parentMatrix(design, page, id), fonts)));
   const swept = isSweep(design, page, nodes, aim);
-  const geometry = swept ? geometryBetween(multiply(pageMatrix(design, page, lead), paint.geometry), all, from) : paint.geometry;
-  setPaint(d, ids, aim, (old, id) => ({ ...paint, geometry: geometryBetween(geometry, from, localBox(design, design.nodes[id], fonts)), overprint: old.kind === 'none' ? paint.overprint : old.overprint }));
+  const geometry = swept
+    ? geometryBetween(multiply(pageMatrix(design, page, lead), paint.geometry), all, from)
+    : paint.geometry;
+  setPaint(d, ids, aim, (old, id) => ({
+    ...paint,
+    geometry: geometryBetween(geometry, from, localBox(design, design.nodes[id], fonts)),
+    overprint: old.kind === 'none' ? paint.overprint : old.overprint,
+  }));
   return true;
 }
 
@@ -94,7 +122,10 @@ export function isSweep(design: Design, page: Page, nodes: readonly NodeId[], ai
     return isPlaced(p) ? { p, m: multiply(pageMatrix(design, page, id), p.geometry) } : null;
   });
   const [first] = seen;
-  return first !== null && seen.every((x) => x !== null && sameLook(x.p, first.p) && x.m.every((v, i) => Math.abs(v - first.m[i]) < 1e-3));
+  return (
+    first !== null &&
+    seen.every((x) => x !== null && sameLook(x.p, first.p) && x.m.every((v, i) => Math.abs(v - first.m[i]) < 1e-3))
+  );
 }
 
 /** The same gradient but for where it lies. */
@@ -109,7 +140,12 @@ function sameLook(a: Placed, b: Placed): boolean {
  */
 export function matchEnds(d: DesignDraft, page: Page, ids: readonly NodeId[], aim: Aim, fonts: FontBook): number {
   const design = before(d);
-  const nodes = inOrder(design, page, aimedNodes(design, ids, aim).filter((id) => paintAt(design, id, aim)?.kind === 'gradient'), fonts);
+  const nodes = inOrder(
+    design,
+    page,
+    aimedNodes(design, ids, aim).filter((id) => paintAt(design, id, aim)?.kind === 'gradient'),
+    fonts,
+  );
   const ramp = (id: NodeId) => rampOf(design, paintAt(design, id, aim) as GradientPaint);
   let giving = nodes.length ? ramp(nodes[0]).stops : [];
   for (const id of nodes.slice(1)) {
@@ -122,13 +158,16 @@ export function matchEnds(d: DesignDraft, page: Page, ids: readonly NodeId[], ai
 
 /** Gives one part a ramp of its own. */
 function writeOwn(d: DesignDraft, id: NodeId, aim: Aim, { stops, mixing }: RampSource): void {
-  setPaint(d, [id], aim, (old) => (old.kind === 'gradient' ? { ...old, ramp: { stops, ...(mixing && { mixing }) } } : old));
+  setPaint(d, [id], aim, (old) =>
+    old.kind === 'gradient' ? { ...old, ramp: { stops, ...(mixing && { mixing }) } } : old,
+  );
 }
 
 /** From left to right, or from top to bottom where the objects lie more below than beside each other. */
 function inOrder(design: Design, page: Page, nodes: readonly NodeId[], fonts: FontBook): NodeId[] {
   const places = nodes.map((id) => ({ id, ...centre(boxIn(design, id, parentMatrix(design, page, id), fonts)) }));
-  const spread = (of: (p: (typeof places)[number]) => number) => Math.max(...places.map(of)) - Math.min(...places.map(of));
+  const spread = (of: (p: (typeof places)[number]) => number) =>
+    Math.max(...places.map(of)) - Math.min(...places.map(of));
   const across = spread((p) => p.x) >= spread((p) => p.y);
   return places.sort((a, b) => (across ? a.x - b.x : a.y - b.y)).map((p) => p.id);
 }

@@ -57,7 +57,13 @@ function tidy(runs: readonly Run[], fallback: Run): Run[] {
 }
 
 function sameLook(a: Run, b: Run): boolean {
-  return a.face === b.face && a.size === b.size && a.tracking === b.tracking && JSON.stringify(a.fill) === JSON.stringify(b.fill) && JSON.stringify(a.outline) === JSON.stringify(b.outline);
+  return (
+    a.face === b.face &&
+    a.size === b.size &&
+    a.tracking === b.tracking &&
+    JSON.stringify(a.fill) === JSON.stringify(b.fill) &&
+    JSON.stringify(a.outline) === JSON.stringify(b.outline)
+  );
 }
 
 /** Replaces a stretch of text; what is typed looks like what stands before it. Line feeds make paragraphs. */
@@ -77,11 +83,17 @@ export function replaceText(story: Story, from: number, to: number, insert: stri
     const runs = [...(i === 0 ? head : []), { ...look, text: line }, ...(i === lines.length - 1 ? tail : [])];
     return { ...first, runs: tidy(runs, look) };
   });
-  return { ...story, paragraphs: [...story.paragraphs.slice(0, a.paragraph), ...made, ...story.paragraphs.slice(b.paragraph + 1)] };
+  return {
+    ...story,
+    paragraphs: [...story.paragraphs.slice(0, a.paragraph), ...made, ...story.paragraphs.slice(b.paragraph + 1)],
+  };
 }
 
 /** Where the paragraph that holds an offset begins and ends. */
-export function paragraphAt(story: Story, offset: number): { readonly from: number; readonly to: number; readonly index: number } {
+export function paragraphAt(
+  story: Story,
+  offset: number,
+): { readonly from: number; readonly to: number; readonly index: number } {
   const { paragraph } = locate(story, offset);
   const from = story.paragraphs.slice(0, paragraph).reduce((n, p) => n + lengthOf(p) + 1, 0);
   return { from, to: from + lengthOf(story.paragraphs[paragraph]), index: paragraph };
@@ -102,7 +114,8 @@ export function runAt(story: Story, offset: number): Run {
 export type RunLook = Partial<Omit<Run, 'text'>>;
 
 /** Changes how a stretch looks; an empty stretch means the whole story. */
-export const setRunLook = (story: Story, from: number, to: number, look: RunLook): Story => changeRuns(story, from, to, (r) => ({ ...r, ...look }));
+export const setRunLook = (story: Story, from: number, to: number, look: RunLook): Story =>
+  changeRuns(story, from, to, (r) => ({ ...r, ...look }));
 
 /** Changes the runs of a stretch one by one; an empty stretch means the whole story. */
 export function changeRuns(story: Story, from: number, to: number, change: (run: Run) => Run): Story {
@@ -125,12 +138,34 @@ export function changeRuns(story: Story, from: number, to: number, change: (run:
 /** Changes how the paragraph that holds an offset looks, an empty one too. */
 export function setLineLook(story: Story, offset: number, look: RunLook): Story {
   const { index } = paragraphAt(story, offset);
-  return { ...story, paragraphs: story.paragraphs.map((p, i) => (i === index ? { ...p, runs: tidy(p.runs.map((r) => ({ ...r, ...look })), { ...p.runs[0], ...look }) } : p)) };
+  return {
+    ...story,
+    paragraphs: story.paragraphs.map((p, i) =>
+      i === index
+        ? {
+            ...p,
+            runs: tidy(
+              p.runs.map((r) => ({ ...r, ...look })),
+              { ...p.runs[0], ...look },
+            ),
+          }
+        : p,
+    ),
+  };
 }
 
 /** Changes alignment or leading of the paragraphs a stretch touches; an empty stretch in a text being edited touches one. */
-export function setParagraphLook(story: Story, from: number, to: number, look: Partial<Omit<Paragraph, 'runs'>>, wholeStory = false): Story {
+export function setParagraphLook(
+  story: Story,
+  from: number,
+  to: number,
+  look: Partial<Omit<Paragraph, 'runs'>>,
+  wholeStory = false,
+): Story {
   const a = locate(story, Math.min(from, to)).paragraph;
   const b = locate(story, Math.max(from, to)).paragraph;
-  return { ...story, paragraphs: story.paragraphs.map((p, i) => (wholeStory || (i >= a && i <= b) ? { ...p, ...look } : p)) };
+  return {
+    ...story,
+    paragraphs: story.paragraphs.map((p, i) => (wholeStory || (i >= a && i <= b) ? { ...p, ...look } : p)),
+  };
 }

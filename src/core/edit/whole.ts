@@ -3,7 +3,15 @@ import type { NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
 
 /** Opacity, blend and cut of objects as a whole. What is plain is left out of the document. */
-export function setWhole(d: DesignDraft, ids: readonly NodeId[], change: { readonly opacity?: number; readonly blend?: Blend | null; readonly cuts?: 'outline' | 'opacity' | 'light' | null }): void {
+export function setWhole(
+  d: DesignDraft,
+  ids: readonly NodeId[],
+  change: {
+    readonly opacity?: number;
+    readonly blend?: Blend | null;
+    readonly cuts?: 'outline' | 'opacity' | 'light' | null;
+  },
+): void {
   for (const id of ids) {
     const node = d.nodes[id];
     if (change.opacity !== undefined) {

@@ -13,7 +13,9 @@ export type Refusal =
   | { readonly code: 'newer'; readonly version: string }
   | { readonly code: 'broken'; readonly where: string; readonly what: string };
 
-export type Opened = { readonly ok: true; readonly design: Design; readonly thumbnail: Uint8Array | null; readonly assets: Assets } | ({ readonly ok: false } & Refusal);
+export type Opened =
+  | { readonly ok: true; readonly design: Design; readonly thumbnail: Uint8Array | null; readonly assets: Assets }
+  | ({ readonly ok: false } & Refusal);
 
 const MAX_FILE = 1024 * 1024 * 1024;
 const MAX_JSON = 256 * 1024 * 1024;
@@ -46,7 +48,8 @@ export function packDesign(design: Design, thumbnail: Uint8Array | null, assets:
 
 export function unpackDesign(bytes: Uint8Array): Opened {
   if (bytes.length > MAX_FILE) return { ok: false, code: 'tooLarge', bytes: bytes.length, limit: MAX_FILE };
-  if (bytes.length < 4 || bytes[0] !== 0x50 || bytes[1] !== 0x4b || bytes[2] !== 3 || bytes[3] !== 4) return { ok: false, code: 'notOurs' };
+  if (bytes.length < 4 || bytes[0] !== 0x50 || bytes[1] !== 0x4b || bytes[2] !== 3 || bytes[3] !== 4)
+    return { ok: false, code: 'notOurs' };
   let files: Record<string, Uint8Array>;
   let refused: Refusal | null = null;
   try {
@@ -72,12 +75,18 @@ export function unpackDesign(bytes: Uint8Array): Opened {
   }
   const read = readDesign(value);
   if (!read.ok) return read;
-  const assets = new Map(Object.entries(files).flatMap(([name, content]) => (name.startsWith('assets/') ? [[name.slice(7), content] as const] : [])));
+  const assets = new Map(
+    Object.entries(files).flatMap(([name, content]) =>
+      name.startsWith('assets/') ? [[name.slice(7), content] as const] : [],
+    ),
+  );
   return { ok: true, design: read.design, thumbnail: files['thumbnail.png'] ?? null, assets };
 }
 
 /** From parsed JSON to a design: version first, then migrations, then every rule of the model. */
-export function readDesign(value: unknown): { readonly ok: true; readonly design: Design } | ({ readonly ok: false } & Refusal) {
+export function readDesign(
+  value: unknown,
+): { readonly ok: true; readonly design: Design } | ({ readonly ok: false } & Refusal) {
   const format = typeof value === 'object' && value !== null && 'format' in value ? String(value.format) : '';
   const version = /^holvet\/(\d+)$/.exec(format);
   if (!version) return { ok: false, code: 'notOurs' };

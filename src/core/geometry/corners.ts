@@ -105,8 +105,17 @@ export function withCorners(path: PathData, styleOf: (node: number) => CornerSty
 }
 
 /** What lies between the two trimmed pieces at a corner. */
-function bridge(prev: Segment, next: Segment, corner: Point, { before, after }: PathCorner, kind: CornerStyle['kind']): Segment[] {
-  const [p, q] = [{ x: prev.x3, y: prev.y3 }, { x: next.x0, y: next.y0 }];
+function bridge(
+  prev: Segment,
+  next: Segment,
+  corner: Point,
+  { before, after }: PathCorner,
+  kind: CornerStyle['kind'],
+): Segment[] {
+  const [p, q] = [
+    { x: prev.x3, y: prev.y3 },
+    { x: next.x0, y: next.y0 },
+  ];
   if (kind === 'cut') return [straight(p.x, p.y, q.x, q.y)];
   if (kind === 'round') {
     const a = prev.straight ? before : tangentOn(prev, 1);
@@ -149,7 +158,17 @@ function arc(p: Point, a: Point, q: Point, b: Point): Segment {
   const chord = Math.hypot(q.x - p.x, q.y - p.y);
   const radius = turn > 1e-6 ? chord / (2 * Math.sin(turn / 2)) : 0;
   const handle = turn > 1e-6 ? (4 / 3) * Math.tan(turn / 4) * radius : chord / 3;
-  return { x0: p.x, y0: p.y, x1: p.x + a.x * handle, y1: p.y + a.y * handle, x2: q.x - b.x * handle, y2: q.y - b.y * handle, x3: q.x, y3: q.y, straight: false };
+  return {
+    x0: p.x,
+    y0: p.y,
+    x1: p.x + a.x * handle,
+    y1: p.y + a.y * handle,
+    x2: q.x - b.x * handle,
+    y2: q.y - b.y * handle,
+    x3: q.x,
+    y3: q.y,
+    straight: false,
+  };
 }
 
 /** Where a circle of a radius would begin on both sides of a corner, for handles: along the bisector, inwards. */

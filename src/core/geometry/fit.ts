@@ -11,12 +11,25 @@ import { straight, type Segment } from './segments';
 const LOOK = 3;
 
 /** Cubics within `tolerance` of the points, in order; two points or fewer make a line or nothing. */
-export function fitPoints(points: readonly Point[], tolerance: number, startTangent?: Point, endTangent?: Point): Segment[] {
+export function fitPoints(
+  points: readonly Point[],
+  tolerance: number,
+  startTangent?: Point,
+  endTangent?: Point,
+): Segment[] {
   const pts = distinct(points);
   if (pts.length < 2) return [];
   if (pts.length === 2 && !startTangent && !endTangent) return [straight(pts[0].x, pts[0].y, pts[1].x, pts[1].y)];
   const out: Segment[] = [];
-  fit(pts, 0, pts.length - 1, startTangent ?? direction(pts, 0, 1, tolerance), endTangent ?? direction(pts, pts.length - 1, -1, tolerance), tolerance, out);
+  fit(
+    pts,
+    0,
+    pts.length - 1,
+    startTangent ?? direction(pts, 0, 1, tolerance),
+    endTangent ?? direction(pts, pts.length - 1, -1, tolerance),
+    tolerance,
+    out,
+  );
   return out;
 }
 
@@ -58,11 +71,24 @@ const unit = (p: Point): Point | null => {
 /** The way away from a point, along the list. */
 function direction(pts: readonly Point[], at: number, step: 1 | -1, tolerance: number): Point {
   let i = at + step;
-  while (i + step >= 0 && i + step < pts.length && Math.hypot(pts[i].x - pts[at].x, pts[i].y - pts[at].y) < LOOK * tolerance) i += step;
+  while (
+    i + step >= 0 &&
+    i + step < pts.length &&
+    Math.hypot(pts[i].x - pts[at].x, pts[i].y - pts[at].y) < LOOK * tolerance
+  )
+    i += step;
   return unit({ x: pts[i].x - pts[at].x, y: pts[i].y - pts[at].y }) ?? { x: step, y: 0 };
 }
 
-function fit(pts: readonly Point[], first: number, last: number, t1: Point, t2: Point, tolerance: number, out: Segment[]): void {
+function fit(
+  pts: readonly Point[],
+  first: number,
+  last: number,
+  t1: Point,
+  t2: Point,
+  tolerance: number,
+  out: Segment[],
+): void {
   const [p, q] = [pts[first], pts[last]];
   const chord = Math.hypot(q.x - p.x, q.y - p.y);
   if (last - first === 1) {
@@ -91,21 +117,43 @@ function fit(pts: readonly Point[], first: number, last: number, t1: Point, t2: 
 
 /** The direction back along the list at an inner point. */
 function centreTangent(pts: readonly Point[], i: number): Point {
-  return unit({ x: pts[i - 1].x - pts[i + 1].x, y: pts[i - 1].y - pts[i + 1].y }) ?? unit({ x: pts[i - 1].x - pts[i].x, y: pts[i - 1].y - pts[i].y }) ?? { x: -1, y: 0 };
+  return (
+    unit({ x: pts[i - 1].x - pts[i + 1].x, y: pts[i - 1].y - pts[i + 1].y }) ??
+    unit({ x: pts[i - 1].x - pts[i].x, y: pts[i - 1].y - pts[i].y }) ?? { x: -1, y: 0 }
+  );
 }
 
-const curve = (p: Point, q: Point, t1: Point, t2: Point, a: number, b: number): Segment => ({ x0: p.x, y0: p.y, x1: p.x + t1.x * a, y1: p.y + t1.y * a, x2: q.x + t2.x * b, y2: q.y + t2.y * b, x3: q.x, y3: q.y, straight: false });
+const curve = (p: Point, q: Point, t1: Point, t2: Point, a: number, b: number): Segment => ({
+  x0: p.x,
+  y0: p.y,
+  x1: p.x + t1.x * a,
+  y1: p.y + t1.y * a,
+  x2: q.x + t2.x * b,
+  y2: q.y + t2.y * b,
+  x3: q.x,
+  y3: q.y,
+  straight: false,
+});
 
 function byChord(pts: readonly Point[], first: number, last: number): Float64Array {
   const u = new Float64Array(last - first + 1);
-  for (let i = first + 1; i <= last; i++) u[i - first] = u[i - first - 1] + Math.hypot(pts[i].x - pts[i - 1].x, pts[i].y - pts[i - 1].y);
+  for (let i = first + 1; i <= last; i++)
+    u[i - first] = u[i - first - 1] + Math.hypot(pts[i].x - pts[i - 1].x, pts[i].y - pts[i - 1].y);
   const whole = u[u.length - 1] || 1;
   for (let i = 0; i < u.length; i++) u[i] /= whole;
   return u;
 }
 
 /** Handle lengths that bring the curve nearest to the points, for given directions at its ends. */
-function leastSquares(pts: readonly Point[], first: number, last: number, u: Float64Array, t1: Point, t2: Point, chord: number): Segment {
+function leastSquares(
+  pts: readonly Point[],
+  first: number,
+  last: number,
+  u: Float64Array,
+  t1: Point,
+  t2: Point,
+  chord: number,
+): Segment {
   const [p, q] = [pts[first], pts[last]];
   let [c00, c01, c11, x0, x1] = [0, 0, 0, 0, 0];
   for (let i = 0; i < u.length; i++) {
@@ -130,7 +178,13 @@ function leastSquares(pts: readonly Point[], first: number, last: number, u: Flo
   return curve(p, q, t1, t2, a, b);
 }
 
-function farthest(pts: readonly Point[], first: number, last: number, u: Float64Array, s: Segment): { distance: number; index: number } {
+function farthest(
+  pts: readonly Point[],
+  first: number,
+  last: number,
+  u: Float64Array,
+  s: Segment,
+): { distance: number; index: number } {
   let [distance, index] = [0, first + ((last - first) >> 1)];
   for (let i = first + 1; i < last; i++) {
     const t = u[i - first];
@@ -148,7 +202,8 @@ function reparametrised(pts: readonly Point[], first: number, last: number, u: F
     const r = 1 - t;
     const dx = cubicAt(s.x0, s.x1, s.x2, s.x3, t) - pts[i].x;
     const dy = cubicAt(s.y0, s.y1, s.y2, s.y3, t) - pts[i].y;
-    const d1 = (a: number, b: number, c: number, d: number) => 3 * (r * r * (b - a) + 2 * r * t * (c - b) + t * t * (d - c));
+    const d1 = (a: number, b: number, c: number, d: number) =>
+      3 * (r * r * (b - a) + 2 * r * t * (c - b) + t * t * (d - c));
     const d2 = (a: number, b: number, c: number, d: number) => 6 * (r * (c - 2 * b + a) + t * (d - 2 * c + b));
     const [x1, y1] = [d1(s.x0, s.x1, s.x2, s.x3), d1(s.y0, s.y1, s.y2, s.y3)];
     const bottom = x1 * x1 + y1 * y1 + dx * d2(s.x0, s.x1, s.x2, s.x3) + dy * d2(s.y0, s.y1, s.y2, s.y3);
@@ -182,6 +237,7 @@ const root = (p: Point, q: Point): number => Math.sqrt(Math.hypot(q.x - p.x, q.y
 
 /** The handle of p1 towards p2, for the square roots of the distances before and after it. */
 function handle(p0: Point, p1: Point, p2: Point, a: number, b: number): Point {
-  const put = (v0: number, v1: number, v2: number) => (a * a * v2 - b * b * v0 + (2 * a * a + 3 * a * b + b * b) * v1) / (3 * a * (a + b));
+  const put = (v0: number, v1: number, v2: number) =>
+    (a * a * v2 - b * b * v0 + (2 * a * a + 3 * a * b + b * b) * v1) / (3 * a * (a + b));
   return { x: put(p0.x, p1.x, p2.x), y: put(p0.y, p1.y, p2.y) };
 }

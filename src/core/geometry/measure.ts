@@ -4,7 +4,10 @@ import { contoursOf, type Contour, type Segment } from './segments';
 
 /** Lengths, points, tangents and nearest points of curves. Units are those of the coordinates. */
 
-export const pointOn = (s: Segment, t: number): Point => ({ x: cubicAt(s.x0, s.x1, s.x2, s.x3, t), y: cubicAt(s.y0, s.y1, s.y2, s.y3, t) });
+export const pointOn = (s: Segment, t: number): Point => ({
+  x: cubicAt(s.x0, s.x1, s.x2, s.x3, t),
+  y: cubicAt(s.y0, s.y1, s.y2, s.y3, t),
+});
 
 function slope(a: number, b: number, c: number, d: number, t: number): number {
   const u = 1 - t;
@@ -14,13 +17,17 @@ function bend(a: number, b: number, c: number, d: number, t: number): number {
   return 6 * ((1 - t) * (c - 2 * b + a) + t * (d - 2 * c + b));
 }
 
-export const derivativeOn = (s: Segment, t: number): Point => ({ x: slope(s.x0, s.x1, s.x2, s.x3, t), y: slope(s.y0, s.y1, s.y2, s.y3, t) });
+export const derivativeOn = (s: Segment, t: number): Point => ({
+  x: slope(s.x0, s.x1, s.x2, s.x3, t),
+  y: slope(s.y0, s.y1, s.y2, s.y3, t),
+});
 
 /** The way a piece runs at a parameter, as a unit vector; where a handle lies on its node, the way it runs next to it. */
 export function tangentOn(s: Segment, t: number): Point {
   let d = derivativeOn(s, t);
   let n = Math.hypot(d.x, d.y);
-  const size = Math.hypot(s.x3 - s.x0, s.y3 - s.y0) + Math.hypot(s.x1 - s.x0, s.y1 - s.y0) + Math.hypot(s.x3 - s.x2, s.y3 - s.y2);
+  const size =
+    Math.hypot(s.x3 - s.x0, s.y3 - s.y0) + Math.hypot(s.x1 - s.x0, s.y1 - s.y0) + Math.hypot(s.x3 - s.x2, s.y3 - s.y2);
   if (n <= size * 1e-9) {
     d = derivativeOn(s, t < 0.5 ? t + 1e-4 : t - 1e-4);
     n = Math.hypot(d.x, d.y);
@@ -82,7 +89,10 @@ export function parameterAt(s: Segment, length: number, whole = segmentLength(s)
 }
 
 /** Where a contour is after a length from its start, and the way it runs there. Beyond its ends: its ends. */
-export function alongContour(c: Contour, length: number): { readonly point: Point; readonly tangent: Point; readonly segment: number; readonly t: number } {
+export function alongContour(
+  c: Contour,
+  length: number,
+): { readonly point: Point; readonly tangent: Point; readonly segment: number; readonly t: number } {
   let rest = Math.max(0, length);
   for (const [i, s] of c.segments.entries()) {
     const whole = segmentLength(s);
@@ -110,14 +120,16 @@ export function nearestOnSegment(s: Segment, p: Point): Nearest {
     const point = { x: s.x0 + t * dx, y: s.y0 + t * dy };
     return { point, t, distance: Math.hypot(point.x - p.x, point.y - p.y) };
   }
-  const far = (t: number) => (cubicAt(s.x0, s.x1, s.x2, s.x3, t) - p.x) ** 2 + (cubicAt(s.y0, s.y1, s.y2, s.y3, t) - p.y) ** 2;
+  const far = (t: number) =>
+    (cubicAt(s.x0, s.x1, s.x2, s.x3, t) - p.x) ** 2 + (cubicAt(s.y0, s.y1, s.y2, s.y3, t) - p.y) ** 2;
   const seen: number[] = [];
   for (let i = 0; i <= LOOKS; i++) seen.push(far(i / LOOKS));
   const least = Math.min(...seen);
   let [bestT, best] = [0, Infinity];
   for (let i = 0; i <= LOOKS; i++) {
     // Every valley of the coarse look is followed down: the deepest seen coarsely need not be the deepest.
-    if ((i > 0 && seen[i - 1] < seen[i]) || (i < LOOKS && seen[i + 1] < seen[i]) || seen[i] > least * 16 + 1e-9) continue;
+    if ((i > 0 && seen[i - 1] < seen[i]) || (i < LOOKS && seen[i + 1] < seen[i]) || seen[i] > least * 16 + 1e-9)
+      continue;
     const t = lowest(far, Math.max(0, (i - 1) / LOOKS), Math.min(1, (i + 1) / LOOKS));
     const polished = polish(s, p, t);
     for (const u of [i / LOOKS, t, polished]) {
@@ -155,7 +167,8 @@ function polish(s: Segment, p: Point, start: number): number {
   for (let i = 0; i < 4; i++) {
     const [q, d] = [pointOn(s, t), derivativeOn(s, t)];
     const [dx, dy] = [q.x - p.x, q.y - p.y];
-    const slopeOfSlope = d.x * d.x + d.y * d.y + dx * bend(s.x0, s.x1, s.x2, s.x3, t) + dy * bend(s.y0, s.y1, s.y2, s.y3, t);
+    const slopeOfSlope =
+      d.x * d.x + d.y * d.y + dx * bend(s.x0, s.x1, s.x2, s.x3, t) + dy * bend(s.y0, s.y1, s.y2, s.y3, t);
     if (!(slopeOfSlope > 0)) break;
     t = Math.min(1, Math.max(0, t - (dx * d.x + dy * d.y) / slopeOfSlope));
   }
@@ -186,4 +199,3 @@ export function nearestOnContours(contours: readonly Contour[], p: Point): Neare
   );
   return best;
 }
-

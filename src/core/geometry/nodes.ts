@@ -32,7 +32,10 @@ export function nodesOf(path: PathData, kinds?: string): NodeContour[] {
   const count = contours.reduce((n, c) => n + c.nodes.length, 0);
   const stored = kinds !== undefined && kinds.length === count ? kinds : null;
   let i = 0;
-  return contours.map((c) => ({ ...c, nodes: c.nodes.map((n) => ({ ...n, kind: stored ? kindOfLetter(stored[i++]) : kindOf(n) })) }));
+  return contours.map((c) => ({
+    ...c,
+    nodes: c.nodes.map((n) => ({ ...n, kind: stored ? kindOfLetter(stored[i++]) : kindOf(n) })),
+  }));
 }
 
 const kindOfLetter = (l: string): NodeKind => (l === 's' ? 'smooth' : l === 'y' ? 'symmetric' : 'corner');
@@ -55,7 +58,8 @@ function rawContours(path: PathData): { nodes: Omit<PathNode, 'kind'>[]; closed:
   for (let i = 0; i < path.length; i += 3) {
     if (path[i] !== MOVE) break;
     const next = path[i + 3];
-    if (next === undefined || next === MOVE) out.push({ nodes: [{ x: path[i + 1], y: path[i + 2], before: null, after: null }], closed: false });
+    if (next === undefined || next === MOVE)
+      out.push({ nodes: [{ x: path[i + 1], y: path[i + 2], before: null, after: null }], closed: false });
     else break;
   }
   return out;
@@ -114,9 +118,11 @@ export function locate(contours: readonly NodeContour[], flat: number): { contou
 }
 
 /** The flat number of a node. */
-export const flatOf = (contours: readonly NodeContour[], contour: number, index: number): number => contours.slice(0, contour).reduce((n, c) => n + c.nodes.length, 0) + index;
+export const flatOf = (contours: readonly NodeContour[], contour: number, index: number): number =>
+  contours.slice(0, contour).reduce((n, c) => n + c.nodes.length, 0) + index;
 
-export const isEnd = (c: NodeContour, index: number): boolean => !c.closed && (index === 0 || index === c.nodes.length - 1);
+export const isEnd = (c: NodeContour, index: number): boolean =>
+  !c.closed && (index === 0 || index === c.nodes.length - 1);
 
 export function movedNode(n: PathNode, dx: number, dy: number): PathNode {
   const shift = (p: Point | null) => p && { x: p.x + dx, y: p.y + dy };

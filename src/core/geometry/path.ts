@@ -39,7 +39,7 @@ export class PathBuilder implements PathSink {
 
 /** Draws a flat list into a sink. Throws on a list that is not a path. */
 export function draw(path: PathData, sink: PathSink): void {
-  for (let i = 0; i < path.length; ) {
+  for (let i = 0; i < path.length;) {
     switch (path[i]) {
       case MOVE:
         sink.moveTo(path[i + 1], path[i + 2]);
@@ -62,7 +62,7 @@ export function draw(path: PathData, sink: PathSink): void {
 
 export function transformPath(path: PathData, m: Matrix): PathData {
   const out = new Array<number>(path.length);
-  for (let i = 0; i < path.length; ) {
+  for (let i = 0; i < path.length;) {
     const op = path[i];
     out[i++] = op;
     for (let n = COORDS[op] / 2; n > 0; n--, i += 2) {
@@ -123,7 +123,17 @@ function extrema(a: number, b: number, c: number, d: number): number[] {
 }
 
 /** How many straight pieces keep a cubic within `tolerance` (same unit as the points) of its chords. */
-export function cubicSteps(x0: number, y0: number, x1: number, y1: number, x2: number, y2: number, x3: number, y3: number, tolerance: number): number {
+export function cubicSteps(
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  x2: number,
+  y2: number,
+  x3: number,
+  y3: number,
+  tolerance: number,
+): number {
   // Bound of the second derivative: |P''| ≤ 6·max(|P0−2P1+P2|, |P1−2P2+P3|); chord error ≤ |P''|/(8n²).
   const dx1 = x0 - 2 * x1 + x2;
   const dy1 = y0 - 2 * y1 + y2;

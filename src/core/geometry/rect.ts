@@ -10,8 +10,18 @@ export interface Rect {
 
 export const EMPTY_RECT: Rect = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
 
-export const rect = (x: number, y: number, width: number, height: number): Rect => ({ x0: x, y0: y, x1: x + width, y1: y + height });
-export const intersect = (a: Rect, b: Rect): Rect => ({ x0: Math.max(a.x0, b.x0), y0: Math.max(a.y0, b.y0), x1: Math.min(a.x1, b.x1), y1: Math.min(a.y1, b.y1) });
+export const rect = (x: number, y: number, width: number, height: number): Rect => ({
+  x0: x,
+  y0: y,
+  x1: x + width,
+  y1: y + height,
+});
+export const intersect = (a: Rect, b: Rect): Rect => ({
+  x0: Math.max(a.x0, b.x0),
+  y0: Math.max(a.y0, b.y0),
+  x1: Math.min(a.x1, b.x1),
+  y1: Math.min(a.y1, b.y1),
+});
 export const isEmpty = (r: Rect): boolean => !(r.x1 >= r.x0 && r.y1 >= r.y0);
 export const width = (r: Rect): number => r.x1 - r.x0;
 export const height = (r: Rect): number => r.y1 - r.y0;
@@ -27,11 +37,17 @@ export const unionAll = (list: Iterable<Rect>): Rect => {
 };
 export const grow = (r: Rect, by: number): Rect => ({ x0: r.x0 - by, y0: r.y0 - by, x1: r.x1 + by, y1: r.y1 + by });
 export const overlaps = (a: Rect, b: Rect): boolean => a.x0 <= b.x1 && a.x1 >= b.x0 && a.y0 <= b.y1 && a.y1 >= b.y0;
-export const contains = (outer: Rect, inner: Rect): boolean => inner.x0 >= outer.x0 && inner.x1 <= outer.x1 && inner.y0 >= outer.y0 && inner.y1 <= outer.y1;
+export const contains = (outer: Rect, inner: Rect): boolean =>
+  inner.x0 >= outer.x0 && inner.x1 <= outer.x1 && inner.y0 >= outer.y0 && inner.y1 <= outer.y1;
 export const holds = (r: Rect, p: Point): boolean => p.x >= r.x0 && p.x <= r.x1 && p.y >= r.y0 && p.y <= r.y1;
 
 export function corners(r: Rect): [Point, Point, Point, Point] {
-  return [{ x: r.x0, y: r.y0 }, { x: r.x1, y: r.y0 }, { x: r.x1, y: r.y1 }, { x: r.x0, y: r.y1 }];
+  return [
+    { x: r.x0, y: r.y0 },
+    { x: r.x1, y: r.y0 },
+    { x: r.x1, y: r.y1 },
+    { x: r.x0, y: r.y1 },
+  ];
 }
 
 /** Maps the unit square to a box. */

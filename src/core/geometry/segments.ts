@@ -20,7 +20,17 @@ export interface Contour {
 
 /** A straight piece; its handles stand at the thirds, so that it is a cubic of even speed. */
 export function straight(x0: number, y0: number, x3: number, y3: number): Segment {
-  return { x0, y0, x1: x0 + (x3 - x0) / 3, y1: y0 + (y3 - y0) / 3, x2: x0 + (2 * (x3 - x0)) / 3, y2: y0 + (2 * (y3 - y0)) / 3, x3, y3, straight: true };
+  return {
+    x0,
+    y0,
+    x1: x0 + (x3 - x0) / 3,
+    y1: y0 + (y3 - y0) / 3,
+    x2: x0 + (2 * (x3 - x0)) / 3,
+    y2: y0 + (2 * (y3 - y0)) / 3,
+    x3,
+    y3,
+    straight: true,
+  };
 }
 
 /** A path's contours as lists of pieces. The piece that closes a contour is among them where it has a length. */
@@ -46,7 +56,17 @@ export function contoursOf(path: PathData): Contour[] {
         y = path[i + 2];
         break;
       case CUBIC:
-        list.push({ x0: x, y0: y, x1: path[i + 1], y1: path[i + 2], x2: path[i + 3], y2: path[i + 4], x3: path[i + 5], y3: path[i + 6], straight: false });
+        list.push({
+          x0: x,
+          y0: y,
+          x1: path[i + 1],
+          y1: path[i + 2],
+          x2: path[i + 3],
+          y2: path[i + 4],
+          x3: path[i + 5],
+          y3: path[i + 6],
+          straight: false,
+        });
         x = path[i + 5];
         y = path[i + 6];
         break;
@@ -83,7 +103,14 @@ export const segmentCount = (path: PathData): number => contoursOf(path).reduce(
 /** Both halves of a piece at a parameter inside it (de Casteljau). */
 export function splitSegment(s: Segment, t: number): [Segment, Segment] {
   const mix = (a: number, b: number) => a + (b - a) * t;
-  const [ax, ay, bx, by, cx, cy] = [mix(s.x0, s.x1), mix(s.y0, s.y1), mix(s.x1, s.x2), mix(s.y1, s.y2), mix(s.x2, s.x3), mix(s.y2, s.y3)];
+  const [ax, ay, bx, by, cx, cy] = [
+    mix(s.x0, s.x1),
+    mix(s.y0, s.y1),
+    mix(s.x1, s.x2),
+    mix(s.y1, s.y2),
+    mix(s.x2, s.x3),
+    mix(s.y2, s.y3),
+  ];
   const [dx, dy, ex, ey] = [mix(ax, bx), mix(ay, by), mix(bx, cx), mix(by, cy)];
   const [mx, my] = [mix(dx, ex), mix(dy, ey)];
   if (s.straight) return [straight(s.x0, s.y0, mx, my), straight(mx, my, s.x3, s.y3)];
@@ -107,6 +134,13 @@ export function reverseSegment(s: Segment): Segment {
 export function contourArea(segments: readonly Segment[]): number {
   let sum = 0;
   for (const s of segments)
-    sum += 3 * ((s.y3 - s.y0) * (s.x1 + s.x2) - (s.x3 - s.x0) * (s.y1 + s.y2) + s.y1 * (s.x0 - s.x2) - s.x1 * (s.y0 - s.y2) + s.y3 * (s.x2 + s.x0 / 3) - s.x3 * (s.y2 + s.y0 / 3));
+    sum +=
+      3 *
+      ((s.y3 - s.y0) * (s.x1 + s.x2) -
+        (s.x3 - s.x0) * (s.y1 + s.y2) +
+        s.y1 * (s.x0 - s.x2) -
+        s.x1 * (s.y0 - s.y2) +
+        s.y3 * (s.x2 + s.x0 / 3) -
+        s.x3 * (s.y2 + s.y0 / 3));
   return sum / 20;
 }

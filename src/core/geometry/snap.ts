@@ -18,7 +18,11 @@ export interface Snapped {
 }
 
 /** The shift that brings one of `values` onto the nearest line within `tolerance`; none is 0 with no line. */
-export function snapValues(values: readonly number[], lines: readonly SnapLine[], tolerance: number): { shift: number; line: SnapLine | null } {
+export function snapValues(
+  values: readonly number[],
+  lines: readonly SnapLine[],
+  tolerance: number,
+): { shift: number; line: SnapLine | null } {
   let best: { shift: number; line: SnapLine | null } = { shift: 0, line: null };
   let least = tolerance;
   for (const v of values)
@@ -71,7 +75,11 @@ export function pageSnapLines(page: {
 }
 
 /** Left and right of each column; none for a single one, which is the margins. */
-export function columnEdges(page: { readonly width: number; readonly margins: { readonly left: number; readonly right: number }; readonly columns: { readonly count: number; readonly gutter: number } }): [number, number][] {
+export function columnEdges(page: {
+  readonly width: number;
+  readonly margins: { readonly left: number; readonly right: number };
+  readonly columns: { readonly count: number; readonly gutter: number };
+}): [number, number][] {
   const { count, gutter } = page.columns;
   if (count < 2) return [];
   const inner = page.width - page.margins.left - page.margins.right;
@@ -102,7 +110,11 @@ export interface SnapPoint {
 }
 
 /** The nearest of the places within reach of one of the points, and the shift to it. */
-export function snapPoints(points: readonly { readonly x: number; readonly y: number }[], places: readonly SnapPoint[], tolerance: number): { dx: number; dy: number; place: SnapPoint } | null {
+export function snapPoints(
+  points: readonly { readonly x: number; readonly y: number }[],
+  places: readonly SnapPoint[],
+  tolerance: number,
+): { dx: number; dy: number; place: SnapPoint } | null {
   let best: { dx: number; dy: number; place: SnapPoint } | null = null;
   let least = tolerance;
   for (const p of points)
@@ -135,7 +147,8 @@ export function snapGaps(box: Rect, others: readonly Rect[], axis: 'x' | 'y', to
   let best: EqualGap | null = null;
   const offer = (to: number, gap: number, stretches: EqualGap['stretches']) => {
     const shift = to - box[a0];
-    if (Math.abs(shift) <= tolerance && gap > 0 && (!best || Math.abs(shift) < Math.abs(best.shift))) best = { shift, gap, stretches };
+    if (Math.abs(shift) <= tolerance && gap > 0 && (!best || Math.abs(shift) < Math.abs(best.shift)))
+      best = { shift, gap, stretches };
   };
   const mid = (p: Rect, q: Rect) => (Math.max(p[b0], q[b0]) + Math.min(p[b1], q[b1])) / 2;
   for (let i = 0; i + 1 < beside.length; i++) {
@@ -143,18 +156,33 @@ export function snapGaps(box: Rect, others: readonly Rect[], axis: 'x' | 'y', to
     const gap = q[a0] - p[a1];
     if (gap <= 0) continue;
     const across = mid(p, q);
-    offer(q[a1] + gap, gap, [{ from: p[a1], to: q[a0], across }, { from: q[a1], to: q[a1] + gap, across: mid(q, box) }]);
-    offer(p[a0] - gap - size, gap, [{ from: p[a0] - gap, to: p[a0], across: mid(p, box) }, { from: p[a1], to: q[a0], across }]);
+    offer(q[a1] + gap, gap, [
+      { from: p[a1], to: q[a0], across },
+      { from: q[a1], to: q[a1] + gap, across: mid(q, box) },
+    ]);
+    offer(p[a0] - gap - size, gap, [
+      { from: p[a0] - gap, to: p[a0], across: mid(p, box) },
+      { from: p[a1], to: q[a0], across },
+    ]);
     if (gap > size) {
       const free = (gap - size) / 2;
-      offer(p[a1] + free, free, [{ from: p[a1], to: p[a1] + free, across: mid(p, box) }, { from: p[a1] + free + size, to: q[a0], across: mid(q, box) }]);
+      offer(p[a1] + free, free, [
+        { from: p[a1], to: p[a1] + free, across: mid(p, box) },
+        { from: p[a1] + free + size, to: q[a0], across: mid(q, box) },
+      ]);
     }
   }
   return best;
 }
 
 /** Where two lists of straight pieces cross; both as x, y, x, y … */
-export function crossings(a: readonly number[], b: readonly number[], closedA: boolean, closedB: boolean, most: number): { x: number; y: number }[] {
+export function crossings(
+  a: readonly number[],
+  b: readonly number[],
+  closedA: boolean,
+  closedB: boolean,
+  most: number,
+): { x: number; y: number }[] {
   const out: { x: number; y: number }[] = [];
   const [na, nb] = [a.length, b.length];
   for (let i = 0; i < (closedA ? na : na - 2); i += 2) {

@@ -60,7 +60,8 @@ function dot(x: number, y: number, style: StrokeStyle, tolerance: number, out: P
   }
   const steps = arcSteps(h, 2 * Math.PI, tolerance);
   const ring: number[] = [];
-  for (let k = 0; k < steps; k++) ring.push(x + h * Math.cos((2 * Math.PI * k) / steps), y + h * Math.sin((2 * Math.PI * k) / steps));
+  for (let k = 0; k < steps; k++)
+    ring.push(x + h * Math.cos((2 * Math.PI * k) / steps), y + h * Math.sin((2 * Math.PI * k) / steps));
   polygon(out, ring);
 }
 

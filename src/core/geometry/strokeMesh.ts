@@ -15,7 +15,13 @@ const FAN_STEP = Math.PI / 12;
  * at pointed corners the edges meet in the tip, at round ones they go round, at cut ones they follow the cut. A closed
  * contour has no seam across. Outside the line t goes on beyond 0…1 and is to be held there.
  */
-export function strokeMesh(path: PathData, style: StrokeStyle, course: LineCourse, tolerance: number, pad: number): TriangleMesh {
+export function strokeMesh(
+  path: PathData,
+  style: StrokeStyle,
+  course: LineCourse,
+  tolerance: number,
+  pad: number,
+): TriangleMesh {
   const out: TriangleMesh = [];
   if (!(style.width > 0)) return out;
   for (const line of flatten(path, tolerance)) new Strip(line, style, course, pad, out).write();
@@ -153,27 +159,45 @@ class Strip {
     const normal = (d: Edge, r: number): Edge => ({ x: here.x - side * d.y * r, y: here.y + side * d.x * r });
     if (this.style.join !== 'round') {
       // The cut: its edge runs straight between the two square ends, at their own place on the ramp.
-      this.triangle(here, this.t(0, s), normal(from, this.r), this.t(v, s), normal(this.direction(i), this.r), this.t(v, s));
+      this.triangle(
+        here,
+        this.t(0, s),
+        normal(from, this.r),
+        this.t(v, s),
+        normal(this.direction(i), this.r),
+        this.t(v, s),
+      );
       return;
     }
     this.fan(here, Math.atan2(from.y, from.x), angle, (d, r) => normal(d, r), s, v);
   }
 
-  private fan(here: Edge, start: number, angle: number, normal: (d: Edge, r: number) => Edge, s: number, v: number): void {
+  private fan(
+    here: Edge,
+    start: number,
+    angle: number,
+    normal: (d: Edge, r: number) => Edge,
+    s: number,
+    v: number,
+  ): void {
     const steps = Math.max(1, Math.ceil(Math.abs(angle) / FAN_STEP));
     const reach = 1 / Math.cos(angle / steps / 2);
     const point = (k: number): Edge => {
       const a = start + (angle * k) / steps;
       return normal({ x: Math.cos(a), y: Math.sin(a) }, this.r * (k === 0 || k === steps ? 1 : reach));
     };
-    for (let k = 0; k < steps; k++) this.triangle(here, this.t(0, s), point(k), this.t(v, s), point(k + 1), this.t(v, s));
+    for (let k = 0; k < steps; k++)
+      this.triangle(here, this.t(0, s), point(k), this.t(v, s), point(k + 1), this.t(v, s));
   }
 
   /** Beyond the ends the ramp goes straight on across, and stays as it is along. */
   private caps(): void {
     const n = this.pts.length;
     const far = this.style.cap === 'butt' ? this.pad : this.r;
-    for (const [i, segment, way] of [[0, 0, -1], [n - 1, n - 2, 1]] as const) {
+    for (const [i, segment, way] of [
+      [0, 0, -1],
+      [n - 1, n - 2, 1],
+    ] as const) {
       const here = this.at(i);
       const d = this.direction(segment);
       const on = (p: Edge): Edge => ({ x: p.x + d.x * way * far, y: p.y + d.y * way * far });
@@ -189,6 +213,15 @@ class Strip {
     const { x, y } = this.pts[0];
     const r = this.r;
     const t = (v: number) => (this.course === 'along' ? 0 : 0.5 + (v * r) / this.h / 2);
-    this.quad({ x: x - r, y: y - r }, t(-1), { x: x + r, y: y - r }, t(-1), { x: x + r, y: y + r }, t(1), { x: x - r, y: y + r }, t(1));
+    this.quad(
+      { x: x - r, y: y - r },
+      t(-1),
+      { x: x + r, y: y - r },
+      t(-1),
+      { x: x + r, y: y + r },
+      t(1),
+      { x: x - r, y: y + r },
+      t(1),
+    );
   }
 }

@@ -26,7 +26,8 @@ export function taperedLine(contours: readonly NodeContour[], width: number): Pa
         if (c.nodes.length === 1) put(n, (from * width) / 2);
         return;
       }
-      for (let k = i === 0 ? 0 : 1; k <= PARTS; k++) put(pointOn(piece, k / PARTS), ((from + ((to - from) * k) / PARTS) * width) / 2);
+      for (let k = i === 0 ? 0 : 1; k <= PARTS; k++)
+        put(pointOn(piece, k / PARTS), ((from + ((to - from) * k) / PARTS) * width) / 2);
     });
   }
   return out.data;

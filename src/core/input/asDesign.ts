@@ -13,7 +13,14 @@ import { PictureProblem } from './picture/types';
 import { readSvg } from './svg/read';
 import { SvgProblem } from './svg/xml';
 
-export type AsDesign = { readonly ok: true; readonly design: Design; readonly assets: Assets; /** What could not be kept, in sentences. */ readonly notes: readonly string[] } | { readonly ok: false; readonly why: string };
+export type AsDesign =
+  | {
+      readonly ok: true;
+      readonly design: Design;
+      readonly assets: Assets;
+      /** What could not be kept, in sentences. */ readonly notes: readonly string[];
+    }
+  | { readonly ok: false; readonly why: string };
 
 /** Is it an SVG drawing, plain or packed? By its name or its first bytes. */
 export function isDrawing(name: string, bytes: Uint8Array): boolean {
@@ -27,7 +34,11 @@ const stem = (name: string): string => name.replace(/\.[^.]+$/, '').slice(0, 120
 const side = (v: number): number => Math.min(MAX_PAGE, Math.max(1, v));
 
 /** A design of one page, as large as the drawing or picture that it shows. `name` is the file's. */
-export async function openAsDesign(bytes: Uint8Array, name: string, env: Env & { readonly fonts: FontBook }): Promise<AsDesign> {
+export async function openAsDesign(
+  bytes: Uint8Array,
+  name: string,
+  env: Env & { readonly fonts: FontBook },
+): Promise<AsDesign> {
   try {
     return isDrawing(name, bytes) ? await fromDrawing(bytes, name, env) : await fromPicture(bytes, name, env);
   } catch (e) {
@@ -36,7 +47,11 @@ export async function openAsDesign(bytes: Uint8Array, name: string, env: Env & {
   }
 }
 
-async function fromDrawing(bytes: Uint8Array, name: string, env: Env & { readonly fonts: FontBook }): Promise<AsDesign> {
+async function fromDrawing(
+  bytes: Uint8Array,
+  name: string,
+  env: Env & { readonly fonts: FontBook },
+): Promise<AsDesign> {
   const { clip, width, height, notes, files } = await readSvg(bytes, stem(name), env);
   const start = newDesign(stem(name), setupOf(side(width), side(height), { bleed: 0 }), env);
   const design = tryOut(start, (d) => void pasteClip(d, d.pages[0].id, clip, () => env.newId(), IDENTITY));
@@ -53,8 +68,18 @@ async function fromPicture(bytes: Uint8Array, name: string, env: Env): Promise<A
   const design = tryOut(start, (d) => {
     const id = adoptPicture(d, picture, () => env.newId());
     addNode(d, d.pages[0].id, {
-      id: env.newId(), name: stem(name), kind: 'shape', shape: 'rectangle', knobs: {}, transform: IDENTITY, hidden: false, locked: false, width, height,
-      fills: [pictureIn({ ...picture, id }, { x0: 0, y0: 0, x1: width, y1: height }, 'stretch')], outlines: [],
+      id: env.newId(),
+      name: stem(name),
+      kind: 'shape',
+      shape: 'rectangle',
+      knobs: {},
+      transform: IDENTITY,
+      hidden: false,
+      locked: false,
+      width,
+      height,
+      fills: [pictureIn({ ...picture, id }, { x0: 0, y0: 0, x1: width, y1: height }, 'stretch')],
+      outlines: [],
     });
   });
   return { ok: true, design, assets: new Map([[file, bytes]]), notes: [] };

@@ -23,19 +23,26 @@ export function runOf(text: string, size: number, fill: Paint = colourPaint(BLAC
 export const PROFILES = [
   { file: 'coated-tr006.icc', name: 'Coated', source: 'characterization data of CGATS TR 006', totalInkLimit: 3 },
   { file: 'uncoated-f29.icc', name: 'Uncoated', source: 'characterization data FOGRA29L', totalInkLimit: 2.8 },
-  { file: 'newsprint-tr002.icc', name: 'Newsprint', source: 'characterization data of CGATS TR 002', totalInkLimit: 2.4 },
+  {
+    file: 'newsprint-tr002.icc',
+    name: 'Newsprint',
+    source: 'characterization data of CGATS TR 002',
+    totalInkLimit: 2.4,
+  },
 ] as const;
 
 /** Margins that fit a format: of a card 4 mm, of a sheet 10; a fourteenth of the short side, in halves of a millimetre. */
 function fittingMargins(width: number, height: number): Setup['margins'] {
-  const m = Math.min(mm(10), mm(Math.round(((Math.min(width, height) / mm(1)) / 14) * 2) / 2));
+  const m = Math.min(mm(10), mm(Math.round((Math.min(width, height) / mm(1) / 14) * 2) / 2));
   return { top: m, right: m, bottom: m, left: m };
 }
 
 /** Another size: margins that were fitting fit again, those that someone chose stay. Sides in points. */
 export function resized(setup: Setup, width: number, height: number): Setup {
   const fitting = fittingMargins(setup.width, setup.height);
-  const untouched = (['top', 'right', 'bottom', 'left'] as const).every((side) => Math.abs(setup.margins[side] - fitting[side]) < 1e-6);
+  const untouched = (['top', 'right', 'bottom', 'left'] as const).every(
+    (side) => Math.abs(setup.margins[side] - fitting[side]) < 1e-6,
+  );
   return { ...setup, width, height, ...(untouched && { margins: fittingMargins(width, height) }) };
 }
 

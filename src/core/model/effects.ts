@@ -2,7 +2,9 @@ import * as z from 'zod';
 import { colourSchema, coordinate, unit01 } from './primitives';
 
 /** Ink (or light) of one colour. */
-export const colourPaintSchema = z.strictObject({ kind: z.literal('colour'), colour: colourSchema, overprint: z.boolean() }).readonly();
+export const colourPaintSchema = z
+  .strictObject({ kind: z.literal('colour'), colour: colourSchema, overprint: z.boolean() })
+  .readonly();
 
 /** No effect reaches further than half a metre. */
 export const MOST_BLUR = 1440;

@@ -12,17 +12,32 @@ export function faultText(fault: Fault, d: Pick<Design, 'nodes' | 'stories' | 's
   if (!about) return `${fault.where}: ${fault.what}.`;
   if (kind !== 'nodes' || typeof part !== 'string') return `${about}: ${fault.what}.`;
   const numeric = typeof fault.path.at(-1) === 'number' || PLACE.has(String(fault.path.at(-1)));
-  if (PLACE.has(part) && numeric && /^it is (more|less|not a number|larger)/.test(fault.what)) return `${about} would lie or reach further than 20 m from its page.`;
-  if (fault.path.includes('geometry')) return `A gradient or picture of ${about} would lie or reach further than 20 m from its page.`;
+  if (PLACE.has(part) && numeric && /^it is (more|less|not a number|larger)/.test(fault.what))
+    return `${about} would lie or reach further than 20 m from its page.`;
+  if (fault.path.includes('geometry'))
+    return `A gradient or picture of ${about} would lie or reach further than 20 m from its page.`;
   if (part === 'outlines' && fault.path.at(-1) === 'width') return `The outline of ${about} would be wider than 20 m.`;
   return `${about}: ${WORDS[part] ?? part}: ${fault.what}.`;
 }
 
-const WORDS = table<string>({ outlines: 'outline', fills: 'fill', knobs: 'knobs', children: 'what it holds', path: 'its line', opacity: 'opacity', corners: 'corners' });
+const WORDS = table<string>({
+  outlines: 'outline',
+  fills: 'fill',
+  knobs: 'knobs',
+  children: 'what it holds',
+  path: 'its line',
+  opacity: 'opacity',
+  corners: 'corners',
+});
 
-function aboutOf(d: Pick<Design, 'nodes' | 'stories' | 'swatches'>, kind: string | number | undefined, key: string | number | undefined): string | null {
+function aboutOf(
+  d: Pick<Design, 'nodes' | 'stories' | 'swatches'>,
+  kind: string | number | undefined,
+  key: string | number | undefined,
+): string | null {
   if (kind === 'nodes') return named(own(d.nodes, String(key))?.name, 'An object');
-  if (kind === 'stories') return named(Object.values(d.nodes).find((n) => 'story' in n && n.story === key)?.name, 'A text');
+  if (kind === 'stories')
+    return named(Object.values(d.nodes).find((n) => 'story' in n && n.story === key)?.name, 'A text');
   if (kind === 'swatches' && typeof key === 'number') return named(d.swatches[key]?.name, 'A swatch');
   return null;
 }

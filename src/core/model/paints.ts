@@ -56,7 +56,10 @@ export const mapColours = <P extends Paint>(p: P, map: (c: Colour) => Colour): P
 export const isPlaced = (p: Paint): p is Extract<Paint, { readonly geometry: unknown }> => rowOf(p).placed;
 
 /** Stops or pools with other colours; the same list where none changed. */
-export function mapStops<T extends { readonly colour: Colour }>(stops: readonly T[], map: (c: Colour) => Colour): readonly T[] {
+export function mapStops<T extends { readonly colour: Colour }>(
+  stops: readonly T[],
+  map: (c: Colour) => Colour,
+): readonly T[] {
   const colours = stops.map((s) => map(s.colour));
   return colours.every((c, i) => c === stops[i].colour) ? stops : stops.map((s, i) => ({ ...s, colour: colours[i] }));
 }

@@ -25,8 +25,14 @@ export const pictureSchema = z
 
 const signed = z.number().min(-1).max(1);
 /** Points of a curve from darkness (x) to ink (y), by rising x. */
-const curve = z.array(z.tuple([unit01, unit01]).readonly()).min(2).max(12).readonly();
-export const toneInkSchema = z.strictObject({ colour: colourSchema, /** Absent: straight. */ curve: curve.optional() }).readonly();
+const curve = z
+  .array(z.tuple([unit01, unit01]).readonly())
+  .min(2)
+  .max(12)
+  .readonly();
+export const toneInkSchema = z
+  .strictObject({ colour: colourSchema, /** Absent: straight. */ curve: curve.optional() })
+  .readonly();
 
 /** How a picture is changed on its way to the plates; its file stays as it is. Absent: not at all. */
 export const toneSchema = z
@@ -38,11 +44,17 @@ export const toneSchema = z
     fade: unit01.optional(),
     invert: z.boolean().optional(),
     /** What becomes black and white, 0…1, and the exponent between. */
-    levels: z.strictObject({ black: unit01, white: unit01, middle: z.number().min(0.1).max(10) }).readonly().optional(),
+    levels: z
+      .strictObject({ black: unit01, white: unit01, middle: z.number().min(0.1).max(10) })
+      .readonly()
+      .optional(),
     /** Printed in one or two inks (or recipes) by how dark it is. */
     inks: z.array(toneInkSchema).min(1).max(2).readonly().optional(),
     /** What looks like its edge and touches it is taken out: up to this difference (ΔE00), and as much again until it is fully there. */
-    surround: z.strictObject({ tolerance: z.number().min(0).max(100), soft: z.number().min(0).max(100) }).readonly().optional(),
+    surround: z
+      .strictObject({ tolerance: z.number().min(0).max(100), soft: z.number().min(0).max(100) })
+      .readonly()
+      .optional(),
   })
   .readonly();
 

@@ -16,7 +16,11 @@ export const name = z.string().max(200);
 export const coordinate = z.number().min(-FAR).max(FAR);
 export const measure = z.number().min(0).max(FAR);
 export const unit01 = z.number().min(0).max(1);
-export const matrix = coordinates(z.tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate]).readonly(), 6, 6);
+export const matrix = coordinates(
+  z.tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate]).readonly(),
+  6,
+  6,
+);
 const MOST_NUMBERS = 2_000_000;
 /** A path's numbers: commands and coordinates. */
 export const pathNumbers = coordinates(z.array(coordinate).max(MOST_NUMBERS).readonly(), 0, MOST_NUMBERS);
@@ -25,7 +29,11 @@ export const pathNumbers = coordinates(z.array(coordinate).max(MOST_NUMBERS).rea
  * The same as `slow`, a list of coordinates: one loop sees that it is sound, and only what is not is asked for what is
  * wrong. A drawing has millions of them, and a check of each by itself takes ten times as long as reading them.
  */
-function coordinates<T extends z.ZodType<readonly number[]>>(slow: T, least: number, most: number): z.ZodType<z.infer<T>> {
+function coordinates<T extends z.ZodType<readonly number[]>>(
+  slow: T,
+  least: number,
+  most: number,
+): z.ZodType<z.infer<T>> {
   const sound = (v: unknown): boolean => {
     if (!Array.isArray(v) || v.length < least || v.length > most) return false;
     for (let i = 0; i < v.length; i++) if (typeof v[i] !== 'number' || !(v[i] >= -FAR && v[i] <= FAR)) return false;
@@ -33,7 +41,8 @@ function coordinates<T extends z.ZodType<readonly number[]>>(slow: T, least: num
   };
   const quick = z.unknown().superRefine((v, ctx) => {
     if (sound(v)) return;
-    for (const issue of slow.safeParse(v).error?.issues ?? []) ctx.addIssue({ ...issue } as Parameters<typeof ctx.addIssue>[0]);
+    for (const issue of slow.safeParse(v).error?.issues ?? [])
+      ctx.addIssue({ ...issue } as Parameters<typeof ctx.addIssue>[0]);
   });
   // The schema that is handed out tells the list as it is.
   const { $schema: _, ...shape } = z.toJSONSchema(slow, { io: 'input' });
@@ -42,7 +51,9 @@ function coordinates<T extends z.ZodType<readonly number[]>>(slow: T, least: num
 
 export const cmykSchema = z.tuple([unit01, unit01, unit01, unit01]).readonly();
 const rgb = z.tuple([unit01, unit01, unit01]).readonly();
-export const lab = z.tuple([z.number().min(0).max(100), z.number().min(-128).max(128), z.number().min(-128).max(128)]).readonly();
+export const lab = z
+  .tuple([z.number().min(0).max(100), z.number().min(-128).max(128), z.number().min(-128).max(128)])
+  .readonly();
 
 /** A colour that stands for itself; nothing is converted on the way in. */
 const ownColour = [

@@ -25,7 +25,8 @@ export function salvageDesign(value: unknown, fallback: Design): Salvaged | null
   const leftOut: Fault[] = [];
   for (const key of Object.keys(fallback)) if (!(key in d)) d[key] = structuredClone(fallback[key as keyof Design]);
   for (const key of ['nodes', 'stories']) if (!isRecord(d[key])) d[key] = {};
-  if (!Array.isArray(d.pages) || !d.pages.length) d.pages = structuredClone(fallback.pages).map((p) => ({ ...p, children: [] }));
+  if (!Array.isArray(d.pages) || !d.pages.length)
+    d.pages = structuredClone(fallback.pages).map((p) => ({ ...p, children: [] }));
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const faults = allFaults(d);
     if (!faults.length) {
@@ -54,15 +55,27 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
     else delete list[key];
     return true;
   }
-  if ((kind === 'swatches' || kind === 'inks' || kind === 'pictures') && Array.isArray(list) && typeof key === 'number') {
+  if (
+    (kind === 'swatches' || kind === 'inks' || kind === 'pictures') &&
+    Array.isArray(list) &&
+    typeof key === 'number'
+  ) {
     list[key] = null;
     return true;
   }
   if (kind === 'pages' && Array.isArray(list) && typeof key === 'number' && isRecord(list[key])) {
     const page = list[key];
     const sound = pageSchema.safeParse({ ...page, children: [] });
-    if (!sound.success) list[key] = { id: `page-${key}-again`, name: '', children: Array.isArray(page.children) ? page.children.filter((c) => typeof c === 'string') : [] };
-    else page.children = Array.isArray(page.children) ? page.children.filter((c) => typeof c === 'string' && isRecord(d.nodes) && Object.hasOwn(d.nodes, c)) : [];
+    if (!sound.success)
+      list[key] = {
+        id: `page-${key}-again`,
+        name: '',
+        children: Array.isArray(page.children) ? page.children.filter((c) => typeof c === 'string') : [],
+      };
+    else
+      page.children = Array.isArray(page.children)
+        ? page.children.filter((c) => typeof c === 'string' && isRecord(d.nodes) && Object.hasOwn(d.nodes, c))
+        : [];
     return true;
   }
   const again = fallback[kind as keyof Design];
@@ -112,8 +125,13 @@ function prune(d: Loose): void {
   // What no page leads to any more lies on the first: nothing goes only because what held it went.
   const strays = Object.keys(nodes).filter((id) => !reached.has(id));
   const first = (d.pages as Loose[])[0];
-  const inStray = new Set(strays.flatMap((id) => (isRecord(nodes[id]) && Array.isArray(nodes[id].children) ? (nodes[id].children as string[]) : [])));
-  if (first && Array.isArray(first.children)) (first.children as string[]).push(...strays.filter((id) => !inStray.has(id)));
+  const inStray = new Set(
+    strays.flatMap((id) =>
+      isRecord(nodes[id]) && Array.isArray(nodes[id].children) ? (nodes[id].children as string[]) : [],
+    ),
+  );
+  if (first && Array.isArray(first.children))
+    (first.children as string[]).push(...strays.filter((id) => !inStray.has(id)));
   for (const id of strays) if (inStray.has(id) && strays.every((s) => inStray.has(s))) delete nodes[id];
   repaint(d);
 }
@@ -122,20 +140,26 @@ function prune(d: Loose): void {
 function repaint(d: Loose): void {
   const named = (key: string) => new Map((Array.isArray(d[key]) ? (d[key] as Loose[]) : []).map((s) => [s.id, s.kind]));
   const [swatches, inks, pictures] = [named('swatches'), named('inks'), named('pictures')];
-  const lost = (c: unknown): boolean => isRecord(c) && (('swatch' in c && swatches.get(c.swatch) !== 'colour') || ('ink' in c && !inks.has(c.ink)));
+  const lost = (c: unknown): boolean =>
+    isRecord(c) && (('swatch' in c && swatches.get(c.swatch) !== 'colour') || ('ink' in c && !inks.has(c.ink)));
   const gone = (p: unknown): boolean => {
     if (!isRecord(p)) return false;
     if (lost(p.colour) || (p.kind === 'picture' && !pictures.has(p.picture))) return true;
     const tone = isRecord(p.tone) && Array.isArray(p.tone.inks) ? p.tone.inks : [];
     const ramp = isRecord(p.ramp) ? p.ramp : null;
     if (ramp && 'swatch' in ramp && swatches.get(ramp.swatch) !== 'ramp') return true;
-    const stops = [...tone, ...(ramp && Array.isArray(ramp.stops) ? ramp.stops : []), ...(Array.isArray(p.pools) ? p.pools : [])];
+    const stops = [
+      ...tone,
+      ...(ramp && Array.isArray(ramp.stops) ? ramp.stops : []),
+      ...(Array.isArray(p.pools) ? p.pools : []),
+    ];
     return stops.some((s) => isRecord(s) && lost(s.colour));
   };
   const none: Paint = NO_PAINT;
   for (const node of Object.values(d.nodes as Record<string, Loose>)) {
     if (Array.isArray(node.fills)) node.fills = node.fills.map((p) => (p === null || gone(p) ? none : p));
-    if (Array.isArray(node.outlines)) node.outlines = node.outlines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));
+    if (Array.isArray(node.outlines))
+      node.outlines = node.outlines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));
   }
   for (const story of Object.values(d.stories as Record<string, Loose>))
     for (const p of Array.isArray(story.paragraphs) ? (story.paragraphs as Loose[]) : [])

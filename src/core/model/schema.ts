@@ -2,7 +2,20 @@ import '../zodSetup';
 import * as z from 'zod';
 import { colourPaintSchema, effects } from './effects';
 import { picturePaintSchema, pictureSchema } from './pictureSchema';
-import { cmykSchema, colourSchema, coordinate, id, lab, MAX_PAGE, matrix, measure, name, ownColourSchema, pathNumbers, unit01 } from './primitives';
+import {
+  cmykSchema,
+  colourSchema,
+  coordinate,
+  id,
+  lab,
+  MAX_PAGE,
+  matrix,
+  measure,
+  name,
+  ownColourSchema,
+  pathNumbers,
+  unit01,
+} from './primitives';
 
 export { cmykSchema, colourSchema, FAR, MAX_PAGE, ownColourSchema } from './primitives';
 export { type Effect, type EffectKind, type EffectOf, type Shadow } from './effects';
@@ -59,12 +72,19 @@ export const paintSchema = z.union([
     .strictObject({
       kind: z.literal('gradient'),
       gradient: z.enum(['linear', 'radial', 'box']),
-      ramp: z.union([z.strictObject({ swatch: id }).readonly(), z.strictObject({ stops, mixing: mixingSchema }).readonly()]),
+      ramp: z.union([
+        z.strictObject({ swatch: id }).readonly(),
+        z.strictObject({ stops, mixing: mixingSchema }).readonly(),
+      ]),
       /** From unit space (line 0→1 along x, the unit circle, or the square −1…1) to the object's own space. */
       geometry: matrix,
       overprint: z.boolean(),
       /** Radial: where in the unit circle it begins. Absent: in the middle. */
-      focus: z.tuple([z.number().min(-0.98).max(0.98), z.number().min(-0.98).max(0.98)]).refine(([x, y]) => Math.hypot(x, y) <= 0.98 + 1e-9).readonly().optional(),
+      focus: z
+        .tuple([z.number().min(-0.98).max(0.98), z.number().min(-0.98).max(0.98)])
+        .refine(([x, y]) => Math.hypot(x, y) <= 0.98 + 1e-9)
+        .readonly()
+        .optional(),
       /** Of an outline: follows the line, or runs from its one edge to the other. Absent: over the whole shape. */
       line: z.enum(['along', 'across']).optional(),
       /** Along a line: there and back, so that a closed one has no seam. */
@@ -80,7 +100,17 @@ export const paintSchema = z.union([
       kind: z.literal('pools'),
       /** Points in unit space, the square 0…1; reach as a share of the square's mean side. */
       pools: z
-        .array(z.strictObject({ x: z.number().min(-4).max(5), y: z.number().min(-4).max(5), colour: colourSchema, opacity: unit01.optional(), reach: z.number().min(0.02).max(4) }).readonly())
+        .array(
+          z
+            .strictObject({
+              x: z.number().min(-4).max(5),
+              y: z.number().min(-4).max(5),
+              colour: colourSchema,
+              opacity: unit01.optional(),
+              reach: z.number().min(0.02).max(4),
+            })
+            .readonly(),
+        )
         .min(1)
         .max(32)
         .readonly(),
@@ -106,7 +136,13 @@ export const outlineSchema = z
 export const cornerSchema = z.strictObject({ radius: measure, kind: z.enum(['round', 'cut', 'scoop']) }).readonly();
 /** Corners of a path, by the number of their node; `all` for those that are not told otherwise. */
 const corners = z
-  .strictObject({ all: cornerSchema.optional(), each: z.record(z.string().regex(/^\d{1,6}$/), cornerSchema).readonly().optional() })
+  .strictObject({
+    all: cornerSchema.optional(),
+    each: z
+      .record(z.string().regex(/^\d{1,6}$/), cornerSchema)
+      .readonly()
+      .optional(),
+  })
   .readonly()
   .optional();
 
@@ -119,13 +155,40 @@ const point = z.strictObject({ x: coordinate, y: coordinate }).readonly();
 const alike = { turn: turn.optional(), scale: z.number().min(0.1).max(10).optional(), about: point };
 export const arrangementSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('row'), count: copies, step: point, ...alike }).readonly(),
-  z.strictObject({ kind: z.literal('grid'), columns: copies, rows: copies, across: point, down: point, ...alike }).readonly(),
+  z
+    .strictObject({ kind: z.literal('grid'), columns: copies, rows: copies, across: point, down: point, ...alike })
+    .readonly(),
   /** `step` degrees round `centre`; `upright`: copies do not turn with the ring. */
-  z.strictObject({ kind: z.literal('ring'), count: copies, step: turn, centre: point, upright: z.boolean().optional(), ...alike }).readonly(),
+  z
+    .strictObject({
+      kind: z.literal('ring'),
+      count: copies,
+      step: turn,
+      centre: point,
+      upright: z.boolean().optional(),
+      ...alike,
+    })
+    .readonly(),
 ]);
 
 /** How colours meet those below them; the words of PDF and CSS. */
-export const BLENDS = ['multiply', 'screen', 'overlay', 'darken', 'lighten', 'color-dodge', 'color-burn', 'hard-light', 'soft-light', 'difference', 'exclusion', 'hue', 'saturation', 'color', 'luminosity'] as const;
+export const BLENDS = [
+  'multiply',
+  'screen',
+  'overlay',
+  'darken',
+  'lighten',
+  'color-dodge',
+  'color-burn',
+  'hard-light',
+  'soft-light',
+  'difference',
+  'exclusion',
+  'hue',
+  'saturation',
+  'color',
+  'luminosity',
+] as const;
 
 const nodeBase = {
   id,
@@ -155,14 +218,38 @@ export const nodeSchema = z.discriminatedUnion('kind', [
   /** `layer`: a part of the pile that is worked on as one, at the top of a page. */
   z.strictObject({ ...nodeBase, kind: z.literal('group'), children, layer: z.boolean().optional() }).readonly(),
   z
-    .strictObject({ ...nodeBase, kind: z.literal('shape'), shape: id, width: measure, height: measure, knobs: z.record(z.string().max(40), z.number()).readonly(), corners, fills, outlines })
+    .strictObject({
+      ...nodeBase,
+      kind: z.literal('shape'),
+      shape: id,
+      width: measure,
+      height: measure,
+      knobs: z.record(z.string().max(40), z.number()).readonly(),
+      corners,
+      fills,
+      outlines,
+    })
     .readonly(),
   /**
    * `kinds`: a letter a node (c corner, s smooth, y symmetric), for editing. `widths`: the outline's width at every node as a
    * share of its full width, from a pen's pressure.
    */
   z
-    .strictObject({ ...nodeBase, kind: z.literal('path'), path: pathNumbers, fillRule: z.enum(['nonZero', 'evenOdd']), corners, kinds: z.string().max(1_000_000).regex(/^[csy]*$/).optional(), widths: z.array(unit01).max(1_000_000).readonly().optional(), fills, outlines })
+    .strictObject({
+      ...nodeBase,
+      kind: z.literal('path'),
+      path: pathNumbers,
+      fillRule: z.enum(['nonZero', 'evenOdd']),
+      corners,
+      kinds: z
+        .string()
+        .max(1_000_000)
+        .regex(/^[csy]*$/)
+        .optional(),
+      widths: z.array(unit01).max(1_000_000).readonly().optional(),
+      fills,
+      outlines,
+    })
     .readonly(),
   /**
    * Shapes, texts and groups combined, back to front, that can still be changed. Subtract: the rest from the first, or
@@ -170,16 +257,43 @@ export const nodeSchema = z.discriminatedUnion('kind', [
    * combination has its own.
    */
   z
-    .strictObject({ ...nodeBase, kind: z.literal('combination'), op: z.enum(['union', 'subtract', 'intersect', 'exclude', 'divide']), turned: z.boolean().optional(), children, fills, outlines })
+    .strictObject({
+      ...nodeBase,
+      kind: z.literal('combination'),
+      op: z.enum(['union', 'subtract', 'intersect', 'exclude', 'divide']),
+      turned: z.boolean().optional(),
+      children,
+      fills,
+      outlines,
+    })
     .readonly(),
   z.strictObject({ ...nodeBase, kind: z.literal('repeat'), arrangement: arrangementSchema, children }).readonly(),
-  z.strictObject({ ...nodeBase, kind: z.literal('displayText'), story: id, stretch: z.number().min(0.01).max(100) }).readonly(),
+  z
+    .strictObject({ ...nodeBase, kind: z.literal('displayText'), story: id, stretch: z.number().min(0.01).max(100) })
+    .readonly(),
   /** `window`: the frame is a dialled shape or a path (in the frame's own width and height) instead of a box. */
   z
-    .strictObject({ ...nodeBase, kind: z.literal('textFrame'), story: id, width: measure, height: measure, inset: measure, window: windowSchema.optional(), fills, outlines })
+    .strictObject({
+      ...nodeBase,
+      kind: z.literal('textFrame'),
+      story: id,
+      width: measure,
+      height: measure,
+      inset: measure,
+      window: windowSchema.optional(),
+      fills,
+      outlines,
+    })
     .readonly(),
   /** A kind of object that a later version made: kept as it came, with what it holds, and not drawn. */
-  z.strictObject({ ...nodeBase, kind: z.literal('unknown'), children, was: z.record(z.string(), z.unknown()).readonly() }).readonly(),
+  z
+    .strictObject({
+      ...nodeBase,
+      kind: z.literal('unknown'),
+      children,
+      was: z.record(z.string(), z.unknown()).readonly(),
+    })
+    .readonly(),
 ]);
 
 export const runSchema = z
@@ -212,14 +326,19 @@ export const setupSchema = z
     height: z.number().min(1).max(MAX_PAGE),
     round: z.boolean(),
     unit: z.enum(['mm', 'cm', 'in', 'pt', 'px']),
-    bleed: z.number().min(0).max(MAX_PAGE / 4),
+    bleed: z
+      .number()
+      .min(0)
+      .max(MAX_PAGE / 4),
     margins: z.strictObject({ top: measure, right: measure, bottom: measure, left: measure }).readonly(),
     columns: z.strictObject({ count: z.number().int().min(1).max(40), gutter: measure }).readonly(),
   })
   .readonly();
 
 const guide = z.strictObject({ axis: z.enum(['x', 'y']), at: coordinate, locked: z.boolean().optional() }).readonly();
-export const pageSchema = z.strictObject({ id, name, children, guides: z.array(guide).max(1000).readonly().optional() }).readonly();
+export const pageSchema = z
+  .strictObject({ id, name, children, guides: z.array(guide).max(1000).readonly().optional() })
+  .readonly();
 
 export const designSchema = z
   .strictObject({
@@ -233,7 +352,16 @@ export const designSchema = z
      * The output profile: a shipped file, or `sha256-….icc` for one that the person opened, then with its name; and the
      * most ink it bears at a point (1 = 100 %).
      */
-    profile: z.strictObject({ file: z.string().max(120).regex(/^[A-Za-z0-9][A-Za-z0-9_-]*(\.[A-Za-z0-9_-]+)*$/), name: z.string().max(200).optional(), totalInkLimit: z.number().min(0.5).max(4) }).readonly(),
+    profile: z
+      .strictObject({
+        file: z
+          .string()
+          .max(120)
+          .regex(/^[A-Za-z0-9][A-Za-z0-9_-]*(\.[A-Za-z0-9_-]+)*$/),
+        name: z.string().max(200).optional(),
+        totalInkLimit: z.number().min(0.5).max(4),
+      })
+      .readonly(),
     inks: z.array(inkSchema).max(27).readonly(),
     swatches: z.array(swatchSchema).max(5000).readonly(),
     pages: z.array(pageSchema).min(1).max(2000).readonly(),

@@ -10,6 +10,10 @@ export function serializeDesign(design: Design): string {
     if (value === null || typeof value !== 'object' || Array.isArray(value)) return value;
     const unknown = (value as { kind?: unknown }).kind === 'unknown' && 'was' in value;
     const map = unknown ? asItWas(value as Parameters<typeof asItWas>[0]) : (value as Record<string, unknown>);
-    return Object.fromEntries(Object.keys(map).sort().map((k) => [k, map[k]]));
+    return Object.fromEntries(
+      Object.keys(map)
+        .sort()
+        .map((k) => [k, map[k]]),
+    );
   });
 }

@@ -8,7 +8,8 @@ export type NodeId = string;
 export type Holder = Extract<DesignNode, { children: readonly NodeId[] }>;
 export const isHolder = (node: DesignNode): node is Holder => 'children' in node;
 /** A combination whose operands are not seen themselves: it has their paint. A division's are. */
-export const hidesOperands = (node: DesignNode): node is NodeOf<'combination'> => node.kind === 'combination' && node.op !== 'divide';
+export const hidesOperands = (node: DesignNode): node is NodeOf<'combination'> =>
+  node.kind === 'combination' && node.op !== 'divide';
 
 export function childrenOf(node: DesignNode): readonly NodeId[] {
   return 'children' in node ? node.children : [];
@@ -93,7 +94,8 @@ export const holderOf = (d: Design, id: NodeId): NodeId | null | undefined => in
 export const holdersOf = (d: Design): ReadonlySet<NodeId> => indexOf(d).holders;
 
 /** Whether a node lies on a page itself; many are answered by the index. */
-const liesOnTop = (d: Design, page: Page, id: NodeId): boolean => page.children.length >= FEW && indexOf(d).holder.get(id) === null;
+const liesOnTop = (d: Design, page: Page, id: NodeId): boolean =>
+  page.children.length >= FEW && indexOf(d).holder.get(id) === null;
 /** Most questions are about a few top-level nodes; those are answered without an index. */
 const FEW = 50;
 
@@ -106,10 +108,14 @@ export function nodesOf(d: Design, ids: readonly NodeId[]): readonly DesignNode[
   if (!isDraft(d.nodes)) listed.set(ids, { nodes: d.nodes, list });
   return list;
 }
-const listed = new WeakMap<readonly NodeId[], { readonly nodes: Design['nodes']; readonly list: readonly DesignNode[] }>();
+const listed = new WeakMap<
+  readonly NodeId[],
+  { readonly nodes: Design['nodes']; readonly list: readonly DesignNode[] }
+>();
 
 /** Those of ids that are there; the same list where all are. */
-export const present = (d: Design, ids: readonly NodeId[]): readonly NodeId[] => (nodesOf(d, ids).length === ids.length ? ids : ids.filter((id) => d.nodes[id]));
+export const present = (d: Design, ids: readonly NodeId[]): readonly NodeId[] =>
+  nodesOf(d, ids).length === ids.length ? ids : ids.filter((id) => d.nodes[id]);
 
 /** From the top-level node down to `id` itself, on the given page; empty if it is not there. */
 export function ancestry(d: Design, page: Page, id: NodeId): NodeId[] {

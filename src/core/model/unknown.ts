@@ -14,7 +14,10 @@ export function keepUnknown(value: unknown): unknown {
   for (const [id, node] of Object.entries(value.nodes)) {
     if (!isRecord(node) || typeof node.kind !== 'string' || KINDS.has(node.kind)) continue;
     nodes ??= { ...value.nodes };
-    const numbers = Array.isArray(node.transform) && node.transform.length === 6 && node.transform.every((v) => typeof v === 'number');
+    const numbers =
+      Array.isArray(node.transform) &&
+      node.transform.length === 6 &&
+      node.transform.every((v) => typeof v === 'number');
     nodes[id] = {
       id,
       name: typeof node.name === 'string' ? node.name.slice(0, 200) : '',
@@ -22,7 +25,11 @@ export function keepUnknown(value: unknown): unknown {
       hidden: node.hidden === true,
       locked: node.locked === true,
       kind: 'unknown',
-      children: Array.isArray(node.children) ? node.children.filter((c) => typeof c === 'string' && own(value.nodes as Record<string, unknown>, c) !== undefined) : [],
+      children: Array.isArray(node.children)
+        ? node.children.filter(
+            (c) => typeof c === 'string' && own(value.nodes as Record<string, unknown>, c) !== undefined,
+          )
+        : [],
       was: node,
     };
   }
@@ -30,9 +37,17 @@ export function keepUnknown(value: unknown): unknown {
 }
 
 /** Such an object as it goes into a file again: as it came, but for what was done to it here. */
-export function asItWas(node: { readonly was: Readonly<Record<string, unknown>>; readonly name: string; readonly transform: readonly number[]; readonly hidden: boolean; readonly locked: boolean; readonly children: readonly string[] }): Record<string, unknown> {
+export function asItWas(node: {
+  readonly was: Readonly<Record<string, unknown>>;
+  readonly name: string;
+  readonly transform: readonly number[];
+  readonly hidden: boolean;
+  readonly locked: boolean;
+  readonly children: readonly string[];
+}): Record<string, unknown> {
   const { was, name, transform, hidden, locked, children } = node;
   const kept: Record<string, unknown> = { ...was };
-  for (const [key, value] of Object.entries({ name, transform, hidden, locked, children })) if (key in was) kept[key] = value;
+  for (const [key, value] of Object.entries({ name, transform, hidden, locked, children }))
+    if (key in was) kept[key] = value;
   return kept;
 }

@@ -41,7 +41,8 @@ export function allFaults(value: unknown): Fault[] {
  * nothing but their transforms and the date does.
  */
 export function verifyChange(before: Design, after: Design, placed: readonly string[] | null = null): Fault | null {
-  if (placed?.every((id) => !isHolder(after.nodes[id]) && soundPlace(after.nodes[id]) && withinScale(after, id))) return null;
+  if (placed?.every((id) => !isHolder(after.nodes[id]) && soundPlace(after.nodes[id]) && withinScale(after, id)))
+    return null;
   const changed = changedKeys(before.nodes, after.nodes);
   const anew = changed.filter((id) => !onlyPlacedAnew(own(before.nodes, id), after.nodes[id]));
   const parsed = designSchema.safeParse(thinned(before, after, anew));
@@ -73,13 +74,16 @@ function onlyPlacedAnew(before: DesignNode | undefined, after: DesignNode): bool
   return soundPlace(after);
 }
 /** As the schema of a matrix has it; asked of twenty thousand, that takes its time. */
-const soundPlace = ({ transform }: DesignNode): boolean => transform.length === 6 && transform.every((v) => typeof v === 'number' && Math.abs(v) <= FAR);
+const soundPlace = ({ transform }: DesignNode): boolean =>
+  transform.length === 6 && transform.every((v) => typeof v === 'number' && Math.abs(v) <= FAR);
 
 /** Long lists of a node that did not change need not be read again. */
 function thinNode(before: DesignNode | undefined, after: DesignNode): unknown {
   if (before?.kind !== after.kind) return after;
   const old = before as unknown as Record<string, unknown>;
-  return Object.fromEntries(Object.entries(after).map(([key, value]) => [key, LISTS.has(key) && value === old[key] ? [] : value]));
+  return Object.fromEntries(
+    Object.entries(after).map(([key, value]) => [key, LISTS.has(key) && value === old[key] ? [] : value]),
+  );
 }
 const LISTS = new Set(['path', 'children', 'widths', 'fills', 'outlines']);
 
@@ -94,10 +98,17 @@ function shapeFault(issue: z.core.$ZodIssue): Fault {
 }
 
 /** Where several shapes are possible, the one that was meant says best what is wrong. */
-function deepest(issue: z.core.$ZodIssue, above: readonly (string | number)[]): { what: string; path: (string | number)[] } {
+function deepest(
+  issue: z.core.$ZodIssue,
+  above: readonly (string | number)[],
+): { what: string; path: (string | number)[] } {
   const path = [...above, ...issue.path.map((p) => (typeof p === 'symbol' ? String(p) : p))];
   if (issue.code === 'invalid_union') {
-    const meant = issue.errors.filter((branch) => branch.length > 0 && !branch.some((i) => i.path.length <= 1 && (i.code === 'invalid_value' || i.code === 'unrecognized_keys')));
+    const meant = issue.errors.filter(
+      (branch) =>
+        branch.length > 0 &&
+        !branch.some((i) => i.path.length <= 1 && (i.code === 'invalid_value' || i.code === 'unrecognized_keys')),
+    );
     const branch = (meant.length ? meant : issue.errors).toSorted((a, b) => a.length - b.length)[0];
     if (branch?.length) return deepest(branch[0], path);
   }
@@ -107,9 +118,16 @@ function deepest(issue: z.core.$ZodIssue, above: readonly (string | number)[]): 
 const numeral = (n: number | bigint) => String(Math.round(Number(n) * 1000) / 1000);
 
 function issueText(issue: z.core.$ZodIssue): string {
-  if (issue.code === 'too_big') return issue.origin === 'number' || issue.origin === 'int' ? `it is more than ${numeral(issue.maximum)}` : `it has more than ${numeral(issue.maximum)} ${issue.origin === 'string' ? 'characters' : 'parts'}`;
-  if (issue.code === 'too_small') return issue.origin === 'number' || issue.origin === 'int' ? `it is less than ${numeral(issue.minimum)}` : `it has fewer than ${numeral(issue.minimum)} ${issue.origin === 'string' ? 'characters' : 'parts'}`;
-  if (issue.code === 'invalid_type') return `it is not ${issue.expected === 'number' ? 'a number' : `of the kind ${issue.expected}`}`;
+  if (issue.code === 'too_big')
+    return issue.origin === 'number' || issue.origin === 'int'
+      ? `it is more than ${numeral(issue.maximum)}`
+      : `it has more than ${numeral(issue.maximum)} ${issue.origin === 'string' ? 'characters' : 'parts'}`;
+  if (issue.code === 'too_small')
+    return issue.origin === 'number' || issue.origin === 'int'
+      ? `it is less than ${numeral(issue.minimum)}`
+      : `it has fewer than ${numeral(issue.minimum)} ${issue.origin === 'string' ? 'characters' : 'parts'}`;
+  if (issue.code === 'invalid_type')
+    return `it is not ${issue.expected === 'number' ? 'a number' : `of the kind ${issue.expected}`}`;
   if (issue.code === 'invalid_value') return `it is none of: ${issue.values.slice(0, 8).map(String).join(', ')}`;
   return issue.message;
 }
@@ -135,9 +153,22 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
   };
   const full = () => faults.length >= most;
 
-  if (!known || d.swatches !== known.swatches || d.inks !== known.inks || d.pages !== known.pages || d.pictures !== known.pictures) {
-    for (const id of repeated([...d.swatches.map((s) => s.id), ...d.inks.map((i) => i.id), ...d.pages.map((p) => p.id), ...(d.pictures ?? []).map((p) => p.id)])) fault(['swatches, inks, pictures and pages'], `the id ${id} is used twice`);
-    for (const name of repeated(d.inks.map((i) => i.name.toLowerCase()))) fault(['inks'], `two inks are called ${name}`);
+  if (
+    !known ||
+    d.swatches !== known.swatches ||
+    d.inks !== known.inks ||
+    d.pages !== known.pages ||
+    d.pictures !== known.pictures
+  ) {
+    for (const id of repeated([
+      ...d.swatches.map((s) => s.id),
+      ...d.inks.map((i) => i.id),
+      ...d.pages.map((p) => p.id),
+      ...(d.pictures ?? []).map((p) => p.id),
+    ]))
+      fault(['swatches, inks, pictures and pages'], `the id ${id} is used twice`);
+    for (const name of repeated(d.inks.map((i) => i.name.toLowerCase())))
+      fault(['inks'], `two inks are called ${name}`);
   }
   const asked = paintAsker(d);
   // A colour that went may be missed by what did not change itself.
@@ -156,8 +187,10 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
     if (old !== node) {
       if (node.id !== key) fault(['nodes', key], `its id is ${node.id}`);
       if ('story' in node && !own(d.stories, node.story)) fault(['nodes', key], `the story ${node.story} is missing`);
-      if (node.kind === 'textFrame' && node.window && 'path' in node.window && !isWholePath(node.window.path)) fault(['nodes', key], 'its window is broken');
-      if (node.kind === 'path' && !(old?.kind === 'path' && old.path === node.path) && !isWholePath(node.path)) fault(['nodes', key], 'its path is broken');
+      if (node.kind === 'textFrame' && node.window && 'path' in node.window && !isWholePath(node.window.path))
+        fault(['nodes', key], 'its window is broken');
+      if (node.kind === 'path' && !(old?.kind === 'path' && old.path === node.path) && !isWholePath(node.path))
+        fault(['nodes', key], 'its path is broken');
     }
     if (!(paints && own(paints.nodes, key) === node)) {
       const found = firstOf((meet) => eachPaintOf(node, meet), asked.paint);
@@ -173,7 +206,8 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
   }
   // A story that went may be missed by a text that did not change.
   if (known && d.stories !== known.stories && Object.keys(known.stories).some((k) => !own(d.stories, k)))
-    for (const [key, node] of Object.entries(d.nodes)) if ('story' in node && !own(d.stories, node.story)) fault(['nodes', key], `the story ${node.story} is missing`);
+    for (const [key, node] of Object.entries(d.nodes))
+      if ('story' in node && !own(d.stories, node.story)) fault(['nodes', key], `the story ${node.story} is missing`);
   if (full() || (known && changed && sameShape(known, d, changed))) return faults;
   treeFaults(d, fault, full);
   return faults;
@@ -185,7 +219,13 @@ function sameShape(known: Design, d: Design, changed: readonly string[]): boolea
   const hangs = changed.every((id) => {
     const [old, node] = [own(known.nodes, id), d.nodes[id]];
     if (!old) return false;
-    if (isHolder(node)) return isHolder(old) && old.children === node.children && old.transform === node.transform && !(node.kind === 'repeat' && (old.kind !== 'repeat' || old.arrangement !== node.arrangement));
+    if (isHolder(node))
+      return (
+        isHolder(old) &&
+        old.children === node.children &&
+        old.transform === node.transform &&
+        !(node.kind === 'repeat' && (old.kind !== 'repeat' || old.arrangement !== node.arrangement))
+      );
     return !isHolder(old) && node.transform.every((v) => Math.abs(v) <= FAR);
   });
   if (!hangs) return false;
@@ -213,18 +253,25 @@ function paintAsker(d: Design) {
   };
   const paint = (p: Paint): string | null => {
     if (p.kind === 'picture' && !pictures.has(p.picture)) return `the picture ${p.picture} is missing`;
-    if (p.kind === 'gradient' && 'swatch' in p.ramp && swatches.get(p.ramp.swatch) !== 'ramp') return `the gradient swatch ${p.ramp.swatch} is missing`;
+    if (p.kind === 'gradient' && 'swatch' in p.ramp && swatches.get(p.ramp.swatch) !== 'ramp')
+      return `the gradient swatch ${p.ramp.swatch} is missing`;
     return first(coloursOf(p), colour);
   };
   const holdsAllOf = (k: Design): boolean =>
-    (k.swatches === d.swatches || k.swatches.every((s) => swatches.get(s.id) === s.kind)) && (k.inks === d.inks || k.inks.every((i) => inks.has(i.id))) && (k.pictures === d.pictures || (k.pictures ?? []).every((p) => pictures.has(p.id)));
+    (k.swatches === d.swatches || k.swatches.every((s) => swatches.get(s.id) === s.kind)) &&
+    (k.inks === d.inks || k.inks.every((i) => inks.has(i.id))) &&
+    (k.pictures === d.pictures || (k.pictures ?? []).every((p) => pictures.has(p.id)));
   return { colour, paint, holdsAllOf };
 }
 
 export const STRAY = 'it lies on no page';
 
 /** Every object hangs from one page, by one parent, not too deep, not too often and not out of all measure. */
-function treeFaults(d: Design, fault: (path: readonly (string | number)[], what: string) => void, full: () => boolean): void {
+function treeFaults(
+  d: Design,
+  fault: (path: readonly (string | number)[], what: string) => void,
+  full: () => boolean,
+): void {
   const seen = new Set<string>();
   interface Step {
     readonly ids: readonly string[];
@@ -233,7 +280,13 @@ function treeFaults(d: Design, fault: (path: readonly (string | number)[], what:
     readonly copies: number;
     readonly matrix: Matrix;
   }
-  const open: Step[] = d.pages.map((p, i) => ({ ids: p.children, holder: ['pages', i], depth: 0, copies: 1, matrix: [1, 0, 0, 1, 0, 0] }));
+  const open: Step[] = d.pages.map((p, i) => ({
+    ids: p.children,
+    holder: ['pages', i],
+    depth: 0,
+    copies: 1,
+    matrix: [1, 0, 0, 1, 0, 0],
+  }));
   for (let step = open.pop(); step && !full(); step = open.pop()) {
     const { ids, holder, depth, copies, matrix } = step;
     if (depth > MOST_DEPTH) {
@@ -260,7 +313,8 @@ function treeFaults(d: Design, fault: (path: readonly (string | number)[], what:
       // Repeats of repeats multiply: a small file must not ask for a million shapes.
       const times = node.kind === 'repeat' ? copies * copiesIn(node.arrangement) : copies;
       if (times > MOST_COPIES) fault(['nodes', id], `it would be drawn ${times} times; ${MOST_COPIES} are the most`);
-      else if (node.children.length) open.push({ ids: node.children, holder: ['nodes', id], depth: depth + 1, copies: times, matrix: m });
+      else if (node.children.length)
+        open.push({ ids: node.children, holder: ['nodes', id], depth: depth + 1, copies: times, matrix: m });
     }
   }
   if (full()) return;

@@ -2,7 +2,10 @@ import { zipSync, type Zippable } from 'fflate';
 import type { Picture } from '../model/schema';
 
 /** The files of pictures in one zip, under the names that people know them by; and the names of those that are not at hand. */
-export async function gatherPictures(pictures: readonly Picture[], asset: (file: string) => Promise<Uint8Array>): Promise<{ readonly zip: Uint8Array; readonly missing: readonly string[] }> {
+export async function gatherPictures(
+  pictures: readonly Picture[],
+  asset: (file: string) => Promise<Uint8Array>,
+): Promise<{ readonly zip: Uint8Array; readonly missing: readonly string[] }> {
   const files: Zippable = {};
   const missing: string[] = [];
   const taken = new Set<string>();
@@ -13,7 +16,11 @@ export async function gatherPictures(pictures: readonly Picture[], asset: (file:
       continue;
     }
     const ending = p.file.split('.').pop()!;
-    const stem = p.name.replace(/\.[A-Za-z0-9]{2,5}$/, '').replace(/[\\/:*?"<>|\u0000-\u001f]/g, ' ').trim() || 'picture';
+    const stem =
+      p.name
+        .replace(/\.[A-Za-z0-9]{2,5}$/, '')
+        .replace(/[\\/:*?"<>|\u0000-\u001f]/g, ' ')
+        .trim() || 'picture';
     let name = `${stem}.${ending}`;
     for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${stem} ${n}.${ending}`;
     taken.add(name.toLowerCase());

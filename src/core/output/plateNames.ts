@@ -2,8 +2,11 @@
 export function plateFileNames(inks: readonly string[]): string[] {
   const taken = new Set<string>();
   return inks.map((ink) => {
-     
-    const safe = ink.replace(/[\\/:*?"<>|\u0000-\u001f]/g, '_').replace(/^\.+/, '_').trim() || 'ink';
+    const safe =
+      ink
+        .replace(/[\\/:*?"<>|\u0000-\u001f]/g, '_')
+        .replace(/^\.+/, '_')
+        .trim() || 'ink';
     let file = `${safe}.png`;
     for (let n = 2; taken.has(file.toLowerCase()); n++) file = `${safe} ${n}.png`;
     taken.add(file.toLowerCase());

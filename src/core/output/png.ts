@@ -13,7 +13,9 @@ export const MAX_PIXELS = 300_000_000;
 export function tooManyPixels(scene: Scene, dpi: number): string | null {
   const r = regionOf(bleedRect(scene), dpi);
   const pixels = r.width * r.height;
-  return pixels > MAX_PIXELS ? `At ${dpi} dpi this page has ${Math.round(pixels / 1e6)} million pixels; the most is ${MAX_PIXELS / 1e6} million. Choose fewer dpi.` : null;
+  return pixels > MAX_PIXELS
+    ? `At ${dpi} dpi this page has ${Math.round(pixels / 1e6)} million pixels; the most is ${MAX_PIXELS / 1e6} million. Choose fewer dpi.`
+    : null;
 }
 
 /** The page cut at the trim, as it will look on paper, with its resolution written in. */
@@ -21,7 +23,9 @@ export function writePng(scene: Scene, palette: Palette, dpi: number, transparen
   const box = trimRect(scene);
   const region = regionOf(box, dpi);
   const { width, height } = region;
-  const data = transparent ? withoutGround(scene, palette, region, box) : opaque(compositePlates(edged(rasterPlates(scene, palette, region)!, box), palette), width * height);
+  const data = transparent
+    ? withoutGround(scene, palette, region, box)
+    : opaque(compositePlates(edged(rasterPlates(scene, palette, region)!, box), palette), width * height);
   const png = encode({ width, height, data, channels: transparent ? 4 : 3, depth: 8 });
   return withChunks(png, [srgbChunk(), physChunk(dpi)]);
 }
@@ -31,7 +35,9 @@ function withoutGround(scene: Scene, palette: Palette, region: Region, box: Rect
   const { plates, alpha } = rasterGroup(scene, palette, region);
   edged({ ...plates, data: [...plates.data, alpha] }, box);
   // The plates hold what is put down times its cover: full strength is what a pixel would print were it all covered.
-  const full = plates.data.map((plate) => plate.map((v, i) => (alpha[i] ? Math.min(255, Math.round((v * 255) / alpha[i])) : v)));
+  const full = plates.data.map((plate) =>
+    plate.map((v, i) => (alpha[i] ? Math.min(255, Math.round((v * 255) / alpha[i])) : v)),
+  );
   const rgba = compositePlates({ ...plates, data: full }, palette);
   for (let i = 0; i < alpha.length; i++) rgba[4 * i + 3] = alpha[i];
   // What is clear has no colour: a program that forgets about clearness shows white.
@@ -98,7 +104,8 @@ function opaque(rgba: Uint8ClampedArray, pixels: number): Uint8Array {
 }
 
 /** A page as a small picture, its longer side so many pixels: as a shelf shows it, and as it goes into a design's file. */
-export const thumbnail = (scene: Scene, palette: Palette, largest = 320): Uint8Array => writePng(scene, palette, (72 * largest) / Math.max(scene.width, scene.height));
+export const thumbnail = (scene: Scene, palette: Palette, largest = 320): Uint8Array =>
+  writePng(scene, palette, (72 * largest) / Math.max(scene.width, scene.height));
 
 /**
  * The plates of trim plus bleed. Whole pixels count from the lower left, as a PDF's do, so that plates can be laid over

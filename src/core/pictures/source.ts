@@ -59,7 +59,8 @@ export function halve(p: Pixels): Pixels {
       if (!p.alpha && x1 - x0 === 2 && y1 - y0 === 2) {
         const a = (y0 * p.width + x0) * n;
         const b = a + p.width * n;
-        for (let k = 0; k < n; k++) data[at * n + k] = (p.data[a + k] + p.data[a + n + k] + p.data[b + k] + p.data[b + n + k] + 2) >> 2;
+        for (let k = 0; k < n; k++)
+          data[at * n + k] = (p.data[a + k] + p.data[a + n + k] + p.data[b + k] + p.data[b + n + k] + 2) >> 2;
         continue;
       }
       let cover = 0;
@@ -74,7 +75,8 @@ export function halve(p: Pixels): Pixels {
           for (let k = 0; k < n; k++) sums[k] += p.data[from * n + k] * weight;
         }
       // What covers nowhere still has a colour, for a cover that is made later.
-      for (let k = 0; k < n; k++) data[at * n + k] = cover ? sums[k] / cover + 0.5 : p.data[(y0 * p.width + x0) * n + k];
+      for (let k = 0; k < n; k++)
+        data[at * n + k] = cover ? sums[k] / cover + 0.5 : p.data[(y0 * p.width + x0) * n + k];
       if (alpha) alpha[at] = cover / count + 0.5;
     }
   }

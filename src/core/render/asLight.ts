@@ -34,7 +34,11 @@ function greyOf(paint: Leaf['paint'], palette: Palette): Leaf['paint'] {
       return { ...paint, overprint: false, pools: paint.pools.map((p) => ({ ...p, colour: ofColour(p.colour) })) };
     case 'gradient': {
       const { stops } = palette.rampOf(paint);
-      const own = stops.map((s): Stop => ({ offset: Math.min(1, Math.max(0, s.offset)), colour: grey(palette.lookOfMix(s.mix)), ...(s.opacity < 1 && { opacity: s.opacity }) }));
+      const own = stops.map((s): Stop => ({
+        offset: Math.min(1, Math.max(0, s.offset)),
+        colour: grey(palette.lookOfMix(s.mix)),
+        ...(s.opacity < 1 && { opacity: s.opacity }),
+      }));
       // There and back is already in the ramp.
       const { thereAndBack: _, grain: __, ...rest } = paint;
       return { ...rest, overprint: false, ramp: { stops: thinned(own), mixing: 'ink' } };

@@ -18,7 +18,13 @@ export interface Bitmap {
 const LOOKS = 512;
 
 /** A map of places on a ramp in that ramp's looks: what a gradient becomes when only its colours change. */
-export function mapBitmap(map: Uint16Array, width: number, height: number, ramp: ResolvedRamp, palette: Palette): Bitmap {
+export function mapBitmap(
+  map: Uint16Array,
+  width: number,
+  height: number,
+  ramp: ResolvedRamp,
+  palette: Palette,
+): Bitmap {
   const looks = new Uint32Array(LOOKS + 1);
   const bytes = new Uint8ClampedArray(looks.buffer);
   for (let n = 0; n <= LOOKS; n++) {

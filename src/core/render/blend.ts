@@ -24,7 +24,14 @@ function hardLight(b: number, s: number): number {
 }
 
 /** Modes under which an ink that the source has none of would not stay as it is: spot plates take them as plain (ISO 32000-1 11.7.4.2). */
-const PLAIN_FOR_SPOTS: ReadonlySet<Blend> = new Set(['difference', 'exclusion', 'hue', 'saturation', 'color', 'luminosity']);
+const PLAIN_FOR_SPOTS: ReadonlySet<Blend> = new Set([
+  'difference',
+  'exclusion',
+  'hue',
+  'saturation',
+  'color',
+  'luminosity',
+]);
 
 type Rgb = [number, number, number];
 const lum = ([r, g, b]: Rgb): number => 0.3 * r + 0.59 * g + 0.11 * b;
@@ -73,12 +80,17 @@ function tableOf(mode: Blend): Uint8Array | null {
  * Blends one pixel: `ground` and `source` are bytes a channel (inks, or lights where `screen`), the result goes to `out`.
  * Inks are blended as the light they leave; black goes with the ground, or with the source where lightness is taken from it.
  */
-export function blender(mode: Blend, screen: boolean, channels: number): (ground: Uint8Array, source: Uint8Array, out: Uint8Array) => void {
+export function blender(
+  mode: Blend,
+  screen: boolean,
+  channels: number,
+): (ground: Uint8Array, source: Uint8Array, out: Uint8Array) => void {
   const table = tableOf(mode);
   const flip = screen ? 0 : 255;
   const spotTable = PLAIN_FOR_SPOTS.has(mode) ? null : table;
   const spots = (ground: Uint8Array, source: Uint8Array, out: Uint8Array) => {
-    for (let i = 4; i < channels; i++) out[i] = spotTable ? 255 - spotTable[(255 - ground[i]) * 256 + 255 - source[i]] : source[i];
+    for (let i = 4; i < channels; i++)
+      out[i] = spotTable ? 255 - spotTable[(255 - ground[i]) * 256 + 255 - source[i]] : source[i];
   };
   const process = screen ? 3 : Math.min(4, channels);
   if (table)

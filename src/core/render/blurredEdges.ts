@@ -2,7 +2,12 @@
 const FLAT = 3;
 /** Sum of differences from which a pixel is neither of the colours beside it. */
 const OTHER = 12;
-const WAYS = [[1, 0], [0, 1], [1, 1], [1, -1]] as const;
+const WAYS = [
+  [1, 0],
+  [0, 1],
+  [1, 1],
+  [1, -1],
+] as const;
 
 /**
  * Makes the smoothed pixels at the edges of flat areas clear, in place: they are mixtures of what lies on both sides, and
@@ -10,8 +15,15 @@ const WAYS = [[1, 0], [0, 1], [1, 1], [1, -1]] as const;
  */
 export function clearBlurredEdges(pixels: Uint8ClampedArray, width: number, height: number): void {
   const mixed: number[] = [];
-  const same = (i: number, j: number) => Math.abs(pixels[i] - pixels[j]) <= FLAT && Math.abs(pixels[i + 1] - pixels[j + 1]) <= FLAT && Math.abs(pixels[i + 2] - pixels[j + 2]) <= FLAT;
-  const away = (i: number, j: number) => Math.abs(pixels[i] - pixels[j]) + Math.abs(pixels[i + 1] - pixels[j + 1]) + Math.abs(pixels[i + 2] - pixels[j + 2]) >= OTHER;
+  const same = (i: number, j: number) =>
+    Math.abs(pixels[i] - pixels[j]) <= FLAT &&
+    Math.abs(pixels[i + 1] - pixels[j + 1]) <= FLAT &&
+    Math.abs(pixels[i + 2] - pixels[j + 2]) <= FLAT;
+  const away = (i: number, j: number) =>
+    Math.abs(pixels[i] - pixels[j]) +
+      Math.abs(pixels[i + 1] - pixels[j + 1]) +
+      Math.abs(pixels[i + 2] - pixels[j + 2]) >=
+    OTHER;
   const between = (i: number, a: number, b: number) => {
     for (let c = 0; c < 3; c++) {
       const [p, q, r] = [pixels[i + c], pixels[a + c], pixels[b + c]];

@@ -11,6 +11,7 @@ const SINK = {
   target: null as unknown as CanvasPath,
   moveTo: (x: number, y: number) => SINK.target.moveTo(x, y),
   lineTo: (x: number, y: number) => SINK.target.lineTo(x, y),
-  curveTo: (a: number, b: number, c: number, d: number, x: number, y: number) => SINK.target.bezierCurveTo(a, b, c, d, x, y),
+  curveTo: (a: number, b: number, c: number, d: number, x: number, y: number) =>
+    SINK.target.bezierCurveTo(a, b, c, d, x, y),
   close: () => SINK.target.closePath(),
 };

@@ -29,10 +29,12 @@ export function contrastOf(scene: Scene, palette: Palette, nodes: ReadonlySet<No
   const over = compositePlates(rasterPlates(withContent(scene, [...below, ...found.parts]), palette, region)!, palette);
   const mask = coverageOf(scene, found.parts, palette, region);
   const ratios: number[] = [];
-  const light = (p: Uint8ClampedArray, i: number) => luminance([p[4 * i] / 255, p[4 * i + 1] / 255, p[4 * i + 2] / 255]);
+  const light = (p: Uint8ClampedArray, i: number) =>
+    luminance([p[4 * i] / 255, p[4 * i + 1] / 255, p[4 * i + 2] / 255]);
   for (let i = 0; i < mask.length; i++) if (mask[i] > 200) ratios.push(contrastRatio(light(over, i), light(under, i)));
   // A hairline fills no pixel: its best covered ones speak for it.
-  if (!ratios.length) for (let i = 0; i < mask.length; i++) if (mask[i] > 60) ratios.push(contrastRatio(light(over, i), light(under, i)));
+  if (!ratios.length)
+    for (let i = 0; i < mask.length; i++) if (mask[i] > 60) ratios.push(contrastRatio(light(over, i), light(under, i)));
   if (!ratios.length) return null;
   ratios.sort((a, b) => a - b);
   return { low: ratios[Math.floor(ratios.length * 0.05)], typical: ratios[Math.floor(ratios.length / 2)] };

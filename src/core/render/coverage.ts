@@ -49,7 +49,7 @@ export class Coverage {
     let sy = 0;
     let px = 0;
     let py = 0;
-    for (let i = 0; i < path.length; ) {
+    for (let i = 0; i < path.length;) {
       switch (path[i]) {
         case MOVE:
           if (px !== sx || py !== sy) this.edge(px, py, sx, sy);
@@ -105,8 +105,12 @@ export class Coverage {
     if (y0 === y1 || !Number.isFinite(x0 + y0 + x1 + y1)) return;
     const dir = y0 < y1 ? 1 : -1;
     if (dir < 0) {
-      let t = x0; x0 = x1; x1 = t;
-      t = y0; y0 = y1; y1 = t;
+      let t = x0;
+      x0 = x1;
+      x1 = t;
+      t = y0;
+      y0 = y1;
+      y1 = t;
     }
     if (y1 <= 0 || y0 >= this.height) return;
     const slope = (x1 - x0) / (y1 - y0);

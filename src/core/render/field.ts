@@ -65,7 +65,11 @@ function linearField([a, , c, , e]: Matrix, { x: ox, y: oy, scale, width }: Regi
   };
 }
 
-function pointField([a, b, c, d, e, f]: Matrix, { x: ox, y: oy, scale }: Region, t: (u: number, v: number) => number): Field {
+function pointField(
+  [a, b, c, d, e, f]: Matrix,
+  { x: ox, y: oy, scale }: Region,
+  t: (u: number, v: number) => number,
+): Field {
   const [uStep, vStep] = [a / scale, b / scale];
   return (y, from, to, index) => {
     const [px, py] = [ox + (from + 0.5) / scale, oy + (y + 0.5) / scale];
@@ -101,7 +105,12 @@ function meshField(course: (tolerance: number, pad: number) => TriangleMesh, ite
   const map = new Uint16Array(width * height);
   const mesh = course(0.08 / region.scale, 1.5 / region.scale);
   for (let i = 0; i < mesh.length; i += 9) {
-    const corner = (k: number) => [(mesh[i + k] - region.x) * region.scale - x0, (mesh[i + k + 1] - region.y) * region.scale - y0, mesh[i + k + 2]] as const;
+    const corner = (k: number) =>
+      [
+        (mesh[i + k] - region.x) * region.scale - x0,
+        (mesh[i + k + 1] - region.y) * region.scale - y0,
+        mesh[i + k + 2],
+      ] as const;
     fillTriangle(map, width, height, corner(0), corner(3), corner(6));
   }
   return (y, from, to, index) => {
@@ -124,7 +133,11 @@ function fillTriangle(map: Uint16Array, width: number, height: number, a: Corner
   for (let y = top; y <= bottom; y++) {
     const py = y + 0.5;
     let [lo, hi] = [Infinity, -Infinity];
-    for (const [p, q] of [[a, b], [b, c], [c, a]] as const) {
+    for (const [p, q] of [
+      [a, b],
+      [b, c],
+      [c, a],
+    ] as const) {
       if (p[1] === q[1]) {
         if (p[1] === py) [lo, hi] = [Math.min(lo, p[0], q[0]), Math.max(hi, p[0], q[0])];
         continue;

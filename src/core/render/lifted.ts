@@ -25,7 +25,12 @@ const PIXELS = 1_000_000;
 const SAME = 1;
 
 /** A palette out of a page, or out of some of its objects, as they look. */
-export function liftFromScene(scene: Scene, palette: Palette, options: Omit<LiftOptions, 'inkOf'>, nodes?: ReadonlySet<NodeId>): LiftedColour[] {
+export function liftFromScene(
+  scene: Scene,
+  palette: Palette,
+  options: Omit<LiftOptions, 'inkOf'>,
+  nodes?: ReadonlySet<NodeId>,
+): LiftedColour[] {
   const part = nodes ? artOf(scene, nodes) : null;
   if (nodes && !part) return [];
   const region = regionWith(part?.box ?? trimRect(scene), PIXELS);
@@ -57,8 +62,16 @@ function named(lifted: readonly LiftedColour[], shown: Scene, palette: Palette):
 }
 
 /** The same out of RGBA pixels in sRGB. */
-export function liftFromPixels(pixels: Uint8ClampedArray, palette: Palette, options: Omit<LiftOptions, 'inkOf'>): LiftedColour[] {
+export function liftFromPixels(
+  pixels: Uint8ClampedArray,
+  palette: Palette,
+  options: Omit<LiftOptions, 'inkOf'>,
+): LiftedColour[] {
   const recipe = (rgb: Triple) => palette.recipeOf({ lab: srgbToLab(rgb) });
   const inkOf = palette.screen ? undefined : (rgb: Triple) => recipe(rgb).reduce((a, b) => a + b, 0);
-  return liftPalette(pixels, { ...options, ...(inkOf && { inkOf }) }).map(({ rgb, share }) => ({ colour: palette.screen ? { rgb } : { cmyk: recipe(rgb) }, hex: hexOf(rgb), share }));
+  return liftPalette(pixels, { ...options, ...(inkOf && { inkOf }) }).map(({ rgb, share }) => ({
+    colour: palette.screen ? { rgb } : { cmyk: recipe(rgb) },
+    hex: hexOf(rgb),
+    share,
+  }));
 }

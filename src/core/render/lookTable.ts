@@ -17,7 +17,10 @@ export interface LookTable {
 }
 
 /** A table for nodes in the order of a ColourTable; `rgba` is their looks, four bytes each. */
-export function lookTable({ inputs, grid }: Pick<ColourTable, 'inputs' | 'grid'>, rgba: Uint8ClampedArray<ArrayBuffer>): LookTable {
+export function lookTable(
+  { inputs, grid }: Pick<ColourTable, 'inputs' | 'grid'>,
+  rgba: Uint8ClampedArray<ArrayBuffer>,
+): LookTable {
   const strides = [grid * grid, grid, 1, grid ** 3];
   const place = Array.from({ length: 256 }, (_, v) => (v * (grid - 1)) / 255);
   const cell = place.map((p) => Math.min(grid - 2, Math.floor(p)));
@@ -27,7 +30,9 @@ export function lookTable({ inputs, grid }: Pick<ColourTable, 'inputs' | 'grid'>
     across: strides[0] + strides[1] + strides[2],
     next: strides[3],
     cells: strides.map((stride) => Int32Array.from(cell, (c) => c * stride)),
-    edges: strides.map((stride) => Int32Array.from(cell, (c, v) => (Math.round(256 * (place[v] - c)) << 16) | (stride & 0xffff))),
+    edges: strides.map((stride) =>
+      Int32Array.from(cell, (c, v) => (Math.round(256 * (place[v] - c)) << 16) | (stride & 0xffff)),
+    ),
   };
 }
 
@@ -36,7 +41,13 @@ const OPAQUE = 0xff << 24;
 const RED_BLUE = 0xff00ff;
 
 /** The looks of `count` pixels, samples side by side in `src`, into `out` from `to` on; within a level of the exact place. */
-export function lookUp({ inputs, nodes, across, next, cells, edges }: LookTable, src: Uint8Array, count: number, out: Uint32Array, to: number): void {
+export function lookUp(
+  { inputs, nodes, across, next, cells, edges }: LookTable,
+  src: Uint8Array,
+  count: number,
+  out: Uint32Array,
+  to: number,
+): void {
   const [cu, cv, cw, ct] = cells;
   const [eu, ev, ew, et] = edges;
   for (let i = 0, at = 0; i < count; i++, at += inputs) {
@@ -71,8 +82,20 @@ function cube(nodes: Int32Array, base: number, across: number, x: number, y: num
   const w0 = 256 - p;
   const w1 = p - q;
   const w2 = q - r;
-  const rb = (Math.imul(w0, n0 & RED_BLUE) + Math.imul(w1, n1 & RED_BLUE) + Math.imul(w2, n2 & RED_BLUE) + Math.imul(r, n3 & RED_BLUE) + 0x800080) | 0;
-  const g = (Math.imul(w0, (n0 >> 8) & 255) + Math.imul(w1, (n1 >> 8) & 255) + Math.imul(w2, (n2 >> 8) & 255) + Math.imul(r, (n3 >> 8) & 255) + 0x80) | 0;
+  const rb =
+    (Math.imul(w0, n0 & RED_BLUE) +
+      Math.imul(w1, n1 & RED_BLUE) +
+      Math.imul(w2, n2 & RED_BLUE) +
+      Math.imul(r, n3 & RED_BLUE) +
+      0x800080) |
+    0;
+  const g =
+    (Math.imul(w0, (n0 >> 8) & 255) +
+      Math.imul(w1, (n1 >> 8) & 255) +
+      Math.imul(w2, (n2 >> 8) & 255) +
+      Math.imul(r, (n3 >> 8) & 255) +
+      0x80) |
+    0;
   return OPAQUE | ((rb >>> 8) & RED_BLUE) | (g & 0xff00);
 }
 
@@ -102,5 +125,6 @@ export function coarseLooks(table: LookTable): Uint32Array {
 
 /** The nearest of such looks for RGB pixels, as `lookUp` gives the exact ones: within two levels of a sample. */
 export function lookNear(looks: Uint32Array, src: Uint8Array, count: number, out: Uint32Array, to: number): void {
-  for (let i = 0, at = 0; i < count; i++, at += 3) out[to + i] = looks[(nearest(src[at]) << 12) | (nearest(src[at + 1]) << 6) | nearest(src[at + 2])];
+  for (let i = 0, at = 0; i < count; i++, at += 3)
+    out[to + i] = looks[(nearest(src[at]) << 12) | (nearest(src[at + 1]) << 6) | nearest(src[at + 2])];
 }

@@ -18,7 +18,10 @@ export function pictureBitmap(source: PictureSource, tone: Tone | undefined, pal
     ink.map(data, i * n, out);
     for (let c = 0; c < planes.length; c++) planes[c][i] = out[c];
   }
-  const look = compositePlates({ region: { x: 0, y: 0, scale: 1, width, height }, channels: palette.channels, data: planes }, palette);
+  const look = compositePlates(
+    { region: { x: 0, y: 0, scale: 1, width, height }, channels: palette.channels, data: planes },
+    palette,
+  );
   if (alpha) for (let i = 0; i < alpha.length; i++) look[4 * i + 3] = alpha[i];
   return { width, height, data: look };
 }

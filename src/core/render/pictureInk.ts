@@ -36,7 +36,13 @@ export function pictureWay(kind: Kind, tone: Tone | undefined, palette: Palette)
   const fade = tone?.fade ?? 0;
   const darkness = DARKNESS[kind.space];
   if (tone?.inks) return { by: 'darkness', toned, darkness, ...inInks(tone.inks, fade, palette) };
-  const faded = fade > 0 ? Uint8Array.from({ length: 256 }, (_, v) => (palette.screen ? 255 - (255 - v) * (1 - fade) : v * (1 - fade)) + 0.5) : null;
+  const faded =
+    fade > 0
+      ? Uint8Array.from(
+          { length: 256 },
+          (_, v) => (palette.screen ? 255 - (255 - v) * (1 - fade) : v * (1 - fade)) + 0.5,
+        )
+      : null;
   const used = palette.channels.map((_, i) => palette.screen || (i < 4 && (kind.space !== 'gray' || i === 3)));
   const table = palette.pictureTable(kind.space, kind.icc);
   if (kind.space === 'gray') return { by: 'darkness', toned, darkness, used, channels: grays(table, faded, palette) };
@@ -110,7 +116,11 @@ function grays(table: ColourTable | null, faded: Uint8Array | null, palette: Pal
 }
 
 /** Printed in one or two inks: how dark a pixel is says how much of each; on a screen they are laid over each other. */
-function inInks(inks: readonly ToneInk[], fade: number, palette: Palette): { channels: Uint8Array; used: readonly boolean[] } {
+function inInks(
+  inks: readonly ToneInk[],
+  fade: number,
+  palette: Palette,
+): { channels: Uint8Array; used: readonly boolean[] } {
   const n = palette.channels.length;
   const channels = new Uint8Array(256 * n);
   const parts = inks.map((ink) => ({ mix: palette.mix(ink.colour), curve: curveThrough(ink.curve ?? STRAIGHT) }));
@@ -129,4 +139,7 @@ function inInks(inks: readonly ToneInk[], fade: number, palette: Palette): { cha
   return { channels, used };
 }
 
-export const STRAIGHT = [[0, 0], [1, 1]] as const;
+export const STRAIGHT = [
+  [0, 0],
+  [1, 1],
+] as const;

@@ -36,16 +36,28 @@ function seenSource(source: PictureSource, pixels: number): PictureSource {
 const seenSources = new WeakMap<Pixels, PictureSource>();
 
 /** What mixes look like, RGBA: `value` gives the amount 0…255 of channel c in mix i. */
-function looks(count: number, value: (i: number, c: number) => number, palette: Palette): Uint8ClampedArray<ArrayBuffer> {
+function looks(
+  count: number,
+  value: (i: number, c: number) => number,
+  palette: Palette,
+): Uint8ClampedArray<ArrayBuffer> {
   const data = palette.channels.map((_, c) => {
     const plane = new Uint8Array(count);
     for (let i = 0; i < count; i++) plane[i] = value(i, c);
     return plane;
   });
-  return compositePlates({ region: { x: 0, y: 0, scale: 1, width: count, height: 1 }, channels: palette.channels, data }, palette);
+  return compositePlates(
+    { region: { x: 0, y: 0, scale: 1, width: count, height: 1 }, channels: palette.channels, data },
+    palette,
+  );
 }
 
-function byDarkness(p: Pixels, { toned, darkness, channels }: Extract<PictureWay, { readonly by: 'darkness' }>, palette: Palette, out: Uint32Array): void {
+function byDarkness(
+  p: Pixels,
+  { toned, darkness, channels }: Extract<PictureWay, { readonly by: 'darkness' }>,
+  palette: Palette,
+  out: Uint32Array,
+): void {
   const n = SAMPLES[p.space];
   const seen = new Uint32Array(looks(256, (i, c) => channels[i * palette.channels.length + c], palette).buffer);
   const samples = new Uint8Array(4);
@@ -60,7 +72,13 @@ type BySamples = Extract<PictureWay, { readonly by: 'samples' }>;
 const CHUNK = 4096;
 type LookPixels = (src: Uint8Array, count: number, out: Uint32Array, to: number) => void;
 
-function bySamples({ data, space, icc }: Pixels, way: BySamples, tone: Tone | undefined, palette: Palette, out: Uint32Array): void {
+function bySamples(
+  { data, space, icc }: Pixels,
+  way: BySamples,
+  tone: Tone | undefined,
+  palette: Palette,
+  out: Uint32Array,
+): void {
   const n = SAMPLES[space];
   const look = lookFor(way, palette, `${space} ${tone?.fade ?? 0}`, icc);
   const steps = toneSteps(space, tone);
@@ -80,10 +98,16 @@ function bySamples({ data, space, icc }: Pixels, way: BySamples, tone: Tone | un
 }
 
 /** The last look, as a slider asks for it again and again. */
-let last: { readonly palette: Palette; readonly key: string; readonly icc: Uint8Array | null; readonly look: LookPixels } | null = null;
+let last: {
+  readonly palette: Palette;
+  readonly key: string;
+  readonly icc: Uint8Array | null;
+  readonly look: LookPixels;
+} | null = null;
 
 function lookFor(way: BySamples, palette: Palette, key: string, icc: Uint8Array | null): LookPixels {
-  if (last?.palette !== palette || last.key !== key || last.icc !== icc) last = { palette, key, icc, look: newLook(way, palette) };
+  if (last?.palette !== palette || last.key !== key || last.icc !== icc)
+    last = { palette, key, icc, look: newLook(way, palette) };
   return last.look;
 }
 
@@ -110,7 +134,8 @@ function newLook({ table, faded }: BySamples, palette: Palette): LookPixels {
 function plainLook(faded: Uint8Array | null): LookPixels {
   const keep = faded ?? Uint8Array.from({ length: 256 }, (_, v) => v);
   return (src, count, out, to) => {
-    for (let i = 0, at = 0; i < count; i++, at += 3) out[to + i] = (255 << 24) | (keep[src[at + 2]] << 16) | (keep[src[at + 1]] << 8) | keep[src[at]];
+    for (let i = 0, at = 0; i < count; i++, at += 3)
+      out[to + i] = (255 << 24) | (keep[src[at + 2]] << 16) | (keep[src[at + 1]] << 8) | keep[src[at]];
   };
 }
 

@@ -19,7 +19,12 @@ export interface PictureSampler {
  * A picture as a paint over a region. Seen larger than it is, a pixel is a square, as presses print it; seen smaller, it is
  * the mean of what falls together. Null where the file is not at hand or the picture has no extent.
  */
-export function pictureSampler(item: Leaf, paint: PicturePaint, palette: Palette, region: Region): PictureSampler | null {
+export function pictureSampler(
+  item: Leaf,
+  paint: PicturePaint,
+  palette: Palette,
+  region: Region,
+): PictureSampler | null {
   const found = palette.pictureSource(paint.picture);
   const back = invert(multiply(item.matrix, paint.geometry));
   if (!found || !back) return null;
@@ -99,7 +104,9 @@ function smooth({ width, height, data, alpha, space }: Pixels): Read {
       cover = wa + wb + wc + wd;
       if (cover <= 0) return 0;
     }
-    for (let s = 0; s < n; s++) mixed[s] = (wa * data[a * n + s] + wb * data[b * n + s] + wc * data[c * n + s] + wd * data[d * n + s]) / cover + 0.5;
+    for (let s = 0; s < n; s++)
+      mixed[s] =
+        (wa * data[a * n + s] + wb * data[b * n + s] + wc * data[c * n + s] + wd * data[d * n + s]) / cover + 0.5;
     map(mixed, 0, out);
     return cover * 255 + 0.5;
   };

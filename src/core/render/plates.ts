@@ -29,19 +29,28 @@ export interface Plates {
  * overprint leaves the plates it has no ink for; other paint clears them (PDF 32000-1 8.6.7, overprint mode 1).
  * `cancelled` is asked now and then; when it says yes the answer is null.
  */
-export function rasterPlates(scene: Scene, palette: Palette, region: Region, cancelled: () => boolean = () => false): Plates | null {
+export function rasterPlates(
+  scene: Scene,
+  palette: Palette,
+  region: Region,
+  cancelled: () => boolean = () => false,
+): Plates | null {
   // The page is a group of its own: on bare paper there is nothing to blend with. Most blends do not tell the difference.
   const own = blendsOnPaper(scene.root, regionRect(region));
   const painter = new PlatePainter(palette, region, own ? 'group' : 'page');
   if (!painter.paintAll(scene.root.content, cancelled)) return null;
-  if (own && palette.screen) for (const light of painter.data) for (let i = 0; i < light.length; i++) light[i] += 255 - painter.alpha![i];
+  if (own && palette.screen)
+    for (const light of painter.data) for (let i = 0; i < light.length; i++) light[i] += 255 - painter.alpha![i];
   return { region, channels: palette.channels, data: painter.data };
 }
 
 /** Does anything in a window blend so that bare paper and nothing are not the same to it? */
 function blendsOnPaper(g: Group, window: Rect): boolean {
   if (!overlaps(g.paintBounds, window)) return false;
-  return (g.blend !== null && g.blend !== 'multiply' && g.blend !== 'darken') || g.content.some((p) => p.type === 'group' && blendsOnPaper(p, window));
+  return (
+    (g.blend !== null && g.blend !== 'multiply' && g.blend !== 'darken') ||
+    g.content.some((p) => p.type === 'group' && blendsOnPaper(p, window))
+  );
 }
 
 /** A paint by itself: what it puts on each plate where it is solid, and how much of what lies below it hides, 0…255. */
@@ -76,7 +85,8 @@ export function effectCover(group: Group, effect: Effect, palette: Palette, regi
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) {
       let sum = 0;
-      for (let v = 0; v < by; v++) for (let u = 0, at = (j * by + v) * width * by + i * by; u < by; u++, at++) sum += fine[at];
+      for (let v = 0; v < by; v++)
+        for (let u = 0, at = (j * by + v) * width * by + i * by; u < by; u++, at++) sum += fine[at];
       out[j * width + i] = sum / (by * by) + 0.5;
     }
   return out;
@@ -92,7 +102,11 @@ function coverOn(group: Group, effect: Effect, palette: Palette, region: Region)
   const [x, y] = [Math.floor((x0 - region.x) * scale) - 1, Math.floor((y0 - region.y) * scale) - 1];
   const [width, height] = [Math.ceil((x1 - region.x) * scale) + 1 - x, Math.ceil((y1 - region.y) * scale) + 1 - y];
   if (!(width > 0 && height > 0)) return new Uint8Array(region.width * region.height);
-  const painter = new PlatePainter(palette, { x: region.x + x / scale, y: region.y + y / scale, scale, width, height }, 'group');
+  const painter = new PlatePainter(
+    palette,
+    { x: region.x + x / scale, y: region.y + y / scale, scale, width, height },
+    'group',
+  );
   painter.paintAll([bodyOf(group)], () => false);
   const [left, top] = [Math.round(region.x * scale), Math.round(region.y * scale)];
   const art = { x: left + x, y: top + y, width, height, data: painter.alpha! };
@@ -132,7 +146,9 @@ class PlatePainter {
     onto: Onto,
   ) {
     const pixels = region.width * region.height;
-    this.data = palette.channels.map(() => (palette.screen && onto !== 'group' ? new Uint8Array(pixels).fill(255) : new Uint8Array(pixels)));
+    this.data = palette.channels.map(() =>
+      palette.screen && onto !== 'group' ? new Uint8Array(pixels).fill(255) : new Uint8Array(pixels),
+    );
     this.alpha = onto === 'page' ? null : new Uint8Array(pixels);
     this.alone = onto === 'alone';
     this.coverage = new Coverage(region.width, region.height);
@@ -178,7 +194,9 @@ class PlatePainter {
     const row = new Uint8Array(region.width);
     const strength = effect.opacity * group.opacity;
     const { width, height } = piece.region;
-    const sink = this.flat(flatWrites(this.palette.mix(effect.paint.colour), effect.paint.overprint, this.palette.screen));
+    const sink = this.flat(
+      flatWrites(this.palette.mix(effect.paint.colour), effect.paint.overprint, this.palette.screen),
+    );
     for (let y = 0; y < height; y++) {
       const base = (y + piece.y) * region.width;
       for (let x = 0; x < width; x++) {
@@ -223,7 +241,8 @@ class PlatePainter {
             source[i] = Math.min(255, (own.data[i][from] * 255) / cover + 0.5);
           }
           blend(ground, source, mixed);
-          for (let i = 0; i < n; i++) data[i][to] = data[i][to] * (1 - a) + a * ((1 - below) * source[i] + below * mixed[i]) + 0.5;
+          for (let i = 0; i < n; i++)
+            data[i][to] = data[i][to] * (1 - a) + a * ((1 - below) * source[i] + below * mixed[i]) + 0.5;
         }
         if (alpha) alpha[to] = (below + (1 - below) * a) * 255 + 0.5;
       }
@@ -241,7 +260,9 @@ class PlatePainter {
       leaf.type === 'fill' ? leaf.rule : 'nonZero',
       clips.length
         ? (y, from, to, cover) => {
-            for (const clip of clips) for (let x = from, at = y * stride + from; x < to; x++, at++) cover[x] = (cover[x] * clip[at]) / 255 + 0.5;
+            for (const clip of clips)
+              for (let x = from, at = y * stride + from; x < to; x++, at++)
+                cover[x] = (cover[x] * clip[at]) / 255 + 0.5;
             sink(y, from, to, cover);
           }
         : sink,
@@ -250,8 +271,14 @@ class PlatePainter {
 
   private sinkOf(leaf: Leaf): RowSink {
     const { paint } = leaf;
-    if (paint.kind === 'colour') return this.flat(flatWrites(this.palette.mix(paint.colour), paint.overprint, this.palette.screen));
-    const sink = paint.kind === 'pools' ? this.pools(leaf, paint) : paint.kind === 'picture' ? this.picture(leaf, paint) : this.gradient(leaf, paint);
+    if (paint.kind === 'colour')
+      return this.flat(flatWrites(this.palette.mix(paint.colour), paint.overprint, this.palette.screen));
+    const sink =
+      paint.kind === 'pools'
+        ? this.pools(leaf, paint)
+        : paint.kind === 'picture'
+          ? this.picture(leaf, paint)
+          : this.gradient(leaf, paint);
     return sink ?? (() => {});
   }
 
@@ -265,7 +292,14 @@ class PlatePainter {
    * Keeps count of how far pixels are covered. `own` is how far the paint itself covers (null: fully). Answers the cover
    * to write with: alone, a paint is written at full strength.
    */
-  private through(y: number, from: number, to: number, cover: Uint8Array, own: Uint8Array | null, scratch: Uint8Array): Uint8Array {
+  private through(
+    y: number,
+    from: number,
+    to: number,
+    cover: Uint8Array,
+    own: Uint8Array | null,
+    scratch: Uint8Array,
+  ): Uint8Array {
     const { alpha } = this;
     const base = y * this.region.width;
     if (this.alone) {
@@ -276,7 +310,8 @@ class PlatePainter {
       for (let x = from; x < to; x++) scratch[x] = (cover[x] * own[x]) / 255 + 0.5;
       cover = scratch;
     }
-    if (alpha) for (let x = from; x < to; x++) if (cover[x]) alpha[base + x] += ((255 - alpha[base + x]) * cover[x]) / 255 + 0.5;
+    if (alpha)
+      for (let x = from; x < to; x++) if (cover[x]) alpha[base + x] += ((255 - alpha[base + x]) * cover[x]) / 255 + 0.5;
     return cover;
   }
 
@@ -303,7 +338,9 @@ class PlatePainter {
     return (y, from, to, cover) => {
       sampler.row(y, from, to, values, own);
       const c = this.through(y, from, to, cover, sampler.solid ? null : own, scratch);
-      for (let i = 0; i < n; i++) if (!paint.overprint || palette.screen || sampler.ink.used[i]) valueRow(data[i], y * region.width, from, to, c, values[i]);
+      for (let i = 0; i < n; i++)
+        if (!paint.overprint || palette.screen || sampler.ink.used[i])
+          valueRow(data[i], y * region.width, from, to, c, values[i]);
     };
   }
 
@@ -354,7 +391,10 @@ class PlatePainter {
     const y0 = Math.max(0, Math.floor((box.y0 - region.y) * region.scale) - 1);
     const width = Math.min(region.width, Math.ceil((box.x1 - region.x) * region.scale) + 1) - x0;
     const height = Math.min(region.height, Math.ceil((box.y1 - region.y) * region.scale) + 1) - y0;
-    const toPage = multiply(translation(region.x + x0 / region.scale, region.y + y0 / region.scale), scaling(1 / region.scale, 1 / region.scale));
+    const toPage = multiply(
+      translation(region.x + x0 / region.scale, region.y + y0 / region.scale),
+      scaling(1 / region.scale, 1 / region.scale),
+    );
     const values = rasterPools(field, multiply(toOwn, toPage), width, height);
     const n = data.length;
     const own = new Uint8Array(region.width);
@@ -384,7 +424,11 @@ function pieceOf(region: Region, box: Rect): Piece | null {
   const width = Math.min(region.width, Math.ceil((box.x1 - region.x) * region.scale) + 1) - x;
   const height = Math.min(region.height, Math.ceil((box.y1 - region.y) * region.scale) + 1) - y;
   if (!(width > 0 && height > 0)) return null;
-  return { x, y, region: { x: region.x + x / region.scale, y: region.y + y / region.scale, scale: region.scale, width, height } };
+  return {
+    x,
+    y,
+    region: { x: region.x + x / region.scale, y: region.y + y / region.scale, scale: region.scale, width, height },
+  };
 }
 
 const level = (v: number): number => Math.round(v * 255);
@@ -407,5 +451,9 @@ export function mostInk(plates: Plates): { total: number; x: number; y: number }
       at = i;
     }
   }
-  return { total: best / 255, x: region.x + ((at % region.width) + 0.5) / region.scale, y: region.y + (Math.floor(at / region.width) + 0.5) / region.scale };
+  return {
+    total: best / 255,
+    x: region.x + ((at % region.width) + 0.5) / region.scale,
+    y: region.y + (Math.floor(at / region.width) + 0.5) / region.scale,
+  };
 }

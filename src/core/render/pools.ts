@@ -25,7 +25,11 @@ export function poolField(paint: PoolsPaint, palette: Palette): PoolField {
   const n = palette.channels.length;
   const size = n + 1;
   const unit = Math.sqrt(Math.abs(determinant(paint.geometry)));
-  const pools = paint.pools.map((p) => ({ ...apply(paint.geometry, p), r2: (p.reach * unit) ** 2, values: [...palette.mix(p.colour), p.opacity ?? 1] }));
+  const pools = paint.pools.map((p) => ({
+    ...apply(paint.geometry, p),
+    r2: (p.reach * unit) ** 2,
+    values: [...palette.mix(p.colour), p.opacity ?? 1],
+  }));
   // Flat numbers: this is asked for tens of thousands of points a picture.
   const count = pools.length;
   const px = Float64Array.from(pools, (p) => p.x);
@@ -81,7 +85,15 @@ export function rasterPools(field: PoolField, toOwn: Matrix, width: number, heig
   // Channels that no pool inks, and opacity where nothing shows through, are the same everywhere.
   const moving = Array.from({ length: size }, (_, i) => i).filter((i) => (i < size - 1 ? field.used[i] : !field.solid));
   if (field.solid) data[size - 1].fill(255);
-  const fill = (x0: number, y0: number, n: number, a: Float64Array, b: Float64Array, c: Float64Array, d: Float64Array): void => {
+  const fill = (
+    x0: number,
+    y0: number,
+    n: number,
+    a: Float64Array,
+    b: Float64Array,
+    c: Float64Array,
+    d: Float64Array,
+  ): void => {
     const [w, h] = [Math.min(n, width - x0), Math.min(n, height - y0)];
     for (const i of moving) fillSquare(data[i], width, x0, y0, w, h, n, a[i], b[i], c[i], d[i]);
   };
@@ -93,19 +105,43 @@ export function rasterPools(field: PoolField, toOwn: Matrix, width: number, heig
     }
     return false;
   };
-  const square = (x0: number, y0: number, n: number, a: Float64Array, b: Float64Array, c: Float64Array, d: Float64Array): void => {
+  const square = (
+    x0: number,
+    y0: number,
+    n: number,
+    a: Float64Array,
+    b: Float64Array,
+    c: Float64Array,
+    d: Float64Array,
+  ): void => {
     if (x0 >= width || y0 >= height) return;
     if (n === 1) return fill(x0, y0, 1, a, b, c, d);
     const h = n / 2;
-    const [top, left, middle, right, bottom] = [value(x0 + h, y0), value(x0, y0 + h), value(x0 + h, y0 + h), value(x0 + n, y0 + h), value(x0 + h, y0 + n)];
-    if (!off(a, b, top) && !off(a, c, left) && !off(a, d, middle) && !off(b, c, middle) && !off(b, d, right) && !off(c, d, bottom)) return fill(x0, y0, n, a, b, c, d);
+    const [top, left, middle, right, bottom] = [
+      value(x0 + h, y0),
+      value(x0, y0 + h),
+      value(x0 + h, y0 + h),
+      value(x0 + n, y0 + h),
+      value(x0 + h, y0 + n),
+    ];
+    if (
+      !off(a, b, top) &&
+      !off(a, c, left) &&
+      !off(a, d, middle) &&
+      !off(b, c, middle) &&
+      !off(b, d, right) &&
+      !off(c, d, bottom)
+    )
+      return fill(x0, y0, n, a, b, c, d);
     square(x0, y0, h, a, top, left, middle);
     square(x0 + h, y0, h, top, b, middle, right);
     square(x0, y0 + h, h, left, middle, c, bottom);
     square(x0 + h, y0 + h, h, middle, right, bottom, d);
   };
   const N = 32;
-  for (let y = 0; y < height; y += N) for (let x = 0; x < width; x += N) square(x, y, N, value(x, y), value(x + N, y), value(x, y + N), value(x + N, y + N));
+  for (let y = 0; y < height; y += N)
+    for (let x = 0; x < width; x += N)
+      square(x, y, N, value(x, y), value(x + N, y), value(x, y + N), value(x + N, y + N));
   return data;
 }
 
@@ -113,7 +149,19 @@ export function rasterPools(field: PoolField, toOwn: Matrix, width: number, heig
 const FIXED = 255 * 65536;
 
 /** One plate's square of side `n`, straight across from its corner values; `w` by `h` of it lie within the window. */
-function fillSquare(plate: Uint8Array, width: number, x0: number, y0: number, w: number, h: number, n: number, a: number, b: number, c: number, d: number): void {
+function fillSquare(
+  plate: Uint8Array,
+  width: number,
+  x0: number,
+  y0: number,
+  w: number,
+  h: number,
+  n: number,
+  a: number,
+  b: number,
+  c: number,
+  d: number,
+): void {
   for (let y = 0; y < h; y++) {
     const f = y / n;
     const left = a + f * (c - a);
@@ -142,7 +190,11 @@ const MOST_LINES = 110;
  * Lines through unit space between which the field is straight within half a level; every pool lies on a crossing, so
  * that the mesh is exact there. `box` is the part of unit space to cover.
  */
-export function poolLattice(field: PoolField, geometry: Matrix, box: { x0: number; y0: number; x1: number; y1: number }): Lattice {
+export function poolLattice(
+  field: PoolField,
+  geometry: Matrix,
+  box: { x0: number; y0: number; x1: number; y1: number },
+): Lattice {
   const at = (u: number, v: number): Float64Array => {
     const out = new Float64Array(field.size);
     const p = apply(geometry, { x: u, y: v });
@@ -150,16 +202,33 @@ export function poolLattice(field: PoolField, geometry: Matrix, box: { x0: numbe
     return out;
   };
   const start = (lo: number, hi: number, own: readonly number[]): number[] =>
-    [...new Set([...Array.from({ length: 9 }, (_, i) => lo + ((hi - lo) * i) / 8), ...own.filter((x) => x > lo && x < hi)])].sort((a, b) => a - b);
-  let us = start(box.x0, box.x1, field.places.map((p) => p.x));
-  let vs = start(box.y0, box.y1, field.places.map((p) => p.y));
+    [
+      ...new Set([
+        ...Array.from({ length: 9 }, (_, i) => lo + ((hi - lo) * i) / 8),
+        ...own.filter((x) => x > lo && x < hi),
+      ]),
+    ].sort((a, b) => a - b);
+  let us = start(
+    box.x0,
+    box.x1,
+    field.places.map((p) => p.x),
+  );
+  let vs = start(
+    box.y0,
+    box.y1,
+    field.places.map((p) => p.y),
+  );
   const error = (a: Float64Array, b: Float64Array, m: Float64Array): number => {
     let worst = 0;
     for (let i = 0; i < field.size; i++) worst = Math.max(worst, Math.abs((a[i] + b[i]) / 2 - m[i]));
     return worst;
   };
   /** Halves the spans of one direction where the field bends too much, the worst first. */
-  const refine = (lines: readonly number[], across: readonly number[], get: (p: number, q: number) => Float64Array): number[] => {
+  const refine = (
+    lines: readonly number[],
+    across: readonly number[],
+    get: (p: number, q: number) => Float64Array,
+  ): number[] => {
     const bends = lines.slice(1).map((b, i) => {
       const a = lines[i];
       let worst = 0;
@@ -167,7 +236,10 @@ export function poolLattice(field: PoolField, geometry: Matrix, box: { x0: numbe
       return { mid: (a + b) / 2, worst };
     });
     const room = MOST_LINES - lines.length;
-    const more = bends.filter((x) => x.worst > 0.5 / 255).sort((a, b) => b.worst - a.worst).slice(0, Math.max(0, room));
+    const more = bends
+      .filter((x) => x.worst > 0.5 / 255)
+      .sort((a, b) => b.worst - a.worst)
+      .slice(0, Math.max(0, room));
     return more.length ? [...lines, ...more.map((x) => x.mid)].sort((a, b) => a - b) : [...lines];
   };
   for (let round = 0; round < 7; round++) {

@@ -16,7 +16,22 @@ import { bodyOf, isOwn, isPlain, type Group, type Leaf, type Part } from '../sce
 /** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
 export type Canvas2D = Pick<
   CanvasRenderingContext2D,
-  'save' | 'restore' | 'setTransform' | 'transform' | 'fill' | 'stroke' | 'clip' | 'beginPath' | 'rect' | 'moveTo' | 'lineTo' | 'bezierCurveTo' | 'closePath' | 'fillRect' | 'createLinearGradient' | 'createRadialGradient'
+  | 'save'
+  | 'restore'
+  | 'setTransform'
+  | 'transform'
+  | 'fill'
+  | 'stroke'
+  | 'clip'
+  | 'beginPath'
+  | 'rect'
+  | 'moveTo'
+  | 'lineTo'
+  | 'bezierCurveTo'
+  | 'closePath'
+  | 'fillRect'
+  | 'createLinearGradient'
+  | 'createRadialGradient'
 > & {
   globalAlpha: number;
   getImageData(x: number, y: number, w: number, h: number): { readonly data: Uint8ClampedArray };
@@ -53,7 +68,12 @@ const POOL_PIXELS = 10_000;
 
 /** What the colours of a paint come to: while that stays, its picture does. */
 function coloursKey(paint: Leaf['paint'], palette: Palette): string {
-  const mixes = paint.kind === 'pools' ? paint.pools.map((p) => palette.mix(p.colour)) : paint.kind === 'gradient' ? palette.rampOf(paint).stops.map((s) => [s.offset, s.opacity, ...s.mix]) : [];
+  const mixes =
+    paint.kind === 'pools'
+      ? paint.pools.map((p) => palette.mix(p.colour))
+      : paint.kind === 'gradient'
+        ? palette.rampOf(paint).stops.map((s) => [s.offset, s.opacity, ...s.mix])
+        : [];
   return `${palette.id} ${mixes.join(';')}`;
 }
 
@@ -186,7 +206,12 @@ export class QuickPainter {
   }
 
   /** Things drawn by themselves, on a canvas as large as the box on the screen. */
-  private apart(content: readonly Part[], palette: Palette, view: View, box: Rect): { ctx: Canvas2D; image: unknown; x: number; y: number; width: number; height: number } {
+  private apart(
+    content: readonly Part[],
+    palette: Palette,
+    view: View,
+    box: Rect,
+  ): { ctx: Canvas2D; image: unknown; x: number; y: number; width: number; height: number } {
     const x = Math.floor(box.x0 * view.scale + view.x);
     const y = Math.floor(box.y0 * view.scale + view.y);
     const width = Math.max(1, Math.ceil(box.x1 * view.scale + view.x) - x);
@@ -204,11 +229,13 @@ export class QuickPainter {
 
   private drawLeaf(ctx: Canvas2D, item: Leaf, palette: Palette, view: View): void {
     const { paint } = item;
-    const overprint = !palette.screen && paint.overprint && !(paint.kind === 'colour' && palette.hides(palette.mix(paint.colour)));
+    const overprint =
+      !palette.screen && paint.overprint && !(paint.kind === 'colour' && palette.hides(palette.mix(paint.colour)));
     this.mode(ctx, overprint ? 'multiply' : 'source-over');
     if (paint.kind === 'picture') this.picture(ctx, item, paint, palette, view);
     else if (paint.kind !== 'colour') {
-      if (paint.kind === 'gradient' && paint.gradient !== 'box' && !(paint.line && item.type !== 'fill')) this.gradient(ctx, item, paint, palette, view);
+      if (paint.kind === 'gradient' && paint.gradient !== 'box' && !(paint.line && item.type !== 'fill'))
+        this.gradient(ctx, item, paint, palette, view);
       else this.bitmap(ctx, item, palette, view);
     } else {
       const style = this.style(paint, palette);
@@ -216,7 +243,15 @@ export class QuickPainter {
       // What is only moved is drawn where it was made, the canvas moved instead; a line's width must not be drawn out.
       const { own, toPage } = item.placed;
       const moved = isTranslation(toPage) && (toPage[4] !== 0 || toPage[5] !== 0);
-      if (moved) ctx.setTransform(view.scale, 0, 0, view.scale, view.x + toPage[4] * view.scale, view.y + toPage[5] * view.scale);
+      if (moved)
+        ctx.setTransform(
+          view.scale,
+          0,
+          0,
+          view.scale,
+          view.x + toPage[4] * view.scale,
+          view.y + toPage[5] * view.scale,
+        );
       const path = this.path(moved ? own : item.placed.path);
       if (stroke) {
         ctx.strokeStyle = style;
@@ -243,7 +278,8 @@ export class QuickPainter {
     ctx.save();
     ctx.clip(this.path(solid), item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
     // Enlarged, a pixel is a square: as it prints.
-    ctx.imageSmoothingEnabled = view.scale * Math.sqrt(Math.abs(determinant(toPage))) < Math.sqrt(known.width * known.height) * 1.5;
+    ctx.imageSmoothingEnabled =
+      view.scale * Math.sqrt(Math.abs(determinant(toPage))) < Math.sqrt(known.width * known.height) * 1.5;
     ctx.transform(...toPage);
     if (!paint.tile) ctx.drawImage(known.image as never, 0, 0, 1, 1);
     else {
@@ -264,7 +300,12 @@ export class QuickPainter {
     if (!made) {
       const { width: w, height: h } = p;
       const { ctx, image } = this.tools.newCanvas(2 * w, 2 * h);
-      for (const [sx, sy] of [[1, 1], [-1, 1], [1, -1], [-1, -1]] as const) {
+      for (const [sx, sy] of [
+        [1, 1],
+        [-1, 1],
+        [1, -1],
+        [-1, -1],
+      ] as const) {
         ctx.setTransform(sx, 0, 0, sy, sx < 0 ? 2 * w : 0, sy < 0 ? 2 * h : 0);
         ctx.drawImage(p.image as never, 0, 0, w, h);
       }
@@ -281,12 +322,14 @@ export class QuickPainter {
     if (!path) {
       const back = invert(toPage);
       if (!back) return;
-      const solid = item.type !== 'fill' && item.stroke ? strokeOutline(item.placed.path, item.stroke, 0.05) : item.placed.path;
+      const solid =
+        item.type !== 'fill' && item.stroke ? strokeOutline(item.placed.path, item.stroke, 0.05) : item.placed.path;
       path = this.make(transformPath(solid, back));
       this.unitPaths.set(item, path);
     }
     const [fx, fy] = paint.focus ?? [0, 0];
-    const fill = paint.gradient === 'radial' ? ctx.createRadialGradient(fx, fy, 0, 0, 0, 1) : ctx.createLinearGradient(0, 0, 1, 0);
+    const fill =
+      paint.gradient === 'radial' ? ctx.createRadialGradient(fx, fy, 0, 0, 0, 1) : ctx.createLinearGradient(0, 0, 1, 0);
     for (const { offset, css } of this.ramp(paint, palette)) fill.addColorStop(offset, css);
     ctx.transform(...toPage);
     ctx.fillStyle = fill;
@@ -318,7 +361,8 @@ export class QuickPainter {
     if (paint.kind !== 'gradient') return paintBitmap(item, palette, box, POOL_PIXELS);
     const region = regionWith(box, QUICK_PIXELS);
     let map = this.maps.get(item);
-    if (!map) this.maps.set(item, (map = fieldMap(item, paint, region) ?? new Uint16Array(region.width * region.height)));
+    if (!map)
+      this.maps.set(item, (map = fieldMap(item, paint, region) ?? new Uint16Array(region.width * region.height)));
     return mapBitmap(map, region.width, region.height, palette.rampOf(paint), palette);
   }
 

@@ -6,11 +6,24 @@ import { hexOf } from '../colour/spaces';
 const STEPS = 16;
 
 /** A ramp as steps of screen colour: its own points, and more where they lie far apart. */
-export function rampSteps(ramp: ResolvedRamp, palette: Palette): { offset: number; css: string; hex: string; opacity: number }[] {
+export function rampSteps(
+  ramp: ResolvedRamp,
+  palette: Palette,
+): { offset: number; css: string; hex: string; opacity: number }[] {
   const out: { offset: number; css: string; hex: string; opacity: number }[] = [];
   const put = (offset: number, mix: readonly number[], opacity: number) => {
     const hex = hexOf(palette.lookOfMix(mix));
-    out.push({ offset, hex, opacity, css: opacity >= 1 ? hex : `${hex}${Math.round(opacity * 255).toString(16).padStart(2, '0')}` });
+    out.push({
+      offset,
+      hex,
+      opacity,
+      css:
+        opacity >= 1
+          ? hex
+          : `${hex}${Math.round(opacity * 255)
+              .toString(16)
+              .padStart(2, '0')}`,
+    });
   };
   ramp.stops.forEach((b, i) => {
     const a = ramp.stops[i - 1];

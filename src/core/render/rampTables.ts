@@ -11,7 +11,9 @@ export interface Table {
 export type Writes = readonly (Table | null)[];
 
 export function rampWrites(ramp: ResolvedRamp, overprint: boolean, palette: Palette): Writes {
-  const tables = palette.channels.map((_, i) => (overprint && !palette.screen && !ramp.used[i] ? null : new Uint8Array(RAMP_STEPS + 1)));
+  const tables = palette.channels.map((_, i) =>
+    overprint && !palette.screen && !ramp.used[i] ? null : new Uint8Array(RAMP_STEPS + 1),
+  );
   eachStep(ramp, (n, a, b, f) => {
     for (let i = 0; i < tables.length; i++) {
       const t = tables[i];
@@ -30,7 +32,10 @@ export function opacityTable(ramp: ResolvedRamp): Uint8Array {
 }
 
 /** Walks a table's steps and the ramp together: the ends of the piece that each lies in, and how far along it. */
-function eachStep({ stops }: ResolvedRamp, visit: (n: number, a: ResolvedRamp['stops'][number], b: ResolvedRamp['stops'][number], f: number) => void): void {
+function eachStep(
+  { stops }: ResolvedRamp,
+  visit: (n: number, a: ResolvedRamp['stops'][number], b: ResolvedRamp['stops'][number], f: number) => void,
+): void {
   let i = 0;
   for (let n = 0; n <= RAMP_STEPS; n++) {
     const t = n / RAMP_STEPS;

@@ -8,12 +8,24 @@ export function regionRect(r: Region): Rect {
 /** The pixels of a rectangle in page points at a resolution: whole pixels, the first at its top left. */
 export function regionOf(r: Rect, dpi: number): Region {
   const scale = dpi / 72;
-  return { x: r.x0, y: r.y0, scale, width: Math.max(1, Math.round((r.x1 - r.x0) * scale)), height: Math.max(1, Math.round((r.y1 - r.y0) * scale)) };
+  return {
+    x: r.x0,
+    y: r.y0,
+    scale,
+    width: Math.max(1, Math.round((r.x1 - r.x0) * scale)),
+    height: Math.max(1, Math.round((r.y1 - r.y0) * scale)),
+  };
 }
 
 /** A region over a box with about so many pixels. */
 export function regionWith(box: Rect, pixels: number): Region {
   const [w, h] = [box.x1 - box.x0, box.y1 - box.y0];
   const scale = Math.min(8, Math.sqrt(pixels / Math.max(w * h, 1e-6)));
-  return { x: box.x0, y: box.y0, scale, width: Math.max(1, Math.round(w * scale)), height: Math.max(1, Math.round(h * scale)) };
+  return {
+    x: box.x0,
+    y: box.y0,
+    scale,
+    width: Math.max(1, Math.round(w * scale)),
+    height: Math.max(1, Math.round(h * scale)),
+  };
 }

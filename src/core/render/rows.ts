@@ -5,7 +5,10 @@ import { GRAIN_CELL, GRAIN_SIZE, grainTile } from './grain';
 // One row of one plate at a time: where a cover of 0…255 says how much of what was there gives way.
 
 /** Takes each pixel of a row a little further on along the ramp, or a little back, square by square of the grain. */
-export function grainOver({ x: ox, y: oy, scale, width }: Region, grain: number): (y: number, from: number, to: number, index: Uint16Array) => void {
+export function grainOver(
+  { x: ox, y: oy, scale, width }: Region,
+  grain: number,
+): (y: number, from: number, to: number, index: Uint16Array) => void {
   const tile = grainTile();
   const by = Math.round((grain / 2) * RAMP_STEPS);
   const cell = (v: number) => ((Math.floor(v / GRAIN_CELL) % GRAIN_SIZE) + GRAIN_SIZE) % GRAIN_SIZE;
@@ -16,7 +19,14 @@ export function grainOver({ x: ox, y: oy, scale, width }: Region, grain: number)
   };
 }
 
-function grainRow(index: Uint16Array, from: number, to: number, row: Uint8Array, columns: Int32Array, by: number): void {
+function grainRow(
+  index: Uint16Array,
+  from: number,
+  to: number,
+  row: Uint8Array,
+  columns: Int32Array,
+  by: number,
+): void {
   for (let x = from; x < to; x++) {
     const t = index[x] + (row[columns[x]] ? by : -by);
     index[x] = t < 0 ? 0 : t > RAMP_STEPS ? RAMP_STEPS : t;
@@ -24,8 +34,16 @@ function grainRow(index: Uint16Array, from: number, to: number, row: Uint8Array,
 }
 
 /** Values of a table over a row. */
-export function tableRow(plate: Uint8Array, base: number, from: number, to: number, cover: Uint8Array, table: Uint8Array, index: Uint16Array): void {
-  for (let x = from; x < to; ) {
+export function tableRow(
+  plate: Uint8Array,
+  base: number,
+  from: number,
+  to: number,
+  cover: Uint8Array,
+  table: Uint8Array,
+  index: Uint16Array,
+): void {
+  for (let x = from; x < to;) {
     const c = cover[x];
     if (c === 255) {
       do plate[base + x] = table[index[x]];
@@ -42,7 +60,7 @@ export function tableRow(plate: Uint8Array, base: number, from: number, to: numb
 
 /** One value into one row of one plate: whole runs at once, edges by their coverage. */
 export function flatRow(plate: Uint8Array, base: number, from: number, to: number, cover: Uint8Array, v: number): void {
-  for (let x = from; x < to; ) {
+  for (let x = from; x < to;) {
     const c = cover[x];
     if (c === 255) {
       let end = x + 1;
@@ -60,7 +78,15 @@ export function flatRow(plate: Uint8Array, base: number, from: number, to: numbe
 }
 
 /** A row of values into one row of one plate; `first` is the place of the first value in the row. */
-export function valueRow(plate: Uint8Array, base: number, from: number, to: number, cover: Uint8Array, values: Uint8Array, first = 0): void {
+export function valueRow(
+  plate: Uint8Array,
+  base: number,
+  from: number,
+  to: number,
+  cover: Uint8Array,
+  values: Uint8Array,
+  first = 0,
+): void {
   for (let x = from; x < to; x++) {
     const c = cover[x];
     if (c === 255) plate[base + x] = values[x - first];

@@ -34,11 +34,12 @@ export function toneReader(space: Pixels['space'], tone: Tone | undefined): Read
     out[1] = saturated(b, y, saturation);
     out[2] = saturated(c, y, saturation);
   };
-  if (space === 'rgb') return (src, from, out) => colour(curve[src[from]], curve[src[from + 1]], curve[src[from + 2]], out);
+  if (space === 'rgb')
+    return (src, from, out) => colour(curve[src[from]], curve[src[from + 1]], curve[src[from + 2]], out);
   const invert = tone?.invert === true;
   return (src, from, out) => {
     const k = src[from + 3];
-    const ink = (v: number) => 255 - curve[invert ? ((255 - v) * (255 - k) + 127) / 255 | 0 : 255 - v];
+    const ink = (v: number) => 255 - curve[invert ? (((255 - v) * (255 - k) + 127) / 255) | 0 : 255 - v];
     colour(ink(src[from]), ink(src[from + 1]), ink(src[from + 2]), out);
     out[3] = invert ? 0 : 255 - curve[255 - k];
   };
@@ -84,7 +85,10 @@ function lightTable({ levels, invert, brightness = 0, contrast = 0 }: Tone): Uin
   const slope = Math.tan((Math.min(contrast, 0.998) + 1) * (Math.PI / 4));
   return Uint8Array.from({ length: 256 }, (_, n) => {
     let v = n / 255;
-    if (levels) v = Math.min(1, Math.max(0, (v - levels.black) / Math.max(1e-3, levels.white - levels.black))) ** (1 / levels.middle);
+    if (levels)
+      v =
+        Math.min(1, Math.max(0, (v - levels.black) / Math.max(1e-3, levels.white - levels.black))) **
+        (1 / levels.middle);
     if (invert) v = 1 - v;
     v = 0.5 + (v + brightness - 0.5) * slope;
     return Math.min(1, Math.max(0, v)) * 255 + 0.5;

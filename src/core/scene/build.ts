@@ -46,7 +46,15 @@ export class SceneBuilder {
     const { width, height, bleed, round } = design.setup;
     const scene = { width, height, bleed, round, root: groupOf(page.id, into) };
     const last = this.scenes.get(page);
-    if (last && last.width === width && last.height === height && last.bleed === bleed && last.round === round && sameGroup(last.root, scene.root)) return last;
+    if (
+      last &&
+      last.width === width &&
+      last.height === height &&
+      last.bleed === bleed &&
+      last.round === round &&
+      sameGroup(last.root, scene.root)
+    )
+      return last;
     this.scenes.set(page, scene);
     return scene;
   }
@@ -65,7 +73,12 @@ export class SceneBuilder {
       if (line.some((n) => n.kind === 'repeat')) return null;
       const node = line.find((n) => n.kind === 'combination' || needsGroup(design, n)) ?? design.nodes[id];
       if (node.hidden || 'story' in node) return null;
-      if (((node.kind === 'group' || node.kind === 'repeat') && !needsGroup(design, node)) || node.kind === 'unknown' || done.has(node.id)) continue;
+      if (
+        ((node.kind === 'group' || node.kind === 'repeat') && !needsGroup(design, node)) ||
+        node.kind === 'unknown' ||
+        done.has(node.id)
+      )
+        continue;
       done.add(node.id);
       const range = ranges.get(node.id);
       if (!range) return null;
@@ -112,7 +125,17 @@ export class SceneBuilder {
     const inner = fresh();
     const cuts = this.cuts(design, node, parent, inner.found);
     this.putContent(design, node, parent, inner);
-    const group = this.sameOr(this.groups, node, parent, groupOf(id, inner, { ...cuts, opacity: node.opacity ?? 1, blend: node.blend ?? null, effects: effectsOf(node, parent) }));
+    const group = this.sameOr(
+      this.groups,
+      node,
+      parent,
+      groupOf(id, inner, {
+        ...cuts,
+        opacity: node.opacity ?? 1,
+        blend: node.blend ?? null,
+        effects: effectsOf(node, parent),
+      }),
+    );
     addFindings(into.found, group.findings);
     if (group.content.length) into.parts.push(group);
   }
@@ -138,20 +161,33 @@ export class SceneBuilder {
     for (const face of entry.missing) into.found.missing.add(face);
     if (entry.overset) into.found.overset.set(node.id, entry.overset);
     if (entry.area?.unsure) into.found.unsure.add(node.id);
-    if (node.kind === 'combination') for (const child of node.children) findInArea(design, child, this.fonts, into.found);
+    if (node.kind === 'combination')
+      for (const child of node.children) findInArea(design, child, this.fonts, into.found);
   }
 
   /** The group that was made last time, if this one came to the same. */
   private sameOr(groups: ReturnType<typeof memory<Group>>, node: DesignNode, place: Matrix, made: Group): Group {
-    return remembered(groups, node, place, (known) => sameGroup(known, made), () => made);
+    return remembered(
+      groups,
+      node,
+      place,
+      (known) => sameGroup(known, made),
+      () => made,
+    );
   }
 
   /** Where the children of a group, or the copies of a repeat, lie on the page. */
   private holderMatrices(node: NodeOf<'group'> | NodeOf<'repeat'>, parent: Matrix): readonly Matrix[] {
-    return remembered(this.matrices, node, parent, () => true, () => {
-      const own = multiply(parent, node.transform);
-      return node.kind === 'group' ? [own] : copyMatrices(node.arrangement).map((m) => multiply(own, m));
-    });
+    return remembered(
+      this.matrices,
+      node,
+      parent,
+      () => true,
+      () => {
+        const own = multiply(parent, node.transform);
+        return node.kind === 'group' ? [own] : copyMatrices(node.arrangement).map((m) => multiply(own, m));
+      },
+    );
   }
 
   private cuts(design: Design, node: DesignNode, parent: Matrix, found: Found): Pick<Group, 'clips' | 'masks'> {
@@ -176,35 +212,58 @@ export class SceneBuilder {
 
   private clip(design: Design, child: DesignNode, matrix: Matrix): Clip {
     const area = areaOf(design, child.id, this.fonts);
-    return remembered(this.clips, child, matrix, (known) => known.area === area, () => ({
-      area,
-      clip: { path: transformPath(area.region.path, multiply(matrix, child.transform)), rule: area.region.rule },
-    })).clip;
+    return remembered(
+      this.clips,
+      child,
+      matrix,
+      (known) => known.area === area,
+      () => ({
+        area,
+        clip: { path: transformPath(area.region.path, multiply(matrix, child.transform)), rule: area.region.rule },
+      }),
+    ).clip;
   }
 
   private mask(design: Design, child: DesignNode, matrix: Matrix): Mask {
     const into = fresh();
     this.put(design, child.id, matrix, into);
     const root = groupOf(child.id, into);
-    return remembered(this.masks, child, matrix, (known) => sameGroup(known.root, root), () => ({ root, light: child.cuts === 'light' }));
+    return remembered(
+      this.masks,
+      child,
+      matrix,
+      (known) => sameGroup(known.root, root),
+      () => ({ root, light: child.cuts === 'light' }),
+    );
   }
 
   private entry(design: Design, node: DrawnNode, parent: Matrix): Entry {
     const story = 'story' in node ? design.stories[node.story] : undefined;
     const area = node.kind === 'combination' ? areaOf(design, node.id, this.fonts) : undefined;
     const epoch = story ? this.fonts.epoch : 0;
-    return remembered(this.entries, node, parent, (e) => e.area === area && e.story === story && e.epoch === epoch, () => ({
-      area,
-      story,
-      epoch,
-      ...leavesOf(design, node, multiply(parent, node.transform), area, this.fonts),
-    }));
+    return remembered(
+      this.entries,
+      node,
+      parent,
+      (e) => e.area === area && e.story === story && e.epoch === epoch,
+      () => ({
+        area,
+        story,
+        epoch,
+        ...leavesOf(design, node, multiply(parent, node.transform), area, this.fonts),
+      }),
+    );
   }
 }
 
 /** Is a node more than what it holds, one after the other? */
 function needsGroup(d: Design, node: DesignNode): boolean {
-  return (node.opacity ?? 1) < 1 || node.blend !== undefined || node.effects !== undefined || (node.kind === 'group' && node.children.some((c) => d.nodes[c].cuts !== undefined));
+  return (
+    (node.opacity ?? 1) < 1 ||
+    node.blend !== undefined ||
+    node.effects !== undefined ||
+    (node.kind === 'group' && node.children.some((c) => d.nodes[c].cuts !== undefined))
+  );
 }
 
 /** A node's effects in points of the page: they grow with it, as its lines do. */
@@ -214,9 +273,24 @@ function effectsOf({ effects, transform }: DesignNode, parent: Matrix): readonly
 }
 
 function groupOf(node: NodeId, { parts, found }: Into, rest: Partial<Group> = {}): Group {
-  return makeGroup({ node, content: parts, opacity: 1, blend: null, clips: [], masks: [], effects: [], findings: findingsOf(found), ...rest });
+  return makeGroup({
+    node,
+    content: parts,
+    opacity: 1,
+    blend: null,
+    clips: [],
+    masks: [],
+    effects: [],
+    findings: findingsOf(found),
+    ...rest,
+  });
 }
 
-const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((x, i) => x === b[i]);
+const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((x, i) => x === b[i]);
 /** Of one node and place: did they come to the same? */
-const sameGroup = (a: Group, b: Group): boolean => sameList(a.content, b.content) && sameList(a.clips, b.clips) && sameList(a.masks, b.masks) && sameFindings(a.findings, b.findings);
+const sameGroup = (a: Group, b: Group): boolean =>
+  sameList(a.content, b.content) &&
+  sameList(a.clips, b.clips) &&
+  sameList(a.masks, b.masks) &&
+  sameFindings(a.findings, b.findings);

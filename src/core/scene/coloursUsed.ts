@@ -30,7 +30,10 @@ export function coloursUsed(scene: Scene, palette: Palette, nodes?: ReadonlySet<
   };
   walkPaints(scene.root, (paint, node) => {
     if (nodes && !nodes.has(node)) return;
-    for (const colour of paint.kind === 'gradient' ? palette.rampSource(paint.ramp).stops.map((s) => s.colour) : coloursOf(paint)) note(colour, node);
+    for (const colour of paint.kind === 'gradient'
+      ? palette.rampSource(paint.ramp).stops.map((s) => s.colour)
+      : coloursOf(paint))
+      note(colour, node);
   });
   return [...found.values()].map((f) => ({ colour: f.colour, nodes: [...f.nodes] }));
 }

@@ -21,14 +21,23 @@ export function addFindings(to: Found, from: Findings): void {
 
 export function findingsOf({ missing, overset, unsure }: Found): Findings {
   if (!missing.size && !overset.size && !unsure.size) return NO_FINDINGS;
-  return { missingFaces: [...missing], overset: [...overset].map(([node, characters]) => ({ node, characters })), unsure: [...unsure] };
+  return {
+    missingFaces: [...missing],
+    overset: [...overset].map(([node, characters]) => ({ node, characters })),
+    unsure: [...unsure],
+  };
 }
 
 export function sameFindings(a: Findings, b: Findings): boolean {
   if (a === b) return true;
-  const same = <T>(x: readonly T[], y: readonly T[], alike: (p: T, q: T) => boolean) => x.length === y.length && x.every((v, i) => alike(v, y[i]));
+  const same = <T>(x: readonly T[], y: readonly T[], alike: (p: T, q: T) => boolean) =>
+    x.length === y.length && x.every((v, i) => alike(v, y[i]));
   const equal = (p: string, q: string) => p === q;
-  return same(a.missingFaces, b.missingFaces, equal) && same(a.unsure, b.unsure, equal) && same(a.overset, b.overset, (p, q) => p.node === q.node && p.characters === q.characters);
+  return (
+    same(a.missingFaces, b.missingFaces, equal) &&
+    same(a.unsure, b.unsure, equal) &&
+    same(a.overset, b.overset, (p, q) => p.node === q.node && p.characters === q.characters)
+  );
 }
 
 /** What is to be said of words that are seen as areas only: operands of combinations, what cuts by its outline. */

@@ -64,7 +64,9 @@ export function* hitsAt(scene: Scene, p: Point, slack: number, edges = false): G
   }
 }
 
-export const hitAll = (scene: Scene, p: Point, slack: number, edges = false): Hit[] => [...hitsAt(scene, p, slack, edges)];
+export const hitAll = (scene: Scene, p: Point, slack: number, edges = false): Hit[] => [
+  ...hitsAt(scene, p, slack, edges),
+];
 
 /** Does what cuts the groups leave the point? */
 function leftOver(within: Within, p: Point): boolean {
@@ -75,7 +77,11 @@ function leftOver(within: Within, p: Point): boolean {
 function partAt(leaf: Leaf, p: Point, slack: number, edges: boolean): Part | null {
   switch (leaf.type) {
     case 'fill':
-      return pathContains(leaf.placed.path, leaf.rule, p) || (edges && distanceToPath(leaf.placed.path, p) <= slack) ? (leaf.line ? 'outline' : 'fill') : null;
+      return pathContains(leaf.placed.path, leaf.rule, p) || (edges && distanceToPath(leaf.placed.path, p) <= slack)
+        ? leaf.line
+          ? 'outline'
+          : 'fill'
+        : null;
     case 'stroke':
       return distanceToPath(leaf.placed.path, p) <= Math.max(leaf.stroke.width / 2, slack) ? 'outline' : null;
     case 'glyphs':
@@ -86,8 +92,12 @@ function partAt(leaf: Leaf, p: Point, slack: number, edges: boolean): Part | nul
 
 /** Is the point on the edge of a node's geometry? Decides between fill and outline when a card is dropped. */
 export function nearEdge(scene: Scene, node: NodeId, p: Point, slack: number): boolean {
-  const near = (leaf: Leaf) => distanceToPath(leaf.placed.path, p) <= Math.max(slack, leaf.type === 'stroke' ? leaf.stroke.width / 2 : 0);
-  return someLeaf(scene.root, (leaf) => leaf.node === node && leaf.type !== 'glyphs' && holds(grow(leaf.inkBounds, slack), p) && near(leaf));
+  const near = (leaf: Leaf) =>
+    distanceToPath(leaf.placed.path, p) <= Math.max(slack, leaf.type === 'stroke' ? leaf.stroke.width / 2 : 0);
+  return someLeaf(
+    scene.root,
+    (leaf) => leaf.node === node && leaf.type !== 'glyphs' && holds(grow(leaf.inkBounds, slack), p) && near(leaf),
+  );
 }
 
 /** Nodes whose box touches (or lies inside) a marquee. */

@@ -25,7 +25,13 @@ export interface Made {
 }
 
 /** The leaves of a node whose space `matrix` maps to the page; `area` is a combination's. */
-export function leavesOf(design: Design, node: DrawnNode, matrix: Matrix, area: Area | undefined, fonts: FontBook): Made {
+export function leavesOf(
+  design: Design,
+  node: DrawnNode,
+  matrix: Matrix,
+  area: Area | undefined,
+  fonts: FontBook,
+): Made {
   const out: Leaf[] = [];
   switch (node.kind) {
     case 'shape':
@@ -38,7 +44,9 @@ export function leavesOf(design: Design, node: DrawnNode, matrix: Matrix, area: 
     }
     case 'combination':
       if (node.op !== 'divide') paintPath(out, node, area!.region.path, matrix, area!.region.rule, matrix);
-      else for (const { owner, region } of area!.pieces ?? []) paintPiece(out, design, node, owner, region.path, region.rule, matrix);
+      else
+        for (const { owner, region } of area!.pieces ?? [])
+          paintPiece(out, design, node, owner, region.path, region.rule, matrix);
       break;
     case 'textFrame': {
       const { path, rule } = framePath(node);
@@ -62,12 +70,23 @@ function paintPath(out: Leaf[], node: Painted, path: PathData, toPage: Matrix, r
   if (!path.length) return;
   const placed = new PlacedPath(path, toPage);
   const box = placed.bounds;
-  for (const paint of node.fills) if (paint.kind !== 'none') out.push({ type: 'fill', node: node.id, inkBounds: box, paintBounds: box, paint, matrix, placed, rule });
+  for (const paint of node.fills)
+    if (paint.kind !== 'none')
+      out.push({ type: 'fill', node: node.id, inkBounds: box, paintBounds: box, paint, matrix, placed, rule });
   for (const outline of node.outlines) {
     if (outline.paint.kind === 'none' || !(outline.width > 0)) continue;
     const stroke = strokeStyle(outline, matrix);
     const bounds = grow(box, reach(stroke));
-    out.push({ type: 'stroke', node: node.id, inkBounds: bounds, paintBounds: bounds, paint: outline.paint, matrix, placed, stroke });
+    out.push({
+      type: 'stroke',
+      node: node.id,
+      inkBounds: bounds,
+      paintBounds: bounds,
+      paint: outline.paint,
+      matrix,
+      placed,
+      stroke,
+    });
   }
 }
 
@@ -79,18 +98,39 @@ function paintTapered(out: Leaf[], node: NodeOf<'path'>, matrix: Matrix): void {
     const line = taperedLine(contours, outline.width);
     if (!line.length) continue;
     const placed = new PlacedPath(line, matrix);
-    out.push({ type: 'fill', node: node.id, inkBounds: placed.bounds, paintBounds: placed.bounds, paint: outline.paint, matrix, placed, rule: 'nonZero', line: true });
+    out.push({
+      type: 'fill',
+      node: node.id,
+      inkBounds: placed.bounds,
+      paintBounds: placed.bounds,
+      paint: outline.paint,
+      matrix,
+      placed,
+      rule: 'nonZero',
+      line: true,
+    });
   }
 }
 
 /** A piece of a division, in the paints of the operand it belongs to: a shape's, a combination's, a text's letters. */
-function paintPiece(out: Leaf[], design: Design, node: NodeOf<'combination'>, owner: string, path: PathData, rule: FillRule, matrix: Matrix): void {
+function paintPiece(
+  out: Leaf[],
+  design: Design,
+  node: NodeOf<'combination'>,
+  owner: string,
+  path: PathData,
+  rule: FillRule,
+  matrix: Matrix,
+): void {
   const { fills, outlines, space } = paintsOf(design, owner);
   paintPath(out, { id: node.id, fills, outlines }, path, matrix, rule, multiply(matrix, space));
 }
 
 /** What a node is painted with, and from which space its paints' geometry is given, seen from outside the node. */
-function paintsOf(design: Design, id: string): { fills: readonly Paint[]; outlines: readonly Outline[]; space: Matrix } {
+function paintsOf(
+  design: Design,
+  id: string,
+): { fills: readonly Paint[]; outlines: readonly Outline[]; space: Matrix } {
   const node = design.nodes[id];
   if (isText(node)) {
     const run = design.stories[node.story].paragraphs[0].runs[0];
@@ -118,10 +158,13 @@ function paintText(out: Leaf[], design: Design, node: TextNode, matrix: Matrix, 
     for (const run of line.runs) {
       if (!run.glyphs.length) continue;
       const { fill, outline } = run.run;
-      if (fill.kind !== 'none') for (const letters of lettersOf(run, fill, toPage, matrix)) out.push(glyphsOf(node.id, run, letters, toPage, fill, null));
+      if (fill.kind !== 'none')
+        for (const letters of lettersOf(run, fill, toPage, matrix))
+          out.push(glyphsOf(node.id, run, letters, toPage, fill, null));
       if (!outline || outline.paint.kind === 'none') continue;
       const stroke = strokeStyle(outline, toPage);
-      for (const letters of lettersOf(run, outline.paint, toPage, matrix)) out.push(glyphsOf(node.id, run, letters, toPage, outline.paint, stroke));
+      for (const letters of lettersOf(run, outline.paint, toPage, matrix))
+        out.push(glyphsOf(node.id, run, letters, toPage, outline.paint, stroke));
     }
   return { missing: layout.missing, overset: layout.overset };
 }
@@ -141,11 +184,32 @@ function lettersOf(run: PlacedRun, paint: Paint, toPage: Matrix, matrix: Matrix)
   });
 }
 
-function glyphsOf(node: string, run: PlacedRun, { glyphs, matrix }: Letters, layout: Matrix, paint: Glyphs['paint'], stroke: StrokeStyle | null): Glyphs {
+function glyphsOf(
+  node: string,
+  run: PlacedRun,
+  { glyphs, matrix }: Letters,
+  layout: Matrix,
+  paint: Glyphs['paint'],
+  stroke: StrokeStyle | null,
+): Glyphs {
   const placed = PlacedPath.onPage(glyphPath(run, glyphs, layout));
   const bounds = stroke ? grow(placed.bounds, reach(stroke)) : placed.bounds;
   const text = glyphs.map((g) => g.text).join('');
-  return { type: 'glyphs', node, face: run.face, size: run.run.size, text, layout, glyphs, matrix, placed, inkBounds: bounds, paintBounds: bounds, paint, stroke };
+  return {
+    type: 'glyphs',
+    node,
+    face: run.face,
+    size: run.run.size,
+    text,
+    layout,
+    glyphs,
+    matrix,
+    placed,
+    inkBounds: bounds,
+    paintBounds: bounds,
+    paint,
+    stroke,
+  };
 }
 
 function glyphPath(run: PlacedRun, glyphs: PlacedRun['glyphs'], toPage: Matrix): PathData {

@@ -11,7 +11,13 @@ interface Place<T> {
 export const memory = <T>(): Memory<T> => new WeakMap();
 
 /** What is known of a node at a place, if it still holds; else it is made and kept. */
-export function remembered<T>(known: Memory<T>, node: DesignNode, place: Matrix, holds: (known: T) => boolean, make: () => T): T {
+export function remembered<T>(
+  known: Memory<T>,
+  node: DesignNode,
+  place: Matrix,
+  holds: (known: T) => boolean,
+  make: () => T,
+): T {
   const at = known.get(node);
   const value = at?.place === place ? at.value : at?.others?.get(place);
   if (value !== undefined && holds(value)) return value;

@@ -105,7 +105,12 @@ export interface Scene {
   readonly root: Group;
 }
 
-export const bleedRect = (s: Pick<Scene, 'width' | 'height' | 'bleed'>): Rect => ({ x0: -s.bleed, y0: -s.bleed, x1: s.width + s.bleed, y1: s.height + s.bleed });
+export const bleedRect = (s: Pick<Scene, 'width' | 'height' | 'bleed'>): Rect => ({
+  x0: -s.bleed,
+  y0: -s.bleed,
+  x1: s.width + s.bleed,
+  y1: s.height + s.bleed,
+});
 export const trimRect = (s: Pick<Scene, 'width' | 'height'>): Rect => ({ x0: 0, y0: 0, x1: s.width, y1: s.height });
 
 /** Must it be drawn by itself first (an isolated transparency group, ISO 32000-1 11.4)? What is only cut need not. */
@@ -123,7 +128,8 @@ export function makeGroup(g: Omit<Group, 'type' | 'inkBounds' | 'bodyBounds' | '
   for (const { root } of g.masks) cut = intersect(cut, root.paintBounds);
   const bodyBounds = unionWithin(g.content, 'paintBounds', cut);
   let paintBounds = bodyBounds;
-  if (!isEmpty(bodyBounds)) for (const e of g.effects) paintBounds = union(paintBounds, effectRow(e).reach(e, bodyBounds));
+  if (!isEmpty(bodyBounds))
+    for (const e of g.effects) paintBounds = union(paintBounds, effectRow(e).reach(e, bodyBounds));
   return { ...g, type: 'group', inkBounds: unionWithin(g.content, 'inkBounds', cut), bodyBounds, paintBounds };
 }
 
@@ -140,7 +146,12 @@ function unionWithin(parts: readonly Part[], which: 'inkBounds' | 'paintBounds',
   let { x0, y0, x1, y1 } = EMPTY_RECT;
   for (const part of parts) {
     const b = part[which];
-    const [l, t, r, f] = [Math.max(b.x0, cut.x0), Math.max(b.y0, cut.y0), Math.min(b.x1, cut.x1), Math.min(b.y1, cut.y1)];
+    const [l, t, r, f] = [
+      Math.max(b.x0, cut.x0),
+      Math.max(b.y0, cut.y0),
+      Math.min(b.x1, cut.x1),
+      Math.min(b.y1, cut.y1),
+    ];
     if (!(r >= l && f >= t)) continue;
     if (l < x0) x0 = l;
     if (t < y0) y0 = t;

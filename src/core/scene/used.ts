@@ -34,7 +34,8 @@ const asked = new WeakMap<Scene, { readonly palette: Palette; readonly channels:
 const inked = new WeakMap<Palette, WeakMap<Leaf['paint'], readonly number[]>>();
 
 function channelsOf(paint: Leaf['paint'], palette: Palette): number[] {
-  const some = (list: readonly (number | boolean)[]) => list.flatMap((v, i) => (v === true || (v !== false && v > 0) ? [i] : []));
+  const some = (list: readonly (number | boolean)[]) =>
+    list.flatMap((v, i) => (v === true || (v !== false && v > 0) ? [i] : []));
   if (paint.kind === 'colour') return some(palette.mix(paint.colour));
   if (paint.kind === 'pools') return paint.pools.flatMap((p) => some(palette.mix(p.colour)));
   if (paint.kind === 'picture') return some(pictureChannels(paint, palette));

@@ -57,10 +57,17 @@ export function seenBounds(leaf: Leaf, within: Within): Rect {
 }
 
 /** A scene of other content: for showing, or measuring, some of it. */
-export const withContent = (scene: Scene, content: readonly Part[]): Scene => ({ ...scene, root: makeGroup({ ...scene.root, content }) });
+export const withContent = (scene: Scene, content: readonly Part[]): Scene => ({
+  ...scene,
+  root: makeGroup({ ...scene.root, content }),
+});
 
 /** Parts with their leaves made others, or left out (null); groups that nothing is left in go too. `effects` are the groups' then. */
-export function mapLeaves(content: readonly Part[], map: (leaf: Leaf) => Leaf | null, effects: (g: Group) => Group['effects'] = (g) => g.effects): Part[] {
+export function mapLeaves(
+  content: readonly Part[],
+  map: (leaf: Leaf) => Leaf | null,
+  effects: (g: Group) => Group['effects'] = (g) => g.effects,
+): Part[] {
   const out: Part[] = [];
   for (const part of content) {
     if (part.type !== 'group') {
@@ -115,7 +122,8 @@ export function changedArea(before: readonly Part[], after: readonly Part[]): Re
     for (const [i, now] of after.entries()) {
       const was = before[i];
       if (was === now) continue;
-      if (was.type === 'group' && now.type === 'group' && sameShell(was, now)) add(changedArea(was.content, now.content));
+      if (was.type === 'group' && now.type === 'group' && sameShell(was, now))
+        add(changedArea(was.content, now.content));
       else {
         add(was.paintBounds);
         add(now.paintBounds);
@@ -130,7 +138,13 @@ export function changedArea(before: readonly Part[], after: readonly Part[]): Re
   return area;
 }
 
-const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((x, i) => x === b[i]);
+const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((x, i) => x === b[i]);
 /** Do they treat what they hold alike? */
-const sameShell = (a: Group, b: Group): boolean => a.opacity === b.opacity && a.blend === b.blend && !a.effects.length && !b.effects.length && sameList(a.clips, b.clips) && sameList(a.masks, b.masks);
-
+const sameShell = (a: Group, b: Group): boolean =>
+  a.opacity === b.opacity &&
+  a.blend === b.blend &&
+  !a.effects.length &&
+  !b.effects.length &&
+  sameList(a.clips, b.clips) &&
+  sameList(a.masks, b.masks);

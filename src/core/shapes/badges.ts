@@ -60,9 +60,16 @@ const disc = ratio('disc', 'Disc', 'disc', 0.5, 0.05, 0.95);
 const breadth = ratio('breadth', 'Breadth', 'b', 0.5, 0.05, 1);
 /** A disc with rays that stand free of it. */
 export const sun = shape({
-  id: 'sun', name: 'Sun', family: 'Badges', keywords: ['rays', 'light', 'shine', 'day'],
+  id: 'sun',
+  name: 'Sun',
+  family: 'Badges',
+  keywords: ['rays', 'light', 'shine', 'day'],
   params: [rays, disc, breadth],
-  knobs: [slide(disc, [0.525, 0.5], [0.975, 0.5]), slide(rays, [0.5, 1], [1, 1], 40), slide(breadth, [0.5, 0], [0.85, 0])],
+  knobs: [
+    slide(disc, [0.525, 0.5], [0.975, 0.5]),
+    slide(rays, [0.5, 1], [1, 1], 40),
+    slide(breadth, [0.5, 0], [0.85, 0]),
+  ],
   draw(v, w, h, s) {
     const n = Math.round(v.rays);
     const r = v.disc * 0.82;
@@ -83,7 +90,10 @@ const scallops = number('scallops', 'Scallops', 16, 3, 100);
 const swell = ratio('swell', 'Swell', 'swell', 0.5, 0.05, 1);
 /** A disc with a scalloped edge, as under wax and on caps. */
 export const seal = shape({
-  id: 'seal', name: 'Seal', family: 'Badges', keywords: ['stamp', 'wax', 'scalloped', 'rosette', 'cookie', 'certificate'],
+  id: 'seal',
+  name: 'Seal',
+  family: 'Badges',
+  keywords: ['stamp', 'wax', 'scalloped', 'rosette', 'cookie', 'certificate'],
   params: [scallops, swell],
   knobs: [slide(swell, [0.5, 0], [0.5, 0.2]), slide(scallops, [0.5, 1], [1, 1], 48)],
   draw(v, w, h, s) {
@@ -98,7 +108,11 @@ export const seal = shape({
       // The handles reach so far that the middle of the scallop lies on the box.
       const far = (1 + (1 - notch) / 3) / Math.cos(((180 / n) * Math.PI) / 180 / 3);
       if (i === 0) s.moveTo(...p);
-      s.curveTo(...onEllipse(w / 2, h / 2, (w / 2) * far, (h / 2) * far, a + 30 / n), ...onEllipse(w / 2, h / 2, (w / 2) * far, (h / 2) * far, b - 30 / n), ...q);
+      s.curveTo(
+        ...onEllipse(w / 2, h / 2, (w / 2) * far, (h / 2) * far, a + 30 / n),
+        ...onEllipse(w / 2, h / 2, (w / 2) * far, (h / 2) * far, b - 30 / n),
+        ...q,
+      );
     }
     s.close();
   },
@@ -108,7 +122,10 @@ export const seal = shape({
 const shoulder = ratio('shoulder', 'Shoulder', 'sh', 0.12, 0, 0.4);
 const waistline = ratio('waist', 'Waist', 'waist', 0.5, 0.2, 0.85);
 export const shield = shape({
-  id: 'shield', name: 'Shield', family: 'Badges', keywords: ['crest', 'arms', 'guard', 'emblem'],
+  id: 'shield',
+  name: 'Shield',
+  family: 'Badges',
+  keywords: ['crest', 'arms', 'guard', 'emblem'],
   params: [shoulder, waistline],
   knobs: [slide(shoulder, [0.5, 0], [0.5, 0.4]), slide(waistline, [1, 0.2], [1, 0.85])],
   draw(v, w, h, s) {
@@ -128,12 +145,15 @@ const bite = ratio('bite', 'Bite', 'bite', 0.18, 0.02, 0.48);
 const where = ratio('where', 'Place', 'x', 0.72, 0.1, 0.9);
 /** An admission ticket: a bite at top and foot where the stub begins. */
 export const ticket = shape({
-  id: 'ticket', name: 'Ticket', family: 'Badges', keywords: ['coupon', 'stub', 'voucher', 'admission'],
+  id: 'ticket',
+  name: 'Ticket',
+  family: 'Badges',
+  keywords: ['coupon', 'stub', 'voucher', 'admission'],
   proportion: 0.5,
   params: [bite, where],
   knobs: [slide(bite, [0.5, 0.02], [0.5, 0.48]), slide(where, [0.1, 1], [0.9, 1])],
   draw(v, w, h, s) {
-    const r = Math.min(v.bite * h, (w * Math.min(v.where, 1 - v.where)) - 1e-6);
+    const r = Math.min(v.bite * h, w * Math.min(v.where, 1 - v.where) - 1e-6);
     const x = v.where * w;
     s.moveTo(0, 0);
     s.lineTo(x - r, 0);
@@ -151,7 +171,10 @@ export const ticket = shape({
 const point = ratio('point', 'Point', 'p', 0.28, 0.05, 0.7);
 const hole = ratio('hole', 'Hole', 'o', 0.16, 0, 0.45);
 export const tag = shape({
-  id: 'tag', name: 'Tag', family: 'Badges', keywords: ['label', 'price', 'luggage', 'gift'],
+  id: 'tag',
+  name: 'Tag',
+  family: 'Badges',
+  keywords: ['label', 'price', 'luggage', 'gift'],
   proportion: 0.5,
   params: [point, hole],
   knobs: [slide(point, [0.05, 0], [0.7, 0]), slide(hole, [0.35, 0.5], [0.35, 0.95])],

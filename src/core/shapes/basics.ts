@@ -3,11 +3,15 @@ import { angle, arcTo, onEllipse, percent, polyline, ratio, round, slide } from 
 import { clamp, shape } from './types';
 
 const CORNERS = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const;
-const cornerParam = <I extends (typeof CORNERS)[number]>(id: I, label: string) => ({ id, label, letter: 'r', unit: 'length', min: 0, max: 100_000, initial: 0 }) as const;
+const cornerParam = <I extends (typeof CORNERS)[number]>(id: I, label: string) =>
+  ({ id, label, letter: 'r', unit: 'length', min: 0, max: 100_000, initial: 0 }) as const;
 
 /** Radii never overlap: all shrink by the same factor (CSS Backgrounds 3 §5.5). */
 function fittedRadii(r: readonly number[], w: number, h: number): number[] {
-  const f = Math.min(1, ...[w / (r[0] + r[1]), h / (r[1] + r[2]), w / (r[2] + r[3]), h / (r[3] + r[0])].filter(Number.isFinite));
+  const f = Math.min(
+    1,
+    ...[w / (r[0] + r[1]), h / (r[1] + r[2]), w / (r[2] + r[3]), h / (r[3] + r[0])].filter(Number.isFinite),
+  );
   return r.map((x) => x * f);
 }
 
@@ -17,7 +21,12 @@ export const rectangle = shape({
   family: 'Basics',
   keywords: ['square', 'box', 'rounded'],
   proportion: 0.72,
-  params: [cornerParam('topLeft', 'Top left'), cornerParam('topRight', 'Top right'), cornerParam('bottomRight', 'Bottom right'), cornerParam('bottomLeft', 'Bottom left')],
+  params: [
+    cornerParam('topLeft', 'Top left'),
+    cornerParam('topRight', 'Top right'),
+    cornerParam('bottomRight', 'Bottom right'),
+    cornerParam('bottomLeft', 'Bottom left'),
+  ],
   knobs: CORNERS.map((param, i) => ({
     param,
     together: CORNERS,
@@ -93,46 +102,84 @@ export const polygon = shape({
 
 const apex = ratio('apex', 'Tip', 'tip', 0.5, 0, 1);
 export const triangle = shape({
-  id: 'triangle', name: 'Triangle', family: 'Basics', keywords: ['right-angled', 'pyramid', 'tent'],
+  id: 'triangle',
+  name: 'Triangle',
+  family: 'Basics',
+  keywords: ['right-angled', 'pyramid', 'tent'],
   params: [apex],
   knobs: [slide(apex, [0, 0], [1, 0])],
-  draw: (v, w, h, s) => polyline(s, w, h, [[v.apex, 0], [1, 1], [0, 1]]),
+  draw: (v, w, h, s) =>
+    polyline(s, w, h, [
+      [v.apex, 0],
+      [1, 1],
+      [0, 1],
+    ]),
   describe: (v) => `tip at ${percent(v.apex)}`,
 });
 
 const inset = ratio('inset', 'Inset', 'in', 0.2, 0, 0.5);
 export const trapezium = shape({
-  id: 'trapezium', name: 'Trapezium', family: 'Basics', keywords: ['trapezoid', 'lampshade', 'plinth'],
+  id: 'trapezium',
+  name: 'Trapezium',
+  family: 'Basics',
+  keywords: ['trapezoid', 'lampshade', 'plinth'],
   proportion: 0.72,
   params: [inset],
   knobs: [slide(inset, [0, 0], [0.5, 0])],
-  draw: (v, w, h, s) => polyline(s, w, h, [[v.inset, 0], [1 - v.inset, 0], [1, 1], [0, 1]]),
+  draw: (v, w, h, s) =>
+    polyline(s, w, h, [
+      [v.inset, 0],
+      [1 - v.inset, 0],
+      [1, 1],
+      [0, 1],
+    ]),
   describe: (v) => `${percent(v.inset)} in at the top`,
 });
 
 const slant = ratio('slant', 'Slant', 'slant', 0.25, 0, 0.9);
 export const parallelogram = shape({
-  id: 'parallelogram', name: 'Parallelogram', family: 'Basics', keywords: ['slanted', 'leaning', 'rhomboid'],
+  id: 'parallelogram',
+  name: 'Parallelogram',
+  family: 'Basics',
+  keywords: ['slanted', 'leaning', 'rhomboid'],
   proportion: 0.62,
   params: [slant],
   knobs: [slide(slant, [0, 0], [0.9, 0])],
-  draw: (v, w, h, s) => polyline(s, w, h, [[v.slant, 0], [1, 0], [1 - v.slant, 1], [0, 1]]),
+  draw: (v, w, h, s) =>
+    polyline(s, w, h, [
+      [v.slant, 0],
+      [1, 0],
+      [1 - v.slant, 1],
+      [0, 1],
+    ]),
   describe: (v) => `slanted by ${percent(v.slant)}`,
 });
 
 const waist = ratio('waist', 'Waist', 'waist', 0.5, 0.05, 0.95);
 export const kite = shape({
-  id: 'kite', name: 'Kite', family: 'Basics', keywords: ['diamond', 'rhombus', 'lozenge'],
+  id: 'kite',
+  name: 'Kite',
+  family: 'Basics',
+  keywords: ['diamond', 'rhombus', 'lozenge'],
   params: [waist],
   knobs: [slide(waist, [1, 0.05], [1, 0.95])],
-  draw: (v, w, h, s) => polyline(s, w, h, [[0.5, 0], [1, v.waist], [0.5, 1], [0, v.waist]]),
+  draw: (v, w, h, s) =>
+    polyline(s, w, h, [
+      [0.5, 0],
+      [1, v.waist],
+      [0.5, 1],
+      [0, v.waist],
+    ]),
   describe: (v) => `widest at ${percent(v.waist)}`,
 });
 
 const bulge = ratio('bulge', 'Bulge', 'bulge', 0.6, 0, 1);
 /** Between a box and an ellipse, and on to a pillow: quarter curves with longer handles. */
 export const cushion = shape({
-  id: 'cushion', name: 'Cushion', family: 'Basics', keywords: ['pillow', 'soft box', 'rounded square'],
+  id: 'cushion',
+  name: 'Cushion',
+  family: 'Basics',
+  keywords: ['pillow', 'soft box', 'rounded square'],
   params: [bulge],
   knobs: [slide(bulge, [0.28, 0.28], [0.02, 0.02])],
   draw(v, w, h, s) {
@@ -150,7 +197,10 @@ export const cushion = shape({
 
 const ends = ratio('ends', 'Ends', 'ends', 0.5, 0.02, 0.5);
 export const capsule = shape({
-  id: 'capsule', name: 'Capsule', family: 'Basics', keywords: ['pill', 'lozenge', 'stadium', 'button'],
+  id: 'capsule',
+  name: 'Capsule',
+  family: 'Basics',
+  keywords: ['pill', 'lozenge', 'stadium', 'button'],
   proportion: 0.45,
   params: [ends],
   knobs: [slide(ends, [0.02, 0.5], [0.5, 0.5])],
@@ -170,7 +220,10 @@ export const capsule = shape({
 const from = angle('from', 'From', 'from', 0, -180, 180);
 const sweep = angle('sweep', 'Width', 'to', 270, 1, 360);
 export const wedge = shape({
-  id: 'wedge', name: 'Wedge', family: 'Basics', keywords: ['pie', 'slice', 'sector', 'cake', 'fan'],
+  id: 'wedge',
+  name: 'Wedge',
+  family: 'Basics',
+  keywords: ['pie', 'slice', 'sector', 'cake', 'fan'],
   params: [from, sweep],
   knobs: [round(from), round(sweep, 1, (v) => v.from)],
   draw(v, w, h, s) {
@@ -190,7 +243,10 @@ const arcFrom = angle('from', 'From', 'from', 180, -180, 180);
 const arcSweep = angle('sweep', 'Length', 'to', 180, 1, 359);
 const band = ratio('band', 'Band', 't', 0.3, 0.01, 0.99);
 export const arcBand = shape({
-  id: 'arcBand', name: 'Arc', family: 'Basics', keywords: ['rainbow', 'bow', 'part of a ring', 'gauge'],
+  id: 'arcBand',
+  name: 'Arc',
+  family: 'Basics',
+  keywords: ['rainbow', 'bow', 'part of a ring', 'gauge'],
   params: [arcFrom, arcSweep, band],
   knobs: [round(arcFrom), round(arcSweep, 1, (v) => v.from), slide(band, [0.5, 0.005], [0.5, 0.495])],
   draw(v, w, h, s) {
@@ -207,7 +263,10 @@ export const arcBand = shape({
 const cut = ratio('cut', 'Cut', 'cut', 0.5, 0.05, 0.95);
 /** A disc cut straight across. */
 export const segmentOfDisc = shape({
-  id: 'discSegment', name: 'Cut disc', family: 'Basics', keywords: ['half circle', 'semicircle', 'dome', 'bowl', 'segment'],
+  id: 'discSegment',
+  name: 'Cut disc',
+  family: 'Basics',
+  keywords: ['half circle', 'semicircle', 'dome', 'bowl', 'segment'],
   params: [cut],
   knobs: [slide(cut, [0.5, 0.05], [0.5, 0.95])],
   draw(v, w, h, s) {
@@ -221,12 +280,28 @@ export const segmentOfDisc = shape({
 
 const arm = ratio('arm', 'Arm', 'arm', 0.34, 0.02, 0.98);
 export const cross = shape({
-  id: 'cross', name: 'Cross', family: 'Basics', keywords: ['plus', 'add', 'medical'],
+  id: 'cross',
+  name: 'Cross',
+  family: 'Basics',
+  keywords: ['plus', 'add', 'medical'],
   params: [arm],
   knobs: [slide(arm, [0.49, 0], [0.01, 0])],
   draw(v, w, h, s) {
     const [a, b] = [(1 - v.arm) / 2, (1 + v.arm) / 2];
-    polyline(s, w, h, [[a, 0], [b, 0], [b, a], [1, a], [1, b], [b, b], [b, 1], [a, 1], [a, b], [0, b], [0, a], [a, a]]);
+    polyline(s, w, h, [
+      [a, 0],
+      [b, 0],
+      [b, a],
+      [1, a],
+      [1, b],
+      [b, b],
+      [b, 1],
+      [a, 1],
+      [a, b],
+      [0, b],
+      [0, a],
+      [a, a],
+    ]);
   },
   describe: (v) => `arms ${percent(v.arm)} wide`,
 });
@@ -234,16 +309,30 @@ export const cross = shape({
 const across = ratio('across', 'Upright', 'x', 0.35, 0.02, 0.98);
 const down = ratio('down', 'Foot', 'y', 0.35, 0.02, 0.98);
 export const elbow = shape({
-  id: 'elbow', name: 'Elbow', family: 'Basics', keywords: ['corner', 'L', 'angle', 'bracket'],
+  id: 'elbow',
+  name: 'Elbow',
+  family: 'Basics',
+  keywords: ['corner', 'L', 'angle', 'bracket'],
   params: [across, down],
   knobs: [slide(across, [0.02, 0], [0.98, 0]), slide(down, [1, 0.98], [1, 0.02])],
-  draw: (v, w, h, s) => polyline(s, w, h, [[0, 0], [v.across, 0], [v.across, 1 - v.down], [1, 1 - v.down], [1, 1], [0, 1]]),
+  draw: (v, w, h, s) =>
+    polyline(s, w, h, [
+      [0, 0],
+      [v.across, 0],
+      [v.across, 1 - v.down],
+      [1, 1 - v.down],
+      [1, 1],
+      [0, 1],
+    ]),
   describe: (v) => `upright ${percent(v.across)}, foot ${percent(v.down)}`,
 });
 
 const rim = ratio('rim', 'Rim', 't', 0.12, 0.01, 0.49);
 export const frame = shape({
-  id: 'frame', name: 'Frame', family: 'Basics', keywords: ['border', 'box with a hole', 'mount', 'passe-partout'],
+  id: 'frame',
+  name: 'Frame',
+  family: 'Basics',
+  keywords: ['border', 'box with a hole', 'mount', 'passe-partout'],
   proportion: 0.72,
   params: [rim],
   knobs: [slide(rim, [0.01, 0.5], [0.49, 0.5])],

@@ -13,18 +13,77 @@ export type AnyShape = ShapeDef<readonly ShapeDef['params'][number][], Record<st
 export type ShapeFamily = ShapeDef['family'];
 
 /** In the order they are shown. */
-export const FAMILIES: readonly ShapeFamily[] = ['Basics', 'Badges', 'Pointers', 'Speech', 'Nature', 'Technical', 'Lines', 'Edges'];
+export const FAMILIES: readonly ShapeFamily[] = [
+  'Basics',
+  'Badges',
+  'Pointers',
+  'Speech',
+  'Nature',
+  'Technical',
+  'Lines',
+  'Edges',
+];
 
 /** Every dialled shape; a new one is a row here. */
 const ROWS = [
-  basics.rectangle, basics.ellipse, basics.polygon, basics.triangle, basics.trapezium, basics.parallelogram, basics.kite, basics.cushion, basics.capsule, basics.wedge, basics.arcBand, basics.segmentOfDisc, basics.cross, basics.elbow, basics.frame,
-  badges.star, badges.ring, badges.sun, badges.seal, badges.shield, badges.ticket, badges.tag,
-  pointers.chevron, pointers.arrow, pointers.doubleArrow, pointers.arrowhead, pointers.bentArrow, pointers.pennant, pointers.pin,
-  speech.speechBox, speech.speechOval, speech.thought, speech.shout,
-  nature.heart, nature.crescent, nature.drop, nature.leaf, nature.flower, nature.cloud, nature.flame, nature.fish,
-  technical.gear, technical.nut, technical.flash, technical.barrel, technical.lens, technical.keyhole,
-  lines.spiral, lines.zigzag, lines.ripple, lines.arcLine, lines.brace,
-  edges.ribbon, edges.banner, edges.scallops, edges.torn, edges.stamp, edges.bunting,
+  basics.rectangle,
+  basics.ellipse,
+  basics.polygon,
+  basics.triangle,
+  basics.trapezium,
+  basics.parallelogram,
+  basics.kite,
+  basics.cushion,
+  basics.capsule,
+  basics.wedge,
+  basics.arcBand,
+  basics.segmentOfDisc,
+  basics.cross,
+  basics.elbow,
+  basics.frame,
+  badges.star,
+  badges.ring,
+  badges.sun,
+  badges.seal,
+  badges.shield,
+  badges.ticket,
+  badges.tag,
+  pointers.chevron,
+  pointers.arrow,
+  pointers.doubleArrow,
+  pointers.arrowhead,
+  pointers.bentArrow,
+  pointers.pennant,
+  pointers.pin,
+  speech.speechBox,
+  speech.speechOval,
+  speech.thought,
+  speech.shout,
+  nature.heart,
+  nature.crescent,
+  nature.drop,
+  nature.leaf,
+  nature.flower,
+  nature.cloud,
+  nature.flame,
+  nature.fish,
+  technical.gear,
+  technical.nut,
+  technical.flash,
+  technical.barrel,
+  technical.lens,
+  technical.keyhole,
+  lines.spiral,
+  lines.zigzag,
+  lines.ripple,
+  lines.arcLine,
+  lines.brace,
+  edges.ribbon,
+  edges.banner,
+  edges.scallops,
+  edges.torn,
+  edges.stamp,
+  edges.bunting,
 ];
 export const SHAPES: readonly AnyShape[] = ROWS as unknown as readonly AnyShape[];
 
@@ -54,7 +113,12 @@ export function valuesOf(def: AnyShape, stored: Readonly<Record<string, number>>
 }
 
 /** The outline of a dialled shape in its own space. One that this version does not know has none: it is never drawn as another. */
-export function shapePath(id: string, knobs: Readonly<Record<string, number>>, width: number, height: number): PathData {
+export function shapePath(
+  id: string,
+  knobs: Readonly<Record<string, number>>,
+  width: number,
+  height: number,
+): PathData {
   const sink = new PathBuilder();
   const def = byId.get(id);
   if (def && width > 0 && height > 0) def.draw(valuesOf(def, knobs), width, height, sink);

@@ -6,7 +6,10 @@ import { clamp, type Knob, type ShapeParam } from './types';
 const rad = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** A point of an ellipse. */
-export const onEllipse = (cx: number, cy: number, rx: number, ry: number, degrees: number): [number, number] => [cx + rx * Math.cos(rad(degrees)), cy + ry * Math.sin(rad(degrees))];
+export const onEllipse = (cx: number, cy: number, rx: number, ry: number, degrees: number): [number, number] => [
+  cx + rx * Math.cos(rad(degrees)),
+  cy + ry * Math.sin(rad(degrees)),
+];
 
 /** Draws an arc of an ellipse from where the sink stands (its beginning), in cubics of at most 45°. */
 export function arcTo(s: PathSink, cx: number, cy: number, rx: number, ry: number, from: number, to: number): void {
@@ -27,25 +30,54 @@ export function arcTo(s: PathSink, cx: number, cy: number, rx: number, ry: numbe
 }
 
 /** A closed polygon through points given in shares of the box. */
-export function polyline(s: PathSink, w: number, h: number, points: readonly (readonly [number, number])[], closed = true): void {
+export function polyline(
+  s: PathSink,
+  w: number,
+  h: number,
+  points: readonly (readonly [number, number])[],
+  closed = true,
+): void {
   points.forEach(([x, y], i) => (i ? s.lineTo(x * w, y * h) : s.moveTo(x * w, y * h)));
   if (closed) s.close();
 }
 
-export const ratio = <I extends string>(id: I, label: string, letter: string, initial: number, min: number, max: number) => ({ id, label, letter, unit: 'ratio', min, max, initial }) as const;
-export const number = <I extends string>(id: I, label: string, initial: number, min: number, max: number) => ({ id, label, letter: 'n', unit: 'count', min, max, initial }) as const;
-export const angle = <I extends string>(id: I, label: string, letter: string, initial: number, min: number, max: number) => ({ id, label, letter, unit: 'angle', min, max, initial }) as const;
+export const ratio = <I extends string>(
+  id: I,
+  label: string,
+  letter: string,
+  initial: number,
+  min: number,
+  max: number,
+) => ({ id, label, letter, unit: 'ratio', min, max, initial }) as const;
+export const number = <I extends string>(id: I, label: string, initial: number, min: number, max: number) =>
+  ({ id, label, letter: 'n', unit: 'count', min, max, initial }) as const;
+export const angle = <I extends string>(
+  id: I,
+  label: string,
+  letter: string,
+  initial: number,
+  min: number,
+  max: number,
+) => ({ id, label, letter, unit: 'angle', min, max, initial }) as const;
 
 /**
  * A knob that travels along a straight way: at the least value it stands at `from`, at the most at `to` (shares of the
  * box). Counts move in whole numbers; `reach` bends the way so that low counts lie far apart.
  */
-export function slide<P extends ShapeParam>(p: P, from: readonly [number, number], to: readonly [number, number], most = p.max): Knob<Record<string, number>> {
+export function slide<P extends ShapeParam>(
+  p: P,
+  from: readonly [number, number],
+  to: readonly [number, number],
+  most = p.max,
+): Knob<Record<string, number>> {
   const share = (v: number) => (Math.min(v, most) - p.min) / (most - p.min);
   return {
     param: p.id,
     travels: (Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI,
-    at: (v, w, h) => ({ x: (from[0] + (to[0] - from[0]) * share(v[p.id])) * w, y: (from[1] + (to[1] - from[1]) * share(v[p.id])) * h }),
+    at: (v, w, h) => ({
+      x: (from[0] + (to[0] - from[0]) * share(v[p.id])) * w,
+      y: (from[1] + (to[1] - from[1]) * share(v[p.id])) * h,
+    }),
     value(q, _v, w, h) {
       const [dx, dy] = [(to[0] - from[0]) * w, (to[1] - from[1]) * h];
       const t = ((q.x - from[0] * w) * dx + (q.y - from[1] * h) * dy) / (dx * dx + dy * dy || 1);
@@ -56,11 +88,18 @@ export function slide<P extends ShapeParam>(p: P, from: readonly [number, number
 }
 
 /** A knob that travels round the middle of the box: its value is the angle at which it stands, `share` of the way out. */
-export function round<P extends ShapeParam>(p: P, share = 1, offset: (v: Record<string, number>) => number = () => 0): Knob<Record<string, number>> {
+export function round<P extends ShapeParam>(
+  p: P,
+  share = 1,
+  offset: (v: Record<string, number>) => number = () => 0,
+): Knob<Record<string, number>> {
   return {
     param: p.id,
     travels: 90,
-    at: (v, w, h) => ({ x: w / 2 + (w / 2) * share * Math.cos(rad(v[p.id] + offset(v))), y: h / 2 + (h / 2) * share * Math.sin(rad(v[p.id] + offset(v))) }),
+    at: (v, w, h) => ({
+      x: w / 2 + (w / 2) * share * Math.cos(rad(v[p.id] + offset(v))),
+      y: h / 2 + (h / 2) * share * Math.sin(rad(v[p.id] + offset(v))),
+    }),
     value(q, v, w, h) {
       let a = (Math.atan2((q.y - h / 2) / h, (q.x - w / 2) / w) * 180) / Math.PI - offset(v);
       while (a < p.min) a += 360;

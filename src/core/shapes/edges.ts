@@ -6,18 +6,38 @@ const cleft = ratio('cleft', 'Cleft', 'cut', 0.45, 0, 0.9);
 const dropBy = ratio('drop', 'Drop', 'drop', 0.24, 0.05, 0.5);
 /** A ribbon with its ends folded behind, each with a swallowtail. */
 export const ribbon = shape({
-  id: 'ribbon', name: 'Ribbon', family: 'Edges', keywords: ['banner', 'title', 'scroll', 'award'],
+  id: 'ribbon',
+  name: 'Ribbon',
+  family: 'Edges',
+  keywords: ['banner', 'title', 'scroll', 'award'],
   proportion: 0.32,
   params: [tails, cleft, dropBy],
-  knobs: [slide(tails, [0.05, 0], [0.4, 0]), slide(dropBy, [0.5, 0.95], [0.5, 0.5]), slide(cleft, [0, 0.62], [0.2, 0.62])],
+  knobs: [
+    slide(tails, [0.05, 0], [0.4, 0]),
+    slide(dropBy, [0.5, 0.95], [0.5, 0.5]),
+    slide(cleft, [0, 0.62], [0.2, 0.62]),
+  ],
   draw(v, w, h, s) {
     const [t, d] = [v.tails, v.drop];
     const fold = t * 0.5;
     const c = v.cleft * t * 0.75;
-    polyline(s, w, h, [[t, 0], [1 - t, 0], [1 - t, 1 - d], [t, 1 - d]]);
+    polyline(s, w, h, [
+      [t, 0],
+      [1 - t, 0],
+      [1 - t, 1 - d],
+      [t, 1 - d],
+    ]);
     for (const side of [0, 1]) {
       const X = (x: number) => (side ? 1 - x : x);
-      const tail: [number, number][] = [[X(0), d], [X(t), d], [X(t), 1 - d], [X(t + fold), 1 - d], [X(t + fold), 1], [X(0), 1], [X(c), (d + 1) / 2]];
+      const tail: [number, number][] = [
+        [X(0), d],
+        [X(t), d],
+        [X(t), 1 - d],
+        [X(t + fold), 1 - d],
+        [X(t + fold), 1],
+        [X(0), 1],
+        [X(c), (d + 1) / 2],
+      ];
       // The fold lies behind the band, so the tail only shows beside and below it.
       polyline(s, w, h, side ? tail : tail.reverse());
     }
@@ -28,7 +48,10 @@ export const ribbon = shape({
 const swing = ratio('swing', 'Swing', 'swing', 0.5, 0.05, 1);
 /** A strip that waves once, as a flag or a title in the wind. */
 export const banner = shape({
-  id: 'banner', name: 'Waving banner', family: 'Edges', keywords: ['flag', 'wave', 'strip', 'title'],
+  id: 'banner',
+  name: 'Waving banner',
+  family: 'Edges',
+  keywords: ['flag', 'wave', 'strip', 'title'],
   proportion: 0.4,
   params: [swing],
   knobs: [slide(swing, [0.25, 0.5], [0.25, 0])],
@@ -49,7 +72,10 @@ const lobes = number('lobes', 'Lobes', 8, 1, 80);
 const lobeDepth = ratio('depth', 'Depth', 'depth', 0.4, 0.05, 0.95);
 /** A strip with lobes along its foot: awnings, doilies, page edges. */
 export const scallops = shape({
-  id: 'scallops', name: 'Scalloped edge', family: 'Edges', keywords: ['awning', 'lace', 'border', 'curtain'],
+  id: 'scallops',
+  name: 'Scalloped edge',
+  family: 'Edges',
+  keywords: ['awning', 'lace', 'border', 'curtain'],
   proportion: 0.22,
   params: [lobes, lobeDepth],
   knobs: [slide(lobes, [0.5, 1], [1, 1], 30), slide(lobeDepth, [0, 0.95], [0, 0.05])],
@@ -70,13 +96,19 @@ const rips = number('rips', 'Rips', 18, 3, 120);
 const ripDepth = ratio('depth', 'Depth', 'depth', 0.35, 0.05, 0.9);
 /** A strip torn along its foot: uneven, and the same for the same numbers. */
 export const torn = shape({
-  id: 'torn', name: 'Torn edge', family: 'Edges', keywords: ['paper', 'ripped', 'deckle', 'rough'],
+  id: 'torn',
+  name: 'Torn edge',
+  family: 'Edges',
+  keywords: ['paper', 'ripped', 'deckle', 'rough'],
   proportion: 0.3,
   params: [rips, ripDepth],
   knobs: [slide(rips, [0.5, 1], [1, 1], 60), slide(ripDepth, [0, 0.95], [0, 0.1])],
   draw(v, w, h, s) {
     const n = Math.round(v.rips);
-    const points: [number, number][] = [[0, 0], [1, 0]];
+    const points: [number, number][] = [
+      [0, 0],
+      [1, 0],
+    ];
     for (let i = 2 * n; i >= 0; i--) {
       const deep = i % 2 ? 1 - 0.25 * (1 + Math.sin(i * 5.3)) : 0.35 * (1 + Math.cos(i * 3.1)) * 0.5;
       const shift = i === 0 || i === 2 * n ? 0 : 0.3 * Math.sin(i * 2.3);
@@ -91,7 +123,10 @@ const holes = number('holes', 'Holes', 9, 2, 60);
 const holeSize = ratio('size', 'Hole size', 'o', 0.55, 0.1, 0.95);
 /** A stamp: half holes along all four sides. */
 export const stamp = shape({
-  id: 'stamp', name: 'Stamp', family: 'Edges', keywords: ['postage', 'perforated', 'mail'],
+  id: 'stamp',
+  name: 'Stamp',
+  family: 'Edges',
+  keywords: ['postage', 'perforated', 'mail'],
   proportion: 0.78,
   params: [holes, holeSize],
   knobs: [slide(holes, [0.5, 1], [1, 1], 30), slide(holeSize, [0.5, 0], [0.7, 0])],
@@ -134,7 +169,10 @@ const flags = number('flags', 'Flags', 5, 1, 40);
 const sag = ratio('sag', 'Sag', 'sag', 0.3, 0, 0.8);
 /** A row of pennants on a cord that sags. */
 export const bunting = shape({
-  id: 'bunting', name: 'Bunting', family: 'Edges', keywords: ['flags', 'garland', 'party', 'pennants'],
+  id: 'bunting',
+  name: 'Bunting',
+  family: 'Edges',
+  keywords: ['flags', 'garland', 'party', 'pennants'],
   proportion: 0.35,
   params: [flags, sag],
   knobs: [slide(flags, [0.5, 1], [1, 1], 16), slide(sag, [0, 0], [0, 0.8])],

@@ -5,7 +5,10 @@ const turns = ratio('turns', 'Turns', 'n', 3, 0.5, 20);
 const start = ratio('start', 'Middle', 'o', 0, 0, 0.9);
 /** From the middle outwards, evenly; eight curves a turn, each with the direction of the spiral at both ends. */
 export const spiral = shape({
-  id: 'spiral', name: 'Spiral', family: 'Lines', keywords: ['coil', 'snail', 'swirl', 'curl'],
+  id: 'spiral',
+  name: 'Spiral',
+  family: 'Lines',
+  keywords: ['coil', 'snail', 'swirl', 'curl'],
   open: true,
   params: [turns, start],
   knobs: [slide(turns, [0.5, 1], [1, 1], 10), slide(start, [0.5, 0.5], [0.95, 0.5])],
@@ -15,7 +18,12 @@ export const spiral = shape({
     const grow = (1 - v.start) / total;
     const at = (t: number) => {
       const r = v.start + grow * t;
-      return { x: r * Math.cos(t), y: r * Math.sin(t), dx: grow * Math.cos(t) - r * Math.sin(t), dy: grow * Math.sin(t) + r * Math.cos(t) };
+      return {
+        x: r * Math.cos(t),
+        y: r * Math.sin(t),
+        dx: grow * Math.cos(t) - r * Math.sin(t),
+        dy: grow * Math.sin(t) + r * Math.cos(t),
+      };
     };
     const X = (x: number) => w / 2 + (w / 2) * x;
     const Y = (y: number) => h / 2 + (h / 2) * y;
@@ -24,7 +32,14 @@ export const spiral = shape({
     const third = total / n / 3;
     for (let i = 1; i <= n; i++) {
       const q = at((total * i) / n);
-      s.curveTo(X(p.x + p.dx * third), Y(p.y + p.dy * third), X(q.x - q.dx * third), Y(q.y - q.dy * third), X(q.x), Y(q.y));
+      s.curveTo(
+        X(p.x + p.dx * third),
+        Y(p.y + p.dy * third),
+        X(q.x - q.dx * third),
+        Y(q.y - q.dy * third),
+        X(q.x),
+        Y(q.y),
+      );
       p = q;
     }
   },
@@ -33,7 +48,10 @@ export const spiral = shape({
 
 const zigs = number('zigs', 'Peaks', 6, 1, 60);
 export const zigzag = shape({
-  id: 'zigzag', name: 'Zigzag', family: 'Lines', keywords: ['saw', 'teeth', 'pinking'],
+  id: 'zigzag',
+  name: 'Zigzag',
+  family: 'Lines',
+  keywords: ['saw', 'teeth', 'pinking'],
   open: true,
   proportion: 0.25,
   params: [zigs],
@@ -52,7 +70,10 @@ export const zigzag = shape({
 const waves = number('waves', 'Waves', 3, 1, 40);
 /** Half waves as cubics with level ends: within 1 % of a sine. */
 export const ripple = shape({
-  id: 'ripple', name: 'Ripple', family: 'Lines', keywords: ['wave', 'water', 'sine', 'wavy line'],
+  id: 'ripple',
+  name: 'Ripple',
+  family: 'Lines',
+  keywords: ['wave', 'water', 'sine', 'wavy line'],
   open: true,
   proportion: 0.25,
   params: [waves],
@@ -72,7 +93,10 @@ export const ripple = shape({
 const from = angle('from', 'From', 'from', 180, -180, 180);
 const sweep = angle('sweep', 'Length', 'to', 180, 1, 359);
 export const arcLine = shape({
-  id: 'arcLine', name: 'Arc line', family: 'Lines', keywords: ['bow', 'curve', 'part of a circle'],
+  id: 'arcLine',
+  name: 'Arc line',
+  family: 'Lines',
+  keywords: ['bow', 'curve', 'part of a circle'],
   open: true,
   params: [from, sweep],
   knobs: [round(from), round(sweep, 1, (v) => v.from)],
@@ -85,7 +109,10 @@ export const arcLine = shape({
 
 const nose = ratio('nose', 'Nose', 'nose', 0.5, 0.15, 0.85);
 export const brace = shape({
-  id: 'brace', name: 'Brace', family: 'Lines', keywords: ['curly bracket', 'accolade', 'parenthesis'],
+  id: 'brace',
+  name: 'Brace',
+  family: 'Lines',
+  keywords: ['curly bracket', 'accolade', 'parenthesis'],
   open: true,
   proportion: 3,
   params: [nose],

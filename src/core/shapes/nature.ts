@@ -8,7 +8,14 @@ export const heart = shape({
   family: 'Nature',
   keywords: ['love', 'valentine'],
   params: [{ id: 'dip', label: 'Dip', letter: 'dip', unit: 'ratio', min: 0.02, max: 0.6, initial: 0.22 }],
-  knobs: [{ param: 'dip', travels: 90, at: (v, w, h) => ({ x: w / 2, y: v.dip * h }), value: (p, _v, _w, h) => clamp(p.y / h, 0.02, 0.6) }],
+  knobs: [
+    {
+      param: 'dip',
+      travels: 90,
+      at: (v, w, h) => ({ x: w / 2, y: v.dip * h }),
+      value: (p, _v, _w, h) => clamp(p.y / h, 0.02, 0.6),
+    },
+  ],
   draw(v, w, h, s) {
     const dip = v.dip * h;
     s.moveTo(w / 2, dip);
@@ -26,7 +33,10 @@ export const heart = shape({
 const phase = ratio('phase', 'Phase', 'phase', 0.45, 0.05, 0.95);
 /** Two arcs that share their ends: the outer a half circle, the inner flatter. */
 export const crescent = shape({
-  id: 'crescent', name: 'Crescent', family: 'Nature', keywords: ['moon', 'sickle', 'night'],
+  id: 'crescent',
+  name: 'Crescent',
+  family: 'Nature',
+  keywords: ['moon', 'sickle', 'night'],
   proportion: 1.6,
   params: [phase],
   knobs: [slide(phase, [0.95, 0.5], [0.05, 0.5])],
@@ -41,7 +51,10 @@ export const crescent = shape({
 
 const neck = ratio('neck', 'Neck', 'neck', 0.5, 0.1, 0.9);
 export const drop = shape({
-  id: 'drop', name: 'Drop', family: 'Nature', keywords: ['water', 'rain', 'tear', 'oil'],
+  id: 'drop',
+  name: 'Drop',
+  family: 'Nature',
+  keywords: ['water', 'rain', 'tear', 'oil'],
   proportion: 1.5,
   params: [neck],
   knobs: [slide(neck, [0.5, 0.1], [0.5, 0.9])],
@@ -60,7 +73,10 @@ export const drop = shape({
 
 const belly = ratio('belly', 'Belly', 'b', 0.5, 0.1, 0.9);
 export const leaf = shape({
-  id: 'leaf', name: 'Leaf', family: 'Nature', keywords: ['petal', 'almond', 'plant', 'eye'],
+  id: 'leaf',
+  name: 'Leaf',
+  family: 'Nature',
+  keywords: ['petal', 'almond', 'plant', 'eye'],
   proportion: 0.5,
   params: [belly],
   knobs: [slide(belly, [0.1, 0], [0.9, 0])],
@@ -79,7 +95,10 @@ export const leaf = shape({
 const petals = number('petals', 'Petals', 6, 3, 40);
 const cleft = ratio('cleft', 'Cleft', 'depth', 0.5, 0.05, 0.95);
 export const flower = shape({
-  id: 'flower', name: 'Flower', family: 'Nature', keywords: ['blossom', 'petals', 'daisy', 'rosette'],
+  id: 'flower',
+  name: 'Flower',
+  family: 'Nature',
+  keywords: ['blossom', 'petals', 'daisy', 'rosette'],
   params: [petals, cleft],
   knobs: [slide(cleft, [0.5, 0.025], [0.5, 0.475]), slide(petals, [0.5, 1], [1, 1], 24)],
   draw(v, w, h, s) {
@@ -102,7 +121,10 @@ export const flower = shape({
 const puff = ratio('puff', 'Puff', 'puff', 0.5, 0.3, 0.62);
 /** Puffs on a flat foot: five arcs, the middle one highest. */
 export const cloud = shape({
-  id: 'cloud', name: 'Cloud', family: 'Nature', keywords: ['weather', 'sky', 'smoke'],
+  id: 'cloud',
+  name: 'Cloud',
+  family: 'Nature',
+  keywords: ['weather', 'sky', 'smoke'],
   proportion: 0.6,
   params: [puff],
   knobs: [slide(puff, [0.3, 0], [0.62, 0])],
@@ -123,7 +145,10 @@ export const cloud = shape({
 
 const lick = ratio('lick', 'Lick', 'lick', 0.62, 0.28, 0.8);
 export const flame = shape({
-  id: 'flame', name: 'Flame', family: 'Nature', keywords: ['fire', 'candle', 'lantern', 'wick', 'light'],
+  id: 'flame',
+  name: 'Flame',
+  family: 'Nature',
+  keywords: ['fire', 'candle', 'lantern', 'wick', 'light'],
   proportion: 1.6,
   params: [lick],
   knobs: [slide(lick, [0.28, 0], [0.8, 0])],
@@ -141,7 +166,10 @@ export const flame = shape({
 
 const tail = ratio('tail', 'Tail', 'tail', 0.25, 0.08, 0.5);
 export const fish = shape({
-  id: 'fish', name: 'Fish', family: 'Nature', keywords: ['sea', 'harbour', 'swim'],
+  id: 'fish',
+  name: 'Fish',
+  family: 'Nature',
+  keywords: ['sea', 'harbour', 'swim'],
   proportion: 0.5,
   params: [tail],
   knobs: [slide(tail, [0.92, 0.5], [0.5, 0.5])],

@@ -4,13 +4,18 @@ import type { Corners, NodeOf } from '../model/schema';
 import { shapeById, shapePath, valuesOf } from './catalogue';
 
 /** Styles by the number of the corner's node. */
-export const cornerStyles = (corners: Corners | undefined): ((node: number) => CornerStyle | undefined) => (node) => corners?.each?.[node] ?? corners?.all;
+export const cornerStyles =
+  (corners: Corners | undefined): ((node: number) => CornerStyle | undefined) =>
+  (node) =>
+    corners?.each?.[node] ?? corners?.all;
 
 const known = new WeakMap<object, PathData>();
 /** The last path made of the same knobs, or the same line: what is only placed anew keeps its path, and all that is known of it. */
 const lastMade = new WeakMap<object, { readonly of: Shaped; readonly path: PathData }>();
 type Shaped = NodeOf<'shape'> | NodeOf<'path'>;
-const shapedAlike = (a: Shaped, b: Shaped): boolean => a.corners === b.corners && (a.kind === 'path' || (b.kind === 'shape' && a.shape === b.shape && a.width === b.width && a.height === b.height));
+const shapedAlike = (a: Shaped, b: Shaped): boolean =>
+  a.corners === b.corners &&
+  (a.kind === 'path' || (b.kind === 'shape' && a.shape === b.shape && a.width === b.width && a.height === b.height));
 
 /** The line of a dialled shape or a path in its own space, its corners treated; and how its inside is told. */
 export function outlinePath(node: Shaped): { readonly path: PathData; readonly rule: FillRule } {

@@ -9,7 +9,14 @@ export const chevron = shape({
   keywords: ['arrow', 'angle', 'pointer'],
   proportion: 0.72,
   params: [{ id: 'depth', label: 'Depth', letter: 'depth', unit: 'ratio', min: 0.02, max: 0.98, initial: 0.4 }],
-  knobs: [{ param: 'depth', travels: 0, at: (v, w) => ({ x: w * (1 - v.depth), y: 0 }), value: (p, _v, w) => clamp(1 - p.x / w, 0.02, 0.98) }],
+  knobs: [
+    {
+      param: 'depth',
+      travels: 0,
+      at: (v, w) => ({ x: w * (1 - v.depth), y: 0 }),
+      value: (p, _v, w) => clamp(1 - p.x / w, 0.02, 0.98),
+    },
+  ],
   draw(v, w, h, s) {
     const d = v.depth * w;
     s.moveTo(0, 0);
@@ -34,8 +41,18 @@ export const arrow = shape({
     { id: 'shaft', label: 'Shaft', letter: 'shaft', unit: 'ratio', min: 0.02, max: 1, initial: 0.45 },
   ],
   knobs: [
-    { param: 'head', travels: 0, at: (v, w) => ({ x: w * (1 - v.head), y: 0 }), value: (p, _v, w) => clamp(1 - p.x / w, 0.05, 1) },
-    { param: 'shaft', travels: 90, at: (v, _w, h) => ({ x: 0, y: (h / 2) * (1 - v.shaft) }), value: (p, _v, _w, h) => clamp(1 - (2 * p.y) / h, 0.02, 1) },
+    {
+      param: 'head',
+      travels: 0,
+      at: (v, w) => ({ x: w * (1 - v.head), y: 0 }),
+      value: (p, _v, w) => clamp(1 - p.x / w, 0.05, 1),
+    },
+    {
+      param: 'shaft',
+      travels: 90,
+      at: (v, _w, h) => ({ x: 0, y: (h / 2) * (1 - v.shaft) }),
+      value: (p, _v, _w, h) => clamp(1 - (2 * p.y) / h, 0.02, 1),
+    },
   ],
   draw(v, w, h, s) {
     const x = w * (1 - v.head);
@@ -56,13 +73,27 @@ export const arrow = shape({
 const heads = ratio('head', 'Heads', 'head', 0.26, 0.05, 0.5);
 const thin = ratio('shaft', 'Shaft', 'shaft', 0.4, 0.02, 1);
 export const doubleArrow = shape({
-  id: 'doubleArrow', name: 'Two-way arrow', family: 'Pointers', keywords: ['both ways', 'double arrow', 'resize'],
+  id: 'doubleArrow',
+  name: 'Two-way arrow',
+  family: 'Pointers',
+  keywords: ['both ways', 'double arrow', 'resize'],
   proportion: 0.55,
   params: [heads, thin],
   knobs: [slide(heads, [0.95, 0], [0.5, 0]), slide(thin, [0.5, 0.49], [0.5, 0])],
   draw(v, w, h, s) {
     const [a, b] = [(1 - v.shaft) / 2, (1 + v.shaft) / 2];
-    polyline(s, w, h, [[0, 0.5], [v.head, 0], [v.head, a], [1 - v.head, a], [1 - v.head, 0], [1, 0.5], [1 - v.head, 1], [1 - v.head, b], [v.head, b], [v.head, 1]]);
+    polyline(s, w, h, [
+      [0, 0.5],
+      [v.head, 0],
+      [v.head, a],
+      [1 - v.head, a],
+      [1 - v.head, 0],
+      [1, 0.5],
+      [1 - v.head, 1],
+      [1 - v.head, b],
+      [v.head, b],
+      [v.head, 1],
+    ]);
   },
   describe: (v) => `heads ${percent(v.head)}, shaft ${percent(v.shaft)}`,
 });
@@ -70,10 +101,19 @@ export const doubleArrow = shape({
 const barb = ratio('barb', 'Barb', 'barb', 0.35, 0.05, 0.9);
 /** An arrow’s head alone, hollow behind. */
 export const arrowhead = shape({
-  id: 'arrowhead', name: 'Arrowhead', family: 'Pointers', keywords: ['cursor', 'compass needle', 'direction', 'play'],
+  id: 'arrowhead',
+  name: 'Arrowhead',
+  family: 'Pointers',
+  keywords: ['cursor', 'compass needle', 'direction', 'play'],
   params: [barb],
   knobs: [slide(barb, [0.05, 0.5], [0.9, 0.5])],
-  draw: (v, w, h, s) => polyline(s, w, h, [[0, 0], [1, 0.5], [0, 1], [v.barb, 0.5]]),
+  draw: (v, w, h, s) =>
+    polyline(s, w, h, [
+      [0, 0],
+      [1, 0.5],
+      [0, 1],
+      [v.barb, 0.5],
+    ]),
   describe: (v) => `${percent(v.barb)} hollow`,
 });
 
@@ -81,7 +121,10 @@ const bow = ratio('bow', 'Thickness', 't', 0.3, 0.06, 0.6);
 const bentHead = ratio('head', 'Head', 'head', 0.35, 0.1, 0.8);
 /** Up, round a corner, and to the right. */
 export const bentArrow = shape({
-  id: 'bentArrow', name: 'Bent arrow', family: 'Pointers', keywords: ['turn', 'round the corner', 'right'],
+  id: 'bentArrow',
+  name: 'Bent arrow',
+  family: 'Pointers',
+  keywords: ['turn', 'round the corner', 'right'],
   params: [bow, bentHead],
   knobs: [slide(bow, [0.06, 1], [0.6, 1]), slide(bentHead, [0.9, 0], [0.2, 0])],
   draw(v, w, h, s) {
@@ -108,18 +151,31 @@ export const bentArrow = shape({
 
 const swallow = ratio('notch', 'Notch', 'notch', 0.25, 0, 0.8);
 export const pennant = shape({
-  id: 'pennant', name: 'Pennant', family: 'Pointers', keywords: ['flag', 'bunting', 'swallowtail', 'bookmark'],
+  id: 'pennant',
+  name: 'Pennant',
+  family: 'Pointers',
+  keywords: ['flag', 'bunting', 'swallowtail', 'bookmark'],
   proportion: 0.6,
   params: [swallow],
   knobs: [slide(swallow, [1, 0.5], [0.2, 0.5])],
-  draw: (v, w, h, s) => polyline(s, w, h, [[0, 0], [1, 0], [1 - v.notch, 0.5], [1, 1], [0, 1]]),
+  draw: (v, w, h, s) =>
+    polyline(s, w, h, [
+      [0, 0],
+      [1, 0],
+      [1 - v.notch, 0.5],
+      [1, 1],
+      [0, 1],
+    ]),
   describe: (v) => `notch ${percent(v.notch)}`,
 });
 
 const eyelet = ratio('hole', 'Hole', 'o', 0.38, 0, 0.85);
 /** A head that runs to a point below: the mark of a place. */
 export const pin = shape({
-  id: 'pin', name: 'Place pin', family: 'Pointers', keywords: ['map', 'location', 'here', 'marker'],
+  id: 'pin',
+  name: 'Place pin',
+  family: 'Pointers',
+  keywords: ['map', 'location', 'here', 'marker'],
   proportion: 1.4,
   params: [eyelet],
   knobs: [slide(eyelet, [0.5, 0.36], [0.92, 0.36])],

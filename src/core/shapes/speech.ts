@@ -6,7 +6,10 @@ const tipX = ratio('tip', 'Tip', 'tip', 0.2, 0, 1);
 const length = ratio('length', 'Tail', 'tail', 0.25, 0.05, 0.6);
 
 export const speechBox = shape({
-  id: 'speechBox', name: 'Speech box', family: 'Speech', keywords: ['callout', 'balloon', 'comment', 'say'],
+  id: 'speechBox',
+  name: 'Speech box',
+  family: 'Speech',
+  keywords: ['callout', 'balloon', 'comment', 'say'],
   proportion: 0.75,
   params: [tipX, length],
   knobs: [slide(tipX, [0, 1], [1, 1]), slide(length, [1, 0.95], [1, 0.4])],
@@ -35,7 +38,10 @@ export const speechBox = shape({
 });
 
 export const speechOval = shape({
-  id: 'speechOval', name: 'Speech oval', family: 'Speech', keywords: ['callout', 'balloon', 'bubble', 'say'],
+  id: 'speechOval',
+  name: 'Speech oval',
+  family: 'Speech',
+  keywords: ['callout', 'balloon', 'bubble', 'say'],
   proportion: 0.8,
   params: [tipX, length],
   knobs: [slide(tipX, [0, 1], [1, 1]), slide(length, [1, 0.95], [1, 0.4])],
@@ -52,7 +58,10 @@ export const speechOval = shape({
 
 const bumps = number('bumps', 'Bumps', 10, 5, 30);
 export const thought = shape({
-  id: 'thought', name: 'Thought bubble', family: 'Speech', keywords: ['dream', 'idea', 'callout', 'cloud'],
+  id: 'thought',
+  name: 'Thought bubble',
+  family: 'Speech',
+  keywords: ['dream', 'idea', 'callout', 'cloud'],
   proportion: 0.85,
   params: [bumps, tipX],
   knobs: [slide(bumps, [0.5, 0], [1, 0], 24), slide(tipX, [0, 1], [1, 1])],
@@ -63,7 +72,11 @@ export const thought = shape({
     for (let i = 0; i < n; i++) {
       const [a, b] = [(360 * i) / n, (360 * (i + 1)) / n];
       if (i === 0) s.moveTo(...onEllipse(cx, cy, rx * notch, ry * notch, a));
-      s.curveTo(...onEllipse(cx, cy, rx * 1.08, ry * 1.08, a + 50 / n), ...onEllipse(cx, cy, rx * 1.08, ry * 1.08, b - 50 / n), ...onEllipse(cx, cy, rx * notch, ry * notch, b));
+      s.curveTo(
+        ...onEllipse(cx, cy, rx * 1.08, ry * 1.08, a + 50 / n),
+        ...onEllipse(cx, cy, rx * 1.08, ry * 1.08, b - 50 / n),
+        ...onEllipse(cx, cy, rx * notch, ry * notch, b),
+      );
     }
     s.close();
     // Two bubbles towards the thinker.
@@ -80,7 +93,10 @@ const spikes = number('spikes', 'Spikes', 12, 5, 40);
 const sharp = ratio('depth', 'Depth', 'depth', 0.35, 0.05, 0.8);
 /** Uneven spikes, the same for the same numbers. */
 export const shout = shape({
-  id: 'shout', name: 'Shout', family: 'Speech', keywords: ['bang', 'burst', 'explosion', 'sale', 'callout'],
+  id: 'shout',
+  name: 'Shout',
+  family: 'Speech',
+  keywords: ['bang', 'burst', 'explosion', 'sale', 'callout'],
   proportion: 0.75,
   params: [spikes, sharp],
   knobs: [slide(sharp, [0.5, 0.025], [0.5, 0.4]), slide(spikes, [0.5, 1], [1, 1], 30)],
@@ -91,7 +107,8 @@ export const shout = shape({
       1,
       1,
       Array.from({ length: 2 * n }, (_, i): [number, number] => {
-        const uneven = i % 2 ? 1 - v.depth * (0.75 + 0.25 * Math.cos(i * 2.4)) : 1 - 0.12 * (1 + Math.sin(i * 1.7)) * v.depth;
+        const uneven =
+          i % 2 ? 1 - v.depth * (0.75 + 0.25 * Math.cos(i * 2.4)) : 1 - 0.12 * (1 + Math.sin(i * 1.7)) * v.depth;
         // The box is filled whatever the spikes do.
         const far = i % Math.max(2, Math.round(n / 2)) === 0 ? 1 : uneven;
         return onEllipse(w / 2, h / 2, (w / 2) * far, (h / 2) * far, (360 * i) / (2 * n) - 90);

@@ -7,9 +7,16 @@ const teeth = number('teeth', 'Teeth', 10, 4, 80);
 const depth = ratio('depth', 'Depth', 'depth', 0.2, 0.03, 0.6);
 const bore = ratio('hole', 'Hole', 'o', 0.3, 0, 0.9);
 export const gear = shape({
-  id: 'gear', name: 'Gear', family: 'Technical', keywords: ['cog', 'wheel', 'machine', 'settings'],
+  id: 'gear',
+  name: 'Gear',
+  family: 'Technical',
+  keywords: ['cog', 'wheel', 'machine', 'settings'],
   params: [teeth, depth, bore],
-  knobs: [slide(depth, [0.5, 0.015], [0.5, 0.3]), slide(teeth, [0.5, 1], [1, 1], 40), slide(bore, [0.5, 0.5], [0.95, 0.5])],
+  knobs: [
+    slide(depth, [0.5, 0.015], [0.5, 0.3]),
+    slide(teeth, [0.5, 1], [1, 1], 40),
+    slide(bore, [0.5, 0.5], [0.95, 0.5]),
+  ],
   draw(v, w, h, s) {
     const n = Math.round(v.teeth);
     const root = 1 - v.depth;
@@ -34,7 +41,10 @@ export const gear = shape({
 
 const sides = number('sides', 'Sides', 6, 3, 24);
 export const nut = shape({
-  id: 'nut', name: 'Nut', family: 'Technical', keywords: ['hexagon with a hole', 'bolt', 'machine', 'washer'],
+  id: 'nut',
+  name: 'Nut',
+  family: 'Technical',
+  keywords: ['hexagon with a hole', 'bolt', 'machine', 'washer'],
   params: [sides, bore],
   knobs: [slide(bore, [0.5, 0.5], [0.95, 0.5]), slide(sides, [0.5, 1], [1, 1], 16)],
   draw(v, w, h, s) {
@@ -48,18 +58,32 @@ export const nut = shape({
 
 const kink = ratio('kink', 'Kink', 'kink', 0.5, 0.25, 0.75);
 export const flash = shape({
-  id: 'flash', name: 'Lightning', family: 'Technical', keywords: ['bolt', 'electric', 'power', 'storm'],
+  id: 'flash',
+  name: 'Lightning',
+  family: 'Technical',
+  keywords: ['bolt', 'electric', 'power', 'storm'],
   proportion: 1.5,
   params: [kink],
   knobs: [slide(kink, [0, 0.25], [0, 0.75])],
-  draw: (v, w, h, s) => polyline(s, w, h, [[0.62, 0], [0, v.kink + 0.06], [0.46, v.kink + 0.04], [0.3, 1], [1, v.kink - 0.1], [0.54, v.kink - 0.08]]),
+  draw: (v, w, h, s) =>
+    polyline(s, w, h, [
+      [0.62, 0],
+      [0, v.kink + 0.06],
+      [0.46, v.kink + 0.04],
+      [0.3, 1],
+      [1, v.kink - 0.1],
+      [0.54, v.kink - 0.08],
+    ]),
   describe: (v) => `kink at ${percent(v.kink)}`,
 });
 
 const belly = ratio('belly', 'Belly', 'b', 0.3, 0, 0.9);
 /** A barrel: flat head and foot, sides that bulge. */
 export const barrel = shape({
-  id: 'barrel', name: 'Barrel', family: 'Technical', keywords: ['lantern', 'cask', 'drum', 'keg'],
+  id: 'barrel',
+  name: 'Barrel',
+  family: 'Technical',
+  keywords: ['lantern', 'cask', 'drum', 'keg'],
   proportion: 1.25,
   params: [belly],
   knobs: [slide(belly, [0.03, 0.5], [0.45, 0.5])],
@@ -80,7 +104,10 @@ export const barrel = shape({
 const thick = ratio('thickness', 'Thickness', 't', 0.5, 0.1, 1);
 /** What two discs share. */
 export const lens = shape({
-  id: 'lens', name: 'Lens', family: 'Technical', keywords: ['optics', 'eye', 'almond', 'vesica', 'pointed oval'],
+  id: 'lens',
+  name: 'Lens',
+  family: 'Technical',
+  keywords: ['optics', 'eye', 'almond', 'vesica', 'pointed oval'],
   proportion: 1.7,
   params: [thick],
   knobs: [slide(thick, [0.55, 0.5], [1, 0.5])],
@@ -96,7 +123,10 @@ export const lens = shape({
 
 const flare = ratio('flare', 'Foot', 'foot', 0.7, 0.2, 1);
 export const keyhole = shape({
-  id: 'keyhole', name: 'Keyhole', family: 'Technical', keywords: ['lock', 'door', 'secret'],
+  id: 'keyhole',
+  name: 'Keyhole',
+  family: 'Technical',
+  keywords: ['lock', 'door', 'secret'],
   proportion: 1.6,
   params: [flare],
   knobs: [slide(flare, [0.6, 1], [1, 1])],

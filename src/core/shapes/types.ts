@@ -26,7 +26,10 @@ export interface Knob<V> {
   value(p: Point, v: V, width: number, height: number): number;
 }
 
-export interface ShapeDef<P extends readonly ShapeParam[] = readonly ShapeParam[], V = Record<P[number]['id'], number>> {
+export interface ShapeDef<
+  P extends readonly ShapeParam[] = readonly ShapeParam[],
+  V = Record<P[number]['id'], number>,
+> {
   readonly id: string;
   readonly name: string;
   readonly family: 'Basics' | 'Edges' | 'Badges' | 'Pointers' | 'Speech' | 'Nature' | 'Technical' | 'Lines';

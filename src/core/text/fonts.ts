@@ -33,7 +33,8 @@ export class Face {
   ) {
     const face = new hb.Face(new hb.Blob(bytes));
     this.upem = face.upem;
-    if (!(this.upem > 0) || face.collectUnicodes().length === 0) throw new Error(`${id} is not a font that can be used`);
+    if (!(this.upem > 0) || face.collectUnicodes().length === 0)
+      throw new Error(`${id} is not a font that can be used`);
     this.font = new hb.Font(face);
     const extents = this.font.hExtents();
     this.ascender = extents.ascender;
@@ -80,7 +81,14 @@ export class Face {
       else if (type === 'Q') {
         const [cx, cy, x, y] = [v[0], -v[1], v[2], -v[3]];
         // A quadratic as a cubic: handles at two thirds towards its one control point.
-        out.curveTo(px + (2 / 3) * (cx - px), py + (2 / 3) * (cy - py), x + (2 / 3) * (cx - x), y + (2 / 3) * (cy - y), x, y);
+        out.curveTo(
+          px + (2 / 3) * (cx - px),
+          py + (2 / 3) * (cy - py),
+          x + (2 / 3) * (cx - x),
+          y + (2 / 3) * (cy - y),
+          x,
+          y,
+        );
       } else if (type === 'Z') out.close();
       if (v.length >= 2) [px, py] = [v[v.length - 2], -v[v.length - 1]];
     }

@@ -80,13 +80,21 @@ export function layoutStory(story: Story, fonts: FontBook, measure: Measure): La
   for (const paragraph of story.paragraphs) {
     const text = paragraphText(paragraph);
     const pieces = piecesOf(paragraph, fonts, missing);
-    const ascent = Math.max(...pieces.filter((p) => p.face).map((p) => (p.face!.ascender / p.face!.upem) * p.run.size), 0);
-    const descent = Math.max(...pieces.filter((p) => p.face).map((p) => (-p.face!.descender / p.face!.upem) * p.run.size), 0);
+    const ascent = Math.max(
+      ...pieces.filter((p) => p.face).map((p) => (p.face!.ascender / p.face!.upem) * p.run.size),
+      0,
+    );
+    const descent = Math.max(
+      ...pieces.filter((p) => p.face).map((p) => (-p.face!.descender / p.face!.upem) * p.run.size),
+      0,
+    );
     const breaker = measure.width === null || text === '' ? null : new Breaker(text, pieces);
     for (let start = 0, first = true; first || start < text.length; first = false) {
       // A step is measured by the largest letters of the line; before a line is broken, by those of all that is left.
-      const sizeOf = (end: number) => sizesIn(pieces, start, end).reduce((a, b) => Math.max(a, b), 0) || paragraph.runs[0].size;
-      const at = (size: number) => (lines.length === 0 ? (measure.width === null ? 0 : ascent) : y + paragraph.leading * size);
+      const sizeOf = (end: number) =>
+        sizesIn(pieces, start, end).reduce((a, b) => Math.max(a, b), 0) || paragraph.runs[0].size;
+      const at = (size: number) =>
+        lines.length === 0 ? (measure.width === null ? 0 : ascent) : y + paragraph.leading * size;
       let baseline = at(sizeOf(text.length));
       let place = { left: 0, width: measure.width };
       if (measure.span && measure.height !== null) {
@@ -102,9 +110,12 @@ export function layoutStory(story: Story, fonts: FontBook, measure: Measure): La
       }
       const end = breaker ? breaker.lineEnd(start, place.width!) : text.length;
       if (!measure.span) baseline = at(sizeOf(end));
-      if (measure.height !== null && lines.length > 0 && baseline + descent > measure.height + 0.01) return ended(offset + start);
+      if (measure.height !== null && lines.length > 0 && baseline + descent > measure.height + 0.01)
+        return ended(offset + start);
       y = baseline;
-      lines.push(placeLine({ start, end }, pieces, paragraph, text.length, offset, y, ascent, descent, place.left, place.width));
+      lines.push(
+        placeLine({ start, end }, pieces, paragraph, text.length, offset, y, ascent, descent, place.left, place.width),
+      );
       start = end;
     }
     offset += text.length + 1;
@@ -118,7 +129,14 @@ const LOWER_BY = 0.2;
 const NARROWEST = 1.2;
 
 /** The first place at or below a baseline where a line has room between the edges of a frame that is no box. */
-function roomFor(measure: Measure, from: number, ascent: number, descent: number, size: number, word: number): { baseline: number; x0: number; x1: number } | null {
+function roomFor(
+  measure: Measure,
+  from: number,
+  ascent: number,
+  descent: number,
+  size: number,
+  word: number,
+): { baseline: number; x0: number; x1: number } | null {
   let narrow: { baseline: number; x0: number; x1: number } | null = null;
   for (let baseline = from; baseline + descent <= measure.height! + 0.01; baseline += size * LOWER_BY) {
     const span = measure.span!(baseline - ascent, baseline + descent);
@@ -167,7 +185,8 @@ interface LineRange {
 }
 
 /** Sizes of the letters between two offsets. */
-const sizesIn = (pieces: readonly Piece[], start: number, end: number): number[] => pieces.filter((p) => p.start < end && p.end > start && p.end > p.start).map((p) => p.run.size);
+const sizesIn = (pieces: readonly Piece[], start: number, end: number): number[] =>
+  pieces.filter((p) => p.start < end && p.end > start && p.end > p.start).map((p) => p.run.size);
 
 /** Widths of each UTF-16 unit in points: a cluster's width stands at its first unit. */
 function unitWidths(pieces: readonly Piece[], length: number): Float64Array {
@@ -176,7 +195,8 @@ function unitWidths(pieces: readonly Piece[], length: number): Float64Array {
     if (!face) continue;
     const scale = run.size / face.upem;
     for (const g of face.shape(run.text)) widths[start + g.cluster] += g.advance * scale;
-    for (const cluster of new Set(face.shape(run.text).map((g) => g.cluster))) widths[start + cluster] += (run.tracking / 1000) * run.size;
+    for (const cluster of new Set(face.shape(run.text).map((g) => g.cluster)))
+      widths[start + cluster] += (run.tracking / 1000) * run.size;
   }
   return widths;
 }
@@ -239,7 +259,18 @@ export function graphemes(text: string): Intl.SegmentData[] {
   return [...segmenter.segment(text)];
 }
 
-function placeLine(range: LineRange, pieces: readonly Piece[], paragraph: Paragraph, length: number, offset: number, baseline: number, ascent: number, descent: number, left: number, width: number | null): Line {
+function placeLine(
+  range: LineRange,
+  pieces: readonly Piece[],
+  paragraph: Paragraph,
+  length: number,
+  offset: number,
+  baseline: number,
+  ascent: number,
+  descent: number,
+  left: number,
+  width: number | null,
+): Line {
   const text = paragraphText(paragraph);
   const shaped: { piece: Piece; from: number; slice: string; glyphs: readonly ShapedGlyph[] }[] = [];
   for (const piece of pieces) {
@@ -281,7 +312,7 @@ function placeLine(range: LineRange, pieces: readonly Piece[], paragraph: Paragr
     const scale = piece.run.size / face.upem;
     const track = (piece.run.tracking / 1000) * piece.run.size;
     const placed: PlacedGlyph[] = [];
-    for (let i = 0; i < glyphs.length; ) {
+    for (let i = 0; i < glyphs.length;) {
       const cluster = glyphs[i].cluster;
       let j = i;
       while (j < glyphs.length && glyphs[j].cluster === cluster) j++;
@@ -291,16 +322,34 @@ function placeLine(range: LineRange, pieces: readonly Piece[], paragraph: Paragr
       for (let k = i; k < j; k++) {
         const g = glyphs[k];
         const extra = k === j - 1 ? track + (clusterText === ' ' ? stretch : 0) : 0;
-        placed.push({ gid: g.gid, x: x + g.dx * scale, y: baseline - g.dy * scale, advance: g.advance * scale + extra, text: k === i ? clusterText : '' });
+        placed.push({
+          gid: g.gid,
+          x: x + g.dx * scale,
+          y: baseline - g.dy * scale,
+          advance: g.advance * scale + extra,
+          text: k === i ? clusterText : '',
+        });
         x += g.advance * scale + extra;
       }
       // A ligature is shared evenly among its letters.
       const letters = graphemes(clusterText);
-      letters.forEach((l, n) => carets.push({ offset: offset + from + cluster + l.index, x: start + ((x - start) * n) / letters.length }));
+      letters.forEach((l, n) =>
+        carets.push({ offset: offset + from + cluster + l.index, x: start + ((x - start) * n) / letters.length }),
+      );
       i = j;
     }
     return { run: piece.run, face, glyphs: placed };
   });
   carets.push({ offset: offset + range.end, x });
-  return { runs, baseline, top: baseline - ascent, bottom: baseline + descent, x0, x1: x0 + lineWidth, carets, start: offset + range.start, end: offset + range.end };
+  return {
+    runs,
+    baseline,
+    top: baseline - ascent,
+    bottom: baseline + descent,
+    x0,
+    x1: x0 + lineWidth,
+    carets,
+    start: offset + range.start,
+    end: offset + range.end,
+  };
 }

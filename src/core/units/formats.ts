@@ -48,6 +48,8 @@ export function formatOf(width: number, height: number, round = false): Format |
   return FORMATS.find((f) => {
     const w = f.width * UNITS[f.unit];
     const h = f.height * UNITS[f.unit];
-    return (f.shape === 'round') === round && ((near(w, width) && near(h, height)) || (near(w, height) && near(h, width)));
+    return (
+      (f.shape === 'round') === round && ((near(w, width) && near(h, height)) || (near(w, height) && near(h, width)))
+    );
   });
 }

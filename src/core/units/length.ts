@@ -38,7 +38,13 @@ export function parseNumber(text: string, suffix = ''): Parsed {
 class Problem extends Error {}
 
 function parse(text: string, finish: (q: Quantity) => number, unit: Unit | null): Parsed {
-  const source = text.trim().toLowerCase().replace(/,(?=\d)/g, '.').replace(/×/g, '*').replace(/÷/g, '/').replace(/−/g, '-');
+  const source = text
+    .trim()
+    .toLowerCase()
+    .replace(/,(?=\d)/g, '.')
+    .replace(/×/g, '*')
+    .replace(/÷/g, '/')
+    .replace(/−/g, '-');
   if (source === '') return { ok: false, message: 'Type a number.' };
   if (source.length > 200) return { ok: false, message: 'That is too long for a number.' };
   const tokens = source.match(/\d+\.?\d*(?:e[+-]?\d+)?|\.\d+|[a-z"″°%]+|[-+*/()]|\S/g) ?? [];
@@ -90,7 +96,10 @@ function parse(text: string, finish: (q: Quantity) => number, unit: Unit | null)
     const next = peek();
     if (next !== undefined && /^[a-z"″]+$/.test(next)) {
       const name = next === '"' || next === '″' ? 'in' : next;
-      if (!(name in UNITS) || unit === null) throw new Problem(unit === null ? 'This field takes no unit.' : `“${next}” is not a unit. Use mm, cm, in, pt or px.`);
+      if (!(name in UNITS) || unit === null)
+        throw new Problem(
+          unit === null ? 'This field takes no unit.' : `“${next}” is not a unit. Use mm, cm, in, pt or px.`,
+        );
       at++;
       return { n: n * UNITS[name as Unit], length: true };
     }

@@ -19,14 +19,24 @@ export function ColourFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colo
   return (
     <ColourNumbers
       colour={swatch.colour}
-      onChange={(next, part) => session.commit('Change swatch', (d) => recolourSwatch(d, id, next), { merge: `recipe ${id} ${part}` })}
+      onChange={(next, part) =>
+        session.commit('Change swatch', (d) => recolourSwatch(d, id, next), { merge: `recipe ${id} ${part}` })
+      }
       onPreview={(next) => session.preview(next && ((d) => recolourSwatch(d, id, next)))}
     />
   );
 }
 
 /** A colour's numbers in any model. A change is kept in the model it is made in. */
-export function ColourNumbers({ colour, onChange, onPreview }: { colour: OwnColour; onChange: (next: OwnColour, part: string) => void; onPreview: (next: OwnColour | null) => void }) {
+export function ColourNumbers({
+  colour,
+  onChange,
+  onPreview,
+}: {
+  colour: OwnColour;
+  onChange: (next: OwnColour, part: string) => void;
+  onPreview: (next: OwnColour | null) => void;
+}) {
   const session = useSession();
   const { palette } = session;
   const [model, setModel] = useState<ModelId>(palette.screen && !('cmyk' in colour) ? 'hsb' : keptIn(colour));
@@ -56,7 +66,12 @@ export function ColourNumbers({ colour, onChange, onPreview }: { colour: OwnColo
   const ids = (Object.keys(MODELS) as ModelId[]).filter((id) => !palette.screen || id !== 'cmyk' || 'cmyk' in colour);
   return (
     <>
-      <WordChoice label="Colour model" value={model} options={ids.map((id) => ({ value: id, label: MODELS[id].word }))} onChange={setModel} />
+      <WordChoice
+        label="Colour model"
+        value={model}
+        options={ids.map((id) => ({ value: id, label: MODELS[id].word }))}
+        onChange={setModel}
+      />
       <div className="flex gap-3">
         <Wheel hsb={shownHsb} onPreview={(v) => show(v && turned(v))} onCommit={(v) => change(turned(v), 'wheel')} />
         <div className="grid min-w-0 flex-1 content-start gap-1.5">
@@ -70,7 +85,12 @@ export function ColourNumbers({ colour, onChange, onPreview }: { colour: OwnColo
               onCommit={(v) => change(put(i, v), c.name)}
             />
           ))}
-          {(model === 'rgb' || model === 'hsb') && <HexField hex={hexOf('rgb' in colour ? colour.rgb : palette.lookOfMix(palette.mix(colour)))} onCommit={(rgb) => change({ rgb }, 'hex')} />}
+          {(model === 'rgb' || model === 'hsb') && (
+            <HexField
+              hex={hexOf('rgb' in colour ? colour.rgb : palette.lookOfMix(palette.mix(colour)))}
+              onCommit={(rgb) => change({ rgb }, 'hex')}
+            />
+          )}
         </div>
       </div>
       <Reach colour={colour} onUse={(cmyk) => change({ cmyk }, 'printable')} />
@@ -79,24 +99,52 @@ export function ColourNumbers({ colour, onChange, onPreview }: { colour: OwnColo
 }
 
 /** What a screen or Lab colour becomes in print. */
-function Reach({ colour, onUse }: { colour: OwnColour; onUse: (cmyk: readonly [number, number, number, number]) => void }) {
+function Reach({
+  colour,
+  onUse,
+}: {
+  colour: OwnColour;
+  onUse: (cmyk: readonly [number, number, number, number]) => void;
+}) {
   const session = useSession();
   const { palette } = session;
-  if (palette.screen) return <p className="m-0 text-[12px] text-faint">A screen design is made of light: this colour stays RGB.</p>;
+  if (palette.screen)
+    return <p className="m-0 text-[12px] text-faint">A screen design is made of light: this colour stays RGB.</p>;
   const reach = palette.reach(colour);
-  if (reach === null) return <p className="m-0 text-[12px] text-faint">{'gray' in colour ? 'Kept as grey: black ink alone.' : 'Kept as a recipe: these numbers go to the plates.'}</p>;
+  if (reach === null)
+    return (
+      <p className="m-0 text-[12px] text-faint">
+        {'gray' in colour ? 'Kept as grey: black ink alone.' : 'Kept as a recipe: these numbers go to the plates.'}
+      </p>
+    );
   const kept = 'rgb' in colour ? 'screen colour' : 'Lab colour';
   const recipe = palette.recipeOf('rgb' in colour ? colour : { lab: palette.wantedLab(colour) });
   const numbers = recipe.map((v) => formatNumber(v * 100, 0)).join(' ');
   const { beyond } = reach;
   return (
-    <div className="flex items-center gap-2 rounded-sm border border-line p-2 text-[12px]" role="group" aria-label="How it prints">
+    <div
+      className="flex items-center gap-2 rounded-sm border border-line p-2 text-[12px]"
+      role="group"
+      aria-label="How it prints"
+    >
       <span aria-hidden className="flex h-9 w-[60px] shrink-0 overflow-hidden rounded-sm border border-edge">
-        <span className="flex-1" style={{ background: 'rgb' in colour ? hexOf(colour.rgb) : `lab(${palette.wantedLab(colour).join(' ')})` }} />
+        <span
+          className="flex-1"
+          style={{ background: 'rgb' in colour ? hexOf(colour.rgb) : `lab(${palette.wantedLab(colour).join(' ')})` }}
+        />
         <span className="flex-1" style={{ background: palette.css(colour) }} />
       </span>
       <span className={`min-w-0 flex-1 ${beyond ? 'text-warn' : ''}`}>
-        {beyond ? `This ${kept} prints duller: left as meant, right as it comes out.` : `This ${kept} prints as it looks.`} <span title={`How far apart the two are: ΔE00 ${formatNumber(reach.prints, 1)} (under about 2 they can hardly be told apart)`} className="key-line">ΔE00 {formatNumber(reach.prints, 1)}</span>. As ink: {numbers}.
+        {beyond
+          ? `This ${kept} prints duller: left as meant, right as it comes out.`
+          : `This ${kept} prints as it looks.`}{' '}
+        <span
+          title={`How far apart the two are: ΔE00 ${formatNumber(reach.prints, 1)} (under about 2 they can hardly be told apart)`}
+          className="key-line"
+        >
+          ΔE00 {formatNumber(reach.prints, 1)}
+        </span>
+        . As ink: {numbers}.
       </span>
       <Button onClick={() => onUse(recipe)}>Use the printable one</Button>
     </div>

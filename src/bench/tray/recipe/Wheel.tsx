@@ -37,7 +37,11 @@ export function Wheel({ hsb: [h, s, b], onPreview, onCommit }: Props) {
       aria-valuetext={`Hue ${Math.round(h)}°, saturation ${Math.round(s * 100)} %. Left and right turn, up and down change saturation.`}
       title="Hue round the rim, saturation from the middle out"
       className="relative shrink-0 touch-none rounded-full border border-edge"
-      style={{ width: SIZE, height: SIZE, background: `radial-gradient(closest-side, #ffffff, #ffffff00), conic-gradient(${RIM})` }}
+      style={{
+        width: SIZE,
+        height: SIZE,
+        background: `radial-gradient(closest-side, #ffffff, #ffffff00), conic-gradient(${RIM})`,
+      }}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
         drag.current = at(e);
@@ -65,11 +69,19 @@ export function Wheel({ hsb: [h, s, b], onPreview, onCommit }: Props) {
         onCommit([(h + turn + 360) % 360, Math.min(1, Math.max(0, s + pull)), b < 0.02 ? 1 : b]);
       }}
     >
-      <span aria-hidden className="pointer-events-none absolute inset-0 rounded-full bg-black" style={{ opacity: (1 - b) * 0.85 }} />
+      <span
+        aria-hidden
+        className="pointer-events-none absolute inset-0 rounded-full bg-black"
+        style={{ opacity: (1 - b) * 0.85 }}
+      />
       <span
         aria-hidden
         className="pointer-events-none absolute size-3.5 rounded-full border-2 border-[#1a1a1a] ring-[1.5px] ring-white"
-        style={{ left: SIZE / 2 + (Math.sin(angle) * s * SIZE) / 2 - 8, top: SIZE / 2 - (Math.cos(angle) * s * SIZE) / 2 - 8, background: hexOf(hsbToRgb([h, s, b])) }}
+        style={{
+          left: SIZE / 2 + (Math.sin(angle) * s * SIZE) / 2 - 8,
+          top: SIZE / 2 - (Math.cos(angle) * s * SIZE) / 2 - 8,
+          background: hexOf(hsbToRgb([h, s, b])),
+        }}
       />
     </div>
   );

@@ -29,7 +29,9 @@ const triple = (v: readonly number[]): Triple => [v[0], v[1], v[2]];
 /** What an RGB model shows: its own numbers, or the look on paper. */
 const rgbOf = (c: OwnColour, palette: Palette): Triple => ('rgb' in c ? c.rgb : palette.lookOfMix(palette.mix(c)));
 const rgb = (v: Triple): OwnColour => ({ rgb: mapTuple(v, clip01) });
-const lab = ([l, a, b]: Triple): OwnColour => ({ lab: [Math.min(100, Math.max(0, l)), Math.min(128, Math.max(-128, a)), Math.min(128, Math.max(-128, b))] });
+const lab = ([l, a, b]: Triple): OwnColour => ({
+  lab: [Math.min(100, Math.max(0, l)), Math.min(128, Math.max(-128, a)), Math.min(128, Math.max(-128, b))],
+});
 
 /** The models a recipe can be looked at and changed in. */
 export const MODELS: Readonly<Record<ModelId, Model>> = {
@@ -47,7 +49,11 @@ export const MODELS: Readonly<Record<ModelId, Model>> = {
   },
   hsb: {
     word: 'HSB',
-    channels: [{ label: 'H', name: 'Hue', min: 0, max: 360, suffix: '°', decimals: 1 }, percent('S', 'Saturation'), percent('B', 'Brightness')],
+    channels: [
+      { label: 'H', name: 'Hue', min: 0, max: 360, suffix: '°', decimals: 1 },
+      percent('S', 'Saturation'),
+      percent('B', 'Brightness'),
+    ],
     read: (c, palette) => {
       const [h, s, b] = rgbToHsb(rgbOf(c, palette));
       return [h, s * 100, b * 100];
@@ -56,20 +62,29 @@ export const MODELS: Readonly<Record<ModelId, Model>> = {
   },
   lab: {
     word: 'Lab',
-    channels: [{ label: 'L', name: 'Lightness', min: 0, max: 100, decimals: 1 }, { label: 'a', name: 'Green to red', min: -128, max: 128, decimals: 1 }, { label: 'b', name: 'Blue to yellow', min: -128, max: 128, decimals: 1 }],
+    channels: [
+      { label: 'L', name: 'Lightness', min: 0, max: 100, decimals: 1 },
+      { label: 'a', name: 'Green to red', min: -128, max: 128, decimals: 1 },
+      { label: 'b', name: 'Blue to yellow', min: -128, max: 128, decimals: 1 },
+    ],
     read: (c, palette) => [...palette.wantedLab(c)],
     make: (v) => lab(triple(v)),
   },
   lch: {
     word: 'LCh',
-    channels: [{ label: 'L', name: 'Lightness', min: 0, max: 100, decimals: 1 }, { label: 'C', name: 'Chroma', min: 0, max: 130, decimals: 1 }, { label: 'h', name: 'Hue angle', min: 0, max: 360, suffix: '°', decimals: 1 }],
+    channels: [
+      { label: 'L', name: 'Lightness', min: 0, max: 100, decimals: 1 },
+      { label: 'C', name: 'Chroma', min: 0, max: 130, decimals: 1 },
+      { label: 'h', name: 'Hue angle', min: 0, max: 360, suffix: '°', decimals: 1 },
+    ],
     read: (c, palette) => [...labToLch(palette.wantedLab(c))],
     make: (v) => lab(lchToLab(triple(v))),
   },
 };
 
 /** The model that a colour is kept in: the one its numbers are exact in. */
-export const keptIn = (c: OwnColour): ModelId => ('cmyk' in c || 'ink' in c || 'gray' in c ? 'cmyk' : 'rgb' in c ? 'rgb' : 'lab');
+export const keptIn = (c: OwnColour): ModelId =>
+  'cmyk' in c || 'ink' in c || 'gray' in c ? 'cmyk' : 'rgb' in c ? 'rgb' : 'lab';
 
 /** A screen design keeps to light: what is set in Lab becomes the RGB that a screen shows. */
 export function forMedium(c: OwnColour, palette: Palette): OwnColour {
@@ -82,5 +97,7 @@ const STEPS = 8;
 export function trackOf(model: ModelId, values: readonly number[], channel: number, palette: Palette): string[] {
   const { channels, make } = MODELS[model];
   const { min, max } = channels[channel];
-  return Array.from({ length: STEPS + 1 }, (_, i) => palette.css(forMedium(make(values.map((v, j) => (j === channel ? min + ((max - min) * i) / STEPS : v))), palette)));
+  return Array.from({ length: STEPS + 1 }, (_, i) =>
+    palette.css(forMedium(make(values.map((v, j) => (j === channel ? min + ((max - min) * i) / STEPS : v))), palette)),
+  );
 }

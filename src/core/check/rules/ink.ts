@@ -11,7 +11,8 @@ export const totalInkRule: Rule<'ink.tooMuch'> = {
   *find({ design, scene, palette }): Iterable<Found<'ink.tooMuch'>> {
     const most = pageInk(scene, palette);
     const limit = design.profile.totalInkLimit;
-    if (most && most.total > limit + SLACK) yield { node: null, facts: { total: most.total, limit, x: most.x, y: most.y } };
+    if (most && most.total > limit + SLACK)
+      yield { node: null, facts: { total: most.total, limit, x: most.x, y: most.y } };
   },
   say: ({ total, limit }, name) => ({
     message: `${name} carries ${Math.round(total * 100)} % ink at its fullest point; the paper bears ${Math.round(limit * 100)} %.`,

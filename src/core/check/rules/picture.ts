@@ -13,19 +13,25 @@ function* coarsest({ scene, palette }: Subject): Iterable<{ node: string; ppi: n
   if (palette.screen) return;
   const least = new Map<string, number>();
   walk(scene.root, ({ node, paint, matrix }) => {
-    if (paint.kind === 'picture') least.set(node, Math.min(least.get(node) ?? Infinity, effectivePpi(palette.picture(paint.picture), paint, matrix)));
+    if (paint.kind === 'picture')
+      least.set(
+        node,
+        Math.min(least.get(node) ?? Infinity, effectivePpi(palette.picture(paint.picture), paint, matrix)),
+      );
   });
   for (const [node, ppi] of least) yield { node, ppi };
 }
 
 const why = `Pictures for print want ${FINE} pixels an inch; from about ${SOFT} down edges look soft, under ${COARSE} single pixels show. Make the picture smaller, or replace it by one with more pixels.`;
-const message = ({ ppi }: { readonly ppi: number }, name: string) => `The picture of ${name} has ${formatNumber(ppi, 0)} pixels an inch at this size.`;
+const message = ({ ppi }: { readonly ppi: number }, name: string) =>
+  `The picture of ${name} has ${formatNumber(ppi, 0)} pixels an inch at this size.`;
 
 export const softPictureRule: Rule<'picture.soft'> = {
   code: 'picture.soft',
   severity: 'look',
   *find(s): Iterable<Found<'picture.soft'>> {
-    for (const { node, ppi } of coarsest(s)) if (ppi < SOFT - 0.5 && ppi >= COARSE - 0.5) yield { node, facts: { ppi } };
+    for (const { node, ppi } of coarsest(s))
+      if (ppi < SOFT - 0.5 && ppi >= COARSE - 0.5) yield { node, facts: { ppi } };
   },
   say: (f, name) => ({ message: message(f, name), why }),
 };
@@ -45,7 +51,8 @@ export const missingPictureRule: Rule<'picture.missing'> = {
   *find({ scene, palette }): Iterable<Found<'picture.missing'>> {
     const missing = new Map<string, string>();
     const look: Visit = ({ node, paint }) => {
-      if (paint.kind === 'picture' && !missing.has(node) && !palette.pictureSource(paint.picture)) missing.set(node, palette.picture(paint.picture).name);
+      if (paint.kind === 'picture' && !missing.has(node) && !palette.pictureSource(paint.picture))
+        missing.set(node, palette.picture(paint.picture).name);
     };
     walk(scene.root, look, { masks: true });
     for (const [node, picture] of missing) yield { node, facts: { picture } };

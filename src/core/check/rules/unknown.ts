@@ -9,7 +9,12 @@ export const unknownRule: Rule<'object.unknown'> = {
   *find({ design, page }): Iterable<Found<'object.unknown'>> {
     for (const id of page.children.flatMap((c) => withDescendants(design, c))) {
       const node = design.nodes[id];
-      const shape = node.kind === 'shape' ? node.shape : node.kind === 'textFrame' && node.window && 'shape' in node.window ? node.window.shape : null;
+      const shape =
+        node.kind === 'shape'
+          ? node.shape
+          : node.kind === 'textFrame' && node.window && 'shape' in node.window
+            ? node.window.shape
+            : null;
       if (node.kind === 'unknown') yield { node: id, facts: { kind: String(node.was.kind) } };
       else if (shape !== null && !shapeById(shape)) yield { node: id, facts: { kind: shape } };
     }

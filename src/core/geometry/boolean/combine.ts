@@ -31,7 +31,10 @@ export function loadBooleans(env: Env): Promise<void> {
     before.forEach((known, i) => {
       for (const l of node!.listeners(events[i])) if (!known.has(l)) node!.removeListener(events[i], l as () => void);
     });
-    engines = { fast: new FastEngine(loaded), exact: new ExactEngine(exact.default as unknown as ConstructorParameters<typeof ExactEngine>[0]) };
+    engines = {
+      fast: new FastEngine(loaded),
+      exact: new ExactEngine(exact.default as unknown as ConstructorParameters<typeof ExactEngine>[0]),
+    };
   })());
 }
 
@@ -48,7 +51,9 @@ async function loadExact() {
 }
 
 /** `share`: how much of the area the best result still gets wrong; that result is for showing, not for keeping. */
-export type Combined = { readonly ok: true; readonly region: Region } | { readonly ok: false; readonly region: Region; readonly share: number };
+export type Combined =
+  | { readonly ok: true; readonly region: Region }
+  | { readonly ok: false; readonly region: Region; readonly share: number };
 
 /**
  * Two regions combined, kept as curves. The fast engine's result is held against the inputs line by line; if it is
@@ -62,7 +67,11 @@ export function combineTwo(a: Region, b: Region, op: BooleanOp): Combined {
   if (!isCountable(a) || !isCountable(b)) return { ok: false, region: NOTHING, share: 1 };
   const [na, nb, back] = normalised(a, b);
   let [least, best] = [1, NOTHING];
-  const tries = [() => fast.combine(na, nb, op), () => exact.combine(na, nb, op), ...NUDGES.map((by) => () => exact.combine(na, nudged(nb, by), op))];
+  const tries = [
+    () => fast.combine(na, nb, op),
+    () => exact.combine(na, nb, op),
+    ...NUDGES.map((by) => () => exact.combine(na, nudged(nb, by), op)),
+  ];
   for (const attempt of tries) {
     let result: Region | null = null;
     try {
@@ -116,7 +125,10 @@ export function combineAll(regions: readonly Region[], op: BooleanOp): Combined 
   return { ok: true, region: list[0] };
 }
 
-const nudged = (r: Region, by: number): Region => ({ path: transformPath(r.path, [1, by * 1e-3, -by * 1e-3, 1, by * 1.7, by * -0.9]), rule: r.rule });
+const nudged = (r: Region, by: number): Region => ({
+  path: transformPath(r.path, [1, by * 1e-3, -by * 1e-3, 1, by * 1.7, by * -0.9]),
+  rule: r.rule,
+});
 
 function loaded() {
   if (!engines) throw new Error('loadBooleans has not been awaited');

@@ -21,17 +21,26 @@ export function divide(regions: readonly Region[]): DividedPiece[] | null {
   for (const [owner, region] of regions.entries()) {
     const next: DividedPiece[] = [];
     for (const piece of pieces) {
-      const [inside, outside] = [combineTwo(piece.region, region, 'intersect'), combineTwo(piece.region, region, 'subtract')];
+      const [inside, outside] = [
+        combineTwo(piece.region, region, 'intersect'),
+        combineTwo(piece.region, region, 'subtract'),
+      ];
       if (!inside.ok || !outside.ok) return null;
       next.push({ region: outside.region, owner: piece.owner }, { region: inside.region, owner });
     }
-    const [own, union]: Combined[] = all ? [combineTwo(region, all, 'subtract'), combineTwo(all, region, 'union')] : [{ ok: true, region }, { ok: true, region }];
+    const [own, union]: Combined[] = all
+      ? [combineTwo(region, all, 'subtract'), combineTwo(all, region, 'union')]
+      : [
+          { ok: true, region },
+          { ok: true, region },
+        ];
     if (!own.ok || !union.ok) return null;
     next.push({ region: own.region, owner });
     all = union.region;
     pieces = next;
   }
-  const size = (r: Region) => Math.abs(contoursOf(r.path).reduce((sum, c) => sum + Math.abs(contourArea(c.segments)), 0));
+  const size = (r: Region) =>
+    Math.abs(contoursOf(r.path).reduce((sum, c) => sum + Math.abs(contourArea(c.segments)), 0));
   const largest = Math.max(0, ...pieces.map((p) => size(p.region)));
   return pieces.filter((p) => size(p.region) > largest * DUST);
 }

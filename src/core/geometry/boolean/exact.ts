@@ -20,7 +20,14 @@ export class ExactEngine {
   combine(a: Region, b: Region, op: BooleanOp): Region | null {
     const [pa, pb] = [this.toEngine(a), this.toEngine(b)];
     const options = { insert: false };
-    const result = op === 'union' ? pa.unite(pb, options) : op === 'subtract' ? pa.subtract(pb, options) : op === 'intersect' ? pa.intersect(pb, options) : pa.exclude(pb, options);
+    const result =
+      op === 'union'
+        ? pa.unite(pb, options)
+        : op === 'subtract'
+          ? pa.subtract(pb, options)
+          : op === 'intersect'
+            ? pa.intersect(pb, options)
+            : pa.exclude(pb, options);
     return this.fromEngine(result as paper.PathItem);
   }
 
@@ -52,7 +59,15 @@ export class ExactEngine {
       curves.forEach((c, i) => {
         if (!c.hasHandles()) {
           if (i < curves.length - 1 || !p.closed) out.lineTo(c.point2.x, c.point2.y);
-        } else out.curveTo(c.point1.x + c.handle1.x, c.point1.y + c.handle1.y, c.point2.x + c.handle2.x, c.point2.y + c.handle2.y, c.point2.x, c.point2.y);
+        } else
+          out.curveTo(
+            c.point1.x + c.handle1.x,
+            c.point1.y + c.handle1.y,
+            c.point2.x + c.handle2.x,
+            c.point2.y + c.handle2.y,
+            c.point2.x,
+            c.point2.y,
+          );
       });
       out.close();
     }

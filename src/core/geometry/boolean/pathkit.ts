@@ -13,7 +13,12 @@ export class FastEngine {
   combine(a: Region, b: Region, op: BooleanOp): Region | null {
     const { kit } = this;
     const [pa, pb] = [this.toEngine(a), this.toEngine(b)];
-    const ops = { union: kit.PathOp.UNION, subtract: kit.PathOp.DIFFERENCE, intersect: kit.PathOp.INTERSECT, exclude: kit.PathOp.XOR };
+    const ops = {
+      union: kit.PathOp.UNION,
+      subtract: kit.PathOp.DIFFERENCE,
+      intersect: kit.PathOp.INTERSECT,
+      exclude: kit.PathOp.XOR,
+    };
     const result = kit.MakeFromOp(pa, pb, ops[op]);
     const out = result ? fromEngine(result) : null;
     result?.delete();
@@ -27,7 +32,7 @@ export class FastEngine {
     const words = new Float32Array(path.length + path.length / 3 + 2);
     let n = 0;
     let open = false;
-    for (let i = 0; i < path.length; ) {
+    for (let i = 0; i < path.length;) {
       const op = path[i++];
       if (op === MOVE && open) words[n++] = V_CLOSE;
       words[n++] = op === MOVE ? V_MOVE : op === LINE ? V_LINE : op === CUBIC ? V_CUBIC : V_CLOSE;
@@ -57,7 +62,14 @@ function fromEngine(path: PathKitPath): Region {
         break;
       case V_QUAD:
         // The same curve, a degree higher.
-        out.curveTo(x + (2 / 3) * (c[1] - x), y + (2 / 3) * (c[2] - y), c[3] + (2 / 3) * (c[1] - c[3]), c[4] + (2 / 3) * (c[2] - c[4]), c[3], c[4]);
+        out.curveTo(
+          x + (2 / 3) * (c[1] - x),
+          y + (2 / 3) * (c[2] - y),
+          c[3] + (2 / 3) * (c[1] - c[3]),
+          c[4] + (2 / 3) * (c[2] - c[4]),
+          c[3],
+          c[4],
+        );
         break;
       case V_CONIC:
         throw new Error('the boolean engine answered with a conic, though it was given none');
@@ -76,7 +88,7 @@ function fromEngine(path: PathKitPath): Region {
 /** Drops contours that are a mere point. */
 function withoutEmpty(path: PathData): PathData {
   const out: number[] = [];
-  for (let i = 0; i < path.length; ) {
+  for (let i = 0; i < path.length;) {
     let j = i + 3;
     while (j < path.length && path[j] !== MOVE) j += 1 + COORDS[path[j]];
     if (path[i + 3] === LINE || path[i + 3] === CUBIC) for (let k = i; k < j; k++) out.push(path[k]);

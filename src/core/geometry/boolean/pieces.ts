@@ -14,10 +14,12 @@ const DUST = 1e-9;
  * contour with the holes in it.
  */
 export function piecesOf(region: Region): Region[] {
-  const all = contoursOf(region.path).flatMap(unpinched).map((c) => {
-    const path = pathOfContours([{ ...c, closed: true }]);
-    return { path, contour: c, area: Math.abs(contourArea(c.segments)), box: pathBounds(path) };
-  });
+  const all = contoursOf(region.path)
+    .flatMap(unpinched)
+    .map((c) => {
+      const path = pathOfContours([{ ...c, closed: true }]);
+      return { path, contour: c, area: Math.abs(contourArea(c.segments)), box: pathBounds(path) };
+    });
   const whole = all.reduce((m, c) => Math.max(m, c.area), 0);
   // Large ones first: whatever holds a contour comes before it.
   const sorted = all.filter((c) => c.area > whole * DUST).sort((a, b) => b.area - a.area);
@@ -28,7 +30,13 @@ export function piecesOf(region: Region): Region[] {
     depth[i] = 0;
     for (let j = i - 1; j >= 0; j--) {
       const o = sorted[j];
-      if (c.box.x0 < o.box.x0 - 1e-6 || c.box.x1 > o.box.x1 + 1e-6 || c.box.y0 < o.box.y0 - 1e-6 || c.box.y1 > o.box.y1 + 1e-6) continue;
+      if (
+        c.box.x0 < o.box.x0 - 1e-6 ||
+        c.box.x1 > o.box.x1 + 1e-6 ||
+        c.box.y0 < o.box.y0 - 1e-6 ||
+        c.box.y1 > o.box.y1 + 1e-6
+      )
+        continue;
       if (!liesIn(c.contour, o.path)) continue;
       parents[i] = j;
       depth[i] = depth[j] + 1;
@@ -39,7 +47,16 @@ export function piecesOf(region: Region): Region[] {
   sorted.forEach((c, i) => {
     if (depth[i] % 2) holes.set(parents[i], [...(holes.get(parents[i]) ?? []), c.contour]);
   });
-  return sorted.flatMap((c, i) => (depth[i] % 2 ? [] : [{ path: pathOfContours([c.contour, ...(holes.get(i) ?? [])].map((x) => ({ ...x, closed: true }))), rule: 'evenOdd' as const }]));
+  return sorted.flatMap((c, i) =>
+    depth[i] % 2
+      ? []
+      : [
+          {
+            path: pathOfContours([c.contour, ...(holes.get(i) ?? [])].map((x) => ({ ...x, closed: true }))),
+            rule: 'evenOdd' as const,
+          },
+        ],
+  );
 }
 
 /** A contour that comes back to one of its own points is two that touch there: they share no area. */
@@ -122,7 +139,11 @@ function pointsOn(path: PathData): number[] {
     for (let i = 0; i < (closed ? n : n - 2); i += 2) {
       const j = (i + 2) % n;
       const cuts = Math.max(1, Math.ceil(Math.hypot(points[j] - points[i], points[j + 1] - points[i + 1]) / step));
-      for (let k = 0; k < cuts; k++) out.push(points[i] + ((points[j] - points[i]) * k) / cuts, points[i + 1] + ((points[j + 1] - points[i + 1]) * k) / cuts);
+      for (let k = 0; k < cuts; k++)
+        out.push(
+          points[i] + ((points[j] - points[i]) * k) / cuts,
+          points[i + 1] + ((points[j + 1] - points[i + 1]) * k) / cuts,
+        );
     }
   }
   return out;

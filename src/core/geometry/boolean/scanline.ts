@@ -31,7 +31,8 @@ export function scannable(region: Region): Scannable {
   for (const { segments, closed } of contoursOf(region.path)) {
     for (const s of segments) addEdges(edges, s);
     const [first, last] = [segments[0], segments[segments.length - 1]];
-    if (!closed && (first.x0 !== last.x3 || first.y0 !== last.y3)) addEdges(edges, straight(last.x3, last.y3, first.x0, first.y0));
+    if (!closed && (first.x0 !== last.x3 || first.y0 !== last.y3))
+      addEdges(edges, straight(last.x3, last.y3, first.x0, first.y0));
   }
   edges.sort((a, b) => a.low - b.low);
   return { edges, evenOdd: region.rule === 'evenOdd' };
@@ -42,7 +43,8 @@ function addEdges(edges: Edge[], s: Segment): void {
   let [t0, y0] = [0, s.y0];
   for (const t1 of [...turns, 1]) {
     const y1 = t1 === 1 ? s.y3 : cubicAt(s.y0, s.y1, s.y2, s.y3, t1);
-    if (y0 !== y1) edges.push({ s, t0, t1, y0, y1, low: Math.min(y0, y1), high: Math.max(y0, y1), way: y1 > y0 ? 1 : -1 });
+    if (y0 !== y1)
+      edges.push({ s, t0, t1, y0, y1, low: Math.min(y0, y1), high: Math.max(y0, y1), way: y1 > y0 ? 1 : -1 });
     [t0, y0] = [t1, y1];
   }
 }
@@ -109,7 +111,11 @@ export function spansAt(r: Scannable, y: number): number[] {
 }
 
 /** Spans that belong to the result of an operation on two lists of spans. */
-export function combineSpans(a: readonly number[], b: readonly number[], belongs: (a: boolean, b: boolean) => boolean): number[] {
+export function combineSpans(
+  a: readonly number[],
+  b: readonly number[],
+  belongs: (a: boolean, b: boolean) => boolean,
+): number[] {
   const out: number[] = [];
   let [i, j] = [0, 0];
   let was = false;

@@ -30,7 +30,10 @@ export function readExif(block: Uint8Array): ExifFacts {
       if (p + 8 <= block.length) resolution = v.getUint32(p, little) / v.getUint32(p + 4, little);
     }
   }
-  return { orientation: orientation >= 1 && orientation <= 8 ? orientation : 1, ppi: sanePpi(resolution === null ? null : unit === 3 ? resolution * 2.54 : resolution) };
+  return {
+    orientation: orientation >= 1 && orientation <= 8 ? orientation : 1,
+    ppi: sanePpi(resolution === null ? null : unit === 3 ? resolution * 2.54 : resolution),
+  };
 }
 
 /** A resolution that can be meant; files often say nonsense. */

@@ -31,7 +31,12 @@ function firstPicture(b: Uint8Array, width: number, height: number): Uint8Array 
       at = afterBlocks(b, at + 1);
     } else if (kind === 0x2c) {
       if (at + 9 > b.length) throw damaged();
-      const [x, y, w, h] = [v.getUint16(at, true), v.getUint16(at + 2, true), v.getUint16(at + 4, true), v.getUint16(at + 6, true)];
+      const [x, y, w, h] = [
+        v.getUint16(at, true),
+        v.getUint16(at + 2, true),
+        v.getUint16(at + 4, true),
+        v.getUint16(at + 6, true),
+      ];
       const flags = b[at + 8];
       at += 9;
       if (!w || !h || x + w > width || y + h > height) throw damaged();
@@ -60,7 +65,12 @@ function firstPicture(b: Uint8Array, width: number, height: number): Uint8Array 
 /** Where a row of an interlaced picture belongs: every eighth, then those between, by halves. */
 function interlaced(row: number, height: number): number {
   let n = row;
-  for (const [first, step] of [[0, 8], [4, 8], [2, 4], [1, 2]]) {
+  for (const [first, step] of [
+    [0, 8],
+    [4, 8],
+    [2, 4],
+    [1, 2],
+  ]) {
     const rows = Math.max(0, Math.ceil((height - first) / step));
     if (n < rows) return first + n * step;
     n -= rows;
@@ -77,7 +87,8 @@ function afterBlocks(b: Uint8Array, from: number): number {
 /** The blocks of data from a place on, as one. */
 function joined(b: Uint8Array, from: number): Uint8Array {
   const out: number[] = [];
-  for (let at = from; at < b.length && b[at]; at += b[at] + 1) for (const v of b.subarray(at + 1, at + 1 + b[at])) out.push(v);
+  for (let at = from; at < b.length && b[at]; at += b[at] + 1)
+    for (const v of b.subarray(at + 1, at + 1 + b[at])) out.push(v);
   return Uint8Array.from(out);
 }
 
@@ -93,7 +104,7 @@ function unpackLzw(data: Uint8Array, least: number, length: number): Uint8Array 
     before[i] = -1;
   }
   let [next, bits, previous, at, held, buffer] = [clear + 2, least + 1, -1, 0, 0, 0];
-  for (let i = 0; at < length; ) {
+  for (let i = 0; at < length;) {
     while (held < bits) {
       if (i >= data.length) return out;
       buffer |= data[i++] << held;

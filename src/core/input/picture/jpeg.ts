@@ -28,7 +28,7 @@ interface Segment {
 /** The marker segments of a JPEG (ITU-T T.81, annex B) up to its first scan, that too; what lies between them is passed over. */
 function* segmentsOf(b: Uint8Array): Generator<Segment> {
   const v = view(b);
-  for (let at = 2; at + 4 <= b.length; ) {
+  for (let at = 2; at + 4 <= b.length;) {
     const marker = b[at + 1];
     if (b[at] !== 0xff || marker === 0xff) at++;
     else if (marker === 0 || marker === 1 || (marker >= 0xd0 && marker <= 0xd8)) at += 2;
@@ -42,7 +42,8 @@ function* segmentsOf(b: Uint8Array): Generator<Segment> {
   }
 }
 
-const isFrame = ({ marker, body }: Segment): boolean => marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc && body.length >= 6;
+const isFrame = ({ marker, body }: Segment): boolean =>
+  marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc && body.length >= 6;
 
 /** What the segments before the first scan say. Null where there is no frame; of several, the first counts. */
 export function jpegFacts(b: Uint8Array): JpegFacts | null {
@@ -55,7 +56,12 @@ export function jpegFacts(b: Uint8Array): JpegFacts | null {
   for (const segment of segmentsOf(b)) {
     const { marker, body } = segment;
     if (isFrame(segment)) {
-      frame ??= { height: view(body).getUint16(1), width: view(body).getUint16(3), components: body[5], plain: marker <= 0xc2 && body[0] === 8 };
+      frame ??= {
+        height: view(body).getUint16(1),
+        width: view(body).getUint16(3),
+        components: body[5],
+        plain: marker <= 0xc2 && body[0] === 8,
+      };
     } else if (marker === 0xe0 && body.length >= 12 && ascii(body, 0, 4) === 'JFIF') {
       const dots = view(body).getUint16(8);
       density = sanePpi(body[7] === 1 ? dots : body[7] === 2 ? dots * 2.54 : null);
@@ -119,7 +125,8 @@ export const JPEG: PictureFormat = {
     const { components, orientation, icc, ppi } = facts;
     // A block of 64 pixels takes two bits at the very least.
     plausible(bytes.length, facts.width * facts.height, 300);
-    if (components !== 1 && components !== 3 && components !== 4) throw new PictureProblem(`it has ${components} colour channels; 1, 3 or 4 can be read`);
+    if (components !== 1 && components !== 3 && components !== 4)
+      throw new PictureProblem(`it has ${components} colour channels; 1, 3 or 4 can be read`);
     const image = await (components === 4 ? readInks(bytes, facts.adobe) : readLight(bytes, components, env));
     return turned({ ...image, alpha: null, icc, ppi }, orientation);
   },
@@ -127,7 +134,8 @@ export const JPEG: PictureFormat = {
 
 type Image = Pick<Pixels, 'width' | 'height' | 'space' | 'data'>;
 /** What a decoder says of it is for programmers. */
-const damaged = () => new PictureProblem('it is damaged, or of a kind of JPEG that is not read. Saving it anew where it was made may help');
+const damaged = () =>
+  new PictureProblem('it is damaged, or of a kind of JPEG that is not read. Saving it anew where it was made may help');
 
 type Decode = (bytes: ArrayBuffer) => Promise<{ width: number; height: number; data: Uint8ClampedArray }>;
 let decoder: Promise<Decode> | null = null;
@@ -160,7 +168,8 @@ async function readLight(bytes: Uint8Array, components: 1 | 3, env: Pick<Env, 'a
 
 /** CMYK, which that decoder does not give. */
 async function readInks(bytes: Uint8Array, upsideDown: boolean): Promise<Image> {
-  const { JpegImage, setVerbosityLevel, VerbosityLevel } = await import('pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs');
+  const { JpegImage, setVerbosityLevel, VerbosityLevel } =
+    await import('pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs');
   setVerbosityLevel(VerbosityLevel.ERRORS); // we say ourselves what is wrong with a file
   const image = new JpegImage();
   let raw: Uint8Array | Uint8ClampedArray;

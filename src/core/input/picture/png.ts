@@ -63,7 +63,12 @@ function sampleReader(data: ArrayLike<number>, depth: number, rowSamples: number
   };
 }
 
-function fromPalette(data: Uint8Array, depth: number, palette: readonly (readonly number[])[], facts: Pick<Pixels, 'width' | 'height' | 'icc' | 'ppi'>): Pixels {
+function fromPalette(
+  data: Uint8Array,
+  depth: number,
+  palette: readonly (readonly number[])[],
+  facts: Pick<Pixels, 'width' | 'height' | 'icc' | 'ppi'>,
+): Pixels {
   const pixels = facts.width * facts.height;
   const value = sampleReader(data, depth, facts.width);
   const out = new Uint8Array(pixels * 3);

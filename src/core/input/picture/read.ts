@@ -14,23 +14,30 @@ export const PICTURE_FORMATS: readonly PictureFormat[] = [PNG, JPEG, GIF, WEBP, 
 const MAX_SIDE = 100_000;
 const MAX_FILE = 512 * 1024 * 1024;
 
-export const pictureFormat = (bytes: Uint8Array): PictureFormat | null => (bytes.length < 12 ? null : (PICTURE_FORMATS.find((f) => f.is(bytes)) ?? null));
+export const pictureFormat = (bytes: Uint8Array): PictureFormat | null =>
+  bytes.length < 12 ? null : (PICTURE_FORMATS.find((f) => f.is(bytes)) ?? null);
 
 /** A file that a browser may know and we do not: an ISO media file with pictures in the AVIF manner. */
-export const isAvif = (b: Uint8Array): boolean => b.length > 12 && String.fromCharCode(...b.subarray(4, 8)) === 'ftyp' && /avi[fs]/.test(String.fromCharCode(...b.subarray(8, Math.min(b.length, 40))));
+export const isAvif = (b: Uint8Array): boolean =>
+  b.length > 12 &&
+  String.fromCharCode(...b.subarray(4, 8)) === 'ftyp' &&
+  /avi[fs]/.test(String.fromCharCode(...b.subarray(8, Math.min(b.length, 40))));
 
 /**
  * Opens a picture's bytes. Throws a PictureProblem whose text follows the file's name: “boats.png cannot be used: it is
  * damaged …”.
  */
 export async function readPicture(bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<Pixels> {
-  if (bytes.length > MAX_FILE) throw new PictureProblem(`it is too large (${Math.round(bytes.length / 1048576)} MB; the most is 512 MB)`);
+  if (bytes.length > MAX_FILE)
+    throw new PictureProblem(`it is too large (${Math.round(bytes.length / 1048576)} MB; the most is 512 MB)`);
   const format = pictureFormat(bytes);
   if (!format) throw new PictureProblem('it is no picture of a kind that is read: PNG, JPEG, WebP, GIF, TIFF or SVG');
   const size = sizeOf(format, bytes);
   if (!size || size.width < 1 || size.height < 1) throw new PictureProblem('it is damaged: its size cannot be read');
   if (size.width > MAX_SIDE || size.height > MAX_SIDE || size.width * size.height > MAX_PIXELS)
-    throw new PictureProblem(`it has ${size.width} × ${size.height} pixels; ${Math.round(MAX_PIXELS / 1e6)} million are the most. Make a smaller copy`);
+    throw new PictureProblem(
+      `it has ${size.width} × ${size.height} pixels; ${Math.round(MAX_PIXELS / 1e6)} million are the most. Make a smaller copy`,
+    );
   const pixels = await format.read(bytes, env);
   if (pixels.width * pixels.height > MAX_PIXELS) throw new PictureProblem('it is damaged: it is larger than it says');
   return pixels;
@@ -46,5 +53,11 @@ function sizeOf(format: PictureFormat, bytes: Uint8Array): { width: number; heig
 
 /** What a design keeps of a picture that has been opened. */
 export function pictureFacts(pixels: Pixels): Pick<Picture, 'width' | 'height' | 'space' | 'ppi' | 'alpha'> {
-  return { width: pixels.width, height: pixels.height, space: pixels.space, ...(pixels.ppi && { ppi: pixels.ppi }), ...(pixels.alpha && { alpha: true }) };
+  return {
+    width: pixels.width,
+    height: pixels.height,
+    space: pixels.space,
+    ...(pixels.ppi && { ppi: pixels.ppi }),
+    ...(pixels.alpha && { alpha: true }),
+  };
 }

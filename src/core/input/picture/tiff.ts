@@ -10,7 +10,9 @@ const first = (d: Directory, tag: number, otherwise: number): number => d.get(ta
 export const TIFF: PictureFormat = {
   name: 'TIFF',
   ending: 'tif',
-  is: (b) => (b[0] === 0x49 && b[1] === 0x49 && b[2] === 42 && b[3] === 0) || (b[0] === 0x4d && b[1] === 0x4d && b[2] === 0 && b[3] === 42),
+  is: (b) =>
+    (b[0] === 0x49 && b[1] === 0x49 && b[2] === 42 && b[3] === 0) ||
+    (b[0] === 0x4d && b[1] === 0x4d && b[2] === 0 && b[3] === 42),
   size(b) {
     const { directory: d } = readDirectory(b);
     const [width, height] = [first(d, 256, 0), first(d, 257, 0)];
@@ -20,35 +22,61 @@ export const TIFF: PictureFormat = {
     const { directory: d, little } = readDirectory(bytes);
     const [width, height] = [first(d, 256, 0), first(d, 257, 0)];
     const [bits, photometric, samples] = [first(d, 258, 1), first(d, 262, 1), first(d, 277, 1)];
-    if (![1, 2, 4, 8, 16].includes(bits)) throw new PictureProblem(`it has ${bits} bits a channel; up to 16 can be read`);
-    if (first(d, 339, 1) === 3) throw new PictureProblem('its values are floating-point numbers; whole numbers can be read');
-    if (![0, 1, 2, 3, 5].includes(photometric)) throw new PictureProblem('its colours are of a kind that is not read; grey, RGB, palette and CMYK are');
+    if (![1, 2, 4, 8, 16].includes(bits))
+      throw new PictureProblem(`it has ${bits} bits a channel; up to 16 can be read`);
+    if (first(d, 339, 1) === 3)
+      throw new PictureProblem('its values are floating-point numbers; whole numbers can be read');
+    if (![0, 1, 2, 3, 5].includes(photometric))
+      throw new PictureProblem('its colours are of a kind that is not read; grey, RGB, palette and CMYK are');
     const space = photometric === 5 ? 'cmyk' : photometric === 2 || photometric === 3 ? 'rgb' : 'gray';
     const own = photometric === 3 ? 1 : SAMPLES[space];
-    if (samples < own || samples > 16) throw new PictureProblem(`it is damaged: ${samples} channels cannot be ${space.toUpperCase()}`);
-    if (samples > 1 && first(d, 284, 1) === 2) throw new PictureProblem('its channels lie one after the other; save it with interleaved channels');
+    if (samples < own || samples > 16)
+      throw new PictureProblem(`it is damaged: ${samples} channels cannot be ${space.toUpperCase()}`);
+    if (samples > 1 && first(d, 284, 1) === 2)
+      throw new PictureProblem('its channels lie one after the other; save it with interleaved channels');
     const values = readSamples(bytes, d, little, width, height, samples, bits);
     const unit = first(d, 296, 2);
     const resolution = first(d, 282, 0);
     const icc = d.get(34675);
     const extra = first(d, 338, 0);
-    const made = unpack(values, { width, height, space, icc: icc?.length ? Uint8Array.from(icc) : null, ppi: sanePpi(unit === 3 ? resolution * 2.54 : unit === 2 ? resolution : null) }, { bits, photometric, samples, own, extra, map: d.get(320) ?? [] });
+    const made = unpack(
+      values,
+      {
+        width,
+        height,
+        space,
+        icc: icc?.length ? Uint8Array.from(icc) : null,
+        ppi: sanePpi(unit === 3 ? resolution * 2.54 : unit === 2 ? resolution : null),
+      },
+      { bits, photometric, samples, own, extra, map: d.get(320) ?? [] },
+    );
     return turned(made, first(d, 274, 1));
   },
 };
 
 /** All samples, row by row, side by side; of sixteen bits the upper eight and the lower are put together. */
-function readSamples(bytes: Uint8Array, d: Directory, little: boolean, width: number, height: number, samples: number, bits: number): Uint8Array | Uint16Array {
+function readSamples(
+  bytes: Uint8Array,
+  d: Directory,
+  little: boolean,
+  width: number,
+  height: number,
+  samples: number,
+  bits: number,
+): Uint8Array | Uint16Array {
   const tiled = d.has(322);
   const [w, h] = tiled ? [first(d, 322, 0), first(d, 323, 0)] : [width, Math.min(height, first(d, 278, height))];
-  if (!(w > 0) || !(h > 0) || w > 65_536 || w * h * samples > 500_000_000) throw new PictureProblem('it is damaged: the size of its parts cannot be right');
+  if (!(w > 0) || !(h > 0) || w > 65_536 || w * h * samples > 500_000_000)
+    throw new PictureProblem('it is damaged: the size of its parts cannot be right');
   const offsets = d.get(tiled ? 324 : 273) ?? [];
   const counts = d.get(tiled ? 325 : 279) ?? [];
   const across = Math.ceil(width / w);
-  if (offsets.length < across * Math.ceil(height / h)) throw new PictureProblem('it is cut off: parts of it are missing');
+  if (offsets.length < across * Math.ceil(height / h))
+    throw new PictureProblem('it is cut off: parts of it are missing');
   const compression = first(d, 259, 1);
   const predictor = first(d, 317, 1);
-  if (predictor !== 1 && predictor !== 2) throw new PictureProblem(`it is packed in a way that is not read (predictor ${predictor})`);
+  if (predictor !== 1 && predictor !== 2)
+    throw new PictureProblem(`it is packed in a way that is not read (predictor ${predictor})`);
   const out = bits === 16 ? new Uint16Array(width * height * samples) : new Uint8Array(width * height * samples);
   const rowBytes = Math.ceil((w * samples * bits) / 8);
   const mask = 2 ** bits - 1;
@@ -67,7 +95,10 @@ function readSamples(bytes: Uint8Array, d: Directory, little: boolean, width: nu
       const base = y * rowBytes;
       for (let i = 0; i < w * samples; i++) {
         if (bits === 8) row[i] = raw[base + i];
-        else if (bits === 16) row[i] = little ? raw[base + 2 * i] | (raw[base + 2 * i + 1] << 8) : (raw[base + 2 * i] << 8) | raw[base + 2 * i + 1];
+        else if (bits === 16)
+          row[i] = little
+            ? raw[base + 2 * i] | (raw[base + 2 * i + 1] << 8)
+            : (raw[base + 2 * i] << 8) | raw[base + 2 * i + 1];
         else row[i] = (raw[base + ((i * bits) >> 3)] >> (8 - bits - ((i * bits) & 7))) & mask;
         // Each sample as what it is more than the one before it (section 14).
         if (predictor === 2 && i >= samples) row[i] = (row[i] + row[i - samples]) & mask;
@@ -89,7 +120,11 @@ interface Layout {
   readonly map: readonly number[];
 }
 
-function unpack(values: Uint8Array | Uint16Array, facts: Omit<Pixels, 'data' | 'alpha'>, { bits, photometric, samples, own, extra, map }: Layout): Pixels {
+function unpack(
+  values: Uint8Array | Uint16Array,
+  facts: Omit<Pixels, 'data' | 'alpha'>,
+  { bits, photometric, samples, own, extra, map }: Layout,
+): Pixels {
   const { width, height, space } = facts;
   const max = 2 ** bits - 1;
   const colours = SAMPLES[space];

@@ -21,7 +21,7 @@ export function readDirectory(b: Uint8Array): TiffFile {
   const damaged = () => new PictureProblem('it is damaged: there is no picture in it');
   if (b.length < 8) throw damaged();
   const seen = new Set<number>();
-  for (let at = v.getUint32(4, little); at && !seen.has(at) && seen.size < 64; ) {
+  for (let at = v.getUint32(4, little); at && !seen.has(at) && seen.size < 64;) {
     seen.add(at);
     if (at + 2 > b.length) break;
     const entries = v.getUint16(at, little);
@@ -34,16 +34,19 @@ export function readDirectory(b: Uint8Array): TiffFile {
       if (!size || count > MOST_VALUES) continue;
       const from = count * size <= 4 ? e + 8 : v.getUint32(e + 8, little);
       if (from + count * size > b.length) continue;
-      directory.set(tag, Array.from({ length: count }, (_, k) => {
-        const p = from + k * size;
-        if (type === 3) return v.getUint16(p, little);
-        if (type === 4) return v.getUint32(p, little);
-        if (type === 5) return v.getUint32(p, little) / v.getUint32(p + 4, little);
-        if (type === 8) return v.getInt16(p, little);
-        if (type === 9) return v.getInt32(p, little);
-        if (type === 10) return v.getInt32(p, little) / v.getInt32(p + 4, little);
-        return b[p];
-      }));
+      directory.set(
+        tag,
+        Array.from({ length: count }, (_, k) => {
+          const p = from + k * size;
+          if (type === 3) return v.getUint16(p, little);
+          if (type === 4) return v.getUint32(p, little);
+          if (type === 5) return v.getUint32(p, little) / v.getUint32(p + 4, little);
+          if (type === 8) return v.getInt16(p, little);
+          if (type === 9) return v.getInt32(p, little);
+          if (type === 10) return v.getInt32(p, little) / v.getInt32(p + 4, little);
+          return b[p];
+        }),
+      );
     }
     if (directory.has(256) && directory.has(257)) return { little, directory };
     const next = at + 2 + 12 * entries;
@@ -69,13 +72,15 @@ export function unpackStrip(data: Uint8Array, compression: number, length: numbe
     case 32773:
       return unpackBits(data, length);
     default:
-      throw new PictureProblem(`it is packed in a way that is not read (kind ${compression}). Save it with LZW, deflate or no compression`);
+      throw new PictureProblem(
+        `it is packed in a way that is not read (kind ${compression}). Save it with LZW, deflate or no compression`,
+      );
   }
 }
 
 function unpackBits(data: Uint8Array, length: number): Uint8Array {
   const out = new Uint8Array(length);
-  for (let i = 0, at = 0; i < data.length && at < length; ) {
+  for (let i = 0, at = 0; i < data.length && at < length;) {
     const n = (data[i++] << 24) >> 24;
     if (n >= 0) for (let k = 0; k <= n && at < length; k++) out[at++] = data[i++] ?? 0;
     else if (n !== -128) {
@@ -97,7 +102,7 @@ function unpackLzw(data: Uint8Array, length: number): Uint8Array {
     long[i] = 1;
   }
   let [next, bits, previous, at, held, buffer] = [258, 9, -1, 0, 0, 0];
-  for (let i = 0; ; ) {
+  for (let i = 0; ;) {
     while (held < bits) {
       if (i >= data.length) return out;
       buffer = ((buffer << 8) | data[i++]) & 0xffffff;

@@ -23,4 +23,5 @@ export function plausible(bytes: number, unpacked: number, most: number): void {
 }
 
 export const view = (b: Uint8Array): DataView => new DataView(b.buffer, b.byteOffset, b.byteLength);
-export const ascii = (b: Uint8Array, from: number, length: number): string => String.fromCharCode(...b.subarray(from, from + length));
+export const ascii = (b: Uint8Array, from: number, length: number): string =>
+  String.fromCharCode(...b.subarray(from, from + length));

@@ -6,7 +6,10 @@ type Decode = (bytes: ArrayBuffer) => Promise<{ width: number; height: number; d
 let decoder: Promise<Decode> | null = null;
 
 async function load(env: Pick<Env, 'asset'>): Promise<Decode> {
-  const [{ default: decode, init }, wasm] = await Promise.all([import('@jsquash/webp/decode.js'), env.asset('wasm/webp_dec.wasm')]);
+  const [{ default: decode, init }, wasm] = await Promise.all([
+    import('@jsquash/webp/decode.js'),
+    env.asset('wasm/webp_dec.wasm'),
+  ]);
   // Its types know only the options; a compiled module is taken as well.
   await init((await WebAssembly.compile(wasm as BufferSource)) as never);
   return decode as unknown as Decode;

@@ -65,7 +65,8 @@ export class Making {
   /** Counts an element that is looked at, whether anything comes of it or not: empty parts can be doubled without end. */
   visit(): void {
     if (++this.visited > MOST_VISITS) throw new SvgProblem(`it has more than ${MOST_VISITS} parts`);
-    if (this.copying && ++this.visitedCopies > MOST_COPIED_VISITS) throw new SvgProblem(`it repeats parts of itself more than ${MOST_COPIED_VISITS} times`);
+    if (this.copying && ++this.visitedCopies > MOST_COPIED_VISITS)
+      throw new SvgProblem(`it repeats parts of itself more than ${MOST_COPIED_VISITS} times`);
   }
 
   noteOnce(text: string): void {
@@ -74,7 +75,8 @@ export class Making {
 
   /** Adds a node and answers its id. */
   add<N extends DesignNode>(node: Omit<N, 'id' | 'hidden' | 'locked'>): string {
-    if (this.copying && ++this.copied > MOST_COPIED) throw new SvgProblem(`its copies and patterns come to more than ${MOST_COPIED} objects`);
+    if (this.copying && ++this.copied > MOST_COPIED)
+      throw new SvgProblem(`its copies and patterns come to more than ${MOST_COPIED} objects`);
     if (++this.count > MOST_NODES) throw new SvgProblem(`it has more than ${MOST_NODES} objects`);
     const id = this.newId();
     // The object is the caller's own, made for this.
@@ -82,13 +84,29 @@ export class Making {
     return id;
   }
 
-  group(name: string, transform: Matrix, children: readonly string[], whole: Partial<Pick<DesignNode, 'opacity' | 'blend'>> = {}): string {
+  group(
+    name: string,
+    transform: Matrix,
+    children: readonly string[],
+    whole: Partial<Pick<DesignNode, 'opacity' | 'blend'>> = {},
+  ): string {
     return this.add<Extract<DesignNode, { kind: 'group' }>>({ name, kind: 'group', transform, children, ...whole });
   }
 
   /** A box that cuts the group it is put into. */
   cutBox(r: Rect): string {
-    return this.add<NodeOf<'shape'>>({ name: 'Cut', kind: 'shape', shape: 'rectangle', knobs: {}, transform: [1, 0, 0, 1, r.x0, r.y0], width: Math.max(0, r.x1 - r.x0), height: Math.max(0, r.y1 - r.y0), fills: [], outlines: [], cuts: 'outline' });
+    return this.add<NodeOf<'shape'>>({
+      name: 'Cut',
+      kind: 'shape',
+      shape: 'rectangle',
+      knobs: {},
+      transform: [1, 0, 0, 1, r.x0, r.y0],
+      width: Math.max(0, r.x1 - r.x0),
+      height: Math.max(0, r.y1 - r.y0),
+      fills: [],
+      outlines: [],
+      cuts: 'outline',
+    });
   }
 
   /** What is made meanwhile is a copy: something used, a marker, the inside of a pattern, a clip or a mask. */
@@ -131,20 +149,49 @@ export interface Draws {
   /** The objects of all child elements. */
   children(e: Element, place: Place): string[];
   /** Objects with what holds for them together. */
-  whole(e: Element, style: Style, ids: readonly string[], transform: Matrix, name: string, place: Place, grouped?: boolean): string[];
+  whole(
+    e: Element,
+    style: Style,
+    ids: readonly string[],
+    transform: Matrix,
+    name: string,
+    place: Place,
+    grouped?: boolean,
+  ): string[];
   /** The objects of a plain shape. */
   shape(e: Element, place: Place, name: string): string[];
-  pathNode(name: string, path: PathData, fillRule: FillRule, fills: readonly Paint[], outlines: readonly Outline[]): string;
+  pathNode(
+    name: string,
+    path: PathData,
+    fillRule: FillRule,
+    fills: readonly Paint[],
+    outlines: readonly Outline[],
+  ): string;
   /** What a fill or stroke property comes to; null for nothing to see. */
-  paint(text: string, share: string, box: Rect | (() => Rect), place: Place, e: Element | null, which: 'fill' | 'stroke'): Painted | null;
+  paint(
+    text: string,
+    share: string,
+    box: Rect | (() => Rect),
+    place: Place,
+    e: Element | null,
+    which: 'fill' | 'stroke',
+  ): Painted | null;
 }
-export type Painted = { readonly paint: Paint; readonly alpha: number } | { readonly pattern: Element; readonly alpha: number };
+export type Painted =
+  { readonly paint: Paint; readonly alpha: number } | { readonly pattern: Element; readonly alpha: number };
 
-export const currentColour = (style: Style): Shade => readColour(style.color) ?? { colour: { rgb: [0, 0, 0] }, alpha: 1 };
+export const currentColour = (style: Style): Shade =>
+  readColour(style.color) ?? { colour: { rgb: [0, 0, 0] }, alpha: 1 };
 
 /** An element's name for people: its title, its id or label, or what it is. */
 export function nameOf(e: Element, otherwise: string): string {
   const title = e.children.find((c): c is Element => typeof c !== 'string' && c.name === 'title' && c.space === '');
-  const text = title ? title.children.filter((c): c is string => typeof c === 'string').join('').trim().replace(/\s+/g, ' ') : '';
+  const text = title
+    ? title.children
+        .filter((c): c is string => typeof c === 'string')
+        .join('')
+        .trim()
+        .replace(/\s+/g, ' ')
+    : '';
   return (text || e.attributes.get('aria-label') || e.attributes.get('id') || otherwise).slice(0, 120);
 }

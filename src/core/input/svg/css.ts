@@ -46,12 +46,15 @@ export class Sheets {
         if (node.type === 'Atrule') {
           if (node.name === 'import') notes.add('A style sheet outside the file is not fetched.');
           else if (node.name === 'font-face') notes.add('Fonts that a style sheet names are not fetched.');
-          else if (node.name === 'media' && !/^\s*(all|screen)\s*$/.test(node.prelude ? generate(node.prelude) : '')) return walk.skip;
+          else if (node.name === 'media' && !/^\s*(all|screen)\s*$/.test(node.prelude ? generate(node.prelude) : ''))
+            return walk.skip;
         }
         if (node.type !== 'Rule') return undefined;
         if (node.prelude.type === 'SelectorList') {
           const declarations = declarationsOf(node.block);
-          for (const selector of node.prelude.children) if (selector.type === 'Selector') put({ parts: selector.children.toArray(), specificity: specificityOf(selector), declarations, order: 0 });
+          for (const selector of node.prelude.children)
+            if (selector.type === 'Selector')
+              put({ parts: selector.children.toArray(), specificity: specificityOf(selector), declarations, order: 0 });
         }
         return walk.skip;
       },
@@ -114,7 +117,8 @@ function specificityOf(s: Selector): number {
   let n = 0;
   for (const part of s.children) {
     if (part.type === 'IdSelector') n += 10_000;
-    else if (part.type === 'ClassSelector' || part.type === 'AttributeSelector' || part.type === 'PseudoClassSelector') n += 100;
+    else if (part.type === 'ClassSelector' || part.type === 'AttributeSelector' || part.type === 'PseudoClassSelector')
+      n += 100;
     else if (part.type === 'TypeSelector' && part.name !== '*') n += 1;
   }
   return n;
@@ -124,7 +128,8 @@ function specificityOf(s: Selector): number {
 function from(e: Element, parts: readonly CssNode[], end: number, budget: { looks: number }): boolean {
   let i = end;
   while (i > 0 && parts[i - 1].type !== 'Combinator') {
-    if (++budget.looks > MOST_LOOKS) throw new SvgProblem('its style rules and parts come to too many pairs to be looked through');
+    if (++budget.looks > MOST_LOOKS)
+      throw new SvgProblem('its style rules and parts come to too many pairs to be looked through');
     if (!simple(e, parts[i - 1])) return false;
     i--;
   }

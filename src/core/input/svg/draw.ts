@@ -21,12 +21,55 @@ import { readViewBox, viewMatrix } from './view';
 import { elementsOf, type Element } from './xml';
 
 /** Elements whose content is nothing to see where it stands. */
-const UNSEEN: ReadonlySet<string> = new Set(['defs', 'style', 'title', 'desc', 'metadata', 'linearGradient', 'radialGradient', 'pattern', 'clipPath', 'mask', 'marker', 'symbol', 'filter', 'font', 'font-face', 'color-profile', 'cursor', 'view', 'solidColor']);
+const UNSEEN: ReadonlySet<string> = new Set([
+  'defs',
+  'style',
+  'title',
+  'desc',
+  'metadata',
+  'linearGradient',
+  'radialGradient',
+  'pattern',
+  'clipPath',
+  'mask',
+  'marker',
+  'symbol',
+  'filter',
+  'font',
+  'font-face',
+  'color-profile',
+  'cursor',
+  'view',
+  'solidColor',
+]);
 const RUNS = table<string>({
-  script: 'Scripts are left out.', foreignObject: 'Content that is no SVG (foreignObject) is left out.', animate: 'Animations are left out: the drawing is taken as it stands.', set: 'Animations are left out: the drawing is taken as it stands.',
-  animateTransform: 'Animations are left out: the drawing is taken as it stands.', animateMotion: 'Animations are left out: the drawing is taken as it stands.', animateColor: 'Animations are left out: the drawing is taken as it stands.', audio: 'Sounds are left out.', video: 'Films are left out.', iframe: 'Pages inside the drawing are left out.',
+  script: 'Scripts are left out.',
+  foreignObject: 'Content that is no SVG (foreignObject) is left out.',
+  animate: 'Animations are left out: the drawing is taken as it stands.',
+  set: 'Animations are left out: the drawing is taken as it stands.',
+  animateTransform: 'Animations are left out: the drawing is taken as it stands.',
+  animateMotion: 'Animations are left out: the drawing is taken as it stands.',
+  animateColor: 'Animations are left out: the drawing is taken as it stands.',
+  audio: 'Sounds are left out.',
+  video: 'Films are left out.',
+  iframe: 'Pages inside the drawing are left out.',
 });
-const WORDS = table<string>({ path: 'Path', rect: 'Rectangle', circle: 'Ellipse', ellipse: 'Ellipse', line: 'Line', polyline: 'Line', polygon: 'Polygon', g: 'Group', a: 'Group', svg: 'Group', use: 'Copy', text: 'Text', image: 'Picture', switch: 'Group' });
+const WORDS = table<string>({
+  path: 'Path',
+  rect: 'Rectangle',
+  circle: 'Ellipse',
+  ellipse: 'Ellipse',
+  line: 'Line',
+  polyline: 'Line',
+  polygon: 'Polygon',
+  g: 'Group',
+  a: 'Group',
+  svg: 'Group',
+  use: 'Copy',
+  text: 'Text',
+  image: 'Picture',
+  switch: 'Group',
+});
 /** A group, what cuts it and its viewport are up to three of ours: the model takes 200. */
 const MOST_DEPTH = 60;
 
@@ -77,7 +120,8 @@ export class Drawer implements Draws {
     if (e.attributes.has(`${OURS} paper`) || e.attributes.has(`${OURS} made`)) return [];
     if (e.attributes.has(`${OURS} art`)) return this.children(e, { ...outer, depth: outer.depth + 1 });
     // A part of ours that a picture stands for is not shown, but meant.
-    if (e.attributes.has(`${OURS} stands`)) return this.children(e, { ...outer, style: withStyle(style, { display: 'inline' }), depth: outer.depth + 1 });
+    if (e.attributes.has(`${OURS} stands`))
+      return this.children(e, { ...outer, style: withStyle(style, { display: 'inline' }), depth: outer.depth + 1 });
     if (style.display === 'none') return [];
     // Of a page of ours the paper and the cut at the trim are no part of the art.
     if (e.attributes.has(`${OURS} page`)) return this.children(e, { ...outer, style, depth: outer.depth + 1 });
@@ -90,7 +134,13 @@ export class Drawer implements Draws {
     const own = transform ?? ([1, 0, 0, 1, 0, 0] as Matrix);
     // What is flattened to nothing cannot be seen, nor kept.
     if (!invert(own)) return [];
-    const place: Place = { style, measures: { ...outer.measures, fontSize: Number(style['font-size']) }, ctm: multiply(outer.ctm, own), depth: outer.depth + 1, ...(outer.copies && { copies: outer.copies }) };
+    const place: Place = {
+      style,
+      measures: { ...outer.measures, fontSize: Number(style['font-size']) },
+      ctm: multiply(outer.ctm, own),
+      depth: outer.depth + 1,
+      ...(outer.copies && { copies: outer.copies }),
+    };
     const name = nameOf(e, WORDS[e.name] ?? 'Object');
     if (SHAPES.has(e.name)) return this.whole(e, style, this.shape(e, place, name), own, name, place);
     switch (e.name) {
@@ -112,7 +162,14 @@ export class Drawer implements Draws {
       case 'use':
         return this.use(e, place, style, own, name);
       case 'text':
-        return this.whole(e, style, style.visibility === 'visible' ? drawText(this, e, place, name) : [], own, name, place);
+        return this.whole(
+          e,
+          style,
+          style.visibility === 'visible' ? drawText(this, e, place, name) : [],
+          own,
+          name,
+          place,
+        );
       case 'image':
         return this.whole(e, style, style.visibility === 'visible' ? this.image(e, place, name) : [], own, name, place);
       default:
@@ -124,18 +181,32 @@ export class Drawer implements Draws {
   // ——— as a whole
 
   /** Objects of an element with what holds for them together: transform, opacity, blend, cuts. */
-  whole(e: Element, style: Style, ids: readonly string[], transform: Matrix, name: string, place: Place, grouped = false): string[] {
+  whole(
+    e: Element,
+    style: Style,
+    ids: readonly string[],
+    transform: Matrix,
+    name: string,
+    place: Place,
+    grouped = false,
+  ): string[] {
     const { making } = this;
     if (!ids.length) return [];
     const opacity = readShare(style.opacity) ?? 1;
-    const blend = (BLENDS as readonly string[]).includes(style['mix-blend-mode']) ? (style['mix-blend-mode'] as Blend) : undefined;
+    const blend = (BLENDS as readonly string[]).includes(style['mix-blend-mode'])
+      ? (style['mix-blend-mode'] as Blend)
+      : undefined;
     if (style.filter !== 'none') making.note('Filters (shadow, blur and the like) are left out.');
     const cuts = cutsOf(this, style, ids, place);
     const together = { ...(opacity < 1 && { opacity }), ...(blend && { blend }) };
     const moved = transform.some((v, i) => v !== [1, 0, 0, 1, 0, 0][i]);
     if (!cuts.length && ids.length === 1 && !grouped) {
       const node = making.nodes[ids[0]];
-      making.change(ids[0], { ...(moved && { transform: multiply(transform, node.transform) }), ...together, ...(opacity < 1 && { opacity: opacity * (node.opacity ?? 1) }) });
+      making.change(ids[0], {
+        ...(moved && { transform: multiply(transform, node.transform) }),
+        ...together,
+        ...(opacity < 1 && { opacity: opacity * (node.opacity ?? 1) }),
+      });
       return [...ids];
     }
     return [making.group(name, transform, [...ids, ...cuts], together)];
@@ -145,7 +216,8 @@ export class Drawer implements Draws {
   private withEffects(ids: readonly string[], effects: readonly Effect[]): string[] {
     const { making } = this;
     if (!ids.length) return [];
-    const [id] = ids.length === 1 && !making.nodes[ids[0]].effects ? ids : [making.group('Group', [1, 0, 0, 1, 0, 0], ids)];
+    const [id] =
+      ids.length === 1 && !making.nodes[ids[0]].effects ? ids : [making.group('Group', [1, 0, 0, 1, 0, 0], ids)];
     const by = meanScale(making.nodes[id].transform);
     making.change(id, { effects: effects.map((e) => scaledEffect(e, 1 / Math.max(by, 1e-6))) });
     return [id];
@@ -154,22 +226,38 @@ export class Drawer implements Draws {
   // ——— containers
 
   /** The inside of an svg or a symbol in its viewport, which cuts what hangs over. `size`: what a use asks for. */
-  nested(e: Element, place: Place, style: Style, size: { readonly width: string | undefined; readonly height: string | undefined } | null): string[] {
+  nested(
+    e: Element,
+    place: Place,
+    style: Style,
+    size: { readonly width: string | undefined; readonly height: string | undefined } | null,
+  ): string[] {
     const { making } = this;
     const m = place.measures;
     const x = e.name === 'svg' ? (readLength(e.attributes.get('x'), m, 'x') ?? 0) : 0;
     const y = e.name === 'svg' ? (readLength(e.attributes.get('y'), m, 'y') ?? 0) : 0;
-    const side = (name: 'width' | 'height', along: 'x' | 'y') => readLength(size?.[name] ?? e.attributes.get(name) ?? '100%', m, along) ?? 0;
+    const side = (name: 'width' | 'height', along: 'x' | 'y') =>
+      readLength(size?.[name] ?? e.attributes.get(name) ?? '100%', m, along) ?? 0;
     const [w, h] = [side('width', 'x'), side('height', 'y')];
     if (!(w > 0) || !(h > 0)) return [];
     const view = readViewBox(e.attributes.get('viewBox'));
-    const matrix = view ? viewMatrix(view, rect(x, y, w, h), e.attributes.get('preserveAspectRatio')).matrix : translation(x, y);
-    const ids = this.children(e, { style, measures: { width: view?.width ?? w, height: view?.height ?? h, fontSize: m.fontSize }, ctm: multiply(place.ctm, matrix), depth: place.depth + 1, ...(place.copies && { copies: place.copies }) });
+    const matrix = view
+      ? viewMatrix(view, rect(x, y, w, h), e.attributes.get('preserveAspectRatio')).matrix
+      : translation(x, y);
+    const ids = this.children(e, {
+      style,
+      measures: { width: view?.width ?? w, height: view?.height ?? h, fontSize: m.fontSize },
+      ctm: multiply(place.ctm, matrix),
+      depth: place.depth + 1,
+      ...(place.copies && { copies: place.copies }),
+    });
     if (!ids.length) return [];
     const group = making.group('Inside', matrix, ids);
     if (style.overflow === 'visible' || style.overflow === 'auto') return [group];
     const port = rect(x, y, w, h);
-    return contains(port, making.boxOf([group])) ? [group] : [making.group('Inside', [1, 0, 0, 1, 0, 0], [group, making.cutBox(port)])];
+    return contains(port, making.boxOf([group]))
+      ? [group]
+      : [making.group('Inside', [1, 0, 0, 1, 0, 0], [group, making.cutBox(port)])];
   }
 
   private use(e: Element, place: Place, style: Style, own: Matrix, name: string): string[] {
@@ -180,7 +268,13 @@ export class Drawer implements Draws {
     if (!id && href?.trim()) making.note(`Something outside the file is not fetched: ${href.trim().slice(0, 60)}.`);
     if (!id || !target || this.using.includes(id)) return [];
     for (let p: Element | null = e; p; p = p.parent) if (p === target) return [];
-    const moved = multiply(own, translation(readLength(e.attributes.get('x'), place.measures, 'x') ?? 0, readLength(e.attributes.get('y'), place.measures, 'y') ?? 0));
+    const moved = multiply(
+      own,
+      translation(
+        readLength(e.attributes.get('x'), place.measures, 'x') ?? 0,
+        readLength(e.attributes.get('y'), place.measures, 'y') ?? 0,
+      ),
+    );
     const inner: Place = { ...place, ctm: multiply(place.ctm, translation(moved[4] - own[4], moved[5] - own[5])) };
     this.using.push(id);
     const ids = making.asCopy(() => this.used(target, e, inner, style));
@@ -192,7 +286,20 @@ export class Drawer implements Draws {
     const { making } = this;
     if (target.name === 'symbol' || target.name === 'svg') {
       const targetStyle = making.styles.of(target, style);
-      return targetStyle.display === 'none' ? [] : this.whole(target, targetStyle, this.nested(target, inner, targetStyle, { width: e.attributes.get('width'), height: e.attributes.get('height') }), readTransform(target.attributes.get('transform')) ?? [1, 0, 0, 1, 0, 0], nameOf(target, 'Symbol'), inner, true);
+      return targetStyle.display === 'none'
+        ? []
+        : this.whole(
+            target,
+            targetStyle,
+            this.nested(target, inner, targetStyle, {
+              width: e.attributes.get('width'),
+              height: e.attributes.get('height'),
+            }),
+            readTransform(target.attributes.get('transform')) ?? [1, 0, 0, 1, 0, 0],
+            nameOf(target, 'Symbol'),
+            inner,
+            true,
+          );
     }
     return this.element(target, inner);
   }
@@ -207,7 +314,13 @@ export class Drawer implements Draws {
       if (!bytes) return null;
       paint = { ...paint, picture: this.making.pictureOf({ picture: read.picture!, bytes }) };
     }
-    return this.pathNode(name, read.path, read.rule, read.line ? [] : [paint], read.line ? [{ ...read.line, paint }] : []);
+    return this.pathNode(
+      name,
+      read.path,
+      read.rule,
+      read.line ? [] : [paint],
+      read.line ? [{ ...read.line, paint }] : [],
+    );
   }
 
   // ——— shapes
@@ -217,16 +330,21 @@ export class Drawer implements Draws {
     const { style } = place;
     const drawn = drawnBy(e, place.measures, style);
     if (!drawn) return [];
-    if (drawn.kind === 'path' && !drawn.whole) making.note('Path data with a mistake in it is drawn up to the mistake.');
+    if (drawn.kind === 'path' && !drawn.whole)
+      making.note('Path data with a mistake in it is drawn up to the mistake.');
     const line = lineOf(drawn);
     const shown = style.visibility === 'visible';
     const parts = shown ? this.parts(e, place, drawn, line, name) : [];
     const markers = shown ? markersOf(this, e, drawn, place) : [];
     const order = style['paint-order'].split(/\s+/);
-    const strokeFirst = order.indexOf('stroke') >= 0 && (order.indexOf('fill') < 0 || order.indexOf('stroke') < order.indexOf('fill'));
+    const strokeFirst =
+      order.indexOf('stroke') >= 0 && (order.indexOf('fill') < 0 || order.indexOf('stroke') < order.indexOf('fill'));
     const markersFirst = order[0] === 'markers';
     if (strokeFirst) parts.reverse();
-    const ids = strokeFirst && parts.length > 1 ? parts.flatMap((p) => this.alone(p, drawn, line, style, name)) : this.joined(parts, drawn, line, style, name);
+    const ids =
+      strokeFirst && parts.length > 1
+        ? parts.flatMap((p) => this.alone(p, drawn, line, style, name))
+        : this.joined(parts, drawn, line, style, name);
     return markersFirst ? [...markers, ...ids] : [...ids, ...markers];
   }
 
@@ -237,22 +355,52 @@ export class Drawer implements Draws {
     const box = () => (known ??= pathBounds(line));
     const out: Part[] = [];
     const fill = this.paint(style.fill, style['fill-opacity'], box, place, e, 'fill');
-    if (fill && e.name !== 'line') out.push('pattern' in fill ? { alpha: fill.alpha, ids: () => patternFill(this, fill.pattern, line, style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero', box(), place, name) } : { alpha: fill.alpha, ids: () => [], fill: fill.paint });
+    if (fill && e.name !== 'line')
+      out.push(
+        'pattern' in fill
+          ? {
+              alpha: fill.alpha,
+              ids: () =>
+                patternFill(
+                  this,
+                  fill.pattern,
+                  line,
+                  style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero',
+                  box(),
+                  place,
+                  name,
+                ),
+            }
+          : { alpha: fill.alpha, ids: () => [], fill: fill.paint },
+      );
     const width = this.strokeWidth(place);
     const stroke = width > 0 ? this.paint(style.stroke, style['stroke-opacity'], box, place, e, 'stroke') : null;
     if (!stroke) return out;
-    const dashes = style['stroke-dasharray'] === 'none' ? [] : style['stroke-dasharray'].split(/[\s,]+/).map((v) => readLength(v, place.measures, 'r') ?? NaN);
+    const dashes =
+      style['stroke-dasharray'] === 'none'
+        ? []
+        : style['stroke-dasharray'].split(/[\s,]+/).map((v) => readLength(v, place.measures, 'r') ?? NaN);
     const dashed = dashes.length > 0 && dashes.every((d) => d >= 0) && dashes.some((d) => d > 0);
-    const shape: Omit<Outline, 'paint'> = { width, cap: cap(style['stroke-linecap']), join: join(style['stroke-linejoin']), miterLimit: Math.min(1000, Math.max(1, Number(style['stroke-miterlimit']) || 4)) };
+    const shape: Omit<Outline, 'paint'> = {
+      width,
+      cap: cap(style['stroke-linecap']),
+      join: join(style['stroke-linejoin']),
+      miterLimit: Math.min(1000, Math.max(1, Number(style['stroke-miterlimit']) || 4)),
+    };
     const [a, b, c, d] = place.ctm;
-    const even = Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) < 0.01 * Math.hypot(a, b) && Math.abs(a * c + b * d) < 0.01 * Math.hypot(a, b) * Math.hypot(c, d);
+    const even =
+      Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) < 0.01 * Math.hypot(a, b) &&
+      Math.abs(a * c + b * d) < 0.01 * Math.hypot(a, b) * Math.hypot(c, d);
     if ('pattern' in stroke || dashed || !even) {
-      const cut = dashed ? dashPath(line, dashes, readLength(style['stroke-dashoffset'], place.measures, 'r') ?? 0) : line;
+      const cut = dashed
+        ? dashPath(line, dashes, readLength(style['stroke-dashoffset'], place.measures, 'r') ?? 0)
+        : line;
       if (dashed) this.making.note('Dashed lines became lines of separate pieces.');
       out.push({
         alpha: stroke.alpha,
         ids: () => {
-          if (!('pattern' in stroke) && even) return [this.pathNode(name, cut, 'nonZero', [], [{ ...shape, paint: stroke.paint }])];
+          if (!('pattern' in stroke) && even)
+            return [this.pathNode(name, cut, 'nonZero', [], [{ ...shape, paint: stroke.paint }])];
           const area = strokeOutline(cut, shape, Math.max(1e-4, 0.02 / Math.max(1e-6, meanScale(place.ctm))));
           if ('pattern' in stroke) return patternFill(this, stroke.pattern, area, 'nonZero', box(), place, name);
           this.making.note('A line squeezed unevenly became a shape.');
@@ -273,7 +421,14 @@ export class Drawer implements Draws {
     const simple = parts.filter((p) => p.fill || p.outline);
     if (simple.length === parts.length && (parts.length === 1 || parts.every((p) => p.alpha === 1))) {
       if (!parts.length) return [];
-      const id = this.plain(drawn, line, style, name, parts.flatMap((p) => p.fill ?? []), parts.flatMap((p) => p.outline ?? []));
+      const id = this.plain(
+        drawn,
+        line,
+        style,
+        name,
+        parts.flatMap((p) => p.fill ?? []),
+        parts.flatMap((p) => p.outline ?? []),
+      );
       if (parts[0].alpha < 1) this.making.change(id, { opacity: parts[0].alpha });
       return [id];
     }
@@ -281,7 +436,10 @@ export class Drawer implements Draws {
   }
 
   private alone(p: Part, drawn: Drawn, line: PathData, style: Style, name: string): string[] {
-    const ids = p.fill || p.outline ? [this.plain(drawn, line, style, name, p.fill ? [p.fill] : [], p.outline ? [p.outline] : [])] : p.ids();
+    const ids =
+      p.fill || p.outline
+        ? [this.plain(drawn, line, style, name, p.fill ? [p.fill] : [], p.outline ? [p.outline] : [])]
+        : p.ids();
     if (p.alpha >= 1 || !ids.length) return ids;
     if (ids.length === 1) {
       this.making.change(ids[0], { opacity: p.alpha * (this.making.nodes[ids[0]].opacity ?? 1) });
@@ -291,26 +449,63 @@ export class Drawer implements Draws {
   }
 
   /** A dialled shape where it is one, else a path. */
-  private plain(drawn: Drawn, line: PathData, style: Style, name: string, fills: readonly Paint[], outlines: readonly Outline[]): string {
-    if (drawn.kind === 'path') return this.pathNode(name, line, style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero', fills, outlines);
+  private plain(
+    drawn: Drawn,
+    line: PathData,
+    style: Style,
+    name: string,
+    fills: readonly Paint[],
+    outlines: readonly Outline[],
+  ): string {
+    if (drawn.kind === 'path')
+      return this.pathNode(name, line, style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero', fills, outlines);
     const { x, y, width, height, radius } = drawn;
     const back = translation(-x, -y);
     const placed = (p: Paint): Paint => ('geometry' in p ? { ...p, geometry: multiply(back, p.geometry) } : p);
-    const r: Readonly<Record<string, number>> = radius > 0 ? { topLeft: radius, topRight: radius, bottomRight: radius, bottomLeft: radius } : {};
+    const r: Readonly<Record<string, number>> =
+      radius > 0 ? { topLeft: radius, topRight: radius, bottomRight: radius, bottomLeft: radius } : {};
     return this.making.add<NodeOf<'shape'>>({
-      name, kind: 'shape', shape: drawn.kind === 'box' ? 'rectangle' : 'ellipse', knobs: drawn.kind === 'box' ? r : {}, transform: translation(x, y), width, height,
-      fills: fills.map(placed), outlines: outlines.map((o) => ({ ...o, paint: placed(o.paint) })),
+      name,
+      kind: 'shape',
+      shape: drawn.kind === 'box' ? 'rectangle' : 'ellipse',
+      knobs: drawn.kind === 'box' ? r : {},
+      transform: translation(x, y),
+      width,
+      height,
+      fills: fills.map(placed),
+      outlines: outlines.map((o) => ({ ...o, paint: placed(o.paint) })),
     });
   }
 
-  pathNode(name: string, path: PathData, fillRule: 'nonZero' | 'evenOdd', fills: readonly Paint[], outlines: readonly Outline[]): string {
-    return this.making.add<NodeOf<'path'>>({ name, kind: 'path', transform: [1, 0, 0, 1, 0, 0], path, fillRule, fills, outlines });
+  pathNode(
+    name: string,
+    path: PathData,
+    fillRule: 'nonZero' | 'evenOdd',
+    fills: readonly Paint[],
+    outlines: readonly Outline[],
+  ): string {
+    return this.making.add<NodeOf<'path'>>({
+      name,
+      kind: 'path',
+      transform: [1, 0, 0, 1, 0, 0],
+      path,
+      fillRule,
+      fills,
+      outlines,
+    });
   }
 
   // ——— paints
 
   /** What a fill or stroke property comes to; null for nothing to see. */
-  paint(text: string, share: string, box: Rect | (() => Rect), place: Place, e: Element | null, which: 'fill' | 'stroke'): Painted | null {
+  paint(
+    text: string,
+    share: string,
+    box: Rect | (() => Rect),
+    place: Place,
+    e: Element | null,
+    which: 'fill' | 'stroke',
+  ): Painted | null {
     const { making } = this;
     const alpha = readShare(share) ?? 1;
     const own = e && ownPaint(e, which, text, this.inks);
@@ -319,7 +514,15 @@ export class Drawer implements Draws {
     const id = /^\s*url\(/.test(text) ? localId(text) : null;
     const server = id ? making.byId.get(id) : undefined;
     if (server?.name === 'linearGradient' || server?.name === 'radialGradient') {
-      const made = gradientPaint(server, making.byId, making.styles, typeof box === 'function' ? box() : box, place.measures, current, making.note);
+      const made = gradientPaint(
+        server,
+        making.byId,
+        making.styles,
+        typeof box === 'function' ? box() : box,
+        place.measures,
+        current,
+        making.note,
+      );
       return made.paint.kind === 'none' ? null : { paint: made.paint, alpha: made.alpha * alpha };
     }
     if (server?.name === 'pattern' && isPattern(making, server, place)) return { pattern: server, alpha };
@@ -331,7 +534,9 @@ export class Drawer implements Draws {
       if (plain.trim()) making.note(`A colour that is not known is left out: ${plain.trim().slice(0, 40)}.`);
       return null;
     }
-    return shade.alpha * alpha > 0 ? { paint: { kind: 'colour', colour: shade.colour, overprint: false }, alpha: shade.alpha * alpha } : null;
+    return shade.alpha * alpha > 0
+      ? { paint: { kind: 'colour', colour: shade.colour, overprint: false }, alpha: shade.alpha * alpha }
+      : null;
   }
 
   // ——— pictures
@@ -351,16 +556,29 @@ export class Drawer implements Draws {
     const h = gh ?? (gw !== null ? (gw * picture.height) / picture.width : picture.height);
     if (!(w > 0) || !(h > 0)) return [];
     const [x, y] = [readLength(e.attributes.get('x'), m, 'x') ?? 0, readLength(e.attributes.get('y'), m, 'y') ?? 0];
-    const { matrix, slice } = viewMatrix({ x: 0, y: 0, width: picture.width, height: picture.height }, rect(0, 0, w, h), e.attributes.get('preserveAspectRatio'));
+    const { matrix, slice } = viewMatrix(
+      { x: 0, y: 0, width: picture.width, height: picture.height },
+      rect(0, 0, w, h),
+      e.attributes.get('preserveAspectRatio'),
+    );
     const geometry = multiply(matrix, [picture.width, 0, 0, picture.height, 0, 0]);
     const id = making.pictureOf(held);
     const paint: Paint = { ...pictureIn({ ...picture, id }, rect(0, 0, w, h), 'stretch'), geometry };
     // The frame is the picture itself, unless it is cut.
-    const frame = slice ? rect(0, 0, w, h) : { x0: geometry[4], y0: geometry[5], x1: geometry[4] + geometry[0], y1: geometry[5] + geometry[3] };
+    const frame = slice
+      ? rect(0, 0, w, h)
+      : { x0: geometry[4], y0: geometry[5], x1: geometry[4] + geometry[0], y1: geometry[5] + geometry[3] };
     return [
       making.add<NodeOf<'shape'>>({
-        name, kind: 'shape', shape: 'rectangle', knobs: {}, transform: translation(x + frame.x0, y + frame.y0), width: frame.x1 - frame.x0, height: frame.y1 - frame.y0,
-        fills: [{ ...paint, geometry: multiply(translation(-frame.x0, -frame.y0), geometry) }], outlines: [],
+        name,
+        kind: 'shape',
+        shape: 'rectangle',
+        knobs: {},
+        transform: translation(x + frame.x0, y + frame.y0),
+        width: frame.x1 - frame.x0,
+        height: frame.y1 - frame.y0,
+        fills: [{ ...paint, geometry: multiply(translation(-frame.x0, -frame.y0), geometry) }],
+        outlines: [],
       }),
     ];
   }
@@ -380,7 +598,7 @@ function passes(e: Element): boolean {
   if (language !== undefined && !language.split(',').some((l) => /^en\b/i.test(l.trim()))) return false;
   if ((e.attributes.get('requiredExtensions') ?? '').trim()) return false;
   // A drawing at rest: no document to script, nothing that moves.
-  if (/DOM|Script|Animation|Anim|View|Cursor|Extensibility/i.test(e.attributes.get('requiredFeatures') ?? '')) return false;
+  if (/DOM|Script|Animation|Anim|View|Cursor|Extensibility/i.test(e.attributes.get('requiredFeatures') ?? ''))
+    return false;
   return e.name !== 'foreignObject';
 }
-

@@ -19,7 +19,11 @@ export const hrefOf = (e: Element): string | undefined => e.attributes.get('href
 /** A gradient element and those it takes after, the nearest first. */
 function line(e: Element, byId: ReadonlyMap<string, Element>): Element[] {
   const out: Element[] = [];
-  for (let at: Element | undefined = e; at && !out.includes(at) && out.length < 50; at = byId.get(localId(hrefOf(at)) ?? '')) {
+  for (
+    let at: Element | undefined = e;
+    at && !out.includes(at) && out.length < 50;
+    at = byId.get(localId(hrefOf(at)) ?? '')
+  ) {
     if (at.name !== 'linearGradient' && at.name !== 'radialGradient') break;
     out.push(at);
   }
@@ -30,13 +34,23 @@ function line(e: Element, byId: ReadonlyMap<string, Element>): Element[] {
  * A gradient as a paint of something with this box (SVG 1.1, 13.2). A spread that repeats is written out as more stops over
  * what the box needs; `notes` hears where that is not all.
  */
-export function gradientPaint(e: Element, byId: ReadonlyMap<string, Element>, styles: Styles, box: Rect, m: Measures, current: Shade, notes: (n: string) => void): Covering {
+export function gradientPaint(
+  e: Element,
+  byId: ReadonlyMap<string, Element>,
+  styles: Styles,
+  box: Rect,
+  m: Measures,
+  current: Shade,
+  notes: (n: string) => void,
+): Covering {
   const chain = line(e, byId);
-  const attribute = (name: string, kind?: string) => chain.find((c) => (!kind || c.name === kind) && c.attributes.has(name))?.attributes.get(name);
+  const attribute = (name: string, kind?: string) =>
+    chain.find((c) => (!kind || c.name === kind) && c.attributes.has(name))?.attributes.get(name);
   const withStops = chain.find((c) => elementsOf(c).some((s) => s.name === 'stop'));
   const stops = withStops ? readStops(withStops, styles, current) : [];
   if (!stops.length) return NONE;
-  if (stops.length === 1) return { paint: { kind: 'colour', colour: stops[0].colour, overprint: false }, alpha: stops[0].opacity ?? 1 };
+  if (stops.length === 1)
+    return { paint: { kind: 'colour', colour: stops[0].colour, overprint: false }, alpha: stops[0].opacity ?? 1 };
   const onBox = (attribute('gradientUnits') ?? 'objectBoundingBox') !== 'userSpaceOnUse';
   if (onBox && (!(box.x1 > box.x0) || !(box.y1 > box.y0))) return NONE;
   const measures: Measures = onBox ? { ...m, width: 1, height: 1 } : m;
@@ -50,17 +64,40 @@ export function gradientPaint(e: Element, byId: ReadonlyMap<string, Element>, st
   const outer = onBox ? multiply(rectMatrix(box), transform) : transform;
   const spread = attribute('spreadMethod');
   const base = { kind: 'gradient', overprint: false } as const;
-  const last: Covering = { paint: { kind: 'colour', colour: stops[stops.length - 1].colour, overprint: false }, alpha: stops[stops.length - 1].opacity ?? 1 };
+  const last: Covering = {
+    paint: { kind: 'colour', colour: stops[stops.length - 1].colour, overprint: false },
+    alpha: stops[stops.length - 1].opacity ?? 1,
+  };
   if (e.name === 'linearGradient') {
-    const [x1, y1, x2, y2] = [length('x1', 'x', '0%'), length('y1', 'y', '0%'), length('x2', 'x', '100%'), length('y2', 'y', '0%')];
+    const [x1, y1, x2, y2] = [
+      length('x1', 'x', '0%'),
+      length('y1', 'y', '0%'),
+      length('x2', 'x', '100%'),
+      length('y2', 'y', '0%'),
+    ];
     if (x1 === x2 && y1 === y2) return last;
     const geometry = multiply(outer, [x2 - x1, y2 - y1, y1 - y2, x2 - x1, x1, y1]);
     const back = invert(geometry);
     if (!back) return last;
-    if (spread !== 'reflect' && spread !== 'repeat') return { paint: { ...base, gradient: 'linear', ramp: { stops, mixing: 'srgb' }, geometry }, alpha: 1 };
+    if (spread !== 'reflect' && spread !== 'repeat')
+      return { paint: { ...base, gradient: 'linear', ramp: { stops, mixing: 'srgb' }, geometry }, alpha: 1 };
     const at = corners(box).map((p) => apply(back, p).x);
-    const wide = repeated(stops, Math.floor(Math.min(0, ...at)), Math.ceil(Math.max(1, ...at)), spread === 'reflect', notes);
-    return { paint: { ...base, gradient: 'linear', ramp: { stops: wide.stops, mixing: 'srgb' }, geometry: multiply(geometry, [wide.to - wide.from, 0, 0, 1, wide.from, 0]) }, alpha: 1 };
+    const wide = repeated(
+      stops,
+      Math.floor(Math.min(0, ...at)),
+      Math.ceil(Math.max(1, ...at)),
+      spread === 'reflect',
+      notes,
+    );
+    return {
+      paint: {
+        ...base,
+        gradient: 'linear',
+        ramp: { stops: wide.stops, mixing: 'srgb' },
+        geometry: multiply(geometry, [wide.to - wide.from, 0, 0, 1, wide.from, 0]),
+      },
+      alpha: 1,
+    };
   }
   const [cx, cy, r] = [length('cx', 'x', '50%'), length('cy', 'y', '50%'), length('r', 'r', '50%')];
   if (!(r > 0)) return last;
@@ -68,7 +105,10 @@ export function gradientPaint(e: Element, byId: ReadonlyMap<string, Element>, st
   const fy = attribute('fy', 'radialGradient') === undefined ? cy : length('fy', 'y', '50%');
   const focus = insideCircle((fx - cx) / r, (fy - cy) / r);
   const geometry = multiply(outer, [r, 0, 0, r, cx, cy]);
-  const paint = (ramp: GradientPaint['ramp'], g: Matrix): Covering => ({ paint: { ...base, gradient: 'radial', ramp, geometry: g, ...((focus[0] || focus[1]) && { focus }) }, alpha: 1 });
+  const paint = (ramp: GradientPaint['ramp'], g: Matrix): Covering => ({
+    paint: { ...base, gradient: 'radial', ramp, geometry: g, ...((focus[0] || focus[1]) && { focus }) },
+    alpha: 1,
+  });
   const back = invert(geometry);
   if (!back) return last;
   if (spread !== 'reflect' && spread !== 'repeat') return paint({ stops, mixing: 'srgb' }, geometry);
@@ -76,7 +116,10 @@ export function gradientPaint(e: Element, byId: ReadonlyMap<string, Element>, st
   const reach = Math.max(1, ...corners(box).map((p) => ringOf(apply(back, p), focus)));
   const wide = repeated(stops, 0, Math.ceil(reach), spread === 'reflect', notes);
   const n = wide.to;
-  return paint({ stops: wide.stops, mixing: 'srgb' }, multiply(geometry, [n, 0, 0, n, focus[0] * (1 - n), focus[1] * (1 - n)]));
+  return paint(
+    { stops: wide.stops, mixing: 'srgb' },
+    multiply(geometry, [n, 0, 0, n, focus[0] * (1 - n), focus[1] * (1 - n)]),
+  );
 }
 
 /** Which circle of a radial gradient, counted in its own radius, a place of the unit space lies on. */
@@ -96,9 +139,19 @@ function insideCircle(x: number, y: number): [number, number] {
 }
 
 /** The ramp from period `from` to `to`, there and back where it reflects. */
-function repeated(stops: readonly Stop[], from: number, to: number, reflect: boolean, notes: (n: string) => void): { readonly stops: Stop[]; readonly from: number; readonly to: number } {
+function repeated(
+  stops: readonly Stop[],
+  from: number,
+  to: number,
+  reflect: boolean,
+  notes: (n: string) => void,
+): { readonly stops: Stop[]; readonly from: number; readonly to: number } {
   // The ends of each period stand at its borders.
-  const whole = [...(stops[0].offset > 0 ? [{ ...stops[0], offset: 0 }] : []), ...stops, ...(stops[stops.length - 1].offset < 1 ? [{ ...stops[stops.length - 1], offset: 1 }] : [])];
+  const whole = [
+    ...(stops[0].offset > 0 ? [{ ...stops[0], offset: 0 }] : []),
+    ...stops,
+    ...(stops[stops.length - 1].offset < 1 ? [{ ...stops[stops.length - 1], offset: 1 }] : []),
+  ];
   const most = Math.max(1, Math.floor(MOST_STOPS / whole.length));
   let [a, b] = [from, to];
   if (b - a > most) {
@@ -110,7 +163,8 @@ function repeated(stops: readonly Stop[], from: number, to: number, reflect: boo
   const out: Stop[] = [];
   for (let k = a; k < b; k++) {
     const turned = reflect && ((k % 2) + 2) % 2 === 1;
-    for (const s of turned ? [...whole].reverse() : whole) out.push({ ...s, offset: Math.min(1, Math.max(0, (k - a + (turned ? 1 - s.offset : s.offset)) / (b - a))) });
+    for (const s of turned ? [...whole].reverse() : whole)
+      out.push({ ...s, offset: Math.min(1, Math.max(0, (k - a + (turned ? 1 - s.offset : s.offset)) / (b - a))) });
   }
   return { stops: out, from: a, to: b };
 }
@@ -133,7 +187,10 @@ function stopsOf(e: Element, styles: Styles, current: Shade): Stop[] {
   for (const s of elementsOf(e)) {
     if (s.name !== 'stop' || out.length >= MOST_STOPS) continue;
     const style = styles.inPlace(s);
-    const shade = readColour(style['stop-color'], readColour(style.color, current) ?? current) ?? { colour: { rgb: [0, 0, 0] }, alpha: 1 };
+    const shade = readColour(style['stop-color'], readColour(style.color, current) ?? current) ?? {
+      colour: { rgb: [0, 0, 0] },
+      alpha: 1,
+    };
     least = Math.max(least, readShare(s.attributes.get('offset')) ?? 0);
     const opacity = (readShare(style['stop-opacity']) ?? 1) * shade.alpha;
     out.push({ offset: least, colour: shade.colour, ...(opacity < 1 && { opacity }) });

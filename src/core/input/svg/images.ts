@@ -15,7 +15,8 @@ export function dataBytes(address: string): { readonly type: string; readonly by
   if (!m) return null;
   const body = address.slice(m[0].length);
   try {
-    if (!/;\s*base64/i.test(m[2])) return { type: m[1].trim().toLowerCase(), bytes: new TextEncoder().encode(decodeURIComponent(body)) };
+    if (!/;\s*base64/i.test(m[2]))
+      return { type: m[1].trim().toLowerCase(), bytes: new TextEncoder().encode(decodeURIComponent(body)) };
     const text = atob(decodeURIComponent(body).replace(/\s+/g, ''));
     const bytes = new Uint8Array(text.length);
     for (let i = 0; i < text.length; i++) bytes[i] = text.charCodeAt(i);
@@ -26,7 +27,11 @@ export function dataBytes(address: string): { readonly type: string; readonly by
 }
 
 /** Opens the pictures that lie inside a drawing, by the address they are used by. What lies outside is not fetched. */
-export async function holdPictures(root: Element, making: Making, env: Pick<Env, 'asset'>): Promise<ReadonlyMap<string, Held>> {
+export async function holdPictures(
+  root: Element,
+  making: Making,
+  env: Pick<Env, 'asset'>,
+): Promise<ReadonlyMap<string, Held>> {
   const held = new Map<string, Held>();
   let total = 0;
   const addresses = new Map<string, Element>();
@@ -39,7 +44,8 @@ export async function holdPictures(root: Element, making: Making, env: Pick<Env,
   for (const [address, e] of addresses) {
     const data = dataBytes(address);
     if (!data) {
-      if (address.trim()) making.note(`A picture outside the file is not fetched: ${address.trim().slice(0, 60)}. Place it by itself.`);
+      if (address.trim())
+        making.note(`A picture outside the file is not fetched: ${address.trim().slice(0, 60)}. Place it by itself.`);
       continue;
     }
     if (/svg/.test(data.type)) {
@@ -55,7 +61,14 @@ export async function holdPictures(root: Element, making: Making, env: Pick<Env,
       const pixels = await readPicture(data.bytes, env);
       const ending = pictureFormat(data.bytes)!.ending;
       const name = e.attributes.get('id') ?? 'Picture';
-      held.set(address, { picture: { name: `${name}.${ending}`.slice(0, 200), file: await assetName(data.bytes, ending), ...pictureFacts(pixels) }, bytes: data.bytes });
+      held.set(address, {
+        picture: {
+          name: `${name}.${ending}`.slice(0, 200),
+          file: await assetName(data.bytes, ending),
+          ...pictureFacts(pixels),
+        },
+        bytes: data.bytes,
+      });
     } catch (x) {
       making.note(`A picture inside cannot be used: ${x instanceof PictureProblem ? x.message : String(x)}.`);
     }

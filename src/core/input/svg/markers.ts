@@ -20,7 +20,9 @@ const MOST = 2000;
 /** The markers of a line as objects (SVG 1.1, 11.6). */
 export function markersOf(drawer: Draws, e: Element, drawn: Drawn, place: Place): string[] {
   const { style } = place;
-  const ids = (['marker-start', 'marker-mid', 'marker-end'] as const).map((p) => localId(style[p] === 'none' ? undefined : style[p]));
+  const ids = (['marker-start', 'marker-mid', 'marker-end'] as const).map((p) =>
+    localId(style[p] === 'none' ? undefined : style[p]),
+  );
   if (drawn.kind !== 'path' || !WITH_MARKERS.has(e.name) || !ids.some(Boolean)) return [];
   const vertices = verticesOf(drawn.path);
   if (vertices.length > MOST) {
@@ -44,20 +46,51 @@ function marker(drawer: Draws, id: string, at: Vertex, place: Place, start: bool
   const w = readLength(e.attributes.get('markerWidth') ?? '3', m, 'x') ?? 3;
   const h = readLength(e.attributes.get('markerHeight') ?? '3', m, 'y') ?? 3;
   if (!(w > 0) || !(h > 0)) return [];
-  const weight = e.attributes.get('markerUnits') === 'userSpaceOnUse' ? 1 : (readLength(place.style['stroke-width'], m, 'r') ?? 1);
+  const weight =
+    e.attributes.get('markerUnits') === 'userSpaceOnUse' ? 1 : (readLength(place.style['stroke-width'], m, 'r') ?? 1);
   const orient = e.attributes.get('orient') ?? '0';
-  const angle = orient === 'auto' ? at.angle : orient === 'auto-start-reverse' ? at.angle + (start ? 180 : 0) : Number.parseFloat(orient) || 0;
+  const angle =
+    orient === 'auto'
+      ? at.angle
+      : orient === 'auto-start-reverse'
+        ? at.angle + (start ? 180 : 0)
+        : Number.parseFloat(orient) || 0;
   const view = readViewBox(e.attributes.get('viewBox'));
-  const inner = view ? viewMatrix(view, rect(0, 0, w, h), e.attributes.get('preserveAspectRatio')).matrix : scaling(1, 1);
-  const [rx, ry] = [readLength(e.attributes.get('refX') ?? '0', m, 'x') ?? 0, readLength(e.attributes.get('refY') ?? '0', m, 'y') ?? 0];
+  const inner = view
+    ? viewMatrix(view, rect(0, 0, w, h), e.attributes.get('preserveAspectRatio')).matrix
+    : scaling(1, 1);
+  const [rx, ry] = [
+    readLength(e.attributes.get('refX') ?? '0', m, 'x') ?? 0,
+    readLength(e.attributes.get('refY') ?? '0', m, 'y') ?? 0,
+  ];
   const ref = { x: inner[0] * rx + inner[2] * ry + inner[4], y: inner[1] * rx + inner[3] * ry + inner[5] };
   const style = making.styles.inPlace(e);
-  const toLine = multiply(translation(at.x, at.y), multiply(rotation(angle), multiply(scaling(weight, weight), translation(-ref.x, -ref.y))));
-  const ids = making.asCopy(() => drawer.children(e, { style: withStyle(style, { 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' }), measures: { ...m, width: view?.width ?? w, height: view?.height ?? h }, ctm: multiply(place.ctm, multiply(toLine, inner)), depth: place.depth + 5, ...(place.copies && { copies: place.copies }) }));
+  const toLine = multiply(
+    translation(at.x, at.y),
+    multiply(rotation(angle), multiply(scaling(weight, weight), translation(-ref.x, -ref.y))),
+  );
+  const ids = making.asCopy(() =>
+    drawer.children(e, {
+      style: withStyle(style, { 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none' }),
+      measures: { ...m, width: view?.width ?? w, height: view?.height ?? h },
+      ctm: multiply(place.ctm, multiply(toLine, inner)),
+      depth: place.depth + 5,
+      ...(place.copies && { copies: place.copies }),
+    }),
+  );
   if (!ids.length) return [];
   const content = making.group('Inside', inner, ids);
-  const over = style.overflow !== 'visible' && style.overflow !== 'auto' && !contains(rect(0, 0, w, h), making.boxOf([content]));
-  return drawer.whole(e, style, over ? [content, drawer.making.cutBox(rect(0, 0, w, h))] : [content], toLine, 'Marker', place, true);
+  const over =
+    style.overflow !== 'visible' && style.overflow !== 'auto' && !contains(rect(0, 0, w, h), making.boxOf([content]));
+  return drawer.whole(
+    e,
+    style,
+    over ? [content, drawer.making.cutBox(rect(0, 0, w, h))] : [content],
+    toLine,
+    'Marker',
+    place,
+    true,
+  );
 }
 
 /** The points of a path with the way the line runs through them: half way between how it comes and how it goes on. */
@@ -68,7 +101,8 @@ export function verticesOf(path: PathData): Vertex[] {
   }
   const knots: Knot[] = [];
   let begin = 0;
-  const toward = (from: Point, to: Point): Point | null => (from.x === to.x && from.y === to.y ? null : { x: to.x - from.x, y: to.y - from.y });
+  const toward = (from: Point, to: Point): Point | null =>
+    from.x === to.x && from.y === to.y ? null : { x: to.x - from.x, y: to.y - from.y };
   for (let i = 0; i < path.length; i += 1 + COORDS[path[i]]) {
     const last = knots[knots.length - 1];
     if (path[i] === MOVE) {

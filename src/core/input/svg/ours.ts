@@ -24,7 +24,12 @@ export function readInks(root: Element, newId: () => string): InksRead {
   const used = new Set<string>();
   const holder = elementsOf(root).find((e) => e.name === 'metadata' && e.space === '');
   const list = holder && elementsOf(holder).find((e) => e.space === OURS && e.name === 'inks');
-  const parsed = list ? z.array(inkSchema).max(27).safeParse(json(textOf(list))) : null;
+  const parsed = list
+    ? z
+        .array(inkSchema)
+        .max(27)
+        .safeParse(json(textOf(list)))
+    : null;
   for (const ink of parsed?.success ? parsed.data : []) {
     const id = newId();
     ids.set(ink.id, id);
@@ -42,7 +47,11 @@ function json(text: string): unknown {
 }
 
 /** The files of pictures that a drawing of ours brings along, by their names. */
-export function readFiles(root: Element, byId: ReadonlyMap<string, Element>, bytesOf: (address: string) => Uint8Array | null): ReadonlyMap<string, Uint8Array> {
+export function readFiles(
+  root: Element,
+  byId: ReadonlyMap<string, Element>,
+  bytesOf: (address: string) => Uint8Array | null,
+): ReadonlyMap<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
   const holder = elementsOf(root).find((e) => e.name === 'metadata' && e.space === '');
   for (const e of holder ? elementsOf(holder) : []) {
@@ -54,7 +63,8 @@ export function readFiles(root: Element, byId: ReadonlyMap<string, Element>, byt
   }
   return files;
 }
-const hrefOf = (e: Element | undefined): string | undefined => e?.attributes.get('href') ?? e?.attributes.get(`${XLINK} href`);
+const hrefOf = (e: Element | undefined): string | undefined =>
+  e?.attributes.get('href') ?? e?.attributes.get(`${XLINK} href`);
 
 export interface WholeRead {
   readonly paint: Paint;
@@ -63,7 +73,12 @@ export interface WholeRead {
   readonly line: StrokeStyle | null;
   readonly picture: Picture | null;
 }
-const lineSchema = z.object({ width: z.number().min(0), cap: z.enum(['butt', 'round', 'square']), join: z.enum(['miter', 'round', 'bevel']), miterLimit: z.number().min(1) });
+const lineSchema = z.object({
+  width: z.number().min(0),
+  cap: z.enum(['butt', 'round', 'square']),
+  join: z.enum(['miter', 'round', 'bevel']),
+  miterLimit: z.number().min(1),
+});
 
 /** What a group of ours stands for: a form with a paint that SVG has no words for. Null where that was not kept whole. */
 export function readWhole(e: Element, inks: InksRead): WholeRead | null {
@@ -73,13 +88,21 @@ export function readWhole(e: Element, inks: InksRead): WholeRead | null {
   const { path, whole } = readPathData(e.attributes.get(`${OURS} d`) ?? '');
   const line = lineSchema.safeParse(json(e.attributes.get(`${OURS} line`) ?? 'null'));
   if (!paint || !whole || !path.length) return null;
-  const picture = paint.kind === 'picture' ? pictureSchema.safeParse(json(e.attributes.get(`${OURS} picture`) ?? 'null')) : null;
+  const picture =
+    paint.kind === 'picture' ? pictureSchema.safeParse(json(e.attributes.get(`${OURS} picture`) ?? 'null')) : null;
   if (picture && !picture.success) return null;
-  return { paint, path, rule: e.attributes.get(`${OURS} rule`) === 'evenOdd' ? 'evenOdd' : 'nonZero', line: line.success ? line.data : null, picture: picture?.data ?? null };
+  return {
+    paint,
+    path,
+    rule: e.attributes.get(`${OURS} rule`) === 'evenOdd' ? 'evenOdd' : 'nonZero',
+    line: line.success ? line.data : null,
+    picture: picture?.data ?? null,
+  };
 }
 
 /** Is it part of a drawing of ours that says what it is painted with? Then the blend stands for overprint only. */
-export const isOurs = (e: Element): boolean => ['fill', 'stroke', 'whole'].some((a) => e.attributes.has(`${OURS} ${a}`));
+export const isOurs = (e: Element): boolean =>
+  ['fill', 'stroke', 'whole'].some((a) => e.attributes.has(`${OURS} ${a}`));
 
 /** A paint as our own drawing wrote it, where what SVG sees of it has not been changed since. */
 export function ownPaint(e: Element, which: 'fill' | 'stroke', seen: string, inks: InksRead): Paint | null {

@@ -55,7 +55,8 @@ export function readPathData(text: string): { readonly path: PathData; readonly 
       case 'C':
       case 'S': {
         begin();
-        const first = kind === 'C' ? [ox + n[0], oy + n[1]] : 'CS'.includes(last) && last ? [2 * x - cx, 2 * y - cy] : [x, y];
+        const first =
+          kind === 'C' ? [ox + n[0], oy + n[1]] : 'CS'.includes(last) && last ? [2 * x - cx, 2 * y - cy] : [x, y];
         const k = kind === 'C' ? 2 : 0;
         [cx, cy] = [ox + n[k], oy + n[k + 1]];
         const [ex, ey] = [ox + n[k + 2], oy + n[k + 3]];
@@ -69,7 +70,14 @@ export function readPathData(text: string): { readonly path: PathData; readonly 
         if (kind === 'Q') [cx, cy] = [ox + n[0], oy + n[1]];
         else [cx, cy] = 'QT'.includes(last) && last ? [2 * x - cx, 2 * y - cy] : [x, y];
         const [ex, ey] = kind === 'Q' ? [ox + n[2], oy + n[3]] : [ox + n[0], oy + n[1]];
-        out.curveTo(x + (2 / 3) * (cx - x), y + (2 / 3) * (cy - y), ex + (2 / 3) * (cx - ex), ey + (2 / 3) * (cy - ey), ex, ey);
+        out.curveTo(
+          x + (2 / 3) * (cx - x),
+          y + (2 / 3) * (cy - y),
+          ex + (2 / 3) * (cx - ex),
+          ey + (2 / 3) * (cy - ey),
+          ex,
+          ey,
+        );
         [x, y] = [ex, ey];
         break;
       }
@@ -205,7 +213,18 @@ class Scanner {
 }
 
 /** An elliptical arc as cubics (SVG 1.1, appendix F.6). */
-function arc(out: PathBuilder, x1: number, y1: number, rx0: number, ry0: number, angle: number, large: boolean, sweep: boolean, x2: number, y2: number): void {
+function arc(
+  out: PathBuilder,
+  x1: number,
+  y1: number,
+  rx0: number,
+  ry0: number,
+  angle: number,
+  large: boolean,
+  sweep: boolean,
+  x2: number,
+  y2: number,
+): void {
   let [rx, ry] = [Math.abs(rx0), Math.abs(ry0)];
   if (x1 === x2 && y1 === y2) return;
   if (!(rx > 0) || !(ry > 0)) {
@@ -232,7 +251,10 @@ function arc(out: PathBuilder, x1: number, y1: number, rx0: number, ry0: number,
   const pieces = Math.max(1, Math.ceil(Math.abs(by) / (Math.PI / 4) - 1e-9));
   const step = by / pieces;
   const t = (4 / 3) * Math.tan(step / 4);
-  const point = (a: number, b: number): [number, number] => [cos * rx * a - sin * ry * b + mx, sin * rx * a + cos * ry * b + my];
+  const point = (a: number, b: number): [number, number] => [
+    cos * rx * a - sin * ry * b + mx,
+    sin * rx * a + cos * ry * b + my,
+  ];
   for (let i = 0; i < pieces; i++) {
     const a = from + i * step;
     const b = a + step;

@@ -41,7 +41,8 @@ const MAX_SIDE = 1_000_000;
  */
 export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Promise<SvgRead> {
   const { root, problem } = parseXml(svgText(bytes));
-  if (!root || root.name !== 'svg') throw new SvgProblem(problem ? `it is damaged (${problem})` : 'it is no SVG drawing');
+  if (!root || root.name !== 'svg')
+    throw new SvgProblem(problem ? `it is damaged (${problem})` : 'it is no SVG drawing');
   const byId = new Map<string, Element>();
   const index = (e: Element): void => {
     const id = e.attributes.get('id');
@@ -67,17 +68,64 @@ export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Pro
   const ratio = outer.width / outer.height;
   const width = w ?? (h !== null && view ? h * ratio : outer.width);
   const height = h ?? (w !== null && view ? w / ratio : outer.height);
-  const fit = view ? viewMatrix(view, rect(0, 0, width, height), root.attributes.get('preserveAspectRatio')).matrix : IDENTITY;
+  const fit = view
+    ? viewMatrix(view, rect(0, 0, width, height), root.attributes.get('preserveAspectRatio')).matrix
+    : IDENTITY;
   const toPoints = multiply(scaling(POINTS, POINTS), fit);
-  const drawer = new Drawer(making, held, inks, await wholeFiles(readFiles(root, byId, (a) => dataBytes(a)?.bytes ?? null), env));
+  const drawer = new Drawer(
+    making,
+    held,
+    inks,
+    await wholeFiles(
+      readFiles(root, byId, (a) => dataBytes(a)?.bytes ?? null),
+      env,
+    ),
+  );
   const style = styles.inPlace(root);
-  const children = style.display === 'none' ? [] : drawer.children(root, { style, measures: { width: view?.width ?? width, height: view?.height ?? height, fontSize: Number(style['font-size']) }, ctm: fit, depth: 0 });
+  const children =
+    style.display === 'none'
+      ? []
+      : drawer.children(root, {
+          style,
+          measures: {
+            width: view?.width ?? width,
+            height: view?.height ?? height,
+            fontSize: Number(style['font-size']),
+          },
+          ctm: fit,
+          depth: 0,
+        });
   if ([...root.attributes.keys()].some((k) => /^on[a-z]+$/.test(k))) making.note('Event handlers are left out.');
-  const together = style.opacity !== '1' || style['clip-path'] !== 'none' || style.mask !== 'none' || style.filter !== 'none' || style['mix-blend-mode'] !== 'normal';
-  const rooted = together ? drawer.whole(root, style, children, translation(0, 0), nameOf(root, name), { style, measures: outer, ctm: fit, depth: 0 }, true) : children;
+  const together =
+    style.opacity !== '1' ||
+    style['clip-path'] !== 'none' ||
+    style.mask !== 'none' ||
+    style.filter !== 'none' ||
+    style['mix-blend-mode'] !== 'normal';
+  const rooted = together
+    ? drawer.whole(
+        root,
+        style,
+        children,
+        translation(0, 0),
+        nameOf(root, name),
+        { style, measures: outer, ctm: fit, depth: 0 },
+        true,
+      )
+    : children;
   const top = making.group(nameOf(root, name), toPoints, rooted);
-  const notes = [...making.notes, ...[...styles.sheets.notes].map((n) => [n, 1] as const)].map(([text, n]) => (n > 1 ? `${text} (${n} times)` : text));
-  const sound = soundClip({ format: 'holvet-clip/1', roots: [top], nodes: making.nodes, stories: making.stories, swatches: [], inks: inks.used(), ...(making.pictures.length && { pictures: making.pictures }) });
+  const notes = [...making.notes, ...[...styles.sheets.notes].map((n) => [n, 1] as const)].map(([text, n]) =>
+    n > 1 ? `${text} (${n} times)` : text,
+  );
+  const sound = soundClip({
+    format: 'holvet-clip/1',
+    roots: [top],
+    nodes: making.nodes,
+    stories: making.stories,
+    swatches: [],
+    inks: inks.used(),
+    ...(making.pictures.length && { pictures: making.pictures }),
+  });
   if (!sound) throw new SvgProblem('nothing in it is of a size that a page can hold');
   for (const text of new Set(sound.leftOut)) notes.push(`${text} It is left out.`);
   return {
@@ -90,7 +138,10 @@ export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Pro
 }
 
 /** Of the files that came along, those that are pictures and are what their names say. */
-async function wholeFiles(files: ReadonlyMap<string, Uint8Array>, env: Pick<Env, 'asset'>): Promise<ReadonlyMap<string, Uint8Array>> {
+async function wholeFiles(
+  files: ReadonlyMap<string, Uint8Array>,
+  env: Pick<Env, 'asset'>,
+): Promise<ReadonlyMap<string, Uint8Array>> {
   const out = new Map<string, Uint8Array>();
   const bad = new Set(await damagedAssets(new Map([...files].filter(([name]) => isOwnAsset(name)))));
   for (const [name, bytes] of files) {

@@ -9,9 +9,24 @@ import type { Element } from './xml';
 export type Drawn =
   | { readonly kind: 'path'; readonly path: PathData; readonly whole: boolean }
   /** A box with even corners, or an ellipse: a dialled shape of ours. */
-  | { readonly kind: 'box' | 'ellipse'; readonly x: number; readonly y: number; readonly width: number; readonly height: number; readonly radius: number };
+  | {
+      readonly kind: 'box' | 'ellipse';
+      readonly x: number;
+      readonly y: number;
+      readonly width: number;
+      readonly height: number;
+      readonly radius: number;
+    };
 
-export const SHAPES: ReadonlySet<string> = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon']);
+export const SHAPES: ReadonlySet<string> = new Set([
+  'path',
+  'rect',
+  'circle',
+  'ellipse',
+  'line',
+  'polyline',
+  'polygon',
+]);
 
 export function drawnBy(e: Element, m: Measures, _style: Style): Drawn | null {
   const length = (name: string, along: 'x' | 'y' | 'r') => readLength(e.attributes.get(name), m, along);
@@ -32,11 +47,15 @@ export function drawnBy(e: Element, m: Measures, _style: Style): Drawn | null {
     }
     case 'circle': {
       const r = at('r', 'r');
-      return r > 0 ? { kind: 'ellipse', x: at('cx', 'x') - r, y: at('cy', 'y') - r, width: 2 * r, height: 2 * r, radius: 0 } : null;
+      return r > 0
+        ? { kind: 'ellipse', x: at('cx', 'x') - r, y: at('cy', 'y') - r, width: 2 * r, height: 2 * r, radius: 0 }
+        : null;
     }
     case 'ellipse': {
       const [rx, ry] = [at('rx', 'x'), at('ry', 'y')];
-      return rx > 0 && ry > 0 ? { kind: 'ellipse', x: at('cx', 'x') - rx, y: at('cy', 'y') - ry, width: 2 * rx, height: 2 * ry, radius: 0 } : null;
+      return rx > 0 && ry > 0
+        ? { kind: 'ellipse', x: at('cx', 'x') - rx, y: at('cy', 'y') - ry, width: 2 * rx, height: 2 * ry, radius: 0 }
+        : null;
     }
     case 'line':
       return { kind: 'path', path: [0, at('x1', 'x'), at('y1', 'y'), 1, at('x2', 'x'), at('y2', 'y')], whole: true };
@@ -67,7 +86,9 @@ export function lineOf(d: Drawn): PathData {
     addEllipse(out, d.x + d.width / 2, d.y + d.height / 2, d.width / 2, d.height / 2);
     return out.data;
   }
-  return d.radius > 0 ? unevenCorners(d.x, d.y, d.width, d.height, d.radius, d.radius) : rectPath(rect(d.x, d.y, d.width, d.height));
+  return d.radius > 0
+    ? unevenCorners(d.x, d.y, d.width, d.height, d.radius, d.radius)
+    : rectPath(rect(d.x, d.y, d.width, d.height));
 }
 
 function unevenCorners(x: number, y: number, w: number, h: number, rx: number, ry: number): PathData {

@@ -4,21 +4,62 @@ import { elementsOf, textOf, type Element } from './xml';
 
 /** Properties that go down to children, with what they are at the root (SVG 1.1, appendix N). */
 const INHERITED = table<string>({
-  fill: 'black', 'fill-opacity': '1', 'fill-rule': 'nonzero', 'clip-rule': 'nonzero',
-  stroke: 'none', 'stroke-opacity': '1', 'stroke-width': '1', 'stroke-linecap': 'butt', 'stroke-linejoin': 'miter', 'stroke-miterlimit': '4', 'stroke-dasharray': 'none', 'stroke-dashoffset': '0',
-  color: 'black', visibility: 'visible', 'marker-start': 'none', 'marker-mid': 'none', 'marker-end': 'none', 'paint-order': 'normal',
-  'font-family': '', 'font-size': '16', 'font-weight': '400', 'font-style': 'normal', 'text-anchor': 'start', 'letter-spacing': '0', 'word-spacing': '0', 'xml:space': 'default', direction: 'ltr', 'writing-mode': 'lr-tb',
+  fill: 'black',
+  'fill-opacity': '1',
+  'fill-rule': 'nonzero',
+  'clip-rule': 'nonzero',
+  stroke: 'none',
+  'stroke-opacity': '1',
+  'stroke-width': '1',
+  'stroke-linecap': 'butt',
+  'stroke-linejoin': 'miter',
+  'stroke-miterlimit': '4',
+  'stroke-dasharray': 'none',
+  'stroke-dashoffset': '0',
+  color: 'black',
+  visibility: 'visible',
+  'marker-start': 'none',
+  'marker-mid': 'none',
+  'marker-end': 'none',
+  'paint-order': 'normal',
+  'font-family': '',
+  'font-size': '16',
+  'font-weight': '400',
+  'font-style': 'normal',
+  'text-anchor': 'start',
+  'letter-spacing': '0',
+  'word-spacing': '0',
+  'xml:space': 'default',
+  direction: 'ltr',
+  'writing-mode': 'lr-tb',
 });
 /** Those that are an element's own. */
 const OWN = table<string>({
-  opacity: '1', display: 'inline', 'clip-path': 'none', mask: 'none', filter: 'none', 'mix-blend-mode': 'normal', isolation: 'auto', overflow: '', 'stop-color': 'black', 'stop-opacity': '1', 'vector-effect': 'none',
-  'text-decoration': 'none', 'baseline-shift': 'baseline', 'mask-type': 'luminance', transform: '', clip: 'auto', 'dominant-baseline': 'auto', 'alignment-baseline': 'auto',
+  opacity: '1',
+  display: 'inline',
+  'clip-path': 'none',
+  mask: 'none',
+  filter: 'none',
+  'mix-blend-mode': 'normal',
+  isolation: 'auto',
+  overflow: '',
+  'stop-color': 'black',
+  'stop-opacity': '1',
+  'vector-effect': 'none',
+  'text-decoration': 'none',
+  'baseline-shift': 'baseline',
+  'mask-type': 'luminance',
+  transform: '',
+  clip: 'auto',
+  'dominant-baseline': 'auto',
+  'alignment-baseline': 'auto',
 });
 
 /** Properties by name; what is not an object's own comes from its prototype, so it is changed by `withStyle`, never spread. */
 export type Style = Readonly<Record<string, string>>;
 
-export const withStyle = (style: Style, changes: Style): Style => Object.assign(Object.create(style) as Record<string, string>, changes);
+export const withStyle = (style: Style, changes: Style): Style =>
+  Object.assign(Object.create(style) as Record<string, string>, changes);
 
 /** Works out the style of elements from attributes, sheets and style attributes, each once. */
 export class Styles {
@@ -27,7 +68,8 @@ export class Styles {
 
   constructor(root: Element) {
     const look = (e: Element): void => {
-      if (e.space === '' && e.name === 'style' && /^(text\/css)?$/.test(e.attributes.get('type') ?? '')) this.sheets.add(textOf(e));
+      if (e.space === '' && e.name === 'style' && /^(text\/css)?$/.test(e.attributes.get('type') ?? ''))
+        this.sheets.add(textOf(e));
       else elementsOf(e).forEach(look);
     };
     look(root);
@@ -49,8 +91,10 @@ export class Styles {
       else out[property] = value;
     }
     if (passes) this.bases.set(out, base);
-    if (own.has('font-size')) out['font-size'] = String(fontSize(out['font-size'], Number(parent?.['font-size'] ?? 16)));
-    if (own.has('font-weight')) out['font-weight'] = String(fontWeight(out['font-weight'], Number(parent?.['font-weight'] ?? 400)));
+    if (own.has('font-size'))
+      out['font-size'] = String(fontSize(out['font-size'], Number(parent?.['font-size'] ?? 16)));
+    if (own.has('font-weight'))
+      out['font-weight'] = String(fontWeight(out['font-weight'], Number(parent?.['font-weight'] ?? 400)));
     return out;
   }
 
@@ -100,17 +144,31 @@ export class Styles {
 
 /** Shorthands in their parts. */
 function expand(d: Declaration): readonly Declaration[] {
-  if (d.property === 'marker') return ['marker-start', 'marker-mid', 'marker-end'].map((property) => ({ ...d, property }));
+  if (d.property === 'marker')
+    return ['marker-start', 'marker-mid', 'marker-end'].map((property) => ({ ...d, property }));
   if (d.property !== 'font') return [d];
   const m = /^(.*?)\s*([\d.]+(?:px|pt|em|mm|cm|in|%)?)(?:\s*\/\s*\S+)?\s+(.+)$/.exec(d.value);
   if (!m) return [];
   const before = m[1].split(/\s+/);
   const weight = before.find((w) => /^(bold|bolder|lighter|[1-9]00)$/.test(w)) ?? '400';
   const style = before.find((w) => /^(italic|oblique)$/.test(w)) ?? 'normal';
-  return [{ ...d, property: 'font-size', value: m[2] }, { ...d, property: 'font-family', value: m[3] }, { ...d, property: 'font-weight', value: weight }, { ...d, property: 'font-style', value: style }];
+  return [
+    { ...d, property: 'font-size', value: m[2] },
+    { ...d, property: 'font-family', value: m[3] },
+    { ...d, property: 'font-weight', value: weight },
+    { ...d, property: 'font-style', value: style },
+  ];
 }
 
-const SIZES = table<number>({ 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32 });
+const SIZES = table<number>({
+  'xx-small': 9,
+  'x-small': 10,
+  small: 13,
+  medium: 16,
+  large: 18,
+  'x-large': 24,
+  'xx-large': 32,
+});
 const UNIT = table<number>({ '': 1, px: 1, pt: 96 / 72, pc: 16, mm: 96 / 25.4, cm: 96 / 2.54, in: 96 });
 
 /** A font size in user units. */
@@ -123,7 +181,14 @@ function fontSize(text: string, parent: number): number {
   if (!m) return parent;
   const v = Number(m[1]);
   const unit = m[2] ?? '';
-  const size = unit === '%' ? (parent * v) / 100 : unit === 'em' || unit === 'rem' ? parent * v : unit === 'ex' ? (parent * v) / 2 : v * UNIT[unit];
+  const size =
+    unit === '%'
+      ? (parent * v) / 100
+      : unit === 'em' || unit === 'rem'
+        ? parent * v
+        : unit === 'ex'
+          ? (parent * v) / 2
+          : v * UNIT[unit];
   return Number.isFinite(size) && size >= 0 ? size : parent;
 }
 

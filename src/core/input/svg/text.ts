@@ -21,7 +21,8 @@ import { elementsOf, textOf, type Element } from './xml';
 export function facesIn(root: Element, styles: Styles): Set<string> {
   const faces = new Set<string>([DEFAULT_FACE]);
   const look = (e: Element): void => {
-    if (e.name === 'text' || e.name === 'tspan' || e.name === 'textPath' || e.name === 'tref') faces.add(faceFor(styles.inPlace(e)).face);
+    if (e.name === 'text' || e.name === 'tspan' || e.name === 'textPath' || e.name === 'tref')
+      faces.add(faceFor(styles.inPlace(e)).face);
     elementsOf(e).forEach(look);
   };
   look(root);
@@ -54,22 +55,42 @@ export function drawText(drawer: Draws, e: Element, place: Place, name: string):
   const pieces = collect(drawer, e, place);
   const out: string[] = [];
   let pen = { x: 0, y: 0 };
-  for (let i = 0; i < pieces.length; ) {
+  for (let i = 0; i < pieces.length;) {
     // A chunk goes on until a piece begins at a place of its own.
     let end = i + 1;
-    while (end < pieces.length && pieces[end].x === null && pieces[end].y === null && pieces[end].path === pieces[i].path) end++;
+    while (
+      end < pieces.length &&
+      pieces[end].x === null &&
+      pieces[end].y === null &&
+      pieces[end].path === pieces[i].path
+    )
+      end++;
     const chunk = pieces.slice(i, end);
     pen = { x: chunk[0].x ?? pen.x, y: chunk[0].y ?? pen.y };
     i = end;
     const { path } = chunk[0];
-    if (path) for (const id of onPath(drawer, chunk.filter((p) => p.text), path, place)) out.push(id);
+    if (path)
+      for (const id of onPath(
+        drawer,
+        chunk.filter((p) => p.text),
+        path,
+        place,
+      ))
+        out.push(id);
     else pen = drawChunk(drawer, chunk, pen, place, name, out);
   }
   return out;
 }
 
 /** One chunk: its parts between shifts and turns, one after the other, all of it anchored as one. Answers where the next begins. */
-function drawChunk(drawer: Draws, chunk: readonly Piece[], at: { x: number; y: number }, place: Place, name: string, out: string[]): { x: number; y: number } {
+function drawChunk(
+  drawer: Draws,
+  chunk: readonly Piece[],
+  at: { x: number; y: number },
+  place: Place,
+  name: string,
+  out: string[],
+): { x: number; y: number } {
   const parts: Piece[][] = [];
   for (const p of chunk) {
     if (parts.length && !p.dx && !p.dy && !p.turn && !parts[parts.length - 1][0].turn) parts[parts.length - 1].push(p);
@@ -99,7 +120,9 @@ function drawChunk(drawer: Draws, chunk: readonly Piece[], at: { x: number; y: n
     pen.x += text.advance;
   }
   const back = (pen.x - at.x) * (anchor === 'middle' ? 0.5 : anchor === 'end' ? 1 : 0);
-  if (back) for (const id of made) drawer.making.change(id, { transform: multiply(translation(-back, 0), drawer.making.nodes[id].transform) });
+  if (back)
+    for (const id of made)
+      drawer.making.change(id, { transform: multiply(translation(-back, 0), drawer.making.nodes[id].transform) });
   out.push(...made);
   return { x: pen.x - back, y: pen.y };
 }
@@ -145,9 +168,20 @@ function collect(drawer: Draws, e: Element, place: Place): Piece[] {
       const t = at.attributes.get(a)?.trim();
       return t ? t.split(/[\s,]+/).map((v) => readLength(v, m, along) ?? 0) : [];
     };
-    const levels = [...outer, { x: list('x', 'x'), y: list('y', 'y'), dx: list('dx', 'x'), dy: list('dy', 'y'), rotate: readNumbers(at.attributes.get('rotate') ?? ''), letters: 0 }];
+    const levels = [
+      ...outer,
+      {
+        x: list('x', 'x'),
+        y: list('y', 'y'),
+        dx: list('dx', 'x'),
+        dy: list('dy', 'y'),
+        rotate: readNumbers(at.attributes.get('rotate') ?? ''),
+        letters: 0,
+      },
+    ];
     if (style['text-decoration'] !== 'none') making.note('Lines under, over or through words are left out.');
-    if (style['writing-mode'].startsWith('tb') || style['writing-mode'].startsWith('vertical')) making.note('Words that run downwards run across.');
+    if (style['writing-mode'].startsWith('tb') || style['writing-mode'].startsWith('vertical'))
+      making.note('Words that run downwards run across.');
     for (const child of at.children) {
       if (typeof child === 'string') {
         segments.push({ text: child, style, element: at, levels, path });
@@ -179,7 +213,10 @@ function collapse(segments: readonly Segment[]): void {
       spaced = false;
       continue;
     }
-    s.text = s.text.replace(/[\n\r]/g, '').replace(/\t/g, ' ').replace(/ +/g, ' ');
+    s.text = s.text
+      .replace(/[\n\r]/g, '')
+      .replace(/\t/g, ' ')
+      .replace(/ +/g, ' ');
     if (spaced) s.text = s.text.replace(/^ +/, '');
     if (s.text) spaced = s.text.endsWith(' ');
   }
@@ -200,15 +237,27 @@ function piecesOf(s: Segment, making: Draws['making']): Piece[] {
     const at = s.levels.map((l) => l.letters++);
     // The innermost list that reaches so far.
     const place = (key: 'x' | 'y' | 'dx' | 'dy'): number | null => {
-      for (let i = s.levels.length - 1; i >= 0; i--) if (at[i] < s.levels[i][key].length) return s.levels[i][key][at[i]];
+      for (let i = s.levels.length - 1; i >= 0; i--)
+        if (at[i] < s.levels[i][key].length) return s.levels[i][key][at[i]];
       return null;
     };
     // The last turn holds for all that follow.
     const turned = s.levels.findLastIndex((l) => l.rotate.length > 0);
     const turn = turned < 0 ? 0 : s.levels[turned].rotate[Math.min(at[turned], s.levels[turned].rotate.length - 1)];
-    const piece: Piece = { text: letter, style: s.style, element: s.element, x: place('x'), y: place('y'), dx: place('dx') ?? 0, dy: place('dy') ?? 0, turn, path: s.path };
+    const piece: Piece = {
+      text: letter,
+      style: s.style,
+      element: s.element,
+      x: place('x'),
+      y: place('y'),
+      dx: place('dx') ?? 0,
+      dy: place('dy') ?? 0,
+      turn,
+      path: s.path,
+    };
     const last = out[out.length - 1];
-    if (last && piece.x === null && piece.y === null && !piece.dx && !piece.dy && !turn && !last.turn) last.text += letter;
+    if (last && piece.x === null && piece.y === null && !piece.dx && !piece.dy && !turn && !last.turn)
+      last.text += letter;
     else out.push(piece);
   }
   return out;
@@ -222,12 +271,18 @@ function pathOf(drawer: Draws, e: Element, place: Place): Piece['path'] {
   const line = transformPath(lineOf(drawn), readTransform(target.attributes.get('transform')) ?? [1, 0, 0, 1, 0, 0]);
   const length = contoursOf(line).reduce((n, c) => n + contourLength(c), 0);
   const text = e.attributes.get('startOffset') ?? '0';
-  const offset = text.trim().endsWith('%') ? (Number.parseFloat(text) / 100) * length : (readLength(text, place.measures, 'x') ?? 0);
+  const offset = text.trim().endsWith('%')
+    ? (Number.parseFloat(text) / 100) * length
+    : (readLength(text, place.measures, 'x') ?? 0);
   return { line, offset };
 }
 
 /** Runs of a chunk with their paints; `opacity` where all cover alike. */
-function runsOf(drawer: Draws, chunk: readonly Piece[], place: Place): { readonly runs: Run[]; readonly opacity: number; readonly there: boolean; readonly asked: string } {
+function runsOf(
+  drawer: Draws,
+  chunk: readonly Piece[],
+  place: Place,
+): { readonly runs: Run[]; readonly opacity: number; readonly there: boolean; readonly asked: string } {
   let there = true;
   let asked = '';
   let opacity = 1;
@@ -242,28 +297,61 @@ function runsOf(drawer: Draws, chunk: readonly Piece[], place: Place): { readonl
     const box = { x0: 0, y0: -size, x1: size, y1: 0 };
     const fill = drawer.paint(p.style.fill, p.style['fill-opacity'], box, own, p.element, 'fill');
     const width = readLength(p.style['stroke-width'], place.measures, 'r') ?? 1;
-    const stroke = width > 0 ? drawer.paint(p.style.stroke, p.style['stroke-opacity'], box, own, p.element, 'stroke') : null;
+    const stroke =
+      width > 0 ? drawer.paint(p.style.stroke, p.style['stroke-opacity'], box, own, p.element, 'stroke') : null;
     const flat = (x: typeof fill): Paint => {
       return x && 'paint' in x ? x.paint : { kind: 'none' };
     };
     if (fill) opacity = fill.alpha;
-    const outline: Outline | null = stroke ? { paint: flat(stroke), width, cap: 'butt', join: 'miter', miterLimit: 4 } : null;
-    const spacing = p.style['letter-spacing'] === 'normal' ? 0 : (readLength(p.style['letter-spacing'], { ...place.measures, fontSize: size }, 'x') ?? 0);
-    return { text: p.text, face: face.face, size, tracking: Math.min(5000, Math.max(-500, (spacing / size) * 1000)), fill: flat(fill), outline };
+    const outline: Outline | null = stroke
+      ? { paint: flat(stroke), width, cap: 'butt', join: 'miter', miterLimit: 4 }
+      : null;
+    const spacing =
+      p.style['letter-spacing'] === 'normal'
+        ? 0
+        : (readLength(p.style['letter-spacing'], { ...place.measures, fontSize: size }, 'x') ?? 0);
+    return {
+      text: p.text,
+      face: face.face,
+      size,
+      tracking: Math.min(5000, Math.max(-500, (spacing / size) * 1000)),
+      fill: flat(fill),
+      outline,
+    };
   });
   return { runs, opacity, there, asked };
 }
 
 const ALIGN = table<Paragraph['align']>({ middle: 'middle', end: 'right' });
 
-function straightText(drawer: Draws, chunk: readonly Piece[], at: { x: number; y: number }, place: Place, name: string, align: Paragraph['align'], turn: number): { readonly ids: string[]; readonly advance: number } {
+function straightText(
+  drawer: Draws,
+  chunk: readonly Piece[],
+  at: { x: number; y: number },
+  place: Place,
+  name: string,
+  align: Paragraph['align'],
+  turn: number,
+): { readonly ids: string[]; readonly advance: number } {
   const { making } = drawer;
   const { runs, opacity, there, asked } = runsOf(drawer, chunk, place);
   const story = making.newId();
   making.stories[story] = { id: story, paragraphs: [{ align, leading: 1.2, runs }] };
-  const words = chunk.map((p) => p.text).join('').trim();
-  const patterned = chunk.some((p) => [p.style.fill, p.style.stroke].some((t) => making.byId.get(localId(t) ?? '')?.name === 'pattern'));
-  const id = making.add<NodeOf<'displayText'>>({ name: (name === 'Text' ? words : name).slice(0, 60) || 'Text', kind: 'displayText', transform: turn ? multiply(translation(at.x, at.y), rotation(turn)) : translation(at.x, at.y), story, stretch: 1, ...(opacity < 1 && { opacity }) });
+  const words = chunk
+    .map((p) => p.text)
+    .join('')
+    .trim();
+  const patterned = chunk.some((p) =>
+    [p.style.fill, p.style.stroke].some((t) => making.byId.get(localId(t) ?? '')?.name === 'pattern'),
+  );
+  const id = making.add<NodeOf<'displayText'>>({
+    name: (name === 'Text' ? words : name).slice(0, 60) || 'Text',
+    kind: 'displayText',
+    transform: turn ? multiply(translation(at.x, at.y), rotation(turn)) : translation(at.x, at.y),
+    story,
+    stretch: 1,
+    ...(opacity < 1 && { opacity }),
+  });
   const design = { nodes: making.nodes, stories: making.stories } as unknown as Design;
   const node = making.nodes[id] as NodeOf<'displayText'>;
   const layout = layoutOf(design, node, making.fonts);
@@ -292,13 +380,33 @@ function placeGradients(drawer: Draws, id: string, chunk: readonly Piece[], plac
   const again = (p: Piece, which: 'fill' | 'stroke', old: Paint): Paint => {
     if (old.kind !== 'gradient') return old;
     const own: Place = { ...place, style: p.style };
-    const moved = { x0: box.x0 + node.transform[4], y0: box.y0 + node.transform[5], x1: box.x1 + node.transform[4], y1: box.y1 + node.transform[5] };
+    const moved = {
+      x0: box.x0 + node.transform[4],
+      y0: box.y0 + node.transform[5],
+      x1: box.x1 + node.transform[4],
+      y1: box.y1 + node.transform[5],
+    };
     const made = drawer.paint(p.style[which], '1', moved, own, null, which);
     if (!made || !('paint' in made) || made.paint.kind !== 'gradient') return old;
     // From the element's space to the text's own.
-    return { ...made.paint, geometry: multiply(translation(-node.transform[4], -node.transform[5]), made.paint.geometry) };
+    return {
+      ...made.paint,
+      geometry: multiply(translation(-node.transform[4], -node.transform[5]), made.paint.geometry),
+    };
   };
-  making.stories[node.story] = { ...story, paragraphs: [{ ...story.paragraphs[0], runs: runs.map((r, i) => ({ ...r, fill: again(chunk[i], 'fill', r.fill), outline: r.outline && { ...r.outline, paint: again(chunk[i], 'stroke', r.outline.paint) } })) }] };
+  making.stories[node.story] = {
+    ...story,
+    paragraphs: [
+      {
+        ...story.paragraphs[0],
+        runs: runs.map((r, i) => ({
+          ...r,
+          fill: again(chunk[i], 'fill', r.fill),
+          outline: r.outline && { ...r.outline, paint: again(chunk[i], 'stroke', r.outline.paint) },
+        })),
+      },
+    ],
+  };
 }
 
 /** A text's letters as paths, one a run. */
@@ -307,7 +415,10 @@ function asShapes(drawer: Draws, id: string): string[] {
   const node = making.nodes[id] as NodeOf<'displayText'>;
   const design = { nodes: making.nodes, stories: making.stories } as unknown as Design;
   const runs = making.stories[node.story].paragraphs[0].runs;
-  const ids = runs.length === 1 ? [letters(drawer, node, lettersPath(design, node, making.fonts), runs[0])] : runRegions(drawer, node, design);
+  const ids =
+    runs.length === 1
+      ? [letters(drawer, node, lettersPath(design, node, making.fonts), runs[0])]
+      : runRegions(drawer, node, design);
   delete making.nodes[id];
   delete making.stories[node.story];
   return ids;
@@ -322,16 +433,40 @@ function inPatterns(drawer: Draws, id: string, chunk: readonly Piece[], place: P
   const runs = layoutOf(design, node, making.fonts).lines.flatMap((l) => l.runs);
   for (const [i, run] of runs.entries()) {
     const scale = run.run.size / run.face.upem;
-    const path = run.glyphs.flatMap((g) => [...transformPath(run.face.outline(g.gid), multiply(node.transform, [scale, 0, 0, scale, g.x, g.y]))]);
+    const path = run.glyphs.flatMap((g) => [
+      ...transformPath(run.face.outline(g.gid), multiply(node.transform, [scale, 0, 0, scale, g.x, g.y])),
+    ]);
     const piece = chunk[Math.min(i, chunk.length - 1)];
     const own: Place = { ...place, style: piece.style };
     const box = pathBounds(path);
     const width = readLength(piece.style['stroke-width'], place.measures, 'r') ?? 1;
     for (const which of ['fill', 'stroke'] as const) {
-      const paint = which === 'stroke' && !(width > 0) ? null : drawer.paint(piece.style[which], piece.style[`${which}-opacity`], box, own, piece.element, which);
+      const paint =
+        which === 'stroke' && !(width > 0)
+          ? null
+          : drawer.paint(piece.style[which], piece.style[`${which}-opacity`], box, own, piece.element, which);
       if (!paint || !path.length) continue;
       const line = { width, cap: 'butt', join: 'miter', miterLimit: 4 } as const;
-      const made = 'pattern' in paint ? patternFill(drawer, paint.pattern, which === 'fill' ? path : strokeOutline(path, line, 0.02), 'nonZero', box, own, node.name) : [drawer.pathNode(node.name, path, 'nonZero', which === 'fill' ? [paint.paint] : [], which === 'stroke' ? [{ ...line, paint: paint.paint }] : [])];
+      const made =
+        'pattern' in paint
+          ? patternFill(
+              drawer,
+              paint.pattern,
+              which === 'fill' ? path : strokeOutline(path, line, 0.02),
+              'nonZero',
+              box,
+              own,
+              node.name,
+            )
+          : [
+              drawer.pathNode(
+                node.name,
+                path,
+                'nonZero',
+                which === 'fill' ? [paint.paint] : [],
+                which === 'stroke' ? [{ ...line, paint: paint.paint }] : [],
+              ),
+            ];
       if (paint.alpha < 1) for (const m of made) making.change(m, { opacity: paint.alpha });
       out.push(...made);
     }
@@ -342,8 +477,17 @@ function inPatterns(drawer: Draws, id: string, chunk: readonly Piece[], place: P
 }
 
 function letters(drawer: Draws, node: NodeOf<'displayText'>, path: PathData, run: Run): string {
-  const made = drawer.pathNode(node.name, path, 'nonZero', run.fill.kind === 'none' ? [] : [run.fill], run.outline ? [run.outline] : []);
-  drawer.making.change(made, { transform: node.transform, ...(node.opacity !== undefined && { opacity: node.opacity }) });
+  const made = drawer.pathNode(
+    node.name,
+    path,
+    'nonZero',
+    run.fill.kind === 'none' ? [] : [run.fill],
+    run.outline ? [run.outline] : [],
+  );
+  drawer.making.change(made, {
+    transform: node.transform,
+    ...(node.opacity !== undefined && { opacity: node.opacity }),
+  });
   return made;
 }
 
@@ -352,7 +496,9 @@ function runRegions(drawer: Draws, node: NodeOf<'displayText'>, design: Design):
   for (const line of layoutOf(design, node, drawer.making.fonts).lines)
     for (const run of line.runs) {
       const scale = run.run.size / run.face.upem;
-      const path = run.glyphs.flatMap((g) => [...transformPath(run.face.outline(g.gid), [scale, 0, 0, scale, g.x, g.y])]);
+      const path = run.glyphs.flatMap((g) => [
+        ...transformPath(run.face.outline(g.gid), [scale, 0, 0, scale, g.x, g.y]),
+      ]);
       if (path.length) out.push(letters(drawer, node, path, run.run));
     }
   return out;
@@ -367,8 +513,20 @@ function onPath(drawer: Draws, chunk: readonly Piece[], path: NonNullable<Piece[
   const length = contourLength(contour);
   const { runs, opacity } = runsOf(drawer, chunk, place);
   const story = making.newId();
-  const design = { nodes: {}, stories: { [story]: { id: story, paragraphs: [{ align: 'left', leading: 1.2, runs }] } } } as unknown as Design;
-  const node = { id: 'words', name: 'Words', kind: 'displayText', transform: [1, 0, 0, 1, 0, 0], hidden: false, locked: false, story, stretch: 1 } as NodeOf<'displayText'>;
+  const design = {
+    nodes: {},
+    stories: { [story]: { id: story, paragraphs: [{ align: 'left', leading: 1.2, runs }] } },
+  } as unknown as Design;
+  const node = {
+    id: 'words',
+    name: 'Words',
+    kind: 'displayText',
+    transform: [1, 0, 0, 1, 0, 0],
+    hidden: false,
+    locked: false,
+    story,
+    stretch: 1,
+  } as NodeOf<'displayText'>;
   const layout = layoutOf(design, node, making.fonts);
   const anchor = chunk[0].style['text-anchor'];
   const begin = path.offset - (anchor === 'middle' ? layout.x1 / 2 : anchor === 'end' ? layout.x1 : 0);
@@ -380,14 +538,26 @@ function onPath(drawer: Draws, chunk: readonly Piece[], path: NonNullable<Piece[
         const middle = begin + g.x + g.advance / 2;
         if (middle < 0 || middle > length) continue;
         const { point, tangent } = alongContour(contour, middle);
-        const turn: Matrix = multiply(translation(point.x, point.y), rotation(angleOf([tangent.x, tangent.y, -tangent.y, tangent.x, 0, 0])));
-        for (const v of transformPath(run.face.outline(g.gid), multiply(turn, multiply(translation(-g.advance / 2, g.y), scaling(scale, scale))))) out.push(v);
+        const turn: Matrix = multiply(
+          translation(point.x, point.y),
+          rotation(angleOf([tangent.x, tangent.y, -tangent.y, tangent.x, 0, 0])),
+        );
+        for (const v of transformPath(
+          run.face.outline(g.gid),
+          multiply(turn, multiply(translation(-g.advance / 2, g.y), scaling(scale, scale))),
+        ))
+          out.push(v);
       }
       if (!out.length) return [];
-      const id = drawer.pathNode(run.run.text.slice(0, 60), out, 'nonZero', run.run.fill.kind === 'none' ? [] : [run.run.fill], run.run.outline ? [run.run.outline] : []);
+      const id = drawer.pathNode(
+        run.run.text.slice(0, 60),
+        out,
+        'nonZero',
+        run.run.fill.kind === 'none' ? [] : [run.run.fill],
+        run.run.outline ? [run.run.outline] : [],
+      );
       if (opacity < 1) making.change(id, { opacity });
       return [id];
     }),
   );
 }
-

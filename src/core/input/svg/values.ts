@@ -24,7 +24,10 @@ export function readLength(text: string | undefined, m: Measures, along: 'x' | '
   const v = Number(found[1]);
   if (!Number.isFinite(v)) return null;
   const unit = (found[2] ?? 'px').toLowerCase();
-  if (unit === '%') return (v / 100) * (along === 'x' ? m.width : along === 'y' ? m.height : Math.hypot(m.width, m.height) / Math.SQRT2);
+  if (unit === '%')
+    return (
+      (v / 100) * (along === 'x' ? m.width : along === 'y' ? m.height : Math.hypot(m.width, m.height) / Math.SQRT2)
+    );
   if (unit === 'em' || unit === 'rem') return v * m.fontSize;
   if (unit === 'ex') return v * m.fontSize * 0.5;
   return v * PIXELS[unit];
@@ -71,7 +74,11 @@ function transformOf(name: string, n: readonly number[]): Matrix | null {
     case 'translate':
     case 'translateX':
     case 'translateY':
-      return n.length === 1 || (name === 'translate' && n.length === 2) ? (name === 'translateY' ? translation(0, n[0]) : translation(n[0], n[1] ?? 0)) : null;
+      return n.length === 1 || (name === 'translate' && n.length === 2)
+        ? name === 'translateY'
+          ? translation(0, n[0])
+          : translation(n[0], n[1] ?? 0)
+        : null;
     case 'scale':
       return n.length === 1 || n.length === 2 ? scaling(n[0], n[1] ?? n[0]) : null;
     case 'rotate':
@@ -91,7 +98,10 @@ export interface Shade {
 }
 
 /** A colour (CSS Color 4 as far as SVG uses it, device colours included); null for what is none. */
-export function readColour(text: string | undefined, current: Shade = { colour: { rgb: [0, 0, 0] }, alpha: 1 }): Shade | null {
+export function readColour(
+  text: string | undefined,
+  current: Shade = { colour: { rgb: [0, 0, 0] }, alpha: 1 },
+): Shade | null {
   const t = text?.trim().toLowerCase();
   if (!t) return null;
   if (t === 'currentcolor') return current;
@@ -110,7 +120,8 @@ function parseColour(t: string): Shade | null {
   const device = /device-cmyk\(([^)]*)\)/.exec(t);
   if (device) {
     const n = parts(device[1]).map((v) => readShare(v));
-    if (n.length >= 4 && n.slice(0, 4).every((v) => v !== null)) return { colour: { cmyk: [n[0]!, n[1]!, n[2]!, n[3]!] }, alpha: n[4] ?? 1 };
+    if (n.length >= 4 && n.slice(0, 4).every((v) => v !== null))
+      return { colour: { cmyk: [n[0]!, n[1]!, n[2]!, n[3]!] }, alpha: n[4] ?? 1 };
   }
   const first = t.split(/\s+(?=icc-color|device-)/)[0].trim();
   const hex = /^#([0-9a-f]{3,8})$/.exec(first);
@@ -121,7 +132,8 @@ function parseColour(t: string): Shade | null {
     return { colour: { rgb: [v[0], v[1], v[2]] }, alpha: v[3] };
   }
   const named: number | undefined = NAMED_COLOURS[first];
-  if (named !== undefined) return { colour: { rgb: [(named >> 16) / 255, ((named >> 8) & 255) / 255, (named & 255) / 255] }, alpha: 1 };
+  if (named !== undefined)
+    return { colour: { rgb: [(named >> 16) / 255, ((named >> 8) & 255) / 255, (named & 255) / 255] }, alpha: 1 };
   const call = /^(rgba?|hsla?)\(([^)]*)\)$/.exec(first);
   if (!call) return null;
   const p = parts(call[2]);

@@ -45,11 +45,16 @@ export function svgText(bytes: Uint8Array): string {
       throw new SvgProblem('it is damaged: it cannot be unpacked');
     }
   }
-  if (raw.length > MAX_BYTES) throw new SvgProblem(`it is too large (${Math.round(raw.length / 1048576)} MB; the most is ${MAX_BYTES / 1048576} MB)`);
+  if (raw.length > MAX_BYTES)
+    throw new SvgProblem(
+      `it is too large (${Math.round(raw.length / 1048576)} MB; the most is ${MAX_BYTES / 1048576} MB)`,
+    );
   const head = raw.subarray(0, 200);
   if (head[0] === 0xfe && head[1] === 0xff) return new TextDecoder('utf-16be').decode(raw);
   if (head[0] === 0xff && head[1] === 0xfe) return new TextDecoder('utf-16le').decode(raw);
-  const named = /^<\?xml[^>]*encoding=["']([A-Za-z0-9._-]+)["']/.exec(String.fromCharCode(...head).replace(/^\u00ef\u00bb\u00bf/, ''));
+  const named = /^<\?xml[^>]*encoding=["']([A-Za-z0-9._-]+)["']/.exec(
+    String.fromCharCode(...head).replace(/^\u00ef\u00bb\u00bf/, ''),
+  );
   try {
     return new TextDecoder(named?.[1] ?? 'utf-8').decode(raw);
   } catch {
@@ -93,8 +98,16 @@ export function parseXml(text: string): Parsed {
       const own = a.uri === '' || a.uri === SVG || a.uri === XML;
       attributes.set(own ? a.local : `${a.uri} ${a.local}`, a.value);
     }
-    if (entities > most) throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
-    const el: Element = { name: tag.local, space: tag.uri === SVG ? '' : tag.uri, attributes, children: [], parent: at, index: counts[depth] };
+    if (entities > most)
+      throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
+    const el: Element = {
+      name: tag.local,
+      space: tag.uri === SVG ? '' : tag.uri,
+      attributes,
+      children: [],
+      parent: at,
+      index: counts[depth],
+    };
     counts[depth]++;
     counts[depth + 1] = 0;
     if (at) at.children.push(el);
@@ -108,7 +121,8 @@ export function parseXml(text: string): Parsed {
   const text2 = (t: string) => {
     if (!at || !t) return;
     entities += t.length;
-    if (entities > most) throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
+    if (entities > most)
+      throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
     at.children.push(t);
   };
   parser.on('text', text2);
@@ -148,7 +162,8 @@ function expanded(text: string): string {
     const value = known.get(name);
     if (value === undefined) return whole;
     total += value.length;
-    if (total > MAX_ENTITIES) throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
+    if (total > MAX_ENTITIES)
+      throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
     return value;
   });
   return text.slice(0, doctype.end) + body;
@@ -175,7 +190,8 @@ function readEntities(doctype: string): Map<string, string> {
       value = grown.map((part) => (part.startsWith('&') ? (found.get(part.slice(1, -1)) ?? part) : part)).join('');
     }
     total += value.length;
-    if (total > MAX_ENTITIES) throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
+    if (total > MAX_ENTITIES)
+      throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
     if (!found.has(m[1])) found.set(m[1], value);
   }
   return found;

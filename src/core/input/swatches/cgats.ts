@@ -1,4 +1,10 @@
-import { fromPercent, refuse, type ExchangeColour, type ExchangeSwatch, type SwatchesRead } from '../../colour/exchange';
+import {
+  fromPercent,
+  refuse,
+  type ExchangeColour,
+  type ExchangeSwatch,
+  type SwatchesRead,
+} from '../../colour/exchange';
 import type { Triple } from '../../colour/spaces';
 import type { Cmyk } from '../../model/schema';
 
@@ -13,7 +19,7 @@ function tokens(text: string): Token[] {
   const out: Token[] = [];
   text.split(/\r\n|\r|\n/).forEach((line, i) => {
     const pattern = /\s*(?:"((?:[^"]|"")*)"|'([^']*)'|(#).*|([^\s"]+))/gy;
-    for (let m; (m = pattern.exec(line)); ) {
+    for (let m; (m = pattern.exec(line));) {
       if (m[3]) break;
       out.push({ text: m[1]?.replace(/""/g, '"') ?? m[2] ?? m[4], quoted: m[4] === undefined, line: i + 1 });
     }
@@ -28,7 +34,8 @@ export function readCgats(text: string): SwatchesRead {
   const formatEnd = all.findIndex((t) => t.text === 'END_DATA_FORMAT' && !t.quoted);
   const data = all.findIndex((t) => t.text === 'BEGIN_DATA' && !t.quoted);
   const dataEnd = all.findIndex((t, i) => i > data && t.text === 'END_DATA' && !t.quoted);
-  if (format < 0 || formatEnd < format) return refuse(all[0]?.line ?? 1, 'there is no BEGIN_DATA_FORMAT … END_DATA_FORMAT that names the columns.');
+  if (format < 0 || formatEnd < format)
+    return refuse(all[0]?.line ?? 1, 'there is no BEGIN_DATA_FORMAT … END_DATA_FORMAT that names the columns.');
   if (data < 0) return refuse(all[formatEnd].line, 'there is no BEGIN_DATA after the columns.');
   if (dataEnd < 0) return refuse(all[all.length - 1].line, 'END_DATA is missing: the file is cut off.');
   const columns = all.slice(format + 1, formatEnd).map((t) => t.text.toUpperCase());
@@ -58,20 +65,41 @@ export function readCgats(text: string): SwatchesRead {
     let wrong: SwatchesRead | null = null;
     const number = (i: number, lo: number, hi: number, read: (t: string) => number = Number): number => {
       const v = read(row[i].text.replace(',', '.'));
-      if (row[i].text === '' || !Number.isFinite(v)) wrong ??= refuse(row[i].line, `“${row[i].text}” under ${columns[i]} is not a number.`);
-      else if (v < lo - 1e-6 || v > hi + 1e-6) wrong ??= refuse(row[i].line, `${row[i].text} under ${columns[i]} is not between ${lo} and ${read === fromPercent ? hi * 100 : hi}.`);
+      if (row[i].text === '' || !Number.isFinite(v))
+        wrong ??= refuse(row[i].line, `“${row[i].text}” under ${columns[i]} is not a number.`);
+      else if (v < lo - 1e-6 || v > hi + 1e-6)
+        wrong ??= refuse(
+          row[i].line,
+          `${row[i].text} under ${columns[i]} is not between ${lo} and ${read === fromPercent ? hi * 100 : hi}.`,
+        );
       return Math.min(hi, Math.max(lo, v));
     };
     const percent = (i: number) => number(i, 0, 1, fromPercent);
-    const cmykOf = (places: number[]): Cmyk => [percent(places[0]), percent(places[1]), percent(places[2]), percent(places[3])];
-    const labOf = (places: number[]): Triple => [number(places[0], 0, 100), number(places[1], -128, 128), number(places[2], -128, 128)];
+    const cmykOf = (places: number[]): Cmyk => [
+      percent(places[0]),
+      percent(places[1]),
+      percent(places[2]),
+      percent(places[3]),
+    ];
+    const labOf = (places: number[]): Triple => [
+      number(places[0], 0, 100),
+      number(places[1], -128, 128),
+      number(places[2], -128, 128),
+    ];
     const cmyk = cmykAt && cmykOf(cmykAt);
     const lab = labAt && labOf(labAt);
-    const rgb: Triple | null = rgbAt && [number(rgbAt[0], 0, 255) / 255, number(rgbAt[1], 0, 255) / 255, number(rgbAt[2], 0, 255) / 255];
+    const rgb: Triple | null = rgbAt && [
+      number(rgbAt[0], 0, 255) / 255,
+      number(rgbAt[1], 0, 255) / 255,
+      number(rgbAt[2], 0, 255) / 255,
+    ];
     const kind = kindAt < 0 ? '' : row[kindAt].text;
     let colour: ExchangeColour;
     if (kind === 'spot' && inkAt) {
-      colour = { spot: { name: row[inkAt[0]].text, lab: labOf(inkAt.slice(2, 5)), alternate: cmykOf(inkAt.slice(5)) }, tint: percent(inkAt[1]) };
+      colour = {
+        spot: { name: row[inkAt[0]].text, lab: labOf(inkAt.slice(2, 5)), alternate: cmykOf(inkAt.slice(5)) },
+        tint: percent(inkAt[1]),
+      };
     } else if (kind === 'grey' && greyAt >= 0) colour = { gray: percent(greyAt) };
     else if (kind === 'rgb' && rgb) colour = { rgb };
     else if (kind === 'lab' && lab) colour = { lab };

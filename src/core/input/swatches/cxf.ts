@@ -1,5 +1,11 @@
 import { SaxesParser } from 'saxes';
-import { fromPercent, refuse, type ExchangeColour, type ExchangeSwatch, type SwatchesRead } from '../../colour/exchange';
+import {
+  fromPercent,
+  refuse,
+  type ExchangeColour,
+  type ExchangeSwatch,
+  type SwatchesRead,
+} from '../../colour/exchange';
 import { labFromSpectrum, type Spectrum } from '../../colour/spectrum';
 import type { Triple } from '../../colour/spaces';
 import type { Cmyk } from '../../model/schema';
@@ -36,11 +42,20 @@ export function readCxf(text: string): SwatchesRead {
     stack.push(name);
     words = '';
     const attribute = (key: string) => Object.entries(tag.attributes).find(([k]) => local(k) === key)?.[1];
-    if (name === 'Object' && stack[stack.length - 2] === 'ObjectCollection') at = { name: attribute('Name') ?? '', line: parser.line, tags: {}, values: new Map(), spectrum: null, maxRange: 255 };
+    if (name === 'Object' && stack[stack.length - 2] === 'ObjectCollection')
+      at = {
+        name: attribute('Name') ?? '',
+        line: parser.line,
+        tags: {},
+        values: new Map(),
+        spectrum: null,
+        maxRange: 255,
+      };
     if (!at) return;
     if (name === 'Tag') at.tags[attribute('Name') ?? ''] = attribute('Value') ?? '';
     if (name === 'ColorRGB' || name === 'ColorSRGB') at.maxRange = Number(attribute('MaxRange') ?? 255);
-    if (name === 'ReflectanceSpectrum') start = { wavelength: Number(attribute('StartWL') ?? 380), step: Number(attribute('Increment') ?? 10) };
+    if (name === 'ReflectanceSpectrum')
+      start = { wavelength: Number(attribute('StartWL') ?? 380), step: Number(attribute('Increment') ?? 10) };
   });
   parser.on('text', (t) => {
     words += t;
@@ -89,14 +104,20 @@ function swatchOf(r: Reading): ExchangeSwatch | string | null {
     if (values.some((v) => v === undefined)) return null;
     return values.map((v) => {
       const x = v! / scale;
-      if (x < lo - 1e-9 || x > hi + 1e-9) wrong ??= `${v} in ${element} of “${r.name}” is not between ${lo * scale} and ${hi * scale}.`;
+      if (x < lo - 1e-9 || x > hi + 1e-9)
+        wrong ??= `${v} in ${element} of “${r.name}” is not between ${lo * scale} and ${hi * scale}.`;
       return Math.min(hi, Math.max(lo, x));
     });
   };
   const labNumbers = set('ColorCIELab', ['L', 'A', 'B'], 1, -128, 128);
-  const lab = labNumbers ? ([Math.max(0, Math.min(100, labNumbers[0])), labNumbers[1], labNumbers[2]] as Triple) : r.spectrum ? labFromSpectrum(r.spectrum) : null;
+  const lab = labNumbers
+    ? ([Math.max(0, Math.min(100, labNumbers[0])), labNumbers[1], labNumbers[2]] as Triple)
+    : r.spectrum
+      ? labFromSpectrum(r.spectrum)
+      : null;
   const cmyk = set('ColorCMYK', ['Cyan', 'Magenta', 'Yellow', 'Black'], 1, 0, 1) as unknown as Cmyk | null;
-  const rgb = (set('ColorRGB', ['R', 'G', 'B'], r.maxRange, 0, 1) ?? set('ColorSRGB', ['R', 'G', 'B'], r.maxRange, 0, 1)) as unknown as Triple | null;
+  const rgb = (set('ColorRGB', ['R', 'G', 'B'], r.maxRange, 0, 1) ??
+    set('ColorSRGB', ['R', 'G', 'B'], r.maxRange, 0, 1)) as unknown as Triple | null;
   if (wrong) return wrong;
   const tag = (name: string) => r.tags[`holvet:${name}`];
   const numbers = (text: string | undefined) => (text ?? '').split(' ').map(Number);
@@ -105,8 +126,10 @@ function swatchOf(r: Reading): ExchangeSwatch | string | null {
   if (kind === 'spot') {
     const [l, a, b, c, m, y, k] = numbers(tag('ink'));
     const tint = Number(tag('tint') ?? 1);
-    if ([l, a, b, c, m, y, k, tint].some((v) => !Number.isFinite(v))) return `the ink of “${r.name}” is not seven numbers.`;
-    if ([c, m, y, k, tint].some((v) => v < 0 || v > 1) || l < 0 || l > 100 || Math.abs(a) > 128 || Math.abs(b) > 128) return `the ink of “${r.name}” has a number out of range.`;
+    if ([l, a, b, c, m, y, k, tint].some((v) => !Number.isFinite(v)))
+      return `the ink of “${r.name}” is not seven numbers.`;
+    if ([c, m, y, k, tint].some((v) => v < 0 || v > 1) || l < 0 || l > 100 || Math.abs(a) > 128 || Math.abs(b) > 128)
+      return `the ink of “${r.name}” has a number out of range.`;
     colour = { spot: { name: tag('inkName') ?? r.name, lab: [l, a, b], alternate: [c, m, y, k] }, tint };
   } else if (kind === 'grey') {
     const gray = Number(tag('grey'));
@@ -116,5 +139,11 @@ function swatchOf(r: Reading): ExchangeSwatch | string | null {
   else if (kind === 'lab' && lab) colour = { lab };
   else colour = cmyk ? { cmyk } : lab ? { lab } : rgb ? { rgb } : null;
   if (!colour) return null;
-  return { name: r.name, ...(tag('group') && { group: tag('group') }), colour, ...(lab && { lab }), ...(cmyk && { cmyk }) };
+  return {
+    name: r.name,
+    ...(tag('group') && { group: tag('group') }),
+    colour,
+    ...(lab && { lab }),
+    ...(cmyk && { cmyk }),
+  };
 }

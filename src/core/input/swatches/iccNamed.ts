@@ -13,12 +13,15 @@ export function readIccNamed(bytes: Uint8Array): SwatchesRead {
   const pcs = word(20);
   const tags = view.getUint32(128);
   let at = -1;
-  for (let i = 0; i < tags && 132 + 12 * i + 12 <= bytes.length; i++) if (word(132 + 12 * i) === 'ncl2') at = view.getUint32(132 + 12 * i + 4);
-  if (at < 0 || at + 84 > bytes.length || word(at) !== 'ncl2') return refuse(null, 'the list of named colours is missing.');
+  for (let i = 0; i < tags && 132 + 12 * i + 12 <= bytes.length; i++)
+    if (word(132 + 12 * i) === 'ncl2') at = view.getUint32(132 + 12 * i + 4);
+  if (at < 0 || at + 84 > bytes.length || word(at) !== 'ncl2')
+    return refuse(null, 'the list of named colours is missing.');
   const count = view.getUint32(at + 12);
   const coordinates = view.getUint32(at + 16);
   const step = 38 + 2 * coordinates;
-  if (at + 84 + count * step > bytes.length) return refuse(null, `${count} colours are promised, but the file ends before.`);
+  if (at + 84 + count * step > bytes.length)
+    return refuse(null, `${count} colours are promised, but the file ends before.`);
   const text = (from: number) => {
     let end = from;
     while (end < from + 32 && bytes[end]) end++;
@@ -30,8 +33,14 @@ export function readIccNamed(bytes: Uint8Array): SwatchesRead {
     const p = at + 84 + i * step;
     const numbers = [0, 2, 4].map((o) => view.getUint16(p + 32 + o));
     // ncl2 keeps to the 16-bit Lab of version 2, whatever the version of the profile.
-    const lab: Triple = pcs === 'XYZ ' ? xyzToLab([numbers[0] / 32768, numbers[1] / 32768, numbers[2] / 32768]) : [Math.min(100, numbers[0] / 652.8), numbers[1] / 256 - 128, numbers[2] / 256 - 128];
-    const cmyk: Cmyk | null = device === 'CMYK' && coordinates === 4 ? ([0, 2, 4, 6].map((o) => clip01(view.getUint16(p + 38 + o) / 65535)) as unknown as Cmyk) : null;
+    const lab: Triple =
+      pcs === 'XYZ '
+        ? xyzToLab([numbers[0] / 32768, numbers[1] / 32768, numbers[2] / 32768])
+        : [Math.min(100, numbers[0] / 652.8), numbers[1] / 256 - 128, numbers[2] / 256 - 128];
+    const cmyk: Cmyk | null =
+      device === 'CMYK' && coordinates === 4
+        ? ([0, 2, 4, 6].map((o) => clip01(view.getUint16(p + 38 + o) / 65535)) as unknown as Cmyk)
+        : null;
     swatches.push({ name: `${prefix}${text(p)}${suffix}`, colour: { lab }, lab, ...(cmyk && { cmyk }) });
   }
   return { ok: true, swatches, ramps: [], notes: [] };

@@ -9,7 +9,10 @@ export interface InkSpace {
   readonly space: Value;
   values(mix: ArrayLike<number>): number[];
 }
-const of = (channels: readonly number[]) => (mix: ArrayLike<number>): number[] => channels.map((c) => mix[c]);
+const of =
+  (channels: readonly number[]) =>
+  (mix: ArrayLike<number>): number[] =>
+    channels.map((c) => mix[c]);
 
 /** Colour spaces of one file: DeviceCMYK for process, Separation for a spot alone, DeviceN for gradients that mix them. */
 export class ColourSpaces {
@@ -55,7 +58,9 @@ export class ColourSpaces {
     const profile = icc ?? this.srgb!;
     let space = this.tagged.get(profile);
     if (!space) {
-      space = this.file.stream({ N: 3, Alternate: name('DeviceRGB') }, profile).then((ref) => this.file.add([name('ICCBased'), ref]));
+      space = this.file
+        .stream({ N: 3, Alternate: name('DeviceRGB') }, profile)
+        .then((ref) => this.file.add([name('ICCBased'), ref]));
       this.tagged.set(profile, space);
     }
     return space;
@@ -88,7 +93,8 @@ export class ColourSpaces {
     if (this.grey) return { space: name('DeviceGray'), values: (mix) => [1 - mix[3]] };
     const spots = used.flatMap((u, i) => (u && i >= 4 ? [i] : []));
     const process = [0, 1, 2, 3].filter((i) => used[i]);
-    if (spots.length === 0 && (!overprint || process.length === 4 || process.length === 0)) return { space: name('DeviceCMYK'), values: of([0, 1, 2, 3]) };
+    if (spots.length === 0 && (!overprint || process.length === 4 || process.length === 0))
+      return { space: name('DeviceCMYK'), values: of([0, 1, 2, 3]) };
     if (process.length === 0 && spots.length === 1) return { space: this.separation(spots[0]), values: of(spots) };
     const channels = [...process, ...spots];
     const key = channels.join();
@@ -104,14 +110,24 @@ export class ColourSpaces {
     const spots = channels.filter((c) => c >= 4);
     const tint = await this.file.stream(
       { FunctionType: 4, Domain: channels.flatMap(() => [0, 1]), Range: [0, 1, 0, 1, 0, 1, 0, 1] },
-      tintProgram(channels.map((c) => (c < 4 ? PROCESS.map((_, i) => (i === c ? 1 : 0)) : this.palette.inks[c - 4].alternate))),
+      tintProgram(
+        channels.map((c) => (c < 4 ? PROCESS.map((_, i) => (i === c ? 1 : 0)) : this.palette.inks[c - 4].alternate)),
+      ),
     );
     const attributes: Record<string, Value> = {};
     const opaque = spots.filter((c) => this.palette.inks[c - 4].opaque);
     // How far an ink hides what lies below it: ISO 32000-1, table 75.
-    if (opaque.length) attributes.MixingHints = { Solidities: Object.fromEntries(opaque.map((c) => [this.palette.channels[c], 1])) };
-    if (spots.length) attributes.Colorants = Object.fromEntries(spots.map((c) => [this.palette.channels[c], this.separation(c)]));
-    return this.file.add([name('DeviceN'), channels.map((c) => name(this.palette.channels[c])), name('DeviceCMYK'), tint, attributes]);
+    if (opaque.length)
+      attributes.MixingHints = { Solidities: Object.fromEntries(opaque.map((c) => [this.palette.channels[c], 1])) };
+    if (spots.length)
+      attributes.Colorants = Object.fromEntries(spots.map((c) => [this.palette.channels[c], this.separation(c)]));
+    return this.file.add([
+      name('DeviceN'),
+      channels.map((c) => name(this.palette.channels[c])),
+      name('DeviceCMYK'),
+      tint,
+      attributes,
+    ]);
   }
 }
 
@@ -124,7 +140,9 @@ function tintProgram(alternates: readonly (readonly number[])[]): string {
   const n = alternates.length;
   const sums = [0, 1, 2, 3].map((p) => {
     // `p` results already lie on top of the inks.
-    const terms = alternates.map((a, i) => `${n - 1 - i + p + (i ? 1 : 0)} index ${pdfNumber(a[p], 4).asNumber()} mul${i ? ' add' : ''}`);
+    const terms = alternates.map(
+      (a, i) => `${n - 1 - i + p + (i ? 1 : 0)} index ${pdfNumber(a[p], 4).asNumber()} mul${i ? ' add' : ''}`,
+    );
     return `${terms.join(' ')} dup 1 gt {pop 1} if`;
   });
   return `{${sums.join(' ')} ${n + 4} 4 roll ${'pop '.repeat(n)}}`;

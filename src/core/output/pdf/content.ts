@@ -77,7 +77,7 @@ export class ContentStream {
   }
 
   path(path: PathData): this {
-    for (let i = 0; i < path.length; ) {
+    for (let i = 0; i < path.length;) {
       const op = path[i];
       if (op === MOVE || op === LINE) {
         this.number(path[i + 1]);
@@ -99,7 +99,11 @@ export class ContentStream {
   /** A TJ array: hex strings of two-byte glyph ids with the moves between them, in thousandths of the size. */
   showGlyphs(parts: readonly (readonly number[] | number)[]): this {
     let text = '[';
-    for (const part of parts) text += typeof part === 'number' ? ` ${Number(part.toFixed(2))} ` : `<${part.map((g) => g.toString(16).padStart(4, '0')).join('')}>`;
+    for (const part of parts)
+      text +=
+        typeof part === 'number'
+          ? ` ${Number(part.toFixed(2))} `
+          : `<${part.map((g) => g.toString(16).padStart(4, '0')).join('')}>`;
     this.word(`${text}]`);
     return this.op('TJ');
   }

@@ -67,7 +67,12 @@ export async function composite(d: Drawing, group: Group): Promise<void> {
     inner.out.op('/Ko gs');
     await drawGroup(inner, group);
     const { x0, y0, x1, y1 } = grow(group.paintBounds, 1);
-    key = d.images.add(await d.file.stream({ Type: name('XObject'), Subtype: name('Form'), BBox: [x0, y0, x1, y1], Resources: d.resources }, inner.out.done()));
+    key = d.images.add(
+      await d.file.stream(
+        { Type: name('XObject'), Subtype: name('Form'), BBox: [x0, y0, x1, y1], Resources: d.resources },
+        inner.out.done(),
+      ),
+    );
     d.written.set(group, key);
   }
   knockOut(d);
@@ -91,8 +96,12 @@ async function drawGroup(d: Drawing, group: Group): Promise<void> {
     let inner = await groupForm(d, content, bounds);
     // Each mask wraps what the last one left.
     for (const mask of masks) {
-      const shape = await (mask.light ? groupForm({ ...d, spaces: d.greys }, asLight(mask.root.content, d.palette), bounds, 'DeviceGray') : groupForm(d, mask.root.content, bounds));
-      const out = new ContentStream().op(`/${addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name(mask.light ? 'Luminosity' : 'Alpha'), G: shape } })} gs`);
+      const shape = await (mask.light
+        ? groupForm({ ...d, spaces: d.greys }, asLight(mask.root.content, d.palette), bounds, 'DeviceGray')
+        : groupForm(d, mask.root.content, bounds));
+      const out = new ContentStream().op(
+        `/${addGraphics(d, { Type: name('ExtGState'), SMask: { Type: name('Mask'), S: name(mask.light ? 'Luminosity' : 'Alpha'), G: shape } })} gs`,
+      );
       out.op(`/${d.images.add(inner)} Do`);
       inner = await form(d, out, bounds);
     }
@@ -112,10 +121,20 @@ async function layEffect(d: Drawing, group: Group, effect: Effect): Promise<void
   const box = row.reach(effect, group.bodyBounds);
   const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
   if (!(width > 0 && height > 0)) return;
-  const region = regionWith(box, Math.min(COVER_PIXELS, width * height * Math.min(FINEST, Math.max(1, row.detail(effect))) ** 2));
+  const region = regionWith(
+    box,
+    Math.min(COVER_PIXELS, width * height * Math.min(FINEST, Math.max(1, row.detail(effect))) ** 2),
+  );
   const [w, h] = [region.width / region.scale, region.height / region.scale];
   const image = await d.file.stream(
-    { Type: name('XObject'), Subtype: name('Image'), Width: region.width, Height: region.height, BitsPerComponent: 8, ColorSpace: name('DeviceGray') },
+    {
+      Type: name('XObject'),
+      Subtype: name('Image'),
+      Width: region.width,
+      Height: region.height,
+      BitsPerComponent: 8,
+      ColorSpace: name('DeviceGray'),
+    },
     effectCover(group, effect, d.palette, region),
   );
   const area = { x0: region.x, y0: region.y, x1: region.x + w, y1: region.y + h };
@@ -123,7 +142,11 @@ async function layEffect(d: Drawing, group: Group, effect: Effect): Promise<void
   const drawn = new ContentStream().nums([w, 0, 0, -h, region.x, region.y + h], 'cm', 6).op('/Im Do');
   const mask = await maskGroup(d, area, drawn, { XObject: { Im: image } });
   const strength = effect.opacity * group.opacity;
-  const state = addGraphics(d, { Type: name('ExtGState'), ca: strength, SMask: { Type: name('Mask'), S: name('Luminosity'), G: mask } });
+  const state = addGraphics(d, {
+    Type: name('ExtGState'),
+    ca: strength,
+    SMask: { Type: name('Mask'), S: name('Luminosity'), G: mask },
+  });
   setOverprint(d, effect.paint.overprint);
   d.out.op('q').op(`/${state} gs`);
   await setColour(d, effect.paint, false);
@@ -131,7 +154,11 @@ async function layEffect(d: Drawing, group: Group, effect: Effect): Promise<void
 }
 
 /** PDF has the words of CSS without their hyphens. */
-const blendName = (blend: string): string => blend.split('-').map((w) => w[0].toUpperCase() + w.slice(1)).join('');
+const blendName = (blend: string): string =>
+  blend
+    .split('-')
+    .map((w) => w[0].toUpperCase() + w.slice(1))
+    .join('');
 
 async function groupForm(d: Drawing, content: readonly Part[], bounds: Rect, space = 'DeviceCMYK'): Promise<PDFRef> {
   const inner: Drawing = { ...d, out: new ContentStream(), toSheet: IDENTITY, overprint: false };
@@ -144,7 +171,13 @@ async function groupForm(d: Drawing, content: readonly Part[], bounds: Rect, spa
 function form(d: Drawing, out: ContentStream, bounds: Rect, space = 'DeviceCMYK'): Promise<PDFRef> {
   const { x0, y0, x1, y1 } = grow(bounds, 1);
   return d.file.stream(
-    { Type: name('XObject'), Subtype: name('Form'), BBox: [x0, y0, x1, y1], Group: { Type: name('Group'), S: name('Transparency'), CS: name(space), I: true, K: false }, Resources: d.resources },
+    {
+      Type: name('XObject'),
+      Subtype: name('Form'),
+      BBox: [x0, y0, x1, y1],
+      Group: { Type: name('Group'), S: name('Transparency'), CS: name(space), I: true, K: false },
+      Resources: d.resources,
+    },
     out.done(),
   );
 }
@@ -162,16 +195,26 @@ async function drawLeaf(d: Drawing, item: Leaf): Promise<void> {
   let shadings: Shadings | null = null;
   if (paint.kind !== 'colour') {
     // Overprinting ink that is nowhere leaves every plate as it is; a gradient without extent has no colour to show.
-    const used = paint.kind === 'gradient' ? palette.ramp(paint.ramp).used : palette.channels.map((_, i) => paint.pools.some((p) => palette.mix(p.colour)[i] > 0));
+    const used =
+      paint.kind === 'gradient'
+        ? palette.ramp(paint.ramp).used
+        : palette.channels.map((_, i) => paint.pools.some((p) => palette.mix(p.colour)[i] > 0));
     if (paint.overprint && !used.some(Boolean)) return;
-    if (!(paint.kind === 'gradient' && paint.line) && Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12) return;
-    shadings = await (paint.kind === 'gradient' ? makeShadings(item, paint, palette, d.spaces, d.file, grainOf(paint, palette.ramp(paint.ramp)) / 2) : makePools(item, paint, palette, d.spaces, d.file));
+    if (
+      !(paint.kind === 'gradient' && paint.line) &&
+      Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12
+    )
+      return;
+    shadings = await (paint.kind === 'gradient'
+      ? makeShadings(item, paint, palette, d.spaces, d.file, grainOf(paint, palette.ramp(paint.ramp)) / 2)
+      : makePools(item, paint, palette, d.spaces, d.file));
     if (!shadings) return;
   }
   setOverprint(d, paint.overprint);
   const stroking = item.type !== 'fill' && item.stroke !== null;
   if (shadings?.opacity) out.op('q').op(`/${await softMask(d, item, shadings.opacity, shadings.matrix)} gs`);
-  if (shadings) out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroking ? 'SCN' : 'scn'}`);
+  if (shadings)
+    out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroking ? 'SCN' : 'scn'}`);
   else if (paint.kind === 'colour') await setColour(d, paint, stroking);
   if (item.type === 'fill') out.path(item.placed.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
   else if (item.type === 'stroke') {
@@ -204,12 +247,19 @@ async function drawPicture(d: Drawing, item: Leaf, paint: PicturePaint): Promise
   else if (item.type === 'fill') out.path(item.placed.path).op(item.rule === 'evenOdd' ? 'W* n' : 'W n');
   const toPage = multiply(item.matrix, paint.geometry);
   // An image's rows run down from the top of its unit square.
-  const place = (m: Matrix) => out.op('q').nums(multiply(m, [1, 0, 0, -1, 0, 1]), 'cm', 6).op(`/${image.key} Do`).op('Q');
+  const place = (m: Matrix) =>
+    out
+      .op('q')
+      .nums(multiply(m, [1, 0, 0, -1, 0, 1]), 'cm', 6)
+      .op(`/${image.key} Do`)
+      .op('Q');
   if (!paint.tile) place(toPage);
   else {
     const reached = transformRect(back, item.inkBounds);
     const by = image.across;
-    for (let j = Math.floor(reached.y0 / by); j * by < reached.y1; j++) for (let i = Math.floor(reached.x0 / by); i * by < reached.x1; i++) place(multiply(toPage, [by, 0, 0, by, i * by, j * by]));
+    for (let j = Math.floor(reached.y0 / by); j * by < reached.y1; j++)
+      for (let i = Math.floor(reached.x0 / by); i * by < reached.x1; i++)
+        place(multiply(toPage, [by, 0, 0, by, i * by, j * by]));
   }
   out.op('Q');
 }
@@ -220,23 +270,39 @@ async function drawGrain(d: Drawing, item: Leaf, paint: GradientPaint): Promise<
   const shadings = await makeShadings(item, paint, d.palette, d.spaces, d.file, -paint.grain! / 2);
   if (!shadings) return;
   const stroke = item.type === 'fill' ? null : item.stroke;
-  out.op('q').op(`/${await grainMask(d, item)} gs`).op(`/Pattern ${stroke ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroke ? 'SCN' : 'scn'}`);
+  out
+    .op('q')
+    .op(`/${await grainMask(d, item)} gs`)
+    .op(`/Pattern ${stroke ? 'CS' : 'cs'}`)
+    .op(`/${shadingPattern(d, shadings)} ${stroke ? 'SCN' : 'scn'}`);
   if (stroke) setStroke(out, stroke);
   // Letters are drawn as their outlines here: the words must not be found twice.
-  out.path(item.placed.path).op(stroke ? 'S' : item.type === 'fill' && item.rule === 'evenOdd' ? 'f*' : 'f').op('Q');
+  out
+    .path(item.placed.path)
+    .op(stroke ? 'S' : item.type === 'fill' && item.rule === 'evenOdd' ? 'f*' : 'f')
+    .op('Q');
 }
 
 /** A soft mask that repeats the grain's tile over an item. */
 async function grainMask(d: Drawing, item: Leaf): Promise<string> {
   const { x0, y0, x1, y1 } = grow(item.inkBounds, 1);
-  const out = new ContentStream().op('/Pattern cs').op('/Tile scn').nums([x0, y0, x1 - x0, y1 - y0], 're').op('f');
-  return addMask(d, item, out, { Pattern: { Tile: d.grain.pattern ??= await grainPattern(d.file) } });
+  const out = new ContentStream()
+    .op('/Pattern cs')
+    .op('/Tile scn')
+    .nums([x0, y0, x1 - x0, y1 - y0], 're')
+    .op('f');
+  return addMask(d, item, out, { Pattern: { Tile: (d.grain.pattern ??= await grainPattern(d.file)) } });
 }
 
 /** A gradient as a paint of its own: a shading whose matrix runs from its own space to the sheet (not to the page's points). */
 function shadingPattern(d: Drawing, { colour, matrix }: Shadings): string {
   const key = `P${Object.keys(d.patterns).length + 1}`;
-  d.patterns[key] = d.file.add({ Type: name('Pattern'), PatternType: 2, Shading: colour, Matrix: multiply(d.toSheet, matrix) });
+  d.patterns[key] = d.file.add({
+    Type: name('Pattern'),
+    PatternType: 2,
+    Shading: colour,
+    Matrix: multiply(d.toSheet, matrix),
+  });
   return key;
 }
 
@@ -264,7 +330,11 @@ function maskGroup(d: Drawing, { x0, y0, x1, y1 }: Rect, content: ContentStream,
   );
 }
 
-async function setColour(d: Drawing, paint: Extract<Leaf['paint'], { kind: 'colour' }>, stroking: boolean): Promise<void> {
+async function setColour(
+  d: Drawing,
+  paint: Extract<Leaf['paint'], { kind: 'colour' }>,
+  stroking: boolean,
+): Promise<void> {
   const rgb = await d.spaces.keptRgb(paint);
   if (rgb) {
     d.out.op(`/Screen ${stroking ? 'CS' : 'cs'}`).nums(rgb, stroking ? 'SCN' : 'scn', 4);
@@ -284,15 +354,21 @@ async function setColour(d: Drawing, paint: Extract<Leaf['paint'], { kind: 'colo
 }
 
 function setStroke(out: ContentStream, s: StrokeStyle): void {
-  out.nums([s.width], 'w').op(`${['butt', 'round', 'square'].indexOf(s.cap)} J ${['miter', 'round', 'bevel'].indexOf(s.join)} j`).nums([s.miterLimit], 'M');
+  out
+    .nums([s.width], 'w')
+    .op(`${['butt', 'round', 'square'].indexOf(s.cap)} J ${['miter', 'round', 'bevel'].indexOf(s.join)} j`)
+    .nums([s.miterLimit], 'M');
 }
 
 /** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */
 function drawText(d: Drawing, item: Glyphs, mode: 0 | 1 | 7): void {
   const { out } = d;
-  out.op('BT').op(`${mode} Tr`).op(`/${d.fonts.get(item.face.id)} 1 Tf`);
+  out
+    .op('BT')
+    .op(`${mode} Tr`)
+    .op(`/${d.fonts.get(item.face.id)} 1 Tf`);
   const glyphs = item.glyphs;
-  for (let i = 0; i < glyphs.length; ) {
+  for (let i = 0; i < glyphs.length;) {
     const start = glyphs[i];
     const parts: (number[] | number)[] = [];
     let pen = start.x;

@@ -1,11 +1,23 @@
 import {
-  PDFArray, PDFBool, PDFContext, PDFDict, PDFHeader, PDFHexString, PDFName, PDFNumber, PDFRawStream, PDFRef, PDFString, PDFStreamWriter,
+  PDFArray,
+  PDFBool,
+  PDFContext,
+  PDFDict,
+  PDFHeader,
+  PDFHexString,
+  PDFName,
+  PDFNumber,
+  PDFRawStream,
+  PDFRef,
+  PDFString,
+  PDFStreamWriter,
   type PDFObject,
 } from '@cantoo/pdf-lib';
 import type { Env } from '../../env';
 
 /** A value on its way into the file. Plain text becomes a text string; names and references have their own makers. */
-export type Value = number | boolean | string | PDFObject | readonly Value[] | { readonly [key: string]: Value | undefined };
+export type Value =
+  number | boolean | string | PDFObject | readonly Value[] | { readonly [key: string]: Value | undefined };
 
 export const name = (n: string): PDFName => PDFName.of(n);
 
@@ -33,7 +45,11 @@ export class PdfFile {
     return this.context.register(this.convert(value));
   }
 
-  async stream(dict: { readonly [key: string]: Value | undefined }, data: Uint8Array | string, compress = true): Promise<PDFRef> {
+  async stream(
+    dict: { readonly [key: string]: Value | undefined },
+    data: Uint8Array | string,
+    compress = true,
+  ): Promise<PDFRef> {
     const raw = typeof data === 'string' ? new TextEncoder().encode(data) : data;
     const bytes = compress ? await this.env.deflate(raw) : raw;
     const entries = compress ? { ...dict, Filter: name('FlateDecode') } : dict;
@@ -49,7 +65,8 @@ export class PdfFile {
   private convert(v: Value): PDFObject {
     if (typeof v === 'number') return pdfNumber(v);
     if (typeof v === 'boolean') return v ? PDFBool.True : PDFBool.False;
-    if (typeof v === 'string') return /^[\x20-\x7e]*$/.test(v) ? PDFString.of(v.replace(/[\\()]/g, (c) => `\\${c}`)) : PDFHexString.fromText(v);
+    if (typeof v === 'string')
+      return /^[\x20-\x7e]*$/.test(v) ? PDFString.of(v.replace(/[\\()]/g, (c) => `\\${c}`)) : PDFHexString.fromText(v);
     if (Array.isArray(v)) {
       const array = PDFArray.withContext(this.context);
       for (const x of v as readonly Value[]) array.push(this.convert(x));
@@ -57,7 +74,8 @@ export class PdfFile {
     }
     if (isPdfObject(v)) return v;
     const dict = PDFDict.withContext(this.context);
-    for (const [key, x] of Object.entries(v as { readonly [key: string]: Value | undefined })) if (x !== undefined) dict.set(PDFName.of(key), this.convert(x));
+    for (const [key, x] of Object.entries(v as { readonly [key: string]: Value | undefined }))
+      if (x !== undefined) dict.set(PDFName.of(key), this.convert(x));
     return dict;
   }
 }

@@ -55,7 +55,11 @@ async function subsetFont(env: Pick<Env, 'asset'>, ttf: Uint8Array, gids: Iterab
   const glyphs = x.hb_subset_input_glyph_set(input);
   for (const g of gids) x.hb_set_add(glyphs, g);
   const drop = x.hb_subset_input_set(input, DROP_TABLE_TAG);
-  for (const t of UNUSED_IN_PDF) x.hb_set_add(drop, [...t].reduce((sum, c) => (sum << 8) + c.charCodeAt(0), 0));
+  for (const t of UNUSED_IN_PDF)
+    x.hb_set_add(
+      drop,
+      [...t].reduce((sum, c) => (sum << 8) + c.charCodeAt(0), 0),
+    );
   const result = x.hb_subset_or_fail(face, input);
   if (!result) throw new Error('a font could not be cut down to the glyphs used');
   const out = x.hb_face_reference_blob(result);

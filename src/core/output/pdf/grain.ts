@@ -9,11 +9,31 @@ export async function grainPattern(file: PdfFile): Promise<PDFRef> {
   const bits = new Uint8Array(tile.length / 8);
   tile.forEach((v, i) => (bits[i >> 3] |= v << (7 - (i & 7))));
   const image = await file.stream(
-    { Type: name('XObject'), Subtype: name('Image'), Width: GRAIN_SIZE, Height: GRAIN_SIZE, ColorSpace: name('DeviceGray'), BitsPerComponent: 1 },
+    {
+      Type: name('XObject'),
+      Subtype: name('Image'),
+      Width: GRAIN_SIZE,
+      Height: GRAIN_SIZE,
+      ColorSpace: name('DeviceGray'),
+      BitsPerComponent: 1,
+    },
     bits,
   );
   const side = GRAIN_SIZE * GRAIN_CELL;
   // An image's rows run down from the top of its unit square; page points run down too.
   const out = new ContentStream().nums([side, 0, 0, -side, 0, side], 'cm', 6).op('/Im Do');
-  return file.stream({ Type: name('Pattern'), PatternType: 1, PaintType: 1, TilingType: 1, BBox: [0, 0, side, side], XStep: side, YStep: side, Matrix: [1, 0, 0, 1, 0, 0], Resources: { XObject: { Im: image } } }, out.done());
+  return file.stream(
+    {
+      Type: name('Pattern'),
+      PatternType: 1,
+      PaintType: 1,
+      TilingType: 1,
+      BBox: [0, 0, side, side],
+      XStep: side,
+      YStep: side,
+      Matrix: [1, 0, 0, 1, 0, 0],
+      Resources: { XObject: { Im: image } },
+    },
+    out.done(),
+  );
 }

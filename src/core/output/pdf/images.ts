@@ -52,9 +52,18 @@ export class Images {
     const pixels = cutSource(found, paint.tone).full;
     const { width, height } = pixels;
     const across = paint.tile ? tilesAcross(width * height) : 1;
-    const spread = (plane: Uint8Array, samples: number) => (across === 1 ? plane : tiled(plane, width, height, samples, across, paint.tile === 'mirror'));
-    const size = { Type: name('XObject'), Subtype: name('Image'), Width: width * across, Height: height * across, BitsPerComponent: 8 };
-    const mask: Record<string, Value> = pixels.alpha ? { SMask: await this.file.stream({ ...size, ColorSpace: name('DeviceGray') }, spread(pixels.alpha, 1)) } : {};
+    const spread = (plane: Uint8Array, samples: number) =>
+      across === 1 ? plane : tiled(plane, width, height, samples, across, paint.tile === 'mirror');
+    const size = {
+      Type: name('XObject'),
+      Subtype: name('Image'),
+      Width: width * across,
+      Height: height * across,
+      BitsPerComponent: 8,
+    };
+    const mask: Record<string, Value> = pixels.alpha
+      ? { SMask: await this.file.stream({ ...size, ColorSpace: name('DeviceGray') }, spread(pixels.alpha, 1)) }
+      : {};
     const { tone, ...untoned } = paint;
     const plain = !tone || Object.keys(tone).every((k) => k === 'surround');
     if (plain && !untoned.overprint && !spaces.grey) {
@@ -73,22 +82,43 @@ export class Images {
       for (let c = 0; c < out.length; c++) mix[c] = out[c] / 255;
       for (const v of values(mix)) data[at++] = v * 255 + 0.5;
     }
-    return { key: this.add(await this.file.stream({ ...size, ...mask, ColorSpace: space }, spread(data, samples))), across };
+    return {
+      key: this.add(await this.file.stream({ ...size, ...mask, ColorSpace: space }, spread(data, samples))),
+      across,
+    };
   }
 
   /** A picture whose own numbers print: RGB that stays tagged, or inks for this paper. A JPEG's bytes go in as they are. */
-  private async asIs(paint: PicturePaint, pixels: Pixels, size: Record<string, Value>, mask: Record<string, Value>, spread: (p: Uint8Array, n: number) => Uint8Array): Promise<PDFRef | null> {
+  private async asIs(
+    paint: PicturePaint,
+    pixels: Pixels,
+    size: Record<string, Value>,
+    mask: Record<string, Value>,
+    spread: (p: Uint8Array, n: number) => Uint8Array,
+  ): Promise<PDFRef | null> {
     const rgb = pixels.space === 'rgb' && this.keepRgb;
     const cmyk = pixels.space === 'cmyk' && this.palette.pictureTable('cmyk', pixels.icc) === null;
     if (!rgb && !cmyk) return null;
-    const space = rgb ? await this.spaces.taggedRgb(pixels.icc && isRgb(pixels.icc) ? pixels.icc : null) : name('DeviceCMYK');
+    const space = rgb
+      ? await this.spaces.taggedRgb(pixels.icc && isRgb(pixels.icc) ? pixels.icc : null)
+      : name('DeviceCMYK');
     if (!paint.tile && !paint.tone) {
       const { file } = this.palette.picture(paint.picture);
       const bytes = /\.jpe?g$/.test(file) ? await this.env.asset(`pictures/${file}`) : null;
       const facts = bytes && jpegFacts(bytes);
       // A picture that its file turns, and kinds that readers of PDF do not all know, are written out.
       if (bytes && facts && facts.orientation === 1 && facts.plain && facts.components === SAMPLES[pixels.space])
-        return this.file.stream({ ...size, ...mask, ColorSpace: space, Filter: name('DCTDecode'), ...(cmyk && facts.adobe && { Decode: [1, 0, 1, 0, 1, 0, 1, 0] }) }, bytes, false);
+        return this.file.stream(
+          {
+            ...size,
+            ...mask,
+            ColorSpace: space,
+            Filter: name('DCTDecode'),
+            ...(cmyk && facts.adobe && { Decode: [1, 0, 1, 0, 1, 0, 1, 0] }),
+          },
+          bytes,
+          false,
+        );
     }
     return this.file.stream({ ...size, ...mask, ColorSpace: space }, spread(pixels.data, SAMPLES[pixels.space]));
   }
@@ -102,7 +132,14 @@ function tilesAcross(pixels: number): number {
   return Math.max(2, 2 * Math.floor(Math.sqrt(BLOCK_PIXELS / pixels) / 2));
 }
 
-function tiled(data: Uint8Array, width: number, height: number, samples: number, across: number, mirror: boolean): Uint8Array {
+function tiled(
+  data: Uint8Array,
+  width: number,
+  height: number,
+  samples: number,
+  across: number,
+  mirror: boolean,
+): Uint8Array {
   const out = new Uint8Array(data.length * across * across);
   for (let y = 0, at = 0; y < height * across; y++) {
     const sy = mirror && Math.floor(y / height) % 2 ? height - 1 - (y % height) : y % height;

@@ -21,19 +21,35 @@ export function drawMarks(out: ContentStream, { width: w, height: h, bleed }: Ma
   out.op('/All CS').nums([1], 'SCN', 4).op('/All cs').nums([1], 'scn', 4).nums([LINE_WIDTH], 'w');
   const from = bleed + AWAY;
   const to = from + LENGTH;
-  for (const [x, sx] of [[0, -1], [w, 1]])
-    for (const [y, sy] of [[0, -1], [h, 1]]) {
+  for (const [x, sx] of [
+    [0, -1],
+    [w, 1],
+  ])
+    for (const [y, sy] of [
+      [0, -1],
+      [h, 1],
+    ]) {
       out.nums([x, y + sy * from], 'm').nums([x, y + sy * to], 'l');
       out.nums([x + sx * from, y], 'm').nums([x + sx * to, y], 'l');
     }
   out.op('S');
   const r = 2 * MM;
   const d = bleed + AWAY + 3.5 * MM;
-  for (const [x, y] of [[w / 2, -d], [w / 2, h + d], [-d, h / 2], [w + d, h / 2]]) {
+  for (const [x, y] of [
+    [w / 2, -d],
+    [w / 2, h + d],
+    [-d, h / 2],
+    [w + d, h / 2],
+  ]) {
     const circle = new PathBuilder();
     addEllipse(circle, x, y, r, r);
     out.path(circle.data);
-    out.nums([x - r * 1.6, y], 'm').nums([x + r * 1.6, y], 'l').nums([x, y - r * 1.6], 'm').nums([x, y + r * 1.6], 'l').op('S');
+    out
+      .nums([x - r * 1.6, y], 'm')
+      .nums([x + r * 1.6, y], 'l')
+      .nums([x, y - r * 1.6], 'm')
+      .nums([x, y + r * 1.6], 'l')
+      .op('S');
     const dot = new PathBuilder();
     addEllipse(dot, x, y, r * 0.4, r * 0.4);
     out.path(dot.data).op('f');
@@ -41,17 +57,32 @@ export function drawMarks(out: ContentStream, { width: w, height: h, bleed }: Ma
 }
 
 /** Solids and halves of each ink used, and the two-ink overprints, along the head of the sheet; below it where it is narrow. */
-export function drawColourBar(out: ContentStream, page: MarkedPage, spots: readonly number[], spaces: ColourSpaces): void {
+export function drawColourBar(
+  out: ContentStream,
+  page: MarkedPage,
+  spots: readonly number[],
+  spaces: ColourSpaces,
+): void {
   const patch = 4 * MM;
   const y = -(page.bleed + AWAY + patch + 1.5 * MM);
   const process = [
-    [1, 0, 0, 0], [0, 1, 0, 0], [0, 0, 1, 0], [0, 0, 0, 1],
-    [0.5, 0, 0, 0], [0, 0.5, 0, 0], [0, 0, 0.5, 0], [0, 0, 0, 0.5],
-    [1, 1, 0, 0], [1, 0, 1, 0], [0, 1, 1, 0],
+    [1, 0, 0, 0],
+    [0, 1, 0, 0],
+    [0, 0, 1, 0],
+    [0, 0, 0, 1],
+    [0.5, 0, 0, 0],
+    [0, 0.5, 0, 0],
+    [0, 0, 0.5, 0],
+    [0, 0, 0, 0.5],
+    [1, 1, 0, 0],
+    [1, 0, 1, 0],
+    [0, 1, 1, 0],
   ];
   const patches: { paint: () => void }[] = [
     ...process.map((c) => ({ paint: () => void out.nums(c, 'k', 4) })),
-    ...spots.flatMap((s) => [1, 0.5].map((t) => ({ paint: () => void out.op(`/${spaces.spotName(s)} cs`).nums([t], 'scn', 4) }))),
+    ...spots.flatMap((s) =>
+      [1, 0.5].map((t) => ({ paint: () => void out.op(`/${spaces.spotName(s)} cs`).nums([t], 'scn', 4) })),
+    ),
   ];
   // Between the corner mark and the target in the middle, then past the target; what does not fit is left out.
   const targets = 2 * 2 * 1.6 * MM;

@@ -15,7 +15,8 @@ export function hash128(text: string): string {
     .toUpperCase();
 }
 
-export const uuidOf = (hex: string): string => hex.toLowerCase().replace(/(.{8})(.{4})(.{4})(.{4})(.{12})/, '$1-$2-$3-$4-$5');
+export const uuidOf = (hex: string): string =>
+  hex.toLowerCase().replace(/(.{8})(.{4})(.{4})(.{4})(.{12})/, '$1-$2-$3-$4-$5');
 
 /** The XMP packet that ISO 15930-7 asks for: it must agree with the Info dictionary and stay uncompressed. */
 export function xmpPacket(title: string, iso: string, id: string): string {

@@ -24,7 +24,14 @@ export interface Shadings {
 }
 
 /** A gradient as real shadings: axial and radial ones, or a mesh of triangles; its ramp taken `shift` later. Null: nothing to see. */
-export async function makeShadings(item: Leaf, paint: GradientPaint, palette: Palette, spaces: ColourSpaces, file: PdfFile, shift = 0): Promise<Shadings | null> {
+export async function makeShadings(
+  item: Leaf,
+  paint: GradientPaint,
+  palette: Palette,
+  spaces: ColourSpaces,
+  file: PdfFile,
+  shift = 0,
+): Promise<Shadings | null> {
   const whole = palette.rampOf(paint);
   const ramp = shift ? shiftedRamp(whole, shift) : whole;
   const { space, values } = await spaces.inkSpace(ramp.used, paint.overprint);
@@ -37,21 +44,35 @@ export async function makeShadings(item: Leaf, paint: GradientPaint, palette: Pa
     if (!course && !back) return null;
     const stroke = item.type === 'fill' ? null : item.stroke;
     const width = stroke?.width ?? 0;
-    const uncut = course ? course(0.05, Math.min(1, width / 2)) : boxTriangles(pathBounds(transformPath(rectPath(grow(item.inkBounds, 1)), back!)));
+    const uncut = course
+      ? course(0.05, Math.min(1, width / 2))
+      : boxTriangles(pathBounds(transformPath(rectPath(grow(item.inkBounds, 1)), back!)));
     // Cut where the ramp bends: between its points colours run straight, as they do in a triangle.
     const triangles = cutMesh(uncut, [...new Set(ramp.stops.map((s) => s.offset))]);
     const colour = await triangleShading(file, triangles, space, (t) => values(pointAt(ramp, t).mix));
-    const opacity = ramp.solid ? null : await triangleShading(file, triangles, name('DeviceGray'), (t) => [pointAt(ramp, t).opacity]);
+    const opacity = ramp.solid
+      ? null
+      : await triangleShading(file, triangles, name('DeviceGray'), (t) => [pointAt(ramp, t).opacity]);
     return { colour, opacity, matrix: course ? [1, 0, 0, 1, 0, 0] : matrix };
   }
   const radial = paint.gradient === 'radial';
   const [fx, fy] = paint.focus ?? [0, 0];
-  const shape = { ShadingType: radial ? 3 : 2, Coords: radial ? [fx, fy, 0, 0, 0, 1] : [0, 0, 1, 0], Extend: [true, true] };
+  const shape = {
+    ShadingType: radial ? 3 : 2,
+    Coords: radial ? [fx, fy, 0, 0, 0, 1] : [0, 0, 1, 0],
+    Extend: [true, true],
+  };
   return { colour: { ...shape, ...inks }, opacity: veil && { ...shape, ...veil }, matrix };
 }
 
 /** Pools as a lattice of colours that is straight within half a level between its lines. */
-export async function makePools(item: Leaf, paint: PoolsPaint, palette: Palette, spaces: ColourSpaces, file: PdfFile): Promise<Shadings | null> {
+export async function makePools(
+  item: Leaf,
+  paint: PoolsPaint,
+  palette: Palette,
+  spaces: ColourSpaces,
+  file: PdfFile,
+): Promise<Shadings | null> {
   const matrix = multiply(item.matrix, paint.geometry);
   const back = invert(matrix);
   if (!back) return null;
@@ -68,11 +89,22 @@ export async function makePools(item: Leaf, paint: PoolsPaint, palette: Palette,
       for (const part of parts(v)) bytes.component(part, 0, 1);
     });
     return file.stream(
-      { ShadingType: 5, ColorSpace, BitsPerCoordinate: 32, BitsPerComponent: 16, VerticesPerRow: us.length, Decode: [box.x0, box.x1, box.y0, box.y1, ...Array.from({ length: count }, () => [0, 1]).flat()] },
+      {
+        ShadingType: 5,
+        ColorSpace,
+        BitsPerCoordinate: 32,
+        BitsPerComponent: 16,
+        VerticesPerRow: us.length,
+        Decode: [box.x0, box.x1, box.y0, box.y1, ...Array.from({ length: count }, () => [0, 1]).flat()],
+      },
       bytes.done,
     );
   };
-  return { colour: await make(space, of), opacity: field.solid ? null : await make(name('DeviceGray'), (v) => [v[field.size - 1]]), matrix };
+  return {
+    colour: await make(space, of),
+    opacity: field.solid ? null : await make(name('DeviceGray'), (v) => [v[field.size - 1]]),
+    matrix,
+  };
 }
 
 function rampFunction(ramp: ResolvedRamp, values: (s: ResolvedRamp['stops'][number]) => number[]): Value {
@@ -82,7 +114,13 @@ function rampFunction(ramp: ResolvedRamp, values: (s: ResolvedRamp['stops'][numb
   for (let i = 1; i < stops.length - 1; i++) if (stops[i].t <= stops[i - 1].t) stops[i].t = stops[i - 1].t + HARD_STEP;
   // Stops crowded at the very end are pushed back the same way.
   for (let i = stops.length - 2; i > 0; i--) if (stops[i].t >= stops[i + 1].t) stops[i].t = stops[i + 1].t - HARD_STEP;
-  const piece = (a: { c: number[] }, b: { c: number[] }): Value => ({ FunctionType: 2, Domain: [0, 1], N: 1, C0: a.c, C1: b.c });
+  const piece = (a: { c: number[] }, b: { c: number[] }): Value => ({
+    FunctionType: 2,
+    Domain: [0, 1],
+    N: 1,
+    C0: a.c,
+    C1: b.c,
+  });
   if (stops.length === 2) return piece(stops[0], stops[1]);
   return {
     FunctionType: 3,
@@ -97,7 +135,12 @@ function rampFunction(ramp: ResolvedRamp, values: (s: ResolvedRamp['stops'][numb
 function boxTriangles(box: Rect): number[] {
   const far = Math.max(1, -box.x0, box.x1, -box.y0, box.y1);
   const out: number[] = [];
-  const corners = [[-1, -1], [1, -1], [1, 1], [-1, 1]] as const;
+  const corners = [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ] as const;
   corners.forEach(([x, y], i) => {
     const [p, q] = corners[(i + 1) % 4];
     out.push(0, 0, 0, x, y, 1, p, q, 1);
@@ -110,7 +153,12 @@ function boxTriangles(box: Rect): number[] {
  * A free-form triangle mesh (PDF 32000-1 8.7.4.5.5) whose corners carry colours. At a hard edge of the ramp a triangle
  * takes the colours of its own side: `values` is asked a hair's breadth inside it.
  */
-function triangleShading(file: PdfFile, mesh: readonly number[], space: Value, values: (t: number) => number[]): Promise<PDFRef> {
+function triangleShading(
+  file: PdfFile,
+  mesh: readonly number[],
+  space: Value,
+  values: (t: number) => number[],
+): Promise<PDFRef> {
   const lo = [Infinity, Infinity];
   const hi = [-Infinity, -Infinity];
   for (let i = 0; i < mesh.length; i += 3)
@@ -132,7 +180,14 @@ function triangleShading(file: PdfFile, mesh: readonly number[], space: Value, v
     }
   }
   return file.stream(
-    { ShadingType: 4, ColorSpace: space, BitsPerCoordinate: 32, BitsPerComponent: 16, BitsPerFlag: 8, Decode: [lo[0], hi[0], lo[1], hi[1], ...Array.from({ length: parts }, () => [0, 1]).flat()] },
+    {
+      ShadingType: 4,
+      ColorSpace: space,
+      BitsPerCoordinate: 32,
+      BitsPerComponent: 16,
+      BitsPerFlag: 8,
+      Decode: [lo[0], hi[0], lo[1], hi[1], ...Array.from({ length: parts }, () => [0, 1]).flat()],
+    },
     bytes.done,
   );
 }

@@ -28,7 +28,15 @@ export interface PdfOptions {
  * A print PDF after ISO 15930-7 (PDF/X-4): boxes, bleed, marks, output intent with its profile, process and spot inks as
  * they are, gradients as shadings, real text in embedded subsets, overprint object by object. Same design, same bytes.
  */
-export async function writePdf(design: Design, pages: readonly Page[], builder: SceneBuilder, palette: Palette, env: Env, options: PdfOptions, job: Job): Promise<Uint8Array> {
+export async function writePdf(
+  design: Design,
+  pages: readonly Page[],
+  builder: SceneBuilder,
+  palette: Palette,
+  env: Env,
+  options: PdfOptions,
+  job: Job,
+): Promise<Uint8Array> {
   if (palette.screen) throw new Error('a PDF for print needs a palette of inks');
   const file = new PdfFile(env);
   const spaces = new ColourSpaces(file, palette, options.keepRgb ? await env.asset('icc/srgb.icc') : null);
@@ -60,16 +68,43 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     const margin = options.marks ? Math.max(SLUG, scene.bleed + 12 * (72 / 25.4)) : scene.bleed;
     // Page points run down from the trim's top left; the sheet's run up from its bottom left.
     const toSheet: Matrix = [1, 0, 0, -1, margin, margin + scene.height];
-    const d: Drawing = { out, file, palette, env, spaces, greys: spaces.inGrey(), resources, fonts: fonts.names, patterns, graphics, images, grain, shared, written, toSheet, overprint: false };
+    const d: Drawing = {
+      out,
+      file,
+      palette,
+      env,
+      spaces,
+      greys: spaces.inGrey(),
+      resources,
+      fonts: fonts.names,
+      patterns,
+      graphics,
+      images,
+      grain,
+      shared,
+      written,
+      toSheet,
+      overprint: false,
+    };
     out.op('q').nums(toSheet, 'cm').op('/Ko gs');
     await composite(d, scene.root);
     knockOut(d);
     if (options.marks) {
       drawMarks(out, scene);
-      drawColourBar(out, scene, usedChannels(scene, palette).filter((i) => i >= 4), spaces);
+      drawColourBar(
+        out,
+        scene,
+        usedChannels(scene, palette).filter((i) => i >= 4),
+        spaces,
+      );
     }
     out.op('Q');
-    const box = (grow: number) => [margin - grow, margin - grow, margin + scene.width + grow, margin + scene.height + grow];
+    const box = (grow: number) => [
+      margin - grow,
+      margin - grow,
+      margin + scene.width + grow,
+      margin + scene.height + grow,
+    ];
     const media = [0, 0, scene.width + 2 * margin, scene.height + 2 * margin];
     kids.push(
       file.add({
@@ -86,7 +121,13 @@ export async function writePdf(design: Design, pages: readonly Page[], builder: 
     );
   }
   job.step(pages.length, pages.length, 'Closing the file');
-  file.set(resources, { ColorSpace: spaces.resources, Pattern: patterns, ExtGState: graphics, Font: fonts.resources, ...(Object.keys(images.resources).length && { XObject: images.resources }) });
+  file.set(resources, {
+    ColorSpace: spaces.resources,
+    Pattern: patterns,
+    ExtGState: graphics,
+    Font: fonts.resources,
+    ...(Object.keys(images.resources).length && { XObject: images.resources }),
+  });
   file.set(tree, { Type: name('Pages'), Kids: kids, Count: kids.length });
   return finish(file, design, palette, tree);
 }
@@ -105,7 +146,11 @@ async function finish(file: PdfFile, design: Design, palette: Palette, tree: PDF
     Info: shipped ? `${shipped.name} paper, made from the ${shipped.source}` : own,
     DestOutputProfile: profile,
   });
-  const metadata = await file.stream({ Type: name('Metadata'), Subtype: name('XML') }, xmpPacket(design.name, design.modified, uuidOf(id)), false);
+  const metadata = await file.stream(
+    { Type: name('Metadata'), Subtype: name('XML') },
+    xmpPacket(design.name, design.modified, uuidOf(id)),
+    false,
+  );
   const info = file.add({
     Title: design.name,
     Creator: 'Holvet',
@@ -115,7 +160,13 @@ async function finish(file: PdfFile, design: Design, palette: Palette, tree: PDF
     Trapped: name('False'),
     GTS_PDFXVersion: 'PDF/X-4',
   });
-  const root = file.add({ Type: name('Catalog'), Pages: tree, Metadata: metadata, OutputIntents: [intent], ViewerPreferences: { DisplayDocTitle: true } });
+  const root = file.add({
+    Type: name('Catalog'),
+    Pages: tree,
+    Metadata: metadata,
+    OutputIntents: [intent],
+    ViewerPreferences: { DisplayDocTitle: true },
+  });
   return file.finish(root, info, id);
 }
 
@@ -131,7 +182,11 @@ function noteFaces(root: Group, used: UsedFaces): void {
   walk(root, look, { masks: true });
 }
 
-async function embedFonts(file: PdfFile, env: Env, used: UsedFaces): Promise<{ names: Map<string, string>; resources: Record<string, Value> }> {
+async function embedFonts(
+  file: PdfFile,
+  env: Env,
+  used: UsedFaces,
+): Promise<{ names: Map<string, string>; resources: Record<string, Value> }> {
   const names = new Map<string, string>();
   const resources: Record<string, Value> = {};
   for (const [id, { item, glyphs }] of used) {

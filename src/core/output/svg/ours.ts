@@ -13,7 +13,8 @@ export function freed<P extends Paint>(of: P, palette: Palette): P {
     const { colour, tint } = palette.own(c);
     if (tint === 1) return colour;
     if ('ink' in colour) return { ...colour, tint: colour.tint * tint };
-    if ('cmyk' in colour) return { cmyk: [colour.cmyk[0] * tint, colour.cmyk[1] * tint, colour.cmyk[2] * tint, colour.cmyk[3] * tint] };
+    if ('cmyk' in colour)
+      return { cmyk: [colour.cmyk[0] * tint, colour.cmyk[1] * tint, colour.cmyk[2] * tint, colour.cmyk[3] * tint] };
     // Tints of screen colours are tints of what they print as (or of their light, on a screen).
     const mix = palette.mix(c);
     return palette.screen ? { rgb: [mix[0], mix[1], mix[2]] } : { cmyk: [mix[0], mix[1], mix[2], mix[3]] };
@@ -44,7 +45,9 @@ export function annotate(item: Leaf, palette: Palette, which: 'fill' | 'stroke' 
     paint = { ...paint, picture: known.id };
   }
   const text = escape(JSON.stringify(paint));
-  return which === 'whole' ? `ink:whole="${text}"${picture}` : `ink:${which}="${text}" ink:${which}-as="${escape(seen)}"`;
+  return which === 'whole'
+    ? `ink:whole="${text}"${picture}`
+    : `ink:${which}="${text}" ink:${which}-as="${escape(seen)}"`;
 }
 
 /** The design's spot inks that the page uses, as they are kept. */

@@ -9,7 +9,8 @@ export const num = (x: number, digits = 3): string => {
   if (!Number.isFinite(x)) throw new Error(`not a number for an SVG: ${x}`);
   return String(Number(x.toFixed(digits)));
 };
-export const escape = (s: string): string => s.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+export const escape = (s: string): string =>
+  s.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 export const matrixText = (m: Matrix): string => `matrix(${m.map((v) => num(v, 6)).join(' ')})`;
 
 export function pathText(path: PathData): string {
@@ -30,4 +31,5 @@ export function base64(bytes: Uint8Array): string {
 }
 
 /** A picture inside the file, for paints that SVG 1.1 has no words for. */
-export const bitmapUri = ({ width, height, data }: Bitmap): string => `data:image/png;base64,${base64(encode({ width, height, data, channels: 4, depth: 8 }))}`;
+export const bitmapUri = ({ width, height, data }: Bitmap): string =>
+  `data:image/png;base64,${base64(encode({ width, height, data, channels: 4, depth: 8 }))}`;

@@ -35,7 +35,12 @@ const TONED_PIXELS = 4_000_000;
  * that the drawing looks as our PNG of the page does; with a palette of light, as they came. `asset` gives the files of
  * pictures.
  */
-export async function writeSvg(scene: Scene, palette: Palette, title: string, asset: (file: string) => Promise<Uint8Array>): Promise<SvgResult> {
+export async function writeSvg(
+  scene: Scene,
+  palette: Palette,
+  title: string,
+  asset: (file: string) => Promise<Uint8Array>,
+): Promise<SvgResult> {
   const writer = new Writer(palette, asset, scene);
   const body = await writer.page(unwrapped(scene.root.content));
   const [w, h] = [n(scene.width), n(scene.height)];
@@ -82,7 +87,11 @@ class Writer {
     const out: string[] = [];
     for (const [i, part] of content.entries()) {
       if (part.type !== 'group' || !blends(part)) out.push(...(await this.all([part])));
-      else out.push(this.asPrinted(part, content.slice(0, i + 1)), `<g display="none" ink:stands="true">${await this.group(part)}</g>`);
+      else
+        out.push(
+          this.asPrinted(part, content.slice(0, i + 1)),
+          `<g display="none" ink:stands="true">${await this.group(part)}</g>`,
+        );
     }
     return out;
   }
@@ -103,7 +112,8 @@ class Writer {
 
   async all(content: readonly Part[]): Promise<string[]> {
     const out: string[] = [];
-    for (const part of unwrapped(content)) out.push(part.type === 'group' ? await this.group(part) : await this.leaf(part));
+    for (const part of unwrapped(content))
+      out.push(part.type === 'group' ? await this.group(part) : await this.leaf(part));
     return out.filter(Boolean);
   }
 
@@ -121,20 +131,32 @@ class Writer {
   /** A group as nested ones: one a clip and a mask, and the innermost with opacity and blend. */
   private async ownGroup(group: Group): Promise<string> {
     const { content, opacity, blend, clips, masks } = group;
-    const style = blend ? ` style="mix-blend-mode:${blend}${isOwn(group) ? ';isolation:isolate' : ''}"` : isOwn(group) ? ' style="isolation:isolate"' : '';
+    const style = blend
+      ? ` style="mix-blend-mode:${blend}${isOwn(group) ? ';isolation:isolate' : ''}"`
+      : isOwn(group)
+        ? ' style="isolation:isolate"'
+        : '';
     const cut = clips.length > 0 || masks.length > 0;
     const inside = (await this.all(content)).join('');
-    let text = !cut && !isOwn(group) ? inside : `<g${opacity < 1 ? ` opacity="${n(opacity, 4)}"` : ''}${cut ? '' : style}>${inside}</g>`;
-    if (opacity < 1 && !this.palette.screen) this.approximations.add('What shows through is mixed as screen colour, not as ink.');
+    let text =
+      !cut && !isOwn(group)
+        ? inside
+        : `<g${opacity < 1 ? ` opacity="${n(opacity, 4)}"` : ''}${cut ? '' : style}>${inside}</g>`;
+    if (opacity < 1 && !this.palette.screen)
+      this.approximations.add('What shows through is mixed as screen colour, not as ink.');
     for (const mask of masks) {
       const id = this.id('mask');
       const { x0, y0, x1, y1 } = grow(group.paintBounds, 1);
-      this.defs.push(`<mask id="${id}" maskUnits="userSpaceOnUse" x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}"${mask.light ? '' : ' mask-type="alpha" style="mask-type:alpha"'}>${(await this.all(mask.root.content)).join('')}</mask>`);
+      this.defs.push(
+        `<mask id="${id}" maskUnits="userSpaceOnUse" x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}"${mask.light ? '' : ' mask-type="alpha" style="mask-type:alpha"'}>${(await this.all(mask.root.content)).join('')}</mask>`,
+      );
       text = `<g mask="url(#${id})">${text}</g>`;
     }
     for (const clip of clips) {
       const id = this.id('cut');
-      this.defs.push(`<clipPath id="${id}"><path d="${pathText(clip.path)}"${clip.rule === 'evenOdd' ? ' clip-rule="evenodd"' : ''}/></clipPath>`);
+      this.defs.push(
+        `<clipPath id="${id}"><path d="${pathText(clip.path)}"${clip.rule === 'evenOdd' ? ' clip-rule="evenodd"' : ''}/></clipPath>`,
+      );
       text = `<g clip-path="url(#${id})">${text}</g>`;
     }
     if (style && cut) text = `<g${style}>${text}</g>`;
@@ -149,7 +171,9 @@ class Writer {
     const below = group.effects.map((e) => {
       const filter = this.id('effect');
       const primitives = effectRow(e).svg(e, palette.css(e.paint.colour));
-      this.defs.push(`<filter id="${filter}" filterUnits="userSpaceOnUse" x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}" color-interpolation-filters="sRGB">${primitives}</filter>`);
+      this.defs.push(
+        `<filter id="${filter}" filterUnits="userSpaceOnUse" x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}" color-interpolation-filters="sRGB">${primitives}</filter>`,
+      );
       const over = e.paint.overprint && !palette.screen;
       if (over) this.approximations.add('Overprinting inks are written as the blend mode multiply.');
       return `<g ink:made="effect" filter="url(#${filter})"${over ? ' style="mix-blend-mode:multiply"' : ''}><use xlink:href="#${id}"/></g>`;
@@ -163,7 +187,10 @@ class Writer {
     const { palette } = this;
     const stroke = item.type === 'fill' ? null : item.stroke;
     const rule = item.type === 'fill' && item.rule === 'evenOdd';
-    const blend = item.paint.overprint && !palette.screen && !(item.paint.kind === 'colour' && palette.hides(palette.mix(item.paint.colour)));
+    const blend =
+      item.paint.overprint &&
+      !palette.screen &&
+      !(item.paint.kind === 'colour' && palette.hides(palette.mix(item.paint.colour)));
     const common: string[] = [];
     if (blend) {
       common.push('style="mix-blend-mode:multiply"');
@@ -179,12 +206,16 @@ class Writer {
       // Cut out by the form; the form and its line stand beside it for our own reader.
       const id = this.id('cut');
       const solid = stroke ? strokeOutline(item.placed.path, stroke, 0.02) : item.placed.path;
-      this.defs.push(`<clipPath id="${id}"><path d="${pathText(solid)}"${rule ? ' clip-rule="evenodd"' : ''}/></clipPath>`);
+      this.defs.push(
+        `<clipPath id="${id}"><path d="${pathText(solid)}"${rule ? ' clip-rule="evenodd"' : ''}/></clipPath>`,
+      );
       return `<g clip-path="url(#${id})" ${annotate(item, palette, 'whole', '')} ink:d="${pathText(item.placed.path)}"${rule ? ' ink:rule="evenOdd"' : ''}${stroke ? ` ink:line="${escape(JSON.stringify(stroke))}"` : ''} ${common.join(' ')}>${picture}</g>`;
     }
     const paint = this.paintText(item);
     const which = stroke ? 'stroke' : 'fill';
-    const line = stroke ? `fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"` : `fill="${paint}"${rule ? ' fill-rule="evenodd"' : ''}`;
+    const line = stroke
+      ? `fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"`
+      : `fill="${paint}"${rule ? ' fill-rule="evenodd"' : ''}`;
     return `<path d="${pathText(item.placed.path)}" ${line} ${annotate(item, palette, which, paint)} ${common.join(' ')}/>`;
   }
 
@@ -200,7 +231,8 @@ class Writer {
       this.gradients.set(text, id);
       this.defs.push(text.replace('ID', id));
     }
-    if (!palette.ramp(paint.ramp).solid) approximations.add('What shows through a gradient is mixed as screen colour, not as ink.');
+    if (!palette.ramp(paint.ramp).solid)
+      approximations.add('What shows through a gradient is mixed as screen colour, not as ink.');
     if (!palette.screen) approximations.add('Gradients are mixed in ink and written as steps of screen colour.');
     return `url(#${id})`;
   }
@@ -209,8 +241,11 @@ class Writer {
   private asPicture(item: Leaf): string | null {
     const { paint } = item;
     const line = item.type !== 'fill' && item.stroke !== null;
-    if (!(paint.kind === 'pools' || (paint.kind === 'gradient' && (paint.gradient === 'box' || (line && paint.line))))) return null;
-    this.approximations.add('Pools, box gradients and gradients that follow a line are pictures cut out by their shape: SVG has no such gradients.');
+    if (!(paint.kind === 'pools' || (paint.kind === 'gradient' && (paint.gradient === 'box' || (line && paint.line)))))
+      return null;
+    this.approximations.add(
+      'Pools, box gradients and gradients that follow a line are pictures cut out by their shape: SVG has no such gradients.',
+    );
     const box = grow(item.inkBounds, 0.5);
     return `<image x="${n(box.x0)}" y="${n(box.y0)}" width="${n(box.x1 - box.x0)}" height="${n(box.y1 - box.y0)}" preserveAspectRatio="none" xlink:href="${bitmapUri(paintBitmap(item, this.palette, box, PICTURE_PIXELS))}"/>`;
   }
@@ -227,21 +262,44 @@ class Writer {
       id = this.id('picture');
       this.images.set(key, id);
       const bytes = await this.asset(`pictures/${file}`).catch(() => null);
-      const plain = palette.screen && !paint.tone && bytes && source.full.space !== 'cmyk' && /\.(png|jpe?g)$/.test(file);
-      const href = plain ? `data:image/${file.endsWith('.png') ? 'png' : 'jpeg'};base64,${base64(bytes)}` : bitmapUri(pictureBitmap(source, paint.tone, palette, TONED_PIXELS));
+      const plain =
+        palette.screen && !paint.tone && bytes && source.full.space !== 'cmyk' && /\.(png|jpe?g)$/.test(file);
+      const href = plain
+        ? `data:image/${file.endsWith('.png') ? 'png' : 'jpeg'};base64,${base64(bytes)}`
+        : bitmapUri(pictureBitmap(source, paint.tone, palette, TONED_PIXELS));
       this.defs.push(`<image id="${id}" width="1" height="1" preserveAspectRatio="none" xlink:href="${href}"/>`);
       if (bytes && !this.files.has(file)) {
         this.files.add(file);
-        this.held.push(plain ? `<ink:file name="${escape(file)}" of="${id}"/>` : `<ink:file name="${escape(file)}">${base64(bytes)}</ink:file>`);
+        this.held.push(
+          plain
+            ? `<ink:file name="${escape(file)}" of="${id}"/>`
+            : `<ink:file name="${escape(file)}">${base64(bytes)}</ink:file>`,
+        );
       }
-      if (!palette.screen) this.approximations.add('Pictures are shown as they print; their own files stand beside them.');
+      if (!palette.screen)
+        this.approximations.add('Pictures are shown as they print; their own files stand beside them.');
     }
     const toPage = multiply(item.matrix, paint.geometry);
     if (!paint.tile) return `<use xlink:href="#${id}" transform="${matrixText(toPage)}"/>`;
     const pattern = this.id('tiles');
-    const cell = paint.tile === 'mirror' ? [[1, 1], [-1, 1], [1, -1], [-1, -1]].map(([sx, sy]) => `<use xlink:href="#${id}" transform="matrix(${sx} 0 0 ${sy} ${sx < 0 ? 2 : 0} ${sy < 0 ? 2 : 0})"/>`).join('') : `<use xlink:href="#${id}"/>`;
+    const cell =
+      paint.tile === 'mirror'
+        ? [
+            [1, 1],
+            [-1, 1],
+            [1, -1],
+            [-1, -1],
+          ]
+            .map(
+              ([sx, sy]) =>
+                `<use xlink:href="#${id}" transform="matrix(${sx} 0 0 ${sy} ${sx < 0 ? 2 : 0} ${sy < 0 ? 2 : 0})"/>`,
+            )
+            .join('')
+        : `<use xlink:href="#${id}"/>`;
     const size = paint.tile === 'mirror' ? 2 : 1;
-    this.defs.push(`<pattern id="${pattern}" patternUnits="userSpaceOnUse" width="${size}" height="${size}" patternTransform="${matrixText(toPage)}">${cell}</pattern>`);
+    this.defs.push(
+      `<pattern id="${pattern}" patternUnits="userSpaceOnUse" width="${size}" height="${size}" patternTransform="${matrixText(toPage)}">${cell}</pattern>`,
+    );
     const { x0, y0, x1, y1 } = grow(item.inkBounds, 0.5);
     return `<rect x="${n(x0)}" y="${n(y0)}" width="${n(x1 - x0)}" height="${n(y1 - y0)}" fill="url(#${pattern})"/>`;
   }
@@ -250,12 +308,16 @@ class Writer {
 /** Does anything in it blend with what lies below? */
 const blends = (part: Part): boolean => part.type === 'group' && (part.blend !== null || part.content.some(blends));
 /** Parts without the groups that are no more than what they hold. */
-const unwrapped = (content: readonly Part[]): readonly Part[] => (content.some(isWrapper) ? content.flatMap((p) => (isWrapper(p) ? unwrapped(p.content) : [p])) : content);
+const unwrapped = (content: readonly Part[]): readonly Part[] =>
+  content.some(isWrapper) ? content.flatMap((p) => (isWrapper(p) ? unwrapped(p.content) : [p])) : content;
 const isWrapper = (part: Part): part is Group => part.type === 'group' && isPlain(part);
 
 function gradientText(paint: GradientPaint, matrix: Matrix, palette: Palette): string {
   const stops = rampSteps(palette.rampOf(paint), palette)
-    .map((s) => `<stop offset="${n(s.offset, 5)}" stop-color="${s.hex}"${s.opacity < 1 ? ` stop-opacity="${n(s.opacity, 4)}"` : ''}/>`)
+    .map(
+      (s) =>
+        `<stop offset="${n(s.offset, 5)}" stop-color="${s.hex}"${s.opacity < 1 ? ` stop-opacity="${n(s.opacity, 4)}"` : ''}/>`,
+    )
     .join('');
   const transform = `gradientUnits="userSpaceOnUse" gradientTransform="${matrixText(multiply(matrix, paint.geometry))}"`;
   const focus = paint.focus ? ` fx="${n(paint.focus[0], 5)}" fy="${n(paint.focus[1], 5)}"` : '';

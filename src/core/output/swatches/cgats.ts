@@ -9,8 +9,35 @@ export interface WrittenSwatch extends ExchangeSwatch {
   readonly rgb: Triple;
 }
 
-const OWN = ['HOLVET_KIND', 'HOLVET_GROUP', 'HOLVET_INK', 'HOLVET_TINT', 'INK_L', 'INK_A', 'INK_B', 'INK_C', 'INK_M', 'INK_Y', 'INK_K', 'HOLVET_GREY'];
-const COLUMNS = ['SAMPLE_ID', 'SAMPLE_NAME', 'CMYK_C', 'CMYK_M', 'CMYK_Y', 'CMYK_K', 'LAB_L', 'LAB_A', 'LAB_B', 'RGB_R', 'RGB_G', 'RGB_B', ...OWN];
+const OWN = [
+  'HOLVET_KIND',
+  'HOLVET_GROUP',
+  'HOLVET_INK',
+  'HOLVET_TINT',
+  'INK_L',
+  'INK_A',
+  'INK_B',
+  'INK_C',
+  'INK_M',
+  'INK_Y',
+  'INK_K',
+  'HOLVET_GREY',
+];
+const COLUMNS = [
+  'SAMPLE_ID',
+  'SAMPLE_NAME',
+  'CMYK_C',
+  'CMYK_M',
+  'CMYK_Y',
+  'CMYK_K',
+  'LAB_L',
+  'LAB_A',
+  'LAB_B',
+  'RGB_R',
+  'RGB_G',
+  'RGB_B',
+  ...OWN,
+];
 
 const quote = (s: string) => `"${s.replace(/\s+/g, ' ').replace(/"/g, '""')}"`;
 

@@ -1,7 +1,10 @@
 import { levelText, percentText, plainDecimal } from '../../colour/exchange';
 import type { WrittenSwatch } from './cgats';
 
-const escape = (s: string) => s.replace(/[&<>"\t\n\r]/g, (c) => (c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : `&#${c.charCodeAt(0)};`));
+const escape = (s: string) =>
+  s.replace(/[&<>"\t\n\r]/g, (c) =>
+    c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : `&#${c.charCodeAt(0)};`,
+  );
 
 /**
  * CxF3 (ISO 17972; structure from memory of the schema): one object a swatch with its Lab (D50, 2°), its recipe and its
@@ -11,7 +14,9 @@ export function writeCxf(swatches: readonly WrittenSwatch[], title: string, crea
   const element = (name: string, value: string) => `<cc:${name}>${value}</cc:${name}>`;
   const objects = swatches.map((s, i) => {
     const c = s.colour;
-    const tags: Record<string, string> = { kind: 'spot' in c ? 'spot' : 'cmyk' in c ? 'cmyk' : 'rgb' in c ? 'rgb' : 'lab' in c ? 'lab' : 'grey' };
+    const tags: Record<string, string> = {
+      kind: 'spot' in c ? 'spot' : 'cmyk' in c ? 'cmyk' : 'rgb' in c ? 'rgb' : 'lab' in c ? 'lab' : 'grey',
+    };
     if (s.group) tags.group = s.group;
     if ('gray' in c) tags.grey = String(c.gray);
     if ('spot' in c) {
@@ -26,7 +31,9 @@ export function writeCxf(swatches: readonly WrittenSwatch[], title: string, crea
 <cc:ColorCMYK ColorSpecification="inks">${['Cyan', 'Magenta', 'Yellow', 'Black'].map((n, j) => element(n, percentText(s.cmyk[j]))).join('')}</cc:ColorCMYK>
 <cc:ColorSRGB ColorSpecification="screen">${['R', 'G', 'B'].map((n, j) => element(n, levelText(s.rgb[j]))).join('')}</cc:ColorSRGB>
 </cc:ColorValues>
-<cc:TagCollection Name="Holvet">${Object.entries(tags).map(([k, v]) => `<cc:Tag Name="holvet:${k}" Value="${escape(v)}"/>`).join('')}</cc:TagCollection>
+<cc:TagCollection Name="Holvet">${Object.entries(tags)
+      .map(([k, v]) => `<cc:Tag Name="holvet:${k}" Value="${escape(v)}"/>`)
+      .join('')}</cc:TagCollection>
 </cc:Object>`;
   });
   return `<?xml version="1.0" encoding="UTF-8"?>

@@ -22,7 +22,10 @@ export function writeTokens(swatches: readonly WrittenSwatch[], ramps: readonly 
       const key = keyOf(group);
       const there = root[key];
       // A token of that name is in the way: the group gets another.
-      home = there && '$value' in (there as Json) ? ((root[`${key}-group`] ??= empty()) as Json) : ((root[key] ??= empty()) as Json);
+      home =
+        there && '$value' in (there as Json)
+          ? ((root[`${key}-group`] ??= empty()) as Json)
+          : ((root[key] ??= empty()) as Json);
     }
     const base = keyOf(name);
     let key = base;
@@ -33,16 +36,37 @@ export function writeTokens(swatches: readonly WrittenSwatch[], ramps: readonly 
     const { home, key } = place(s.name, s.group);
     home[key] = {
       $type: 'color',
-      $value: 'rgb' in s.colour ? { colorSpace: 'srgb', components: s.colour.rgb, hex: hexOf(s.rgb) } : { colorSpace: 'lab', components: 'lab' in s.colour ? s.colour.lab : s.lab, hex: hexOf(s.rgb) },
-      $extensions: { [EXTENSION]: { name: s.name, ...(s.group && { group: s.group }), colour: s.colour satisfies ExchangeColour } },
+      $value:
+        'rgb' in s.colour
+          ? { colorSpace: 'srgb', components: s.colour.rgb, hex: hexOf(s.rgb) }
+          : { colorSpace: 'lab', components: 'lab' in s.colour ? s.colour.lab : s.lab, hex: hexOf(s.rgb) },
+      $extensions: {
+        [EXTENSION]: { name: s.name, ...(s.group && { group: s.group }), colour: s.colour satisfies ExchangeColour },
+      },
     };
   }
   for (const r of ramps) {
     const { home, key } = place(r.name, r.group);
     home[key] = {
       $type: 'gradient',
-      $value: r.stops.map((stop, i) => ({ color: { colorSpace: 'srgb', components: r.looks[i], ...(stop.opacity !== undefined && { alpha: stop.opacity }), hex: hexOf(r.looks[i]) }, position: stop.offset })),
-      $extensions: { [EXTENSION]: { name: r.name, ...(r.group && { group: r.group }), colours: r.stops.map((x) => x.colour), ...(r.stops.some((x) => x.midpoint !== undefined) && { midpoints: r.stops.map((x) => x.midpoint ?? 0.5) }), ...(r.mixing && { mixing: r.mixing }) } },
+      $value: r.stops.map((stop, i) => ({
+        color: {
+          colorSpace: 'srgb',
+          components: r.looks[i],
+          ...(stop.opacity !== undefined && { alpha: stop.opacity }),
+          hex: hexOf(r.looks[i]),
+        },
+        position: stop.offset,
+      })),
+      $extensions: {
+        [EXTENSION]: {
+          name: r.name,
+          ...(r.group && { group: r.group }),
+          colours: r.stops.map((x) => x.colour),
+          ...(r.stops.some((x) => x.midpoint !== undefined) && { midpoints: r.stops.map((x) => x.midpoint ?? 0.5) }),
+          ...(r.mixing && { mixing: r.mixing }),
+        },
+      },
     };
   }
   return `${JSON.stringify(root, null, 2)}\n`;

@@ -26,7 +26,12 @@ function blurredCoarsely(art: Cover, window: Window, sigma: number, dx: number, 
   const small = squares(art, n);
   const x = Math.floor((window.x - n) / n);
   const y = Math.floor((window.y - n) / n);
-  const part: Window = { x, y, width: Math.ceil((window.x + window.width + n) / n) - x + 1, height: Math.ceil((window.y + window.height + n) / n) - y + 1 };
+  const part: Window = {
+    x,
+    y,
+    width: Math.ceil((window.x + window.width + n) / n) - x + 1,
+    height: Math.ceil((window.y + window.height + n) / n) - y + 1,
+  };
   const own = Math.sqrt(Math.max(0, sigma * sigma - (n * n - 1) / 12 - (n * n) / 6)) / n;
   const soft = convolved(small.data, small, part, own, dx / n, dy / n);
   const out = new Uint8Array(window.width * window.height);
@@ -57,13 +62,21 @@ function squares(art: Cover, n: number): Window & { readonly data: Float32Array 
   const data = new Float32Array(width * height);
   for (let row = 0; row < art.height; row++) {
     const to = (Math.floor((art.y + row) / n) - y) * width;
-    for (let col = 0; col < art.width; col++) data[to + Math.floor((art.x + col) / n) - x] += art.data[row * art.width + col];
+    for (let col = 0; col < art.width; col++)
+      data[to + Math.floor((art.x + col) / n) - x] += art.data[row * art.width + col];
   }
   for (let i = 0; i < data.length; i++) data[i] /= n * n;
   return { x, y, width, height, data };
 }
 
-function convolved(data: Uint8Array | Float32Array, art: Window, window: Window, sigma: number, dx: number, dy: number): Float32Array {
+function convolved(
+  data: Uint8Array | Float32Array,
+  art: Window,
+  window: Window,
+  sigma: number,
+  dx: number,
+  dy: number,
+): Float32Array {
   const across = kernel(sigma, dx);
   const down = kernel(sigma, dy);
   // Rows of the art, as wide as the window; empty ones are passed over.
@@ -131,6 +144,8 @@ function bend(x: number, s: number): number {
 /** Abramowitz and Stegun, Handbook of Mathematical Functions, 7.1.26; off by at most 1.5e-7. */
 export function erf(x: number): number {
   const t = 1 / (1 + 0.3275911 * Math.abs(x));
-  const y = 1 - ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-x * x);
+  const y =
+    1 -
+    ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-x * x);
   return x < 0 ? -y : y;
 }

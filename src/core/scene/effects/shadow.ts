@@ -4,7 +4,12 @@ import type { EffectRow } from './effect';
 import { blurred, TAIL } from './gaussian';
 
 const sigmaOf = (e: Shadow): number => e.blur / 2;
-const moved = (r: Rect, dx: number, dy: number): Rect => ({ x0: r.x0 + dx, y0: r.y0 + dy, x1: r.x1 + dx, y1: r.y1 + dy });
+const moved = (r: Rect, dx: number, dy: number): Rect => ({
+  x0: r.x0 + dx,
+  y0: r.y0 + dy,
+  x1: r.x1 + dx,
+  y1: r.y1 + dy,
+});
 const n = (v: number): string => String(Number(v.toFixed(4)));
 /** Away from all that is seen. */
 const FAR_OFF = 20_000;
