@@ -18,18 +18,38 @@ const core = [
   'units',
 ];
 const outer = ['app', 'shelf', 'bench', 'workers', 'store', 'ui', 'env'];
-const upward = core.flatMap((name, i) =>
-  i === 0
-    ? []
-    : [
-        {
-          name: `core-${name}-looks-down`,
-          severity: 'error',
-          from: { path: `^src/core/${name}/` },
-          to: { path: `^src/core/(${core.slice(0, i).join('|')})/` },
-        },
-      ],
-);
+// Within the bench as well: the tools know the state and not the commands; commands, keys and clipboard stand above them; places
+// of the interface use what stands below. What lies in src/bench itself puts the places together.
+const bench = [
+  'finder',
+  'details',
+  'ticket',
+  'rack',
+  'canvas',
+  'tray',
+  'pile',
+  'handOver',
+  'pictures',
+  'ramps',
+  'commands',
+  'tools',
+  'view',
+  'session',
+];
+const below = (root, name, order) =>
+  order.flatMap((part, i) =>
+    i === 0
+      ? []
+      : [
+          {
+            name: `${name}-${part}-looks-down`,
+            severity: 'error',
+            from: { path: `^${root}/${part}/` },
+            to: { path: `^${root}/(${order.slice(0, i).join('|')})/` },
+          },
+        ],
+  );
+const upward = [...below('src/core', 'core', core), ...below('src/bench', 'bench', bench)];
 module.exports = {
   forbidden: [
     ...upward,
@@ -38,6 +58,12 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/core/(scene|render)/' },
       to: { path: '^src/core/(edit|input)/' },
+    },
+    {
+      name: 'bench-places-know-no-whole',
+      severity: 'error',
+      from: { path: '^src/bench/[^/]+/' },
+      to: { path: '^src/bench/[^/]+$' },
     },
     {
       name: 'core-is-pure',

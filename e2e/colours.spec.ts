@@ -250,23 +250,19 @@ test('one swatch in the place of another everywhere; merged, sorted, swept', asy
   expect(file.suggestedFilename()).toBe('Lantern Walk poster colours.json');
   const tokens = JSON.parse(Buffer.from(await contents(file)).toString()) as Record<string, { $type: string }>;
   expect(tokens.Wick.$type).toBe('color');
-  await tidy
-    .getByLabel('Open a swatch file')
-    .setInputFiles({
-      name: 'broken.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from('{\n"a": {"$type": "color",\n"$value": }\n}'),
-    });
+  await tidy.getByLabel('Open a swatch file').setInputFiles({
+    name: 'broken.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{\n"a": {"$type": "color",\n"$value": }\n}'),
+  });
   await expect(tidy.getByRole('alert')).toContainText('broken.json, line 3');
-  await tidy
-    .getByLabel('Open a swatch file')
-    .setInputFiles({
-      name: 'more.txt',
-      mimeType: 'text/plain',
-      buffer: Buffer.from(
-        'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME CMYK_C CMYK_M CMYK_Y CMYK_K\nEND_DATA_FORMAT\nBEGIN_DATA\nDusk 100 72 8 20\nEND_DATA\n',
-      ),
-    });
+  await tidy.getByLabel('Open a swatch file').setInputFiles({
+    name: 'more.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(
+      'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME CMYK_C CMYK_M CMYK_Y CMYK_K\nEND_DATA_FORMAT\nBEGIN_DATA\nDusk 100 72 8 20\nEND_DATA\n',
+    ),
+  });
   await expect(bench.card('Dusk')).toBeVisible();
 });
 
@@ -285,13 +281,11 @@ test('inks: as a stand-in there is no plate; another paper changes looks and no 
   const card = bench.card('Wick').locator('span[style*="background"]').last();
   const before = await card.getAttribute('style');
   const profile = path.resolve('public/icc/newsprint-tr002.icc');
-  await inks
-    .getByLabel('Open an output profile')
-    .setInputFiles({
-      name: 'notes.icc',
-      mimeType: 'application/octet-stream',
-      buffer: Buffer.from('no profile at all, but long enough to be read as one. '.repeat(10)),
-    });
+  await inks.getByLabel('Open an output profile').setInputFiles({
+    name: 'notes.icc',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from('no profile at all, but long enough to be read as one. '.repeat(10)),
+  });
   await expect(bench.message()).toContainText('notes.icc cannot be the paper: It is not an ICC profile.');
   await inks
     .getByLabel('Open an output profile')
@@ -317,15 +311,13 @@ test('inks: as a stand-in there is no plate; another paper changes looks and no 
 
   await page.getByRole('button', { name: 'Spot library' }).click();
   const library = slip(bench, 'Spot library');
-  await library
-    .getByLabel('Open an ink library')
-    .setInputFiles({
-      name: 'Guild inks.txt',
-      mimeType: 'text/plain',
-      buffer: Buffer.from(
-        'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Net Blue 40" 40 -4 -38\n"Sail Red" 44 58 36\nEND_DATA\n',
-      ),
-    });
+  await library.getByLabel('Open an ink library').setInputFiles({
+    name: 'Guild inks.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(
+      'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Net Blue 40" 40 -4 -38\n"Sail Red" 44 58 36\nEND_DATA\n',
+    ),
+  });
   await expect(library.getByLabel('Library', { exact: true }).locator('option:checked')).toHaveText(/Guild inks/);
   await library.getByRole('combobox', { name: 'Find a spot ink' }).fill('sail');
   await expect(library.getByRole('option', { name: /Sail Red/ })).toBeVisible();

@@ -2,8 +2,8 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { backToBench } from './session/focus';
-import { COMMAND_IDS, COMMAND_TABLE } from './session/commands';
-import { keyText } from './session/keys';
+import { COMMAND_IDS, COMMAND_TABLE } from './commands/commands';
+import { keyText } from './commands/keys';
 import { Button } from '@/ui/Button';
 
 const HELD: readonly [string, string][] = [

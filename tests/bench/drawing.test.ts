@@ -1,8 +1,9 @@
-import { changeCombination, combineSelection, plainSelection } from '@/bench/session/combining';
-import { repeatSelection } from '@/bench/session/copying';
-import { alignNodes, joinNodes, kindOfNodes, simplifyPaths } from '@/bench/session/nodeCommands';
-import { toPage, zoomAt } from '@/bench/canvas/camera';
-import { placedGrips, selectionFrame } from '@/bench/canvas/frame';
+import { changeCombination, combineSelection } from '@/bench/commands/combining';
+import { plainSelection } from '@/bench/tools/plain';
+import { repeatSelection } from '@/bench/commands/copying';
+import { alignNodes, joinNodes, kindOfNodes, simplifyPaths } from '@/bench/commands/nodes';
+import { toPage, zoomAt } from '@/bench/view/camera';
+import { placedGrips, selectionFrame } from '@/bench/view/frame';
 import { freehandTool, lineThrough } from '@/bench/tools/freehand';
 import { nodesTool } from '@/bench/tools/nodes';
 import { spotsOf } from '@/bench/tools/nodeSpots';

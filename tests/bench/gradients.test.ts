@@ -8,8 +8,8 @@ import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';
 import type { Design, GradientPaint, Paint, PoolsPaint, Stop } from '@/core/model/schema';
 import { pageMatrix } from '@/core/model/tree';
 import { tryOut } from '@/core/edit/history';
-import { toScreen } from '@/bench/canvas/camera';
-import { applyColour } from '@/bench/session/colouring';
+import { toScreen } from '@/bench/view/camera';
+import { applyColour } from '@/bench/tools/colouring';
 import { focusOnScreen, gradientTool, sidePoint } from '@/bench/tools/gradient';
 import {
   advisedMixing,

@@ -1,4 +1,4 @@
-import { copySelection, pasteFrom, readClip, runCommand } from '@/bench/session/commands';
+import { copySelection, pasteFrom, readClip, runCommand } from '@/bench/commands/commands';
 import { moveNodes } from '@/core/edit/place';
 import { replaceText } from '@/core/edit/text';
 import type { DesignDraft } from '@/core/edit/history';

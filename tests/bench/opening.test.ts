@@ -1,5 +1,5 @@
 import { jest } from '@jest/globals';
-import { openPicture } from '@/bench/pictures/place';
+import { openPicture } from '@/bench/commands/pictures';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import { making } from '../support/sample';
 import { openBench } from '../support/bench';

@@ -12,11 +12,11 @@ import {
   receiveFiles,
   relink,
   replacePicture,
-} from '@/bench/pictures/place';
+} from '@/bench/commands/pictures';
 import { isDrawing } from '@/core/input/asDesign';
 import { PictureLooks } from '@/bench/session/pictureLooks';
 import type { BenchState } from '@/bench/session/state';
-import { copySelection, pasteFrom, runCommand } from '@/bench/session/commands';
+import { copySelection, pasteFrom, runCommand } from '@/bench/commands/commands';
 import { parseClip, type Clip } from '@/core/edit/clip';
 import { clipOf } from '../support/clips';
 import { effectivePpi, picturesUsed } from '@/core/edit/picture';

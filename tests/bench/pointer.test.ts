@@ -1,8 +1,8 @@
 import { dropTarget, startCardDrag } from '@/bench/tray/cardDrag';
 import { aimsOf } from '@/bench/tray/AimTile';
-import { finderKey, keyHandler } from '@/bench/session/keys';
-import { clipboardHandlers } from '@/bench/session/clipboard';
-import { toScreen } from '@/bench/canvas/camera';
+import { finderKey, keyHandler } from '@/bench/commands/keys';
+import { clipboardHandlers } from '@/bench/commands/clipboard';
+import { toScreen } from '@/bench/view/camera';
 import { drawRuler } from '@/bench/canvas/rulers';
 import { demoDesigns } from '@/demo/demos';
 import type { Paint } from '@/core/model/schema';

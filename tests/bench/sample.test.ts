@@ -1,6 +1,6 @@
 import { keepLibrary, removeLibrary } from '@/bench/session/libraries';
 import { sampleTool } from '@/bench/tools/sample';
-import { applyColour } from '@/bench/session/colouring';
+import { applyColour } from '@/bench/tools/colouring';
 import type { Colour, Design } from '@/core/model/schema';
 import { outlineOf, newDesign, setupOf } from '@/core/model/defaults';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';

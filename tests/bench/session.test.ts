@@ -1,9 +1,9 @@
 import { setPaint } from '@/core/edit/paint';
 import { moveNodes, scaleNodes } from '@/core/edit/place';
 import { serializeDesign } from '@/core/model/serialize';
-import { applyColour } from '@/bench/session/colouring';
-import { COMMAND_IDS, COMMAND_TABLE, copySelection, pasteFrom, readClip, runCommand } from '@/bench/session/commands';
-import { comboOf } from '@/bench/session/keys';
+import { applyColour } from '@/bench/tools/colouring';
+import { COMMAND_IDS, COMMAND_TABLE, copySelection, pasteFrom, readClip, runCommand } from '@/bench/commands/commands';
+import { comboOf } from '@/bench/commands/keys';
 import { colourName, paintName } from '@/bench/session/naming';
 import { demoDesigns } from '@/demo/demos';
 import { openBench, type TestBench } from '../support/bench';

@@ -1,4 +1,4 @@
-import { COMMANDS } from '@/bench/session/commands';
+import { COMMANDS } from '@/bench/commands/commands';
 import { HolvetDatabase } from '@/store/database';
 import { DesignStore } from '@/store/designs';
 import { seedDemo, storageProblem } from '@/store/open';

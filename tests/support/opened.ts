@@ -1,4 +1,4 @@
-import { runCommand, type CommandId } from '@/bench/session/commands';
+import { runCommand, type CommandId } from '@/bench/commands/commands';
 import { choose } from '@/bench/tools/pick';
 import type { Design, DesignNode } from '@/core/model/schema';
 import type { Rect } from '@/core/geometry/rect';

@@ -1,6 +1,6 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
-import { RampEditor } from '@/bench/details/RampEditor';
+import { RampEditor } from '@/bench/ramps/RampEditor';
 import { SessionProvider } from '@/bench/session/context';
 import type { Session } from '@/bench/session/session';
 import type { Stop } from '@/core/model/schema';

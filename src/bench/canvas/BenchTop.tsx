@@ -1,6 +1,5 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
-import { bleedRect } from '@/core/scene/scene';
 import { holds } from '@/core/geometry/rect';
 import { useBench, useSession } from '../session/context';
 import { hasObjects } from '../session/hasObjects';
@@ -10,8 +9,6 @@ import { endEditing } from '../tools/editing';
 import { toolById } from '../tools/tools';
 import { hitAll } from '@/core/scene/hit';
 import { PointerMenu } from './PointerMenu';
-import type { Point } from '@/core/geometry/matrix';
-import { toScreen } from './camera';
 import { NEAR_PX, far, type Gesture, type PointerAt, type ToolContext } from '../tools/tool';
 import { cropTool, zoomPicture } from '../tools/crop';
 import { dragGuide } from '../tools/guides';
@@ -19,13 +16,15 @@ import { finishPen } from '../tools/pen';
 import { pick } from '../tools/pick';
 import { openPileHere } from '../tools/pileHere';
 import { ArtPainter } from './artPainter';
-import { fitRect, toPage, zoomAt } from './camera';
-import { noExtras } from './extras';
+import { toPage, zoomAt } from '../view/camera';
+import { noExtras } from '../view/extras';
 import { drawOverlay } from './overlay';
 import { Crumbs } from './Crumbs';
 import { PileHere } from './PileHere';
 import { PressBar } from './PressBar';
-import { frameUnder, receiveFiles } from '../pictures/place';
+import { frameUnder, receiveFiles } from '../commands/pictures';
+import { BENCH_TOP } from '../session/focus';
+import { fitPage } from '../view/inSight';
 import { RULER, drawRuler } from './rulers';
 import { StopSlip } from './StopSlip';
 import { TextInput } from './TextInput';
@@ -33,8 +32,6 @@ import { VisionFilters, visionFilter } from './VisionFilters';
 
 /** A press held still this long lists what lies under it. */
 const HOLD_MS = 500;
-
-export const BENCH_TOP = 'bench-top';
 
 /** The bench top: the sheet, what lies on it, and the pointer at work. Pointer-rate values never go through render. */
 export function BenchTop() {
@@ -397,25 +394,6 @@ function onlyLooks(s: BenchState, before: BenchState): boolean {
   const [a, b] = [shownDesign(s), shownDesign(before)];
   if (a.nodes !== b.nodes || a.stories !== b.stories || a.pages !== b.pages || a.setup !== b.setup) return false;
   return (Object.keys(s) as (keyof BenchState)[]).every((key) => key === 'preview' || s[key] === before[key]);
-}
-
-export function fitPage(session: ReturnType<typeof useSession>): void {
-  const el = document.getElementById(BENCH_TOP);
-  if (!el) return;
-  session.set({ camera: fitRect(bleedRect(session.design.setup), el.clientWidth, el.clientHeight) });
-}
-
-/** Moves the sheet so that a place of it is in sight; or, if asked, in the middle. */
-export function bringIntoSight(session: ReturnType<typeof useSession>, at: Point, middle = false): void {
-  const el = document.getElementById(BENCH_TOP);
-  if (!el) return;
-  const { camera } = session.state;
-  const p = toScreen(camera, at);
-  const room = 40;
-  if (!middle && p.x > room && p.y > room && p.x < el.clientWidth - room && p.y < el.clientHeight - room) return;
-  session.set({
-    camera: { ...camera, x: camera.x + el.clientWidth / 2 - p.x, y: camera.y + el.clientHeight / 2 - p.y },
-  });
 }
 
 /** What an empty page says: the first three things to do. */

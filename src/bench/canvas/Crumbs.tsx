@@ -1,8 +1,8 @@
 'use client';
 import { ancestry } from '@/core/model/tree';
 import { useBench, useSession } from '../session/context';
-import { runCommand } from '../session/commands';
-import { nameOf } from '../pile/nameOf';
+import { runCommand } from '../commands/commands';
+import { nameOf } from '../session/nameOf';
 import { choose } from '../tools/pick';
 
 /** Where one is while working inside a group: every step out is a button. */

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { ancestry } from '@/core/model/tree';
 import { useBench, useSession } from '../session/context';
 import { backToBench } from '../session/focus';
-import { nameOf } from '../pile/nameOf';
+import { nameOf } from '../session/nameOf';
 import { PileThumb } from '../pile/PileThumb';
 import { choose } from '../tools/pick';
 

@@ -4,15 +4,16 @@ import { useState, type ReactNode } from 'react';
 import { isText } from '@/core/derive/layout';
 import { canHoldText } from '@/core/edit/window';
 import { isHolder } from '@/core/model/tree';
-import { nameOf } from '../pile/nameOf';
-import { COMMAND_TABLE, freeSelection, runCommand, type CommandId } from '../session/commands';
+import { nameOf } from '../session/nameOf';
+import { COMMAND_TABLE, runCommand, type CommandId } from '../commands/commands';
+import { freeSelection } from '../session/commandDef';
 import { useSession } from '../session/context';
 import { backToBench } from '../session/focus';
-import { keyText } from '../session/keys';
+import { keyText } from '../commands/keys';
 import type { Session } from '../session/session';
 import { beginEditing, writeInShape } from '../tools/editing';
 import { choose, pick } from '../tools/pick';
-import { toPage } from './camera';
+import { toPage } from '../view/camera';
 
 interface MenuRow {
   readonly label: string;

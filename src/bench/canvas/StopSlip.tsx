@@ -7,7 +7,7 @@ import { swatchUsers } from '@/core/edit/swatches';
 import type { Colour, OwnColour } from '@/core/model/schema';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
-import { count } from '../session/commands';
+import { count } from '../session/commandDef';
 import { useBench, useSession } from '../session/context';
 import { colourName } from '../session/naming';
 import { calmDesign } from '../session/state';

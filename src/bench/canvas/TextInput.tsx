@@ -8,8 +8,8 @@ import { useBench, useSession } from '../session/context';
 import { shownDesign } from '../session/state';
 import { backToLetters, LETTERS } from '../session/focus';
 import { endEditing } from '../tools/editing';
-import { caretLine } from './caret';
-import { textFrameOf } from './frame';
+import { caretLine } from '../view/caret';
+import { textFrameOf } from '../view/frame';
 
 /** Does something else take keys now: a field, a slip, the finder? */
 const isBusy = (): boolean =>

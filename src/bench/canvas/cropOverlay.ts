@@ -2,8 +2,8 @@ import { apply, multiply, type Matrix } from '@/core/geometry/matrix';
 import { draw, transformPath } from '@/core/geometry/path';
 import type { Session } from '../session/session';
 import { cropGrips, cropped, type CropGrip } from '../tools/crop';
-import { screenMatrix } from './frame';
-import { tracePath, twoLines, type Ink } from './ink';
+import { screenMatrix } from '../view/frame';
+import { tracePath, twoLines, type Ink } from '../view/ink';
 
 /** How much of what lies outside the frame is left to see. */
 const DIM = 0.55;

@@ -15,7 +15,7 @@ import {
   type PoolsTarget,
 } from '../tools/gradientTarget';
 import { placedPools } from '../tools/pools';
-import { twoLines, type Ink } from './ink';
+import { twoLines, type Ink } from '../view/ink';
 
 /** The aimed gradient's line with its beads, or its pools with the ring of the chosen one's reach. */
 export function drawGradient(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void {

@@ -1,8 +1,8 @@
 import { multiply } from '@/core/geometry/matrix';
 import type { Session } from '../session/session';
 import { openPaths, spotsOf, type NodeSpot } from '../tools/nodeSpots';
-import { screenMatrix } from './frame';
-import { tracePath, twoLines, type Ink } from './ink';
+import { screenMatrix } from '../view/frame';
+import { tracePath, twoLines, type Ink } from '../view/ink';
 
 /**
  * The nodes of the chosen paths: a square with a cut corner where it turns, a round one where it runs smoothly, one with a

@@ -5,14 +5,14 @@ import { areaOf } from '@/core/derive/area';
 import { ancestry, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';
 import { drawGradient } from './gradientOverlay';
-import { caretLine } from './caret';
+import { caretLine } from '../view/caret';
 import { openPaths } from '../tools/nodeSpots';
-import type { OverlayExtras } from './extras';
+import type { OverlayExtras } from '../view/extras';
 import { drawCrop } from './cropOverlay';
 import { drawNodes } from './nodeOverlay';
-import { tracePath, twoLines, type Ink } from './ink';
-import { toScreen } from './camera';
-import { frameCorners, placedGrips, screenMatrix, selectionFrame, textFrameOf } from './frame';
+import { tracePath, twoLines, type Ink } from '../view/ink';
+import { toScreen } from '../view/camera';
+import { frameCorners, placedGrips, screenMatrix, selectionFrame, textFrameOf } from '../view/frame';
 
 /** Guides, selection, knobs and beads: everything on the bench top that is not art. */
 export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: OverlayExtras): void {

@@ -2,7 +2,7 @@ import type { Finding } from '@/core/check/types';
 import type { Point } from '@/core/geometry/matrix';
 import type { Design } from '@/core/model/schema';
 import type { Session } from '../session/session';
-import { toScreen } from './camera';
+import { toScreen } from '../view/camera';
 
 export interface Pin {
   /** The first finding's number in the Checks slip. */

@@ -4,7 +4,7 @@ import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { useBench, useSession } from '../session/context';
-import { selectAlike } from '../session/selecting';
+import { selectAlike } from '../commands/selecting';
 
 const WAYS: readonly { by: readonly AlikeBy[]; label: string }[] = [
   { by: ['fill'], label: 'Fill' },

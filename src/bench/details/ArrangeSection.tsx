@@ -7,9 +7,10 @@ import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { mm } from '@/core/units/length';
-import { nameOf } from '../pile/nameOf';
-import { alignSelection, alignsTo, distributeSelection, keyObject } from '../session/arranging';
-import { freeSelection, runCommand } from '../session/commands';
+import { nameOf } from '../session/nameOf';
+import { alignSelection, alignsTo, distributeSelection, keyObject } from '../commands/arranging';
+import { runCommand } from '../commands/commands';
+import { freeSelection } from '../session/commandDef';
 import { useBench, useSession } from '../session/context';
 
 /** Across in the first row, down in the second; the middle of each says which it is to those who do not see the rows. */

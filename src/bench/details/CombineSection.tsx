@@ -5,8 +5,10 @@ import { present, topmost } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { Check, WordChoice } from '@/ui/Choice';
 import { Section } from '@/ui/Section';
-import { combineSelection, changeCombination, gapRepairs, gapWords, plainSelection } from '../session/combining';
-import { freeSelection, runCommand } from '../session/commands';
+import { combineSelection, changeCombination, gapRepairs, gapWords } from '../commands/combining';
+import { plainSelection } from '../tools/plain';
+import { runCommand } from '../commands/commands';
+import { freeSelection } from '../session/commandDef';
 import { useBench, useSession } from '../session/context';
 import { enterHolder } from '../tools/select';
 

@@ -26,8 +26,8 @@ import { shapeById } from '@/core/shapes/catalogue';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useSession } from '../session/context';
 import { withGeometry, withRamp, withStops, type GradientTarget } from '../tools/gradientTarget';
-import { CleanMiddle } from './CleanMiddle';
-import { RampEditor } from './RampEditor';
+import { CleanMiddle } from '../ramps/CleanMiddle';
+import { RampEditor } from '../ramps/RampEditor';
 
 const LINES = [
   { value: 'shape', label: 'over the whole shape' },

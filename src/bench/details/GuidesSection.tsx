@@ -5,7 +5,7 @@ import { Button } from '@/ui/Button';
 import { Check } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
-import { runCommand } from '../session/commands';
+import { runCommand } from '../commands/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { setSnapping } from '../session/settings';
 

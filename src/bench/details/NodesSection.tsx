@@ -19,8 +19,8 @@ import {
   piecesOfNodes,
   reverseNodes,
   simplifyPaths,
-} from '../session/nodeCommands';
-import { count } from '../session/commands';
+} from '../commands/nodes';
+import { count } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { openPaths, spotsOf } from '../tools/nodeSpots';
 

@@ -8,9 +8,9 @@ import { Button } from '@/ui/Button';
 import { Check, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
-import { plainSelection } from '../session/combining';
-import { repeatSelection } from '../session/copying';
-import { freeSelection } from '../session/commands';
+import { plainSelection } from '../tools/plain';
+import { repeatSelection } from '../commands/copying';
+import { freeSelection } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { enterHolder } from '../tools/select';
 

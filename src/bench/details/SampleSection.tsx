@@ -1,7 +1,7 @@
 'use client';
 import { WordChoice } from '@/ui/Choice';
 import { Section } from '@/ui/Section';
-import { AIM_WORDS } from '../session/commands';
+import { AIM_WORDS } from '../session/naming';
 import { useBench, useSession } from '../session/context';
 
 /** What the Sample tool takes and where it goes, while it is in hand. */

@@ -2,7 +2,7 @@
 import { matchEnds, eachByItself, sweepOver } from '@/core/edit/sweep';
 import { aimedNodes, paintAt, type Aim } from '@/core/edit/paint';
 import { Button } from '@/ui/Button';
-import { count } from '../session/commands';
+import { count } from '../session/commandDef';
 import { useSession } from '../session/context';
 
 /** What can be done with the gradients of several objects: run one through all, give each its own, make ends meet. */

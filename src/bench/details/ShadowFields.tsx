@@ -10,7 +10,7 @@ import { NumberField } from '@/ui/NumberField';
 import { freeSelection } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { colourName } from '../session/naming';
-import { smallerSide } from '../session/shadows';
+import { smallerSide } from '../commands/shadows';
 import { openColourHere } from '../tray/ColourHere';
 
 const FAR = mm(500);

@@ -10,7 +10,7 @@ import { WordChoice } from '@/ui/Choice';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
-import { freeSelection } from '../session/commands';
+import { freeSelection } from '../session/commandDef';
 import { writeInShape } from '../tools/editing';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 

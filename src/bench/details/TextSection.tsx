@@ -9,7 +9,7 @@ import { FACES, faceName } from '@/core/text/faces';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
-import { freeSelection } from '../session/commands';
+import { freeSelection } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 
 const KINDS = [...new Set(FACES.map((f) => f.kind))];

@@ -7,7 +7,7 @@ import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { freeSelection } from '../session/commandDef';
-import { runCommand } from '../session/commands';
+import { runCommand } from '../commands/commands';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { BLEND_WORDS } from '../session/naming';
 import { ShadowFields } from './ShadowFields';

@@ -1,7 +1,7 @@
 import { focusField } from '../details/focusField';
 import { goToSection } from '../details/SectionIndex';
-import { COMMAND_IDS, COMMAND_TABLE } from '../session/commands';
-import { keyText } from '../session/keys';
+import { COMMAND_IDS, COMMAND_TABLE } from '../commands/commands';
+import { keyText } from '../commands/keys';
 import type { Session } from '../session/session';
 import type { Findable } from './rank';
 

@@ -7,7 +7,14 @@ import { Button } from '@/ui/Button';
 import { Check } from '@/ui/Choice';
 import { useBench, useSession } from '../session/context';
 import { backToBench } from '../session/focus';
-import { chosenFrame, framePicture, PICTURE_FILES, placeDrawing, placePicture, receiveFiles } from './place';
+import {
+  chosenFrame,
+  framePicture,
+  PICTURE_FILES,
+  placeDrawing,
+  placePicture,
+  receiveFiles,
+} from '../commands/pictures';
 
 /** What can be placed: files of one's own, and the picture drawer. */
 export function PictureChooser({ children }: { children: ReactNode }) {

@@ -22,7 +22,7 @@ import { FileButton } from '@/ui/FileButton';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useSession } from '../session/context';
 import { beginCrop, endCrop } from '../tools/crop';
-import { PICTURE_FILES, relink, replacePicture } from './place';
+import { PICTURE_FILES, relink, replacePicture } from '../commands/pictures';
 import { PicturePreview } from './PicturePreview';
 import { ToneFields } from './ToneFields';
 

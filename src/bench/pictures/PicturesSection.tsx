@@ -7,7 +7,7 @@ import { Section } from '@/ui/Section';
 import { download, fileName } from '@/ui/download';
 import { count } from '../session/commandDef';
 import { usePlacedDesign, useSession } from '../session/context';
-import { PICTURE_FILES, relink } from './place';
+import { PICTURE_FILES, relink } from '../commands/pictures';
 
 /** All pictures of the design: which objects show them, other files in their place, and all files together. */
 export function PicturesSection() {

@@ -15,12 +15,12 @@ import { isText } from '@/core/derive/layout';
 import { reparentNode, setNodeFlags } from '@/core/edit/place';
 import type { Design, DesignNode, Page } from '@/core/model/schema';
 import { ancestry, isHolder, parentOf } from '@/core/model/tree';
-import { runCommand } from '../session/commands';
+import { runCommand } from '../commands/commands';
 import { useBench, useSession } from '../session/context';
 import { keepUnfolded } from '../session/settings';
 import { beginEditing } from '../tools/editing';
 import { choose } from '../tools/pick';
-import { KIND, nameOf } from './nameOf';
+import { KIND, nameOf } from '../session/nameOf';
 import { PileThumb } from './PileThumb';
 
 const ROW = 28;

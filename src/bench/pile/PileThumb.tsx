@@ -6,7 +6,7 @@ import { pathBounds, transformPath } from '@/core/geometry/path';
 import { pageMatrix, pageOf, withDescendants } from '@/core/model/tree';
 import { unionAll } from '@/core/geometry/rect';
 import { partsOf } from '@/core/scene/walk';
-import { tracePath } from '../canvas/ink';
+import { tracePath } from '../view/ink';
 import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
 

@@ -1,7 +1,10 @@
+/** The element that holds the sheet and takes the keys. */
+export const BENCH_TOP = 'bench-top';
+
 /** Sheets that no button opened give the keys back to the bench top. */
 export function backToBench(e?: Event): void {
   e?.preventDefault();
-  document.getElementById('bench-top')?.focus({ preventScroll: true });
+  document.getElementById(BENCH_TOP)?.focus({ preventScroll: true });
 }
 
 /** The hidden field that takes the keys of the text being written in. */

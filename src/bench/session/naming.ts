@@ -1,3 +1,4 @@
+import type { Aim } from '@/core/edit/paint';
 import { recipeName } from '@/core/edit/recipeName';
 import { hexOf } from '@/core/colour/spaces';
 import type { Blend, Colour, Design, Paint } from '@/core/model/schema';
@@ -51,3 +52,13 @@ export function paintName(d: Design, p: Paint | undefined): string {
   const name = 'swatch' in ramp ? d.swatches.find((s) => s.id === ramp.swatch)?.name : undefined;
   return `${name ?? 'a gradient'}, ${COURSE[p.line ?? p.gradient]}`;
 }
+
+export const AIM_WORDS: Readonly<Record<Aim, string>> = {
+  fill: 'Fill',
+  outline: 'Outline',
+  letters: 'Letters',
+  letterOutline: 'Letter outline',
+  frame: 'Frame',
+  frameOutline: 'Frame outline',
+  shadow: 'Shadow',
+};

@@ -1,7 +1,7 @@
 'use client';
 import { Button } from '@/ui/Button';
 import { useBench, useSession } from '../session/context';
-import { bringIntoSight } from '../canvas/BenchTop';
+import { bringIntoSight } from '../view/inSight';
 import { placeOf } from '../canvas/pins';
 import { choose } from '../tools/pick';
 import type { Finding } from '@/core/check/types';

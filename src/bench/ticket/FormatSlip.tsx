@@ -1,7 +1,7 @@
 'use client';
 import { changeSetup } from '@/core/edit/pages';
 import { PageSetup } from '@/ui/PageSetup';
-import { fitPage } from '../canvas/BenchTop';
+import { fitPage } from '../view/inSight';
 import { useBench, useSession } from '../session/context';
 
 export function FormatSlip() {

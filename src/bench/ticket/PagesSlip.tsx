@@ -2,7 +2,8 @@
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { movePage } from '@/core/edit/pages';
 import { Button } from '@/ui/Button';
-import { COMMAND_TABLE, count, runCommand } from '../session/commands';
+import { COMMAND_TABLE, runCommand } from '../commands/commands';
+import { count } from '../session/commandDef';
 import { useBench, useSession } from '../session/context';
 
 /** Add, duplicate, delete, reorder, go to. */

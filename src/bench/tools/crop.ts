@@ -21,7 +21,7 @@ import { centre, type Rect } from '@/core/geometry/rect';
 import type { PicturePaint } from '@/core/model/schema';
 import { isLocked, pageMatrix } from '@/core/model/tree';
 import { formatLength, formatNumber } from '@/core/units/length';
-import { screenMatrix } from '../canvas/frame';
+import { screenMatrix } from '../view/frame';
 import type { Session } from '../session/session';
 import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
 

@@ -7,7 +7,7 @@ import { mm } from '@/core/units/length';
 import { isLocked } from '@/core/model/tree';
 import { plainText } from '@/core/text/layout';
 import type { Point } from '@/core/geometry/matrix';
-import { offsetAt } from '../canvas/caret';
+import { offsetAt } from '../view/caret';
 import { backToBench } from '../session/focus';
 import type { Session } from '../session/session';
 

@@ -16,7 +16,7 @@ import { BLACK } from '@/core/model/defaults';
 import type { GradientPaint } from '@/core/model/schema';
 import { pageMatrix } from '@/core/model/tree';
 import { formatLength, formatNumber } from '@/core/units/length';
-import { screenMatrix } from '../canvas/frame';
+import { screenMatrix } from '../view/frame';
 import { openStop } from '../session/stopSlip';
 import type { Session } from '../session/session';
 import { beadPlaces } from './beads';

@@ -10,7 +10,7 @@ import { flatten } from '@/core/geometry/path';
 import type { GradientPaint, Mixing, PoolsPaint, Stop } from '@/core/model/schema';
 import { pageMatrix } from '@/core/model/tree';
 import { findLeaf } from '@/core/scene/walk';
-import { screenMatrix } from '../canvas/frame';
+import { screenMatrix } from '../view/frame';
 import type { Session } from '../session/session';
 
 /** A gradient that the aim points at; several objects that it runs through as one count as one. */

@@ -5,7 +5,7 @@ import { nearestOnSegment } from '@/core/geometry/measure';
 import { flatOf, isEnd, pieceAfter, type NodeContour, type NodeKind } from '@/core/geometry/nodes';
 import type { DesignNode, NodeOf } from '@/core/model/schema';
 import { isLocked, pageMatrix } from '@/core/model/tree';
-import { toScreen } from '../canvas/camera';
+import { toScreen } from '../view/camera';
 import type { Session } from '../session/session';
 
 /** A path whose nodes are shown, and where it lies. */

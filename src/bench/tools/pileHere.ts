@@ -1,7 +1,7 @@
 import { isEmpty, centre } from '@/core/geometry/rect';
 import { isLocked } from '@/core/model/tree';
 import { hitAll } from '@/core/scene/hit';
-import { toScreen } from '../canvas/camera';
+import { toScreen } from '../view/camera';
 import type { Session } from '../session/session';
 import { NEAR_PX } from './tool';
 

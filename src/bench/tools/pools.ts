@@ -5,7 +5,7 @@ import { apply, determinant, invert, meanScale, multiply, type Point } from '@/c
 import type { Pool, PoolsPaint } from '@/core/model/schema';
 import { hitAll } from '@/core/scene/hit';
 import { formatNumber } from '@/core/units/length';
-import { screenMatrix } from '../canvas/frame';
+import { screenMatrix } from '../view/frame';
 import { openStop } from '../session/stopSlip';
 import type { Session } from '../session/session';
 import { aimedPools, type PoolsTarget } from './gradientTarget';

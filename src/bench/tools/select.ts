@@ -1,7 +1,7 @@
 import { isText } from '@/core/derive/layout';
 import { fromPoints, type Rect } from '@/core/geometry/rect';
 import { ancestry, isHolder } from '@/core/model/tree';
-import { gripAt } from '../canvas/frame';
+import { gripAt } from '../view/frame';
 import { count, freeSelection } from '../session/commandDef';
 import type { Session } from '../session/session';
 import { canHoldText } from '@/core/edit/window';

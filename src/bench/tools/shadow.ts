@@ -1,7 +1,7 @@
 import { setShadow, shadowOf } from '@/core/edit/effects';
 import { meanScale } from '@/core/geometry/matrix';
 import { formatLength } from '@/core/units/length';
-import type { Frame } from '../canvas/frame';
+import type { Frame } from '../view/frame';
 import { shown } from './shown';
 import type { Gesture, PointerAt, ToolContext } from './tool';
 

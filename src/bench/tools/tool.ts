@@ -1,5 +1,5 @@
 import type { Point } from '@/core/geometry/matrix';
-import type { OverlayExtras } from '../canvas/extras';
+import type { OverlayExtras } from '../view/extras';
 import type { Session } from '../session/session';
 
 /** A pointer event in the terms tools think in. */

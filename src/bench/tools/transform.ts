@@ -8,7 +8,7 @@ import { centre } from '@/core/geometry/rect';
 import type { DesignNode } from '@/core/model/schema';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { formatLength, formatNumber } from '@/core/units/length';
-import type { Frame, Grip, PlacedGrip } from '../canvas/frame';
+import type { Frame, Grip, PlacedGrip } from '../view/frame';
 import { count, freeSelection } from '../session/commandDef';
 import type { SnapLines } from '@/core/geometry/snap';
 import { choose } from './pick';

@@ -6,7 +6,7 @@ import { withDescendants } from '@/core/model/tree';
 import { nearEdge, hitAll } from '@/core/scene/hit';
 import { partsOf } from '@/core/scene/walk';
 import { explained } from '@/ui/terms';
-import { AIM_WORDS } from '../session/commands';
+import { AIM_WORDS } from '../session/naming';
 import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
 import { openColourHere } from './ColourHere';

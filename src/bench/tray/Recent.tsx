@@ -1,6 +1,6 @@
 'use client';
 import { memo } from 'react';
-import { applyColour } from '../session/colouring';
+import { applyColour } from '../tools/colouring';
 import { useBench, useSession } from '../session/context';
 import { colourName } from '../session/naming';
 import type { Colour, Design } from '@/core/model/schema';

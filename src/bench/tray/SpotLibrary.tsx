@@ -10,7 +10,7 @@ import { formatNumber } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { ListChoice } from '@/ui/Choice';
 import { FileButton, FileProblem, SWATCH_FILES } from '@/ui/FileButton';
-import { count } from '../session/commands';
+import { count } from '../session/commandDef';
 import { useBench, useSession } from '../session/context';
 import { keepLibrary, removeLibrary } from '../session/libraries';
 import { readSwatches } from './readSwatches';

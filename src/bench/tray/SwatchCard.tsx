@@ -7,10 +7,11 @@ import { aimedNodes, overprintAfter, setPaint } from '@/core/edit/paint';
 import { stepSwatch } from '@/core/edit/swatches';
 import type { Palette } from '@/core/colour/palette';
 import type { Design, Paint, Swatch } from '@/core/model/schema';
-import { applyColour } from '../session/colouring';
-import { AIM_WORDS, chosenLetters, count, freeSelection } from '../session/commands';
+import { applyColour } from '../tools/colouring';
+import { AIM_WORDS } from '../session/naming';
+import { chosenLetters, count, freeSelection } from '../session/commandDef';
 import { useSession } from '../session/context';
-import { rampCss } from '../details/rampLook';
+import { rampCss } from '../ramps/rampLook';
 import { startCardDrag } from './cardDrag';
 import { RecipeSlip } from './RecipeSlip';
 

@@ -5,11 +5,11 @@ import { SWATCH_FORMATS, writeSwatchFile, type SwatchFormat } from '@/core/outpu
 import { Button } from '@/ui/Button';
 import { FileButton, FileProblem, SWATCH_FILES } from '@/ui/FileButton';
 import { download, fileName } from '@/ui/download';
-import { count } from '../session/commands';
+import { count } from '../session/commandDef';
 import { useSession } from '../session/context';
 import { readSwatches } from './readSwatches';
 import { TraySlip } from './TraySlip';
-import { SORTS, mergeTray, sortTray, sweepTray } from '../session/tidy';
+import { SORTS, mergeTray, sortTray, sweepTray } from '../commands/tidy';
 
 /** Order in the tray, and swatches in and out as files. */
 export const TidySlip = memo(function TidySlip() {

@@ -59,9 +59,7 @@ export function asShape(n: Frame): NodeOf<'shape'> | NodeOf<'path'> | null {
 }
 
 /** The dialled shape that a node is, or is a window of: its knobs, and a way to change them. */
-export function dialOf(
-  n: DesignNode | undefined,
-): {
+export function dialOf(n: DesignNode | undefined): {
   readonly shape: string;
   readonly knobs: Readonly<Record<string, number>>;
   readonly width: number;

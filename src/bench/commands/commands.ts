@@ -1,3 +1,4 @@
+import { AIM_WORDS } from '../session/naming';
 import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/core/edit/clip';
 import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
@@ -19,20 +20,18 @@ import { centre, isEmpty } from '@/core/geometry/rect';
 import { isHolder } from '@/core/model/tree';
 import { usedChannels } from '@/core/scene/used';
 import { mm } from '@/core/units/length';
-import { chosen, chosenLetters, count, free, freeSelection, type CommandDef } from './commandDef';
+import { chosen, chosenLetters, count, free, freeSelection, type CommandDef } from '../session/commandDef';
 import { ARRANGE_COMMANDS } from './arranging';
 import { SELECT_COMMANDS } from './selecting';
 import { COMBINE_COMMANDS } from './combining';
 import { COPY_COMMANDS, copyThrough } from './copying';
-import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodeCommands';
+import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodes';
 import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import { giveShadow } from './shadows';
-import type { Session } from './session';
-import type { ToolId, ViewId } from './state';
-
-export { chosenLetters, count, freeSelection, type CommandDef } from './commandDef';
+import type { Session } from '../session/session';
+import type { ToolId, ViewId } from '../session/state';
 
 const order = (label: string, move: OrderMove, keys: string[], keywords: string[]): CommandDef => ({
   label,
@@ -518,16 +517,6 @@ export const COMMANDS = {
 export type CommandId = keyof typeof COMMANDS;
 export const COMMAND_TABLE: Readonly<Record<CommandId, CommandDef>> = COMMANDS;
 export const COMMAND_IDS = Object.keys(COMMANDS) as CommandId[];
-
-export const AIM_WORDS: Readonly<Record<Aim, string>> = {
-  fill: 'Fill',
-  outline: 'Outline',
-  letters: 'Letters',
-  letterOutline: 'Letter outline',
-  frame: 'Frame',
-  frameOutline: 'Frame outline',
-  shadow: 'Shadow',
-};
 
 function turnSelection(s: Session, degrees: number): void {
   const ids = freeSelection(s);

@@ -7,9 +7,9 @@ import { centre, isEmpty } from '@/core/geometry/rect';
 import { parentMatrix, topmost } from '@/core/model/tree';
 import { copiesIn } from '@/core/model/copies';
 import { besideSelection } from '../tools/placing';
-import { count, free, freeSelection, type CommandDef } from './commandDef';
-import type { Session } from './session';
-import type { Again } from './state';
+import { count, free, freeSelection, type CommandDef } from '../session/commandDef';
+import type { Session } from '../session/session';
+import type { Again } from '../session/state';
 
 /** Takes the objects through a map of the page. */
 export const through = (

@@ -2,8 +2,8 @@ import { localBox } from '@/core/derive/box';
 import { newShadow, setShadow, shadowOf } from '@/core/edit/effects';
 import { isEmpty } from '@/core/geometry/rect';
 import { mm } from '@/core/units/length';
-import { freeSelection } from './commandDef';
-import type { Session } from './session';
+import { freeSelection } from '../session/commandDef';
+import type { Session } from '../session/session';
 
 /** By which a new shadow is measured: an object's smaller side, in points of its own. */
 export function smallerSide(s: Session, id: string): number {

@@ -1,10 +1,10 @@
 import { aimedNodes, setColour } from '@/core/edit/paint';
 import type { Colour } from '@/core/model/schema';
-import { withBeadColour, withLastBead } from '../tools/beadColour';
-import { chosenLetters, count, freeSelection } from './commandDef';
-import { AIM_WORDS } from './commands';
-import type { Session } from './session';
-import { noteColour } from './settings';
+import { withBeadColour, withLastBead } from './beadColour';
+import { chosenLetters, count, freeSelection } from '../session/commandDef';
+import { AIM_WORDS } from '../session/naming';
+import type { Session } from '../session/session';
+import { noteColour } from '../session/settings';
 
 /** Sends a colour where the aim points, and says so. With no objects chosen it says what to do. */
 export function applyColour(s: Session, colour: Colour, name: string): void {

@@ -26,9 +26,9 @@ import { flatOf, isEnd, type NodeContour, type NodeKind } from '@/core/geometry/
 import { pageMatrix } from '@/core/model/tree';
 import { formatLength, mm } from '@/core/units/length';
 import { chosenOf, openPaths } from '../tools/nodeSpots';
-import { count, type CommandDef } from './commandDef';
-import type { Session } from './session';
-import type { ChosenNode } from './state';
+import { count, type CommandDef } from '../session/commandDef';
+import type { Session } from '../session/session';
+import type { ChosenNode } from '../session/state';
 
 /** Nodes are being worked on: the tool is out and some are chosen. */
 export const onNodes = (s: Session): boolean => s.state.tool === 'nodes' && s.state.nodes.length > 0;

@@ -1,7 +1,7 @@
 import { parseClip } from '@/core/edit/clip';
-import { receiveFiles } from '../pictures/place';
+import { receiveFiles } from './pictures';
 import { copySelection, pasteFrom, readClip, runCommand } from './commands';
-import type { Session } from './session';
+import type { Session } from '../session/session';
 
 const TYPE = 'application/x-holvet-clip+json';
 

@@ -1,9 +1,9 @@
 import { alignNodes, distributeNodes, guidesRound, type AlignEdge, type AlignTo, type Axis } from '@/core/edit/align';
 import { addGuides, lockGuides, removeGuides } from '@/core/edit/guides';
 import { topmost } from '@/core/model/tree';
-import { count, free, freeSelection, type CommandDef } from './commandDef';
-import type { Session } from './session';
-import { setSnapping } from './settings';
+import { count, free, freeSelection, type CommandDef } from '../session/commandDef';
+import type { Session } from '../session/session';
+import { setSnapping } from '../session/settings';
 
 const EDGE_WORDS: Readonly<Record<AlignEdge, string>> = {
   left: 'left edges',

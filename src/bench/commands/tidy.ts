@@ -2,7 +2,7 @@ import { labToLch } from '@/core/colour/models';
 import type { Palette } from '@/core/colour/palette';
 import { mergeDuplicates, removeUnused, sortSwatches } from '@/core/edit/swatches';
 import type { Swatch } from '@/core/model/schema';
-import type { Session } from './session';
+import type { Session } from '../session/session';
 
 const first = (s: Swatch) => (s.kind === 'colour' ? { swatch: s.id, tint: 1 } : s.stops[0].colour);
 const look = (s: Swatch, palette: Palette) => labToLch(palette.labOf(first(s)));

@@ -4,9 +4,9 @@ import { centre } from '@/core/geometry/rect';
 import { isHolder, parentOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { canHoldText } from '@/core/edit/window';
-import { backToLetters } from './focus';
+import { backToLetters } from '../session/focus';
 import { beginEditing, endEditing, writeInShape } from '../tools/editing';
-import { noteShape } from './settings';
+import { noteShape } from '../session/settings';
 import { finishPen } from '../tools/pen';
 import { beginCrop, endCrop } from '../tools/crop';
 import { enterHolder } from '../tools/select';
@@ -14,8 +14,8 @@ import { clickSize, newShape } from '../tools/shape';
 import { shapeById } from '@/core/shapes/catalogue';
 import { textTool } from '../tools/text';
 import { COMMAND_IDS, COMMAND_TABLE, runCommand, type CommandId } from './commands';
-import type { Session } from './session';
-import { noExtras } from '../canvas/extras';
+import type { Session } from '../session/session';
+import { noExtras } from '../view/extras';
 
 export const isMac = (): boolean => typeof navigator !== 'undefined' && /Mac|iPhone|iPad/.test(navigator.platform);
 

@@ -1,3 +1,4 @@
+import { plainSelection } from '../tools/plain';
 import { areaOf } from '@/core/derive/area';
 import {
   closeByBridge,
@@ -10,12 +11,12 @@ import {
   type OpenGap,
 } from '@/core/edit/combine';
 import { tryOut } from '@/core/edit/history';
-import { canBePlain, makePlain } from '@/core/edit/plain';
+import { canBePlain } from '@/core/edit/plain';
 import { topmost } from '@/core/model/tree';
 import { formatLength } from '@/core/units/length';
-import { count, freeSelection, type CommandDef } from './commandDef';
-import type { Session } from './session';
-import type { MessageAction } from './state';
+import { count, freeSelection, type CommandDef } from '../session/commandDef';
+import type { Session } from '../session/session';
+import type { MessageAction } from '../session/state';
 
 /** What was done, in a word that fits “… 3 objects”. */
 const DONE: Readonly<Record<CombineOp, string>> = {
@@ -132,16 +133,6 @@ export function changeCombination(
         ? `${OP_NAMES[change.op]} of ${count(s.design.nodes[ids[0]].kind === 'combination' ? (s.design.nodes[ids[0]] as { children: readonly string[] }).children.length : 0, 'object')}`
         : 'Turned the order round',
     );
-}
-
-export function plainSelection(s: Session): void {
-  const ids = freeSelection(s).filter((id) => canBePlain(s.design.nodes[id]));
-  let made: string[] = [];
-  s.commit('Make plain', (d) => {
-    made = makePlain(d, s.page, ids, s.newId, s.shop.fonts);
-  });
-  s.set({ selection: made.filter((id) => s.design.nodes[id]), entered: null, stop: null });
-  s.say(`Made ${count(ids.length, 'object')} plain: paths that look the same. Undo brings the adjustable ones back.`);
 }
 
 const combine = (

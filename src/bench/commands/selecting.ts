@@ -5,8 +5,8 @@ import { isHolder, parentOf } from '@/core/model/tree';
 import { choose } from '../tools/pick';
 import { openPileHere } from '../tools/pileHere';
 import { enterHolder } from '../tools/select';
-import { chosen, count, free, freeSelection, type CommandDef } from './commandDef';
-import type { Session } from './session';
+import { chosen, count, free, freeSelection, type CommandDef } from '../session/commandDef';
+import type { Session } from '../session/session';
 
 /** Selects everything on the page that is like the selection in the given ways. */
 export function selectAlike(s: Session, by: readonly AlikeBy[], tolerance = s.state.alikeTolerance): void {

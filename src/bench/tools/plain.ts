@@ -1,0 +1,13 @@
+import { canBePlain, makePlain } from '@/core/edit/plain';
+import { count, freeSelection } from '../session/commandDef';
+import type { Session } from '../session/session';
+
+export function plainSelection(s: Session): void {
+  const ids = freeSelection(s).filter((id) => canBePlain(s.design.nodes[id]));
+  let made: string[] = [];
+  s.commit('Make plain', (d) => {
+    made = makePlain(d, s.page, ids, s.newId, s.shop.fonts);
+  });
+  s.set({ selection: made.filter((id) => s.design.nodes[id]), entered: null, stop: null });
+  s.say(`Made ${count(ids.length, 'object')} plain: paths that look the same. Undo brings the adjustable ones back.`);
+}
