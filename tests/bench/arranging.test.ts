@@ -185,7 +185,8 @@ describe('choosing', () => {
     b.session.set({ shape: 'star' });
     b.drag(shapeTool, [100, 100], [160, 160], { mod: true });
     expect((design().nodes[layer] as NodeOf<'group'>).children).toHaveLength(1);
-    b.session.set({ entered: null, selection: [] });
+    b.session.leave();
+    b.session.select([]);
     b.click(selectTool, 130, 130);
     expect(only().name).toBe('Star');
     take('Ground');

@@ -75,7 +75,7 @@ describe('combining', () => {
     // A click beside it chooses what lies there and comes out.
     b.click(selectTool, 320, 40);
     expect([b.session.state.entered, only().name]).toEqual([null, 'Beside']);
-    b.session.set({ selection: [made] });
+    b.session.select([made]);
     plainSelection(b.session);
     expect(design().nodes[made].kind).toBe('path');
   });
@@ -99,7 +99,7 @@ describe('combining', () => {
     ).toHaveLength(3);
     run('edit.again');
     expect((design().nodes[made] as NodeOf<'combination'>).children).toHaveLength(4);
-    b.session.set({ entered: id('Group') });
+    b.session.enter(id('Group'));
     take('One');
     run('edit.duplicate');
     const group = named(design(), 'Group') as NodeOf<'group'>;
@@ -332,7 +332,7 @@ describe('the pen', () => {
     expect(nodes()).toHaveLength(4);
     expect(nodes()[1].kind).toBe('smooth');
     finishPen(b.session);
-    b.session.set({ penMode: 'polygon', selection: [] });
+    b.session.select([], { penMode: 'polygon' });
     for (const [x, y] of [
       [300, 150],
       [350, 50],
@@ -356,7 +356,7 @@ describe('the pen', () => {
     expect(nodesOf(path('Line').path)[0].nodes).toHaveLength(5);
     b.click(penTool, 125, 50, { alt: true, mod: true });
     expect(nodesOf(path('Line').path)).toHaveLength(2);
-    b.session.set({ selection: [] });
+    b.session.select([]);
     b.click(penTool, 300, 250, { mod: true });
     expect(design().pages[0].children).toHaveLength(2);
     finishPen(b.session);

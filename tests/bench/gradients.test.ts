@@ -41,7 +41,7 @@ async function open(draw: (d: DesignBuilder) => string[]): Promise<void> {
   ids = draw(d);
   d.place(0, ids);
   b = await openBench(d.done());
-  b.session.set({ selection: ids, aim: 'fill', tool: 'gradient' });
+  b.session.select(ids, { aim: 'fill', tool: 'gradient' });
 }
 afterEach(async () => {
   await b.session.settled();

@@ -112,7 +112,7 @@ test(`what said saved is there after a reload, byte for byte, and every design o
           s.redo();
           break;
         case 6: {
-          s.set({ selection: [id].filter((x) => s.design.nodes[x]) });
+          s.select([id].filter((x) => s.design.nodes[x]));
           if (copySelection(s)) pasteFrom(s, readClip());
           break;
         }

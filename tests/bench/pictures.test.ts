@@ -114,7 +114,7 @@ describe('placing', () => {
 
   test('letters take a picture too', async () => {
     const b = await openBench(page());
-    b.session.set({ selection: [named(b, 'Words').id] });
+    b.session.select([named(b, 'Words').id]);
     const frame = chosenFrame(b.session)!;
     expect(frame.aim).toBe('letters');
     framePicture(b.session, (await openPicture(b.session, 'boats.png', png(300, 150)))!, frame.id, frame.aim);
@@ -284,7 +284,7 @@ describe('in its frame', () => {
 
   test('a picture that is not in this browser does not come along without a word', async () => {
     const { b, id } = await placed();
-    b.session.set({ selection: [id] });
+    b.session.select([id]);
     const clip = clipOf(JSON.parse(copySelection(b.session)!) as Clip);
     const other = await openBench(page());
     const said = waitFor(other, (s) => s.message !== null);
@@ -298,7 +298,7 @@ describe('in its frame', () => {
 
   test('copied to another design it takes its picture along', async () => {
     const { b, id } = await placed();
-    b.session.set({ selection: [id] });
+    b.session.select([id]);
     const clip = clipOf(JSON.parse(copySelection(b.session)!) as Clip);
     const other = await openBench(page());
     await pasteHere(other, b, clip);
@@ -363,7 +363,7 @@ describe('as a whole', () => {
   test('the front object cuts the others; ungrouped, nothing cuts any more', async () => {
     const b = await openBench(page());
     const s = b.session;
-    s.set({ selection: [named(b, 'Ground').id, named(b, 'Star').id] });
+    s.select([named(b, 'Ground').id, named(b, 'Star').id]);
     runCommand(s, 'object.cutByFront');
     expect(named(b, 'Star').cuts).toBe('outline');
     const { x0, x1 } = s.scene().root.content[0].inkBounds;

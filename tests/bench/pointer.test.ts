@@ -161,7 +161,7 @@ describe('a card over the sheet', () => {
 
 test('the aims of what is chosen: a shape, a text, a frame, a group of both, nothing', () => {
   const aims = (...names: string[]) => {
-    b.session.set({ selection: names.map(id) });
+    b.session.select(names.map(id));
     return aimsOf(b.session);
   };
   expect(aims('Moon')).toEqual(['fill', 'outline']);
@@ -209,7 +209,7 @@ describe('keys of the bench', () => {
     expect(opened).toEqual(['find', 'keys']);
   });
   test('a field keeps its keys, and a list its arrows', () => {
-    b.session.set({ selection: [id('Moon')] });
+    b.session.select([id('Moon')]);
     expect(press('Delete', { on: ['input'] })).toBe(false);
     expect(press('ArrowLeft', { on: ['[role=option]', '[data-keys=arrows]'] })).toBe(false);
     expect(b.session.state.entries).toHaveLength(0);
@@ -217,7 +217,8 @@ describe('keys of the bench', () => {
     expect(b.session.state.entries).toHaveLength(1);
   });
   test('Esc goes out step by step: stop, group, selection, tool', () => {
-    b.session.set({ selection: [id('Ember over paper')], entered: id('Lantern, middle'), stop: 1, tool: 'gradient' });
+    b.session.enter(id('Lantern, middle'), [id('Ember over paper')]);
+    b.session.set({ stop: 1, tool: 'gradient' });
     press('Escape');
     expect(b.session.state.stop).toBeNull();
     press('Escape');
@@ -230,7 +231,7 @@ describe('keys of the bench', () => {
     expect(b.session.state.tool).toBe('select');
   });
   test('Enter writes in a chosen text, and puts a shape or words in the middle of the page', () => {
-    b.session.set({ selection: [id('Headline')] });
+    b.session.select([id('Headline')]);
     press('Enter');
     expect(b.session.state.editing).toMatchObject({ node: id('Headline'), anchor: 0, focus: 12 });
     b.session.set({ editing: null, tool: 'shape', shape: 'heart' });
@@ -241,7 +242,7 @@ describe('keys of the bench', () => {
       expect.closeTo(width / 2, 6),
       expect.closeTo(height / 2, 6),
     ]);
-    b.session.set({ tool: 'text', selection: [] });
+    b.session.select([], { tool: 'text' });
     press('Enter');
     expect(b.session.state.editing).not.toBeNull();
   });
@@ -259,7 +260,7 @@ describe('the clipboard', () => {
   });
   test('copy, cut and paste go through the system; fields are left alone', () => {
     const clip = clipboardHandlers(b.session);
-    b.session.set({ selection: [id('Moon')] });
+    b.session.select([id('Moon')]);
     const e = event();
     clip.cut(e as unknown as ClipboardEvent);
     expect([...e.data.keys()]).toEqual(['application/x-holvet-clip+json']);

@@ -51,7 +51,7 @@ const fill = (name: string): Colour | null => {
   return 'fills' in n && n.fills[0].kind === 'colour' ? n.fills[0].colour : null;
 };
 const choose = (name: string, change: Partial<TestBench['session']['state']> = {}) =>
-  b.session.set({ selection: [id(name)], ...change });
+  b.session.select([id(name)], { ...change });
 const swatch = (name: string) => b.session.design.swatches.find((s) => s.name === name)!.id;
 
 test('as it looks, to the fill of what is chosen; the choice stays', () => {
@@ -120,7 +120,7 @@ test('colours given last are at hand, newest first, without doubles, and are the
 });
 
 test('with nothing chosen a colour waits under Recent', () => {
-  b.session.set({ selection: [] });
+  b.session.select([]);
   b.click(sampleTool, 250, 60);
   expect(b.session.state.recent[0]).toEqual({ cmyk: [0, 0, 0, 0.2] });
   expect(b.session.state.message?.text).toMatch(/Choose an object first.*Recent/);

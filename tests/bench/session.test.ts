@@ -19,7 +19,7 @@ afterEach(async () => {
   b.session.dispose();
 });
 const id = (name: string) => Object.values(b.session.design.nodes).find((n) => n.name === name)!.id;
-const select = (...names: string[]) => b.session.set({ selection: names.map(id) });
+const select = (...names: string[]) => b.session.select(names.map(id));
 const nudge = (dx: number, label = 'Move') =>
   b.session.commit(label, (d) => moveNodes(d, b.session.page, [id('Moon')], dx, 0));
 
@@ -237,7 +237,7 @@ describe('the table of commands', () => {
     const start = serializeDesign(b.session.design);
     for (const c of COMMAND_IDS) {
       if (c === 'edit.undo' || c === 'edit.redo') continue;
-      b.session.set({ selection: [id('Moon'), id('Lanterns')], aim: 'fill', page: b.session.design.pages[0].id });
+      b.session.select([id('Moon'), id('Lanterns')], { aim: 'fill', page: b.session.design.pages[0].id });
       const steps = b.session.state.cursor;
       runCommand(b.session, c);
       while (b.session.state.cursor > steps) b.session.undo();
@@ -325,7 +325,7 @@ describe('colour goes where the aim points', () => {
     b.session.set({ aim: 'fill' });
     applyColour(b.session, wick(), 'Wick');
     expect(b.session.state.message?.text).toBe('What is chosen has no fill. Click another word under the aim tile.');
-    b.session.set({ selection: [] });
+    b.session.select([]);
     applyColour(b.session, wick(), 'Wick');
     expect(b.session.state.message?.text).toBe(
       'Choose an object first, then click a colour. This one waits under Recent.',

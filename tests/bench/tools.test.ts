@@ -165,10 +165,10 @@ describe('choosing and moving', () => {
     await open();
     drawn('rectangle', 100, 100, 60, 60);
     drawn('rectangle', 200, 100, 60, 60);
-    b.session.set({ selection: [] });
+    b.session.select([]);
     b.drag(selectTool, [90, 90], [230, 170]);
     expect(b.session.state.selection).toHaveLength(2);
-    b.session.set({ selection: [] });
+    b.session.select([]);
     b.drag(selectTool, [90, 90], [230, 170], { alt: true });
     expect(b.session.state.selection).toHaveLength(1);
   });
@@ -334,10 +334,10 @@ describe('gradients on the object', () => {
   test('with nothing chosen it takes what lies under the pointer; over nothing it does nothing', async () => {
     await open();
     drawn('ellipse', 100, 100, 100, 100);
-    b.session.set({ selection: [] });
+    b.session.select([]);
     b.drag(gradientTool, [110, 150], [190, 150]);
     expect(paint().gradient).toBe('linear');
-    b.session.set({ selection: [] });
+    b.session.select([]);
     const steps = b.session.state.cursor;
     b.drag(gradientTool, [500, 350], [550, 350]);
     expect(b.session.state.cursor).toBe(steps);
@@ -423,7 +423,7 @@ describe('standing nearer and further', () => {
   test('only what changed is painted again', async () => {
     await open(demoDesigns()[0].design);
     const before = b.session.scene().root.content;
-    b.session.set({ selection: [Object.values(b.session.design.nodes).find((n) => n.name === 'Moon')!.id] });
+    b.session.select([Object.values(b.session.design.nodes).find((n) => n.name === 'Moon')!.id]);
     const was = box();
     b.drag(
       selectTool,

@@ -16,7 +16,8 @@ export function Crumbs() {
   const line = ancestry(design, session.page, entered);
   const go = (to: string | null) => {
     const child = to === null ? line[0] : line[line.indexOf(to) + 1];
-    session.set({ entered: to, isolated: false });
+    session.isolate(false);
+    session.leave(to);
     if (child) choose(session, [child]);
   };
   const step = 'cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent';

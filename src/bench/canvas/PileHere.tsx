@@ -27,7 +27,8 @@ export function PileHere() {
   const take = (id: string) => {
     close();
     const line = ancestry(session.design, session.page, id);
-    session.set({ entered: line.length > 1 ? line[line.length - 2] : null });
+    if (line.length > 1) session.enter(line[line.length - 2]);
+    else session.leave();
     choose(session, [id]);
     session.say(`Selected ${nameOf(session.design, session.design.nodes[id])}.`);
   };

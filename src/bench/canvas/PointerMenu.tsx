@@ -99,7 +99,7 @@ export function PointerMenu({ children }: { children: ReactNode }) {
             alt: false,
             mod: false,
           });
-          if (!found) session.set({ selection: [] });
+          if (!found) session.select([]);
           else if (!session.state.selection.includes(found.id)) choose(session, [found.id]);
         }}
       >

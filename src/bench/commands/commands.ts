@@ -135,7 +135,7 @@ function paste(s: Session, clip: Clip, aside: number): void {
     })
   )
     return;
-  s.set({ selection: ids.filter((id) => s.design.nodes[id]) });
+  s.select(ids.filter((id) => s.design.nodes[id]));
   s.say(`Pasted ${count(ids.length, 'object')}.`);
 }
 
@@ -229,7 +229,10 @@ export const COMMANDS = {
     keys: [],
     harmless: true,
     applies: chosen,
-    run: (s) => s.set({ selection: [], entered: null, stop: null }),
+    run: (s) => {
+      s.leave();
+      s.select([], { stop: null });
+    },
   },
   'object.delete': {
     label: 'Delete',
@@ -257,7 +260,7 @@ export const COMMANDS = {
       s.commit('Group', (d) => {
         group = groupNodes(d, s.page, ids, s.newId);
       });
-      if (group) s.set({ selection: [group] });
+      if (group) s.select([group]);
       s.say(`Grouped ${count(ids.length, 'object')}.`);
     },
   },
@@ -281,7 +284,7 @@ export const COMMANDS = {
         if (made?.kind === 'group') setWhole(d, made.children.slice(-1), { cuts: 'outline' });
       });
       if (!group) return;
-      s.set({ selection: [group] });
+      s.select([group]);
       s.say('The front object cuts the others. Double-click to move what is inside; ungroup to free it.');
     },
   },
@@ -295,7 +298,7 @@ export const COMMANDS = {
       s.commit('Ungroup', (d) => {
         freed = ungroupNodes(d, s.page, freeSelection(s));
       });
-      s.set({ selection: freed });
+      s.select(freed);
       s.say(`Ungrouped: ${count(freed.length, 'object')} are free; nothing moved.`);
     },
   },

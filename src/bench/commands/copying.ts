@@ -31,7 +31,7 @@ export function copyThrough(s: Session, map: Matrix, label: string, kind: Again[
   };
   if (!s.commit(label, recipe)) return [];
   // The pivot stays: petals go on round the same middle.
-  s.set({ selection: ids, stop: null, pivot: s.state.pivot });
+  s.select(ids, { stop: null, pivot: s.state.pivot });
   s.noteAgain({ kind, map, copy: true });
   return ids;
 }
@@ -72,7 +72,7 @@ export function repeatSelection(s: Session, kind: ArrangementKind): void {
   });
   if (!made) return;
   const node = s.design.nodes[made];
-  s.set({ selection: [made] });
+  s.select([made]);
   if (node?.kind === 'repeat')
     s.say(
       `${count(copiesIn(node.arrangement), 'copy', 'copies')} in a ${kind}. Count, step and turn are in Details; double-click to change the thing itself.`,

@@ -105,8 +105,11 @@ function stepOut(s: Session): void {
   else if (s.state.pen) finishPen(s);
   else if (stop !== null) s.set({ stop: null });
   else if (tool === 'nodes' && s.state.nodes.length) s.set({ nodes: [] });
-  else if (entered) s.set({ entered: parentOf(s.design, s.page, entered), isolated: false, selection: [entered] });
-  else if (selection.length) s.set({ selection: [] });
+  else if (entered) {
+    s.isolate(false);
+    s.leave(parentOf(s.design, s.page, entered));
+    s.select([entered]);
+  } else if (selection.length) s.select([]);
   else if (tool !== 'select') s.set({ tool: 'select' });
 }
 

@@ -155,7 +155,7 @@ export async function receiveFiles(
     placed.push(placePicture(s, picture, next()));
   }
   if (!placed.length) return;
-  s.set({ selection: placed.filter((id) => s.design.nodes[id]) });
+  s.select(placed.filter((id) => s.design.nodes[id]));
   s.say(
     placed.length === 1
       ? `Placed ${s.design.nodes[placed[0]].name}. Double-click it to crop.`
@@ -236,7 +236,7 @@ export async function placeDrawing(
   });
   const id = made[0];
   if (!id || !s.design.nodes[id]) return null;
-  s.set({ selection: [id], tool: 'select', view: 'work' });
+  s.select([id], { tool: 'select', view: 'work' });
   const objects = Object.values(read.clip.nodes).filter((n) => n.kind !== 'group').length;
   s.say(
     `Placed ${name}: ${count(objects, 'object')} that can be changed.${read.notes.length ? ` ${count(read.notes.length, 'thing')} could not be kept as ${read.notes.length === 1 ? 'it was' : 'they were'}.` : ''}`,

@@ -15,7 +15,7 @@ export function selectAlike(s: Session, by: readonly AlikeBy[], tolerance = s.st
     s.say('Nothing else on this page is like it.');
     return;
   }
-  s.set({ entered: null });
+  s.leave();
   choose(s, found);
   s.say(
     `Selected ${count(found.length, 'object')} alike by ${by.join(' and ')}${by.some((b) => b === 'fill' || b === 'outline') ? `, within ΔE ${tolerance}` : ''}.`,
@@ -24,7 +24,8 @@ export function selectAlike(s: Session, by: readonly AlikeBy[], tolerance = s.st
 
 function isolate(s: Session): void {
   if (s.state.isolated) {
-    s.set({ isolated: false, entered: null });
+    s.isolate(false);
+    s.leave();
     s.say('Everything can be chosen again.');
     return;
   }
@@ -33,7 +34,7 @@ function isolate(s: Session): void {
   const inside = node && isHolder(node) ? id : s.state.entered;
   if (!inside) return;
   if (inside !== s.state.entered) enterHolder(s, inside, null);
-  s.set({ isolated: true });
+  s.isolate(true);
   s.say(`Only what is in ${s.design.nodes[inside].name || 'the group'} can be chosen or moved now. Esc comes out.`);
 }
 
@@ -94,7 +95,7 @@ export const SELECT_COMMANDS = {
     run: (s) => {
       const parent = parentOf(s.design, s.page, s.state.selection[0]);
       if (!parent || s.state.isolated) return;
-      s.set({ entered: parentOf(s.design, s.page, parent) });
+      s.leave(parentOf(s.design, s.page, parent));
       choose(s, [parent]);
     },
   },
@@ -119,7 +120,7 @@ export const SELECT_COMMANDS = {
           }),
         )
       ) {
-        s.set({ entered: id, selection: [] });
+        s.enter(id, []);
         s.say(`Layer ${n}: what is drawn now goes into it. Drag rows of the pile in and out.`);
       }
     },
@@ -153,7 +154,7 @@ export const SELECT_COMMANDS = {
       s.commit('One path of several', (d) => {
         made = joinPaths(d, s.page, ids);
       });
-      if (made) s.set({ selection: [made] });
+      if (made) s.select([made]);
       s.say(`${count(ids.length, 'path')} are one path now, holes where they overlap.`);
     },
   },
@@ -168,7 +169,7 @@ export const SELECT_COMMANDS = {
       const done = s.commit('Split the path', (d) => {
         made = ids.flatMap((id) => splitPath(d, s.page, id, s.newId));
       });
-      if (done) s.set({ selection: made });
+      if (done) s.select(made);
       s.say(done ? `${count(made.length, 'path')} now.` : 'It is of one part only.');
     },
   },

@@ -17,7 +17,7 @@ export function giveShadow(s: Session): void {
   const bare = ids.filter((id) => !shadowOf(s.design.nodes[id]));
   if (bare.length)
     s.commit('Give a shadow', (d) => setShadow(d, bare, {}, (id) => newShadow(s.design, smallerSide(s, id))));
-  s.set({ aim: 'shadow', stop: null });
+  s.aimAt('shadow');
   s.say(
     'Drag the ring in the middle to move the shadow; click a colour to change its ink. Blur and strength are in Details, under Finish.',
   );

@@ -132,7 +132,7 @@ function ColourValue({ aim, children }: { aim: Aim; children: React.ReactNode })
     <button
       type="button"
       onClick={(e) => {
-        session.set({ aim, stop: null });
+        session.aimAt(aim);
         openColourHere(session, e);
       }}
       className="cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent"

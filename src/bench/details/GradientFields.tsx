@@ -129,7 +129,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
       <RampEditor
         ramp={ramp}
         chosen={here ? stop : null}
-        onChoose={(i) => session.set({ aim, stop: i })}
+        onChoose={(i) => session.aimAt(aim, i)}
         onChange={stops}
         onPreview={(next) => session.preview(next && withRamp(session, target, { stops: next, mixing: ramp.mixing }))}
       />

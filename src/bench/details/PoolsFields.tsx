@@ -35,7 +35,7 @@ export function PoolsFields({ aim, target, here }: { aim: Aim; target: PoolsTarg
             title={colourName(design, p.colour)}
             className={`size-7 rounded-full border-2 ${index === i ? 'border-accent outline-2 outline-accent' : 'border-edge'}`}
             style={{ background: palette.css(p.colour) }}
-            onClick={() => session.set({ aim, stop: i })}
+            onClick={() => session.aimAt(aim, i)}
           />
         ))}
         <Button

@@ -37,7 +37,7 @@ export function ShadowFields() {
     session.commit(give ? 'Give a shadow' : 'Take the shadow away', (d) =>
       setShadow(d, ids, give ? {} : null, (id) => newShadow(design, smallerSide(session, id))),
     );
-    session.set({ aim: give ? 'shadow' : 'fill', stop: null });
+    session.aimAt(give ? 'shadow' : 'fill');
   };
   const overprint = on && first!.paint.overprint;
   return (
@@ -85,7 +85,7 @@ export function ShadowFields() {
             aria-pressed={aim === 'shadow'}
             title="Colours then go to the shadow: click a card of the tray"
             onClick={(e) => {
-              session.set({ aim: 'shadow', stop: null });
+              session.aimAt('shadow');
               openColourHere(session, e);
             }}
           >

@@ -253,8 +253,8 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
         // What a combination hides is worked on from inside it.
         const inside = above.findLast((id) => session.design.nodes[id].kind === 'combination');
         const inEntered = session.state.entered;
-        if (inside) session.set({ entered: above[above.length - 1] });
-        else if (inEntered && !above.includes(inEntered)) session.set({ entered: null });
+        if (inside) session.enter(above[above.length - 1]);
+        else if (inEntered && !above.includes(inEntered)) session.leave();
         if (e.shiftKey && selection.length) choose(session, rangeTo(node.id));
         else
           choose(

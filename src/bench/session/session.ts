@@ -1,13 +1,13 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { boxIn } from '@/core/derive/box';
-import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
+import type { Aim } from '@/core/edit/paint';
+import { record, redoEntry, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { recordMoved } from '@/core/edit/moved';
 import type { Palette } from '@/core/colour/palette';
-import { EMPTY_RECT, isEmpty, transformRect, union, type Rect } from '@/core/geometry/rect';
+import { type Rect } from '@/core/geometry/rect';
 import { faultText } from '@/core/model/faultText';
 import type { Design, Page } from '@/core/model/schema';
 import { verifyChange } from '@/core/model/verify';
-import { pageById, parentMatrix, withDescendants } from '@/core/model/tree';
+import { pageById } from '@/core/model/tree';
 import { isTranslation, type Matrix, type Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
 import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
@@ -16,6 +16,10 @@ import { Journal } from '@/store/journal';
 import type { PictureClient } from '@/workers/pictureClient';
 import type { PressClient } from '@/workers/pressClient';
 import { freshState } from './freshState';
+import { IdleTasks } from './idleTasks';
+import { Preview } from './preview';
+import { aimAt, enter, goOn, isolate, leave, select, showPage, type Guarded } from './reducers';
+import { Scenes } from './scenes';
 import { PictureLooks } from './pictureLooks';
 import { roughPicture } from './roughPicture';
 import { shownDesign, type Again, type BenchState, type Message, type MessageAction } from './state';
@@ -30,22 +34,20 @@ export interface CommitOptions {
 }
 
 const MERGE_WITHIN_MS = 1000;
-/** Panels wait at least this long while something moves, and take no more than a thirtieth of the time; but they do come. */
-const CALM = { least: 80, most: 400, share: 1 / 30 };
 /** The open design: the only writer. Runs recipes, keeps history, saves, and tells the press worker. */
 export class Session {
   readonly store: StoreApi<BenchState>;
   readonly palettes: PaletteKeeper;
   /** How pictures look, for drawing that cannot wait. */
   readonly pictures: PictureLooks;
-  private sceneMemo: { design: Design; page: string; epoch: number; scene: Scene } | null = null;
-  private restingMemo: { design: Design; page: string; epoch: number; scene: Scene } | null = null;
+  private readonly scenes: Scenes;
+  private readonly trial = new Preview(() => this.set({ calm: this.state.preview }));
+  private readonly idle: IdleTasks;
   /** The way of the steps into the store. */
   readonly journal: Journal;
   /** Number of the first of the entries among all steps that were ever done. */
   private base: number;
   private lastMerge: { key: string; at: number } | null = null;
-  private chores: ReturnType<typeof setTimeout> | null = null;
 
   constructor(
     loaded: LoadedDesign,
@@ -56,6 +58,13 @@ export class Session {
     readOnly: boolean,
   ) {
     this.palettes = new PaletteKeeper(shop);
+    this.scenes = new Scenes(shop);
+    this.idle = new IdleTasks(
+      press,
+      designs,
+      () => this.state,
+      (change) => this.set(change),
+    );
     this.pictures = new PictureLooks(
       (r) => pictureWorker.look(r),
       () => this.design,
@@ -71,7 +80,7 @@ export class Session {
     );
     if (loaded.aside && !readOnly) this.journal.rewrite(loaded.aside);
     void press.open(loaded.design).then(
-      () => this.scheduleChores(),
+      () => this.idle.later(),
       (e: unknown) =>
         this.say(
           `The plates cannot be made: ${e instanceof Error ? e.message : String(e)} Reload the page to try again.`,
@@ -83,25 +92,26 @@ export class Session {
   get state(): BenchState {
     return this.store.getState();
   }
-  set(change: Partial<BenchState>): void {
-    // A pivot belongs to what was chosen when it was put there.
-    const moved =
-      change.selection &&
-      change.pivot === undefined &&
-      this.state.pivot &&
-      (change.selection.length !== this.state.selection.length ||
-        change.selection.some((id, i) => id !== this.state.selection[i]));
-    const other =
-      change.selection &&
-      !change.nodes &&
-      this.state.nodes.length > 0 &&
-      change.selection.some((id, i) => id !== this.state.selection[i]);
-    const left = change.entered === null && this.state.isolated && change.isolated === undefined;
-    this.store.setState(
-      moved || left || other
-        ? { ...change, ...(moved && { pivot: null }), ...(left && { isolated: false }), ...(other && { nodes: [] }) }
-        : change,
-    );
+  /** Changes what nothing else hangs on; the rest goes by the reducers below. */
+  set(change: Omit<Partial<BenchState>, Guarded>): void {
+    this.store.setState(change);
+  }
+  select(ids: readonly string[], also: Omit<Partial<BenchState>, Guarded> = {}): void {
+    this.store.setState({ ...select(this.state, ids), ...also });
+  }
+  /** Goes into what holds other objects. */
+  enter(holder: string, selection: readonly string[] = this.state.selection): void {
+    this.store.setState(enter(this.state, holder, selection));
+  }
+  /** Comes out of it, as far as `to`; with nothing said, all the way. */
+  leave(to: string | null = null): void {
+    this.store.setState(leave(this.state, to));
+  }
+  isolate(on: boolean): void {
+    this.store.setState(isolate(on));
+  }
+  aimAt(aim: Aim, stop: number | null = null): void {
+    this.store.setState(aimAt(aim, stop));
   }
   get design(): Design {
     return shownDesign(this.state);
@@ -114,59 +124,18 @@ export class Session {
     return this.palettes.get(this.design);
   }
 
+  /** The scene of what is shown. */
   scene(): Scene {
-    const { design, page } = this;
-    const { epoch } = this.shop.fonts;
-    const m = this.sceneMemo;
-    if (m && m.design === design && m.page === page.id && m.epoch === epoch) return m.scene;
-    if (design === this.state.design) return this.restingScene(design);
-    const kept = this.state.design;
-    // Paints are references: other swatches and inks change how a scene looks, not what is in it.
-    if (
-      design.nodes === kept.nodes &&
-      design.stories === kept.stories &&
-      design.pages === kept.pages &&
-      design.setup === kept.setup
-    )
-      return this.restingScene(kept);
-    const patched =
-      this.focus && this.shop.builder.patch(this.restingScene(this.state.design), design, page, this.focus);
-    const scene = patched ?? this.shop.builder.build(design, page);
-    this.sceneMemo = { design, page: page.id, epoch, scene };
-    return scene;
+    return this.scenes.of(this.design, this.state.design, this.page.id, this.trial.focus);
   }
-
   /** The scene of what is kept, whatever a gesture shows. */
   restingScene(design: Design): Scene {
-    const page = pageById(design, this.state.page) ?? design.pages[0];
-    const { epoch } = this.shop.fonts;
-    const m = this.restingMemo;
-    if (m && m.design === design && m.page === page.id && m.epoch === epoch) return m.scene;
-    const scene = this.shop.builder.build(design, page);
-    this.restingMemo = { design, page: page.id, epoch, scene };
-    return scene;
+    return this.scenes.atRest(design, this.state.page);
   }
-
   /** The upright box of nodes on the page, lines not counted; empty for none. */
   boxOf(ids: readonly string[]): Rect {
-    const { design, page } = this;
-    const { epoch } = this.shop.fonts;
-    const m = this.boxMemo.get(ids);
-    if (m && m.design === design && m.page === page && m.epoch === epoch) return m.box;
-    let box = EMPTY_RECT;
-    for (const id of ids) {
-      if (!design.nodes[id]) continue;
-      const r = boxIn(design, id, parentMatrix(design, page, id), this.shop.fonts);
-      if (!isEmpty(r)) box = union(box, r);
-    }
-    this.boxMemo.set(ids, { design, page, epoch, box });
-    return box;
+    return this.scenes.boxOf(this.design, this.page, ids);
   }
-  /** Many panels ask for the box of the same list. */
-  private readonly boxMemo = new WeakMap<
-    readonly string[],
-    { readonly design: Design; readonly page: Page; readonly epoch: number; readonly box: Rect }
-  >();
 
   /** Where the pointer is over the bench top; null while it is elsewhere. */
   pointer: { readonly page: Point; readonly screen: Point } | null = null;
@@ -186,34 +155,15 @@ export class Session {
     this.again = again;
   }
 
-  /** The nodes that the shown preview changes, where it changes nothing else. */
-  private focus: readonly string[] | null = null;
-
-  /**
-   * Shows what a recipe would do; null ends the showing. A recipe that changes only some nodes says which: showing it
-   * then costs what those cost, however many lie beside them.
-   */
+  /** Shows what a recipe would do (see Preview); null ends the showing. */
   preview(recipe: Recipe | null, only?: readonly string[]): void {
     if (recipe === null) {
       if (this.state.preview) this.set({ preview: null, calm: null });
       return;
     }
     if (this.state.readOnly) return;
-    const { design } = this.state;
-    this.focus = only ? only.flatMap((id) => withDescendants(design, id)) : null;
-    this.set({ preview: this.focus ? tryOutOn(design, this.focus, recipe) : tryOut(design, recipe) });
-    this.calming ??= setTimeout(() => {
-      this.calming = null;
-      const start = performance.now();
-      this.set({ calm: this.state.preview });
-      // Panels are drawn in a microtask queued by what is above.
-      queueMicrotask(() => {
-        this.calmMs = Math.min(CALM.most, Math.max(CALM.least, (performance.now() - start) / CALM.share));
-      });
-    }, this.calmMs);
+    this.set({ preview: this.trial.of(this.state.design, recipe, only) });
   }
-  private calming: ReturnType<typeof setTimeout> | null = null;
-  private calmMs = CALM.least;
 
   /** Makes a change that can be taken back. Answers whether anything changed. */
   commit(label: string, recipe: Recipe, options: CommitOptions = {}): boolean {
@@ -234,7 +184,8 @@ export class Session {
     const base = merging ? undoEntry(state.design, last) : state.design;
     const result = record(base, label, dated);
     if (!result || result.entry.patches.every((p) => p.path.length === 1 && p.path[0] === 'modified')) {
-      this.set({ preview: null, calm: null, ...(options.select ? { selection: options.select } : {}) });
+      this.set({ preview: null, calm: null });
+      if (options.select) this.select(options.select);
       return false;
     }
     return this.take(result, options, merging ? base : null);
@@ -248,10 +199,8 @@ export class Session {
     const result = recordMoved(design, label, page, ids, map, this.shop.env.now());
     this.set({ preview: null, calm: null });
     if (!result) return false;
-    const was = this.boxMemo.get(ids);
-    // All of them were shifted alike, and so is the box round them: a look at each is spared.
-    if (was && was.design === design && was.page === page && isTranslation(map) && result.placed.length === ids.length)
-      this.boxMemo.set(ids, { ...was, design: result.design, box: transformRect(map, was.box) });
+    if (isTranslation(map) && result.placed.length === ids.length)
+      this.scenes.shifted(ids, design, result.design, page, map);
     return this.take(result, {}, null);
   }
 
@@ -282,13 +231,13 @@ export class Session {
     const seq = this.base + kept.length;
     const entries = [...kept, result.entry].slice(-KEPT_STEPS);
     this.base = seq + 1 - entries.length;
-    this.set({
+    this.store.setState({
       design: result.design,
       preview: null,
       calm: null,
       entries,
       cursor: entries.length,
-      ...this.stillThere(result.design, options.select),
+      ...goOn(state, result.design, options.select),
     });
     if (base) this.press.patch(last.inverse, base);
     this.press.patch(result.entry.packed?.patches ?? result.entry.patches, result.design);
@@ -328,33 +277,16 @@ export class Session {
 
   private travel(design: Design, cursor: number, patches: HistoryEntry['patches']): void {
     this.lastMerge = null;
-    this.set({ design, preview: null, calm: null, cursor, ...this.stillThere(design) });
+    this.store.setState({ design, preview: null, calm: null, cursor, ...goOn(this.state, design) });
     this.press.patch(patches, design);
     this.journal.cursor(design, this.base + cursor);
     this.afterChange(design);
   }
 
-  /** What of page, selection and writing still exists in a design. */
-  private stillThere(design: Design, select?: readonly string[]): Partial<BenchState> {
-    const { page, selection, editing, entered } = this.state;
-    const change: { -readonly [K in keyof BenchState]?: BenchState[K] } = {};
-    const { nodes, pen } = this.state;
-    if (nodes.some((n) => !design.nodes[n.object])) change.nodes = nodes.filter((n) => design.nodes[n.object]);
-    if (pen && !design.nodes[pen.object]) change.pen = null;
-    if (!design.pages.some((p) => p.id === page)) change.page = design.pages[0].id;
-    const wanted = select ?? selection;
-    const alive = wanted.filter((id) => design.nodes[id]);
-    if (select || alive.length !== selection.length) change.selection = alive;
-    if (editing && !design.nodes[editing.node]) change.editing = null;
-    if (entered && !design.nodes[entered]) change.entered = null;
-    if (this.state.crop && !design.nodes[this.state.crop.node]) change.crop = null;
-    return change;
-  }
-
   private afterChange(design: Design): void {
     const missing = [...facesOf(design)].filter((f) => !this.shop.fonts.get(f) && !this.shop.fonts.failures.has(f));
     if (missing.length) void this.loadFaces(missing);
-    this.scheduleChores();
+    this.idle.later();
   }
 
   async loadFaces(ids: readonly string[]): Promise<void> {
@@ -382,43 +314,20 @@ export class Session {
     this.set({ readOnly: true, preview: null, calm: null, editing: null });
   }
 
-  /** Things that follow a pause: total ink, checks, the thumbnail. */
-  private scheduleChores(): void {
-    if (this.chores) clearTimeout(this.chores);
-    this.chores = setTimeout(() => void this.doChores(), 700);
-  }
-
-  private async doChores(): Promise<void> {
-    const { design, page, readOnly } = this.state;
-    try {
-      const totalInk = await this.press.totalInk(page);
-      if (this.state.design !== design) return;
-      this.set({ totalInk });
-      const findings = await this.press.check();
-      if (this.state.design !== design) return;
-      this.set({ findings, notChecked: null });
-      if (!readOnly) await this.designs.setThumbnail(design.id, await this.press.thumbnail(320));
-    } catch (e) {
-      // The drawing goes on without the press; but nothing is said to be sound that was not looked at.
-      if (this.state.design === design)
-        this.set({ totalInk: null, findings: [], notChecked: e instanceof Error ? e.message : String(e) });
-    }
-  }
-
   /** Looks for faults once more. */
   checkAgain(): void {
     this.set({ notChecked: '' });
-    this.scheduleChores();
+    this.idle.later();
   }
 
   goToPage(page: string): void {
-    this.set({ page, selection: [], editing: null, entered: null, stop: null });
-    this.scheduleChores();
+    this.store.setState(showPage(this.state, page));
+    this.idle.later();
   }
 
   dispose(): void {
-    if (this.chores) clearTimeout(this.chores);
-    if (this.calming) clearTimeout(this.calming);
+    this.idle.stop();
+    this.trial.dispose();
     this.journal.dispose();
     this.pictures.dispose();
     this.press.dispose();

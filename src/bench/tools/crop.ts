@@ -68,7 +68,7 @@ export function beginCrop(s: Session, id: string, aim?: Aim): boolean {
     return p?.kind === 'picture' && !p.tile;
   });
   if (!found) return false;
-  s.set({ crop: { node: id, aim: found }, aim: found, selection: [id], tool: 'select', stop: null });
+  s.select([id], { crop: { node: id, aim: found }, aim: found, tool: 'select', stop: null });
   s.say('Drag the picture in its frame, a dot to size it, a bracket to crop. Wheel: zoom. Enter: done.');
   return true;
 }

@@ -21,8 +21,7 @@ export function beginEditing(s: Session, id: string, at: Point | null): void {
   }
   const end = plainText(s.design.stories[node.story]).length;
   const offset = at ? offsetAt(s, id, at) : end;
-  s.set({
-    selection: [id],
+  s.select([id], {
     stop: null,
     aim:
       s.state.aim === 'letterOutline' || s.state.aim === 'frame' || s.state.aim === 'frameOutline'

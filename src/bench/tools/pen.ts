@@ -245,8 +245,7 @@ function beginning(c: ToolContext, start: PointerAt): Gesture {
       const placed = s.design.nodes[id];
       // In a group it lies in the group's own space, and so does its handle.
       const first = placed.kind === 'path' ? { x: placed.path[1], y: placed.path[2] } : point;
-      s.set({
-        selection: [id],
+      s.select([id], {
         nodes: [],
         pen: { object: id, contour: 0, end: 'last', fresh: true, handle: handle && { of: first, at: handle } },
         aim: 'outline',

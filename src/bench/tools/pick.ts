@@ -114,6 +114,6 @@ export function aimFor(s: Session, ids: readonly string[]): void {
 }
 
 export function choose(s: Session, selection: readonly string[]): void {
-  s.set({ selection, stop: null });
+  s.select(selection, { stop: null });
   aimFor(s, selection);
 }

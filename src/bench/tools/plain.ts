@@ -8,6 +8,10 @@ export function plainSelection(s: Session): void {
   s.commit('Make plain', (d) => {
     made = makePlain(d, s.page, ids, s.newId, s.shop.fonts);
   });
-  s.set({ selection: made.filter((id) => s.design.nodes[id]), entered: null, stop: null });
+  s.leave();
+  s.select(
+    made.filter((id) => s.design.nodes[id]),
+    { stop: null },
+  );
   s.say(`Made ${count(ids.length, 'object')} plain: paths that look the same. Undo brings the adjustable ones back.`);
 }

@@ -31,7 +31,7 @@ export const selectTool: Tool = {
     const line = enteredLine(s);
     // Work goes on where the picked thing lies: beside a group, not in it.
     const outside = line.findIndex((id) => !ancestryOf(s, found.id).includes(id));
-    if (outside >= 0 && !at.shift) s.set({ entered: outside ? line[outside - 1] : null });
+    if (outside >= 0 && !at.shift) s.leave(outside ? line[outside - 1] : null);
     const { selection } = s.state;
     const was = selection.includes(found.id);
     if (at.shift) {
@@ -97,7 +97,7 @@ export const selectTool: Tool = {
 export function enterHolder(s: Session, id: string, at: PointerAt | null): void {
   const node = s.design.nodes[id];
   if (!isHolder(node)) return;
-  s.set({ entered: id, selection: [], stop: null });
+  s.enter(id, []);
   const inside = at ? pick(s, at) : null;
   const first = inside?.id ?? node.children.findLast((c) => !s.design.nodes[c].hidden && !s.design.nodes[c].locked);
   choose(s, first ? [first] : []);
@@ -130,8 +130,7 @@ function marquee(c: ToolContext, start: PointerAt): Gesture {
     release(p) {
       const dragged = far(p, start);
       // A click on nothing comes out of a group, one step, unless it is isolated.
-      if (!dragged && !start.shift && s.state.entered && !s.state.isolated)
-        s.set({ entered: enteredLine(s).at(-2) ?? null });
+      if (!dragged && !start.shift && s.state.entered && !s.state.isolated) s.leave(enteredLine(s).at(-2) ?? null);
       choose(s, dragged ? inside(p) : before);
       drop(c);
       c.refresh();

@@ -84,7 +84,7 @@ export function AimTile() {
           style={{ width: SIZE + 6, height: SIZE + 6, maxHeight: '100%' }}
           onClick={(e) => {
             if (e.detail === 0) {
-              session.set({ aim: aims[(aims.indexOf(aim) + 1) % aims.length], stop: null });
+              session.aimAt(aims[(aims.indexOf(aim) + 1) % aims.length]);
               return;
             }
             // A click into the miniature means the part that lies there.
@@ -140,7 +140,7 @@ export function AimTile() {
             role="radio"
             aria-checked={aim === a}
             title={explained(AIM_WORDS[a])}
-            onClick={() => session.set({ aim: a, stop: null })}
+            onClick={() => session.aimAt(a)}
             className={`cursor-pointer border-0 bg-transparent p-0 ${aim === a ? 'font-semibold key-line' : 'text-faint'}`}
           >
             {AIM_WORDS[a]}

@@ -71,9 +71,13 @@ function Used({ all }: { all: readonly UsedColour[] }) {
               <Button
                 kind="quiet"
                 aria-label={`Choose the ${count(u.nodes.length, 'object')} with ${name}`}
-                onClick={() =>
-                  session.set({ selection: u.nodes.filter((n) => design.nodes[n]), entered: null, stop: null })
-                }
+                onClick={() => {
+                  session.leave();
+                  session.select(
+                    u.nodes.filter((n) => design.nodes[n]),
+                    { stop: null },
+                  );
+                }}
               >
                 {count(u.nodes.length, 'object')}
               </Button>

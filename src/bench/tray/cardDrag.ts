@@ -163,7 +163,7 @@ export function startCardDrag(
     if (drop && target) {
       const onto = target.bead && card.kind === 'colour';
       s.commit(onto ? `${name} on ${words(target)}` : `${AIM_WORDS[target.aim]}: ${name}`, recipe);
-      if (!onto) s.set({ selection: [target.node], aim: target.aim, stop: null });
+      if (!onto) s.select([target.node], { aim: target.aim, stop: null });
       s.say(onto ? `${name} is on ${words(target)}.` : `${AIM_WORDS[target.aim]}: ${name}.`);
     } else if (drop && before) {
       const to = before;

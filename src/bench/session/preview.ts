@@ -1,0 +1,39 @@
+import { tryOut, tryOutOn, type Recipe } from '@/core/edit/history';
+import type { Design } from '@/core/model/schema';
+import { withDescendants } from '@/core/model/tree';
+
+/** Panels wait at least this long while something moves, and take no more than a thirtieth of the time; but they do come. */
+const CALM = { least: 80, most: 400, share: 1 / 30 };
+
+/** What a recipe would do, shown and not kept. The sheet follows at once, the panels at their leisure. */
+export class Preview {
+  /** The nodes that the shown preview changes, where it changes nothing else. */
+  focus: readonly string[] | null = null;
+  private calming: ReturnType<typeof setTimeout> | null = null;
+  private calmMs = CALM.least;
+
+  /** `calm` shows the panels what is shown by then. */
+  constructor(private readonly calm: () => void) {}
+
+  /**
+   * The design as a recipe would make it. A recipe that changes only some nodes says which: showing it then costs what
+   * those cost, however many lie beside them.
+   */
+  of(design: Design, recipe: Recipe, only?: readonly string[]): Design {
+    this.focus = only ? only.flatMap((id) => withDescendants(design, id)) : null;
+    this.calming ??= setTimeout(() => {
+      this.calming = null;
+      const start = performance.now();
+      this.calm();
+      // Panels are drawn in a microtask queued by what is above.
+      queueMicrotask(() => {
+        this.calmMs = Math.min(CALM.most, Math.max(CALM.least, (performance.now() - start) / CALM.share));
+      });
+    }, this.calmMs);
+    return this.focus ? tryOutOn(design, this.focus, recipe) : tryOut(design, recipe);
+  }
+
+  dispose(): void {
+    if (this.calming) clearTimeout(this.calming);
+  }
+}
