@@ -22,7 +22,7 @@ import { pagePlates, platePng, tooManyPixels, writePng } from '@/core/output/png
 import { plateFileNames } from '@/core/output/plateNames';
 import { writeSvg } from '@/core/output/svg/write';
 import type { Palette } from '@/core/colour/palette';
-import { asPrint, asScreen, facesOf, openWorkshop, paletteOf, prepare, type Workshop } from '@/core/workshop';
+import { asPrint, asScreen, facesOf, openEngines, paletteOf, prepare, type Engines } from '@/core/engines';
 import { formatLength } from '@/core/units/length';
 import { formatOf } from '@/core/units/formats';
 import { demoDesigns } from '@/demo/demos';
@@ -124,30 +124,30 @@ function pageOption(design: Design): Design['pages'][number] {
 
 async function ready(file: string) {
   const { design, assets } = await read(file);
-  const shop = await openWorkshop({
+  const engines = await openEngines({
     ...env,
     asset: async (name) => assets.get(path.basename(name)) ?? env.asset(name),
   });
-  const palette = await prepare(shop, design);
-  if (shop.room.missing.has(design.profile.file))
+  const palette = await prepare(engines, design);
+  if (engines.room.missing.has(design.profile.file))
     throw new Refused(
       `The profile “${design.profile.name ?? design.profile.file}” is not inside ${path.basename(file)}. Open the design on the bench, choose another paper or the profile again, and save it.`,
     );
-  return { design, shop, palette, assets };
+  return { design, engines, palette, assets };
 }
 
 /** The palette that a picture is shown by: as it prints, or as its parts came. */
-const looked = (design: Design, palette: Palette, shop: Workshop): Palette =>
-  values['as-came'] ? paletteOf(asScreen(design), shop) : palette;
+const looked = (design: Design, palette: Palette, engines: Engines): Palette =>
+  values['as-came'] ? paletteOf(asScreen(design), engines) : palette;
 
 const COMMANDS: Record<string, () => Promise<void>> = {
   async demo() {
     const dir = argument(1, 'the folder to write to');
-    const shop = await openWorkshop(env);
+    const engines = await openEngines(env);
     for (const { file, design } of demoDesigns()) {
-      const palette = await prepare(shop, design);
+      const palette = await prepare(engines, design);
       const thumbnail = writePng(
-        shop.builder.build(design, design.pages[0]),
+        engines.builder.build(design, design.pages[0]),
         palette,
         (72 * 320) / Math.max(design.setup.width, design.setup.height),
       );
@@ -156,8 +156,8 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   },
   async pdf() {
     const out = argument(2, 'the file to write');
-    const { design, shop } = await ready(argument(1, 'the design'));
-    const palette = await prepare(shop, asPrint(design));
+    const { design, engines } = await ready(argument(1, 'the design'));
+    const palette = await prepare(engines, asPrint(design));
     const range = parsePages(values.pages ?? '', design.pages.length);
     if (!range.ok) throw new Refused(range.message);
     await write(
@@ -165,9 +165,9 @@ const COMMANDS: Record<string, () => Promise<void>> = {
       await writePdf(
         design,
         range.pages.map((n) => design.pages[n - 1]),
-        shop.builder,
+        engines.builder,
         palette,
-        shop.env,
+        engines.env,
         { marks: !values['no-marks'], keepRgb: values['keep-rgb'] === true },
         QUIET,
       ),
@@ -175,13 +175,13 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   },
   async svg() {
     const out = argument(2, 'the file to write');
-    const { design, shop, palette } = await ready(argument(1, 'the design'));
+    const { design, engines, palette } = await ready(argument(1, 'the design'));
     const page = pageOption(design);
     const { svg, approximations } = await writeSvg(
-      shop.builder.build(design, page),
-      looked(design, palette, shop),
+      engines.builder.build(design, page),
+      looked(design, palette, engines),
       design.name,
-      (f) => shop.env.asset(f),
+      (f) => engines.env.asset(f),
     );
     await write(out, svg);
     for (const note of approximations) process.stderr.write(`${note}\n`);
@@ -189,18 +189,18 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   async png() {
     const out = argument(2, 'the file to write');
     const dpi = dpiOption();
-    const { design, shop, palette } = await ready(argument(1, 'the design'));
-    const scene = shop.builder.build(design, pageOption(design));
+    const { design, engines, palette } = await ready(argument(1, 'the design'));
+    const scene = engines.builder.build(design, pageOption(design));
     const refusal = tooManyPixels(scene, dpi);
     if (refusal) throw new Refused(refusal);
-    await write(out, writePng(scene, looked(design, palette, shop), dpi, values.transparent === true));
+    await write(out, writePng(scene, looked(design, palette, engines), dpi, values.transparent === true));
   },
   async plates() {
     const dir = argument(2, 'the folder to write to');
     const dpi = dpiOption();
-    const { design, shop, palette } = await ready(argument(1, 'the design'));
+    const { design, engines, palette } = await ready(argument(1, 'the design'));
     if (palette.screen) throw new Refused('This is a screen design: it is made of light and has no plates.');
-    const scene = shop.builder.build(design, pageOption(design));
+    const scene = engines.builder.build(design, pageOption(design));
     const refusal = tooManyPixels(scene, dpi);
     if (refusal) throw new Refused(refusal);
     const plates = pagePlates(scene, palette, dpi);
@@ -242,27 +242,27 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     process.stdout.write(`${added} added.\n`);
   },
   async lift() {
-    const { design, shop, palette } = await ready(argument(1, 'the design'));
+    const { design, engines, palette } = await ready(argument(1, 'the design'));
     const purpose = values.for ?? 'asSeen';
     if (!isPurpose(purpose))
       throw new Refused(`--for ${purpose} is not one of ${PURPOSES.map((p) => p.id).join(', ')}.`);
     const count = Number(values.count ?? 5);
     if (!(Number.isInteger(count) && count >= 3 && count <= 8))
       throw new Refused(`--count ${values.count} is not a number from 3 to 8.`);
-    const scene = shop.builder.build(design, pageOption(design));
+    const scene = engines.builder.build(design, pageOption(design));
     process.stdout.write(`${JSON.stringify(liftFromScene(scene, palette, { count, purpose }), null, 2)}\n`);
   },
   async check() {
-    const { design, shop, palette } = await ready(argument(1, 'the design'));
-    process.stdout.write(`${JSON.stringify(checkDesign(design, shop.builder, palette), null, 2)}\n`);
+    const { design, engines, palette } = await ready(argument(1, 'the design'));
+    process.stdout.write(`${JSON.stringify(checkDesign(design, engines.builder, palette), null, 2)}\n`);
   },
   async open() {
     const file = argument(1, 'the drawing or picture');
     const out = argument(2, 'the file to write');
     const bytes = await readFile(file).catch(() => null);
     if (!bytes) throw new Refused(`There is no file ${file}.`);
-    const shop = await openWorkshop(env);
-    const opened = await openAsDesign(new Uint8Array(bytes), path.basename(file), { ...env, fonts: shop.fonts });
+    const engines = await openEngines(env);
+    const opened = await openAsDesign(new Uint8Array(bytes), path.basename(file), { ...env, fonts: engines.fonts });
     if (!opened.ok) throw new Refused(`${path.basename(file)} cannot be opened: ${opened.why}.`);
     const { design, assets, notes } = opened;
     await write(out, packDesign(design, null, assets));

@@ -10,16 +10,16 @@ import { segmentCount } from '../../src/core/geometry/segments';
 import { colourPaint, newDesign, setupOf } from '../../src/core/model/defaults';
 import type { Design } from '../../src/core/model/schema';
 import { hitsAt } from '../../src/core/scene/hit';
-import type { Workshop } from '../../src/core/workshop';
+import type { Engines } from '../../src/core/engines';
 import { mm } from '../../src/core/units/length';
 import { crowd } from './crowd';
 import { inTurns, measured, type Measured } from './measure';
 
 /** One look for the front object at a place, among 10,000 and among 100 that cover as much of the sheet. */
-export async function hitBench(shop: Workshop): Promise<Measured> {
+export async function hitBench(engines: Engines): Promise<Measured> {
   const looks = (count: number) => {
     const design = crowd(count, 22 / Math.sqrt(count / 100));
-    const scene = shop.builder.build(design, design.pages[0]);
+    const scene = engines.builder.build(design, design.pages[0]);
     const places = Array.from({ length: 2000 }, (_, i) => ({
       x: mm(10 + ((i * 97) % 270)),
       y: mm(10 + ((i * 61) % 390)),
@@ -35,7 +35,7 @@ export async function hitBench(shop: Workshop): Promise<Measured> {
 
 /** Twenty gears united, one of them dragged: what a move costs, and the engine alone on what rests and what moves. */
 export async function combineBench(
-  shop: Workshop,
+  engines: Engines,
 ): Promise<{ readonly measured: Measured; readonly segments: number }> {
   let n = 0;
   const make = { newId: () => `g${n++}`, now: () => '2026-11-02T18:00:00.000Z' };
@@ -61,24 +61,26 @@ export async function combineBench(
   });
   const loose: Design = { ...base, nodes, pages: [{ ...base.pages[0], children }] };
   const design = tryOut(loose, (d) => {
-    combineNodes(d, loose.pages[0], children, 'union', false, make.newId, shop.fonts);
+    combineNodes(d, loose.pages[0], children, 'union', false, make.newId, engines.fonts);
   });
   const page = design.pages[0];
-  const scene = shop.builder.build(design, page);
+  const scene = engines.builder.build(design, page);
   const only = [children[7]];
   const placed = (child: string): Region => ({
-    path: transformPath(areaOf(design, child, shop.fonts).region.path, design.nodes[child].transform),
+    path: transformPath(areaOf(design, child, engines.fonts).region.path, design.nodes[child].transform),
     rule: 'nonZero',
   });
   const rest = combineAll(children.filter((c) => c !== only[0]).map(placed), 'union').region;
-  const kit = await (await import('pathkit-wasm')).default({ wasmBinary: await shop.env.asset('wasm/pathkit.wasm') });
+  const kit = await (
+    await import('pathkit-wasm')
+  ).default({ wasmBinary: await engines.env.asset('wasm/pathkit.wasm') });
   const engine = new FastEngine(kit);
   const [ours, reference]: [number[], number[]] = [[], []];
   for (let i = 0; i < 80; i++) {
     const [dx, dy] = [1 + (i % 17), (i % 7) - 3];
     let t = performance.now();
     const shown = tryOutOn(design, only, (d) => moveNodes(d, page, only, dx, dy));
-    shop.builder.patch(scene, shown, page, only);
+    engines.builder.patch(scene, shown, page, only);
     ours.push(performance.now() - t);
     const moving: Region = { path: transformPath(placed(only[0]).path, [1, 0, 0, 1, dx, dy]), rule: 'nonZero' };
     t = performance.now();

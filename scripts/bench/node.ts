@@ -12,7 +12,7 @@ import { rasterPlates } from '../../src/core/render/plates';
 import { regionOf } from '../../src/core/render/region';
 import { bleedRect } from '../../src/core/scene/scene';
 import { walk } from '../../src/core/scene/walk';
-import { openWorkshop, prepare } from '../../src/core/workshop';
+import { openEngines, prepare } from '../../src/core/engines';
 import { demoDesigns } from '../../src/demo/demos';
 import { nodeEnv } from '../../src/env/node';
 import { crowd } from './crowd';
@@ -21,14 +21,14 @@ import { combineBench, hitBench } from './drawing';
 import { poolsBench } from './pools';
 import { svgBench } from './svg';
 
-const shop = await openWorkshop(nodeEnv(path.join(process.cwd(), 'public')));
+const engines = await openEngines(nodeEnv(path.join(process.cwd(), 'public')));
 const big = crowd(10_000);
-const palette = await prepare(shop, big);
-const scene = shop.builder.build(big, big.pages[0]);
+const palette = await prepare(engines, big);
+const scene = engines.builder.build(big, big.pages[0]);
 const [ours, theirs] = await inTurns(
   11,
   2,
-  () => writePdf(big, big.pages, shop.builder, palette, shop.env, { marks: false }, { step: () => {} }),
+  () => writePdf(big, big.pages, engines.builder, palette, engines.env, { marks: false }, { step: () => {} }),
   () =>
     new Promise<void>((resolve) => {
       const doc = new PDFDocument({ size: [scene.width, scene.height], compress: true });
@@ -75,8 +75,8 @@ const [lifting, wuquant] = await inTurns(
 );
 
 const poster = demoDesigns()[0].design;
-const posterPalette = await prepare(shop, poster);
-const posterScene = shop.builder.build(poster, poster.pages[0]);
+const posterPalette = await prepare(engines, poster);
+const posterScene = engines.builder.build(poster, poster.pages[0]);
 const region = regionOf(bleedRect(posterScene), 100);
 const dir = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
 const gs = (file: string, extra: string[] = []) =>
@@ -97,7 +97,15 @@ const gs = (file: string, extra: string[] = []) =>
   ]);
 writeFileSync(
   `${dir}/poster.pdf`,
-  await writePdf(poster, poster.pages, shop.builder, posterPalette, shop.env, { marks: true }, { step: () => {} }),
+  await writePdf(
+    poster,
+    poster.pages,
+    engines.builder,
+    posterPalette,
+    engines.env,
+    { marks: true },
+    { step: () => {} },
+  ),
 );
 // Its start-up: the same device and profile on a page of one point.
 const tiny = {
@@ -109,7 +117,7 @@ const tiny = {
 };
 writeFileSync(
   `${dir}/tiny.pdf`,
-  await writePdf(tiny, tiny.pages, shop.builder, posterPalette, shop.env, { marks: false }, { step: () => {} }),
+  await writePdf(tiny, tiny.pages, engines.builder, posterPalette, engines.env, { marks: false }, { step: () => {} }),
 );
 const [raster, full, startUp] = await inTurns(
   9,
@@ -120,10 +128,10 @@ const [raster, full, startUp] = await inTurns(
 );
 rmSync(dir, { recursive: true, force: true });
 
-const field = await poolsBench(shop);
-const drawing = await svgBench(shop);
-const hits = await hitBench(shop);
-const gears = await combineBench(shop);
+const field = await poolsBench(engines);
+const drawing = await svgBench(engines);
+const hits = await hitBench(engines);
+const gears = await combineBench(engines);
 
 /** Rows of the table: what, the measures, how much is aimed at, a note. */
 console.log(

@@ -2,7 +2,7 @@
 import { newDesign, setupOf } from '../../src/core/model/defaults';
 import type { Colour, Design, Paint } from '../../src/core/model/schema';
 import { rasterPlates } from '../../src/core/render/plates';
-import { prepare, type Workshop } from '../../src/core/workshop';
+import { prepare, type Engines } from '../../src/core/engines';
 import { DesignBuilder } from '../../src/demo/builder';
 import { inTurns, measured, type Measured } from './measure';
 
@@ -17,7 +17,7 @@ function page(paint: Paint): Design {
   return b.done();
 }
 
-export async function poolsBench(shop: Workshop): Promise<Measured> {
+export async function poolsBench(engines: Engines): Promise<Measured> {
   const colour = (i: number) => cmyk(((i * 30) % 100) / 100, ((i * 50) % 100) / 100, ((i * 70) % 100) / 100, 0.05);
   const pools = page({
     kind: 'pools',
@@ -44,8 +44,8 @@ export async function poolsBench(shop: Workshop): Promise<Measured> {
   });
   const region = { x: 0, y: 0, scale: 1, width: 1000, height: 1000 };
   const run = async (design: Design) => {
-    const palette = await prepare(shop, design);
-    const scene = shop.builder.build(design, design.pages[0]);
+    const palette = await prepare(engines, design);
+    const scene = engines.builder.build(design, design.pages[0]);
     return () => rasterPlates(scene, palette, region);
   };
   const [ours, reference] = await inTurns(15, 2, await run(pools), await run(linear));

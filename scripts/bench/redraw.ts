@@ -8,7 +8,7 @@ import { QuickPainter } from '../../src/core/render/quick';
 import { draw } from '../../src/core/geometry/path';
 import { bleedRect } from '../../src/core/scene/scene';
 import { walk } from '../../src/core/scene/walk';
-import { openWorkshop, prepare } from '../../src/core/workshop';
+import { openEngines, prepare } from '../../src/core/engines';
 import { browserEnv } from '../../src/env/browser';
 import { crowd } from './crowd';
 
@@ -35,9 +35,9 @@ async function frames(rounds: number, paint: () => void): Promise<Sample> {
 
 /** One full quick redraw of a design's first page, its looks worked out anew, as after another recipe. */
 async function recolourBench(design: Design): Promise<Sample> {
-  const shop = await openWorkshop(browserEnv);
-  await prepare(shop, design);
-  const scene = shop.builder.build(design, design.pages[0]);
+  const engines = await openEngines(browserEnv);
+  await prepare(engines, design);
+  const scene = engines.builder.build(design, design.pages[0]);
   const canvas = document.createElement('canvas');
   canvas.width = 724;
   canvas.height = 596;
@@ -52,7 +52,7 @@ async function recolourBench(design: Design): Promise<Sample> {
     painter.paint(
       ctx,
       scene.root.content,
-      new Palette({ ...design, swatches: [...design.swatches] }, shop.room),
+      new Palette({ ...design, swatches: [...design.swatches] }, engines.room),
       { scale, x: 20, y: 20 },
       bleedRect(scene),
     );
@@ -62,10 +62,10 @@ async function recolourBench(design: Design): Promise<Sample> {
 }
 
 async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample }> {
-  const shop = await openWorkshop(browserEnv);
+  const engines = await openEngines(browserEnv);
   const design = crowd(count);
-  const palette = await prepare(shop, design);
-  const scene = shop.builder.build(design, design.pages[0]);
+  const palette = await prepare(engines, design);
+  const scene = engines.builder.build(design, design.pages[0]);
   const canvas = document.createElement('canvas');
   canvas.width = 1280;
   canvas.height = 800;
@@ -120,8 +120,8 @@ async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample
 
 /** A tone tried on a picture of 12 Mpx, seen at 800 × 600, against drawing that picture once at the same size. */
 async function toneBench(): Promise<{ preview: number[]; draw: number[] }> {
-  const shop = await openWorkshop(browserEnv);
-  const palette = await prepare(shop, demoDesigns()[0].design);
+  const engines = await openEngines(browserEnv);
+  const palette = await prepare(engines, demoDesigns()[0].design);
   const [width, height] = [4000, 3000];
   const canvas = new OffscreenCanvas(width, height);
   const ctx = canvas.getContext('2d')!;

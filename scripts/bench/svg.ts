@@ -1,7 +1,7 @@
 // Runs in Node: a 5 MB drawing to objects against saxes merely walking through it.
 import { SaxesParser } from 'saxes';
 import { readSvg } from '../../src/core/input/svg/read';
-import type { Workshop } from '../../src/core/workshop';
+import type { Engines } from '../../src/core/engines';
 import { inTurns, measured, type Measured } from './measure';
 
 /** Groups of paths, boxes and circles with styles, gradients and transforms, as drawing programs write them: about 5 MB. */
@@ -25,7 +25,7 @@ function largeDrawing(): string {
   return `${parts.join('')}</svg>`;
 }
 
-export async function svgBench(shop: Workshop): Promise<{ readonly measured: Measured; readonly bytes: number }> {
+export async function svgBench(engines: Engines): Promise<{ readonly measured: Measured; readonly bytes: number }> {
   const text = largeDrawing();
   const bytes = new TextEncoder().encode(text);
   let seen = 0;
@@ -35,7 +35,7 @@ export async function svgBench(shop: Workshop): Promise<{ readonly measured: Mea
     parser.write(text).close();
   };
   const [reference, ours] = await inTurns(9, 2, parse, () =>
-    readSvg(bytes, 'bench', { ...shop.env, fonts: shop.fonts }),
+    readSvg(bytes, 'bench', { ...engines.env, fonts: engines.fonts }),
   );
   if (!seen) throw new Error('nothing was parsed');
   return { measured: measured(ours, reference), bytes: bytes.length };

@@ -12,13 +12,13 @@ import { Palette } from '@/core/colour/palette';
 import { PictureSource } from '@/core/pictures/source';
 import { pictureBitmap } from '@/core/render/pictureBitmap';
 import { pictureLook } from '@/core/render/pictureLook';
-import { openWorkshop, type Workshop } from '@/core/workshop';
-import { shopEnv } from '@/store/shopEnv';
+import { openEngines, type Engines } from '@/core/engines';
+import { storeEnv } from '@/store/storeEnv';
 import type { PictureApi } from './pictureApi';
 
-let opening: Promise<Workshop> | null = null;
+let opening: Promise<Engines> | null = null;
 const room = () =>
-  (opening ??= openWorkshop(shopEnv, { pictures: false }).catch((e: unknown) => {
+  (opening ??= openEngines(storeEnv, { pictures: false }).catch((e: unknown) => {
     opening = null;
     throw e;
   }));
@@ -31,7 +31,9 @@ function source(file: string): Promise<PictureSource> {
   let job = open.get(file);
   if (job) open.delete(file);
   else
-    job = shopEnv.asset(`pictures/${file}`).then(async (bytes) => new PictureSource(await readPicture(bytes, shopEnv)));
+    job = storeEnv
+      .asset(`pictures/${file}`)
+      .then(async (bytes) => new PictureSource(await readPicture(bytes, storeEnv)));
   open.set(file, job);
   job.catch(() => open.delete(file));
   for (const oldest of open.keys()) {
@@ -63,7 +65,7 @@ const api: PictureApi = {
   async read(given) {
     try {
       const bytes = isAvif(given) ? await throughBrowser(given) : given;
-      const pixels = await readPicture(bytes, shopEnv);
+      const pixels = await readPicture(bytes, storeEnv);
       return Comlink.transfer({ ok: true, facts: pictureFacts(pixels), ending: pictureFormat(bytes)!.ending, bytes }, [
         bytes.buffer as ArrayBuffer,
       ]);
@@ -74,11 +76,11 @@ const api: PictureApi = {
   },
   async drawing(bytes, name) {
     try {
-      const shop = await room();
+      const engines = await room();
       const { clip, width, height, notes, files } = await readSvg(bytes, name, {
-        asset: (f) => shopEnv.asset(f),
-        newId: () => shopEnv.newId(),
-        fonts: shop.fonts,
+        asset: (f) => storeEnv.asset(f),
+        newId: () => storeEnv.newId(),
+        fonts: engines.fonts,
       });
       return { ok: true, clip, width, height, notes, files };
     } catch (e) {
@@ -94,12 +96,12 @@ const api: PictureApi = {
     }
   },
   async look({ file, tone, pixels, coarse, colours }) {
-    const shop = await room();
+    const engines = await room();
     const found = await source(file).catch(() => null);
     if (!found) return null;
-    await shop.room.prepare(colours.profile.file);
+    await engines.room.prepare(colours.profile.file);
     const key = JSON.stringify(colours);
-    if (palette?.key !== key) palette = { key, palette: new Palette(colours, shop.room) };
+    if (palette?.key !== key) palette = { key, palette: new Palette(colours, engines.room) };
     const look = (coarse ? pictureLook : pictureBitmap)(found, tone, palette.palette, pixels);
     return Comlink.transfer(look, [look.data.buffer]);
   },

@@ -14,27 +14,28 @@ import { compositePlates } from '@/core/render/composite';
 import { pageInk } from '@/core/render/pageInk';
 import { rasterPlates, type Plates } from '@/core/render/plates';
 import { sampleLook } from '@/core/render/sample';
-import { asPrint, asScreen, equip, openWorkshop, paletteOf, PaletteKeeper, type Workshop } from '@/core/workshop';
+import { asPrint, asScreen, equip, openEngines, paletteOf, PaletteKeeper, type Engines } from '@/core/engines';
 import { packWhole } from '@/store/pack';
-import { shopEnv } from '@/store/shopEnv';
+import { storeEnv } from '@/store/storeEnv';
 import type { HandedOver, PressApi } from './pressApi';
 
 interface Room {
-  readonly shop: Workshop;
+  readonly engines: Engines;
   readonly palettes: PaletteKeeper;
 }
 let opening: Promise<Room> | null = null;
-const room = () => (opening ??= openWorkshop(shopEnv).then((shop) => ({ shop, palettes: new PaletteKeeper(shop) })));
+const room = () =>
+  (opening ??= openEngines(storeEnv).then((engines) => ({ engines, palettes: new PaletteKeeper(engines) })));
 
 let design: Design | null = null;
 let lastPlates: { page: string; plates: Plates } | null = null;
 
-async function ready(): Promise<{ design: Design; shop: Workshop; palette: Palette }> {
+async function ready(): Promise<{ design: Design; engines: Engines; palette: Palette }> {
   if (!design) throw new Error('no design is open');
   const now = design;
-  const { shop, palettes } = await room();
-  await equip(shop, now);
-  return { design: now, shop, palette: palettes.get(now) };
+  const { engines, palettes } = await room();
+  await equip(engines, now);
+  return { design: now, engines, palette: palettes.get(now) };
 }
 
 function pageOf(d: Design, id: string): Page | undefined {
@@ -53,10 +54,10 @@ const api: PressApi = {
     const r = await ready();
     const p = pageOf(r.design, page);
     if (!p) return null;
-    const plates = rasterPlates(r.shop.builder.build(r.design, p), r.palette, region)!;
+    const plates = rasterPlates(r.engines.builder.build(r.design, p), r.palette, region)!;
     lastPlates = { page, plates };
     const pixels = compositePlates(plates, r.palette, shown ? new Set(shown) : undefined);
-    const lacking = (r.design.pictures ?? []).some((x) => r.shop.pictures?.problem(x.file) !== null);
+    const lacking = (r.design.pictures ?? []).some((x) => r.engines.pictures?.problem(x.file) !== null);
     return Comlink.transfer({ width: region.width, height: region.height, pixels, lacking }, [pixels.buffer]);
   },
   async inksAt(page, x, y) {
@@ -70,39 +71,39 @@ const api: PressApi = {
   async totalInk(page) {
     const r = await ready();
     const p = pageOf(r.design, page);
-    return p ? pageInk(r.shop.builder.build(r.design, p), r.palette) : null;
+    return p ? pageInk(r.engines.builder.build(r.design, p), r.palette) : null;
   },
   async check() {
     const r = await ready();
-    return checkDesign(r.design, r.shop.builder, r.palette);
+    return checkDesign(r.design, r.engines.builder, r.palette);
   },
   async sample(page, x, y) {
     const r = await ready();
     const p = pageOf(r.design, page);
-    return p ? sampleLook(r.shop.builder.build(r.design, p), r.palette, { x, y }) : null;
+    return p ? sampleLook(r.engines.builder.build(r.design, p), r.palette, { x, y }) : null;
   },
   async lift(page, nodes, options) {
     const r = await ready();
     const p = pageOf(r.design, page);
     return p
-      ? liftFromScene(r.shop.builder.build(r.design, p), r.palette, options, nodes ? new Set(nodes) : undefined)
+      ? liftFromScene(r.engines.builder.build(r.design, p), r.palette, options, nodes ? new Set(nodes) : undefined)
       : [];
   },
   async contrast(page, nodes) {
     const r = await ready();
     const p = pageOf(r.design, page);
-    return p ? contrastOf(r.shop.builder.build(r.design, p), r.palette, new Set(nodes)) : null;
+    return p ? contrastOf(r.engines.builder.build(r.design, p), r.palette, new Set(nodes)) : null;
   },
   async thumbnail(largest) {
     const r = await ready();
-    return thumbnail(r.shop.builder.build(r.design, r.design.pages[0]), r.palette, largest);
+    return thumbnail(r.engines.builder.build(r.design, r.design.pages[0]), r.palette, largest);
   },
   async handOver(request, progress): Promise<HandedOver> {
     const r = await ready();
     const done = (bytes: Uint8Array, notes: readonly string[] = []): HandedOver =>
       Comlink.transfer({ ok: true, bytes, notes }, [bytes.buffer as ArrayBuffer]);
-    const looked = (asCame?: boolean) => (asCame ? paletteOf(asScreen(r.design), r.shop) : r.palette);
-    const sceneOf = (n: number) => r.shop.builder.build(r.design, r.design.pages[n - 1]);
+    const looked = (asCame?: boolean) => (asCame ? paletteOf(asScreen(r.design), r.engines) : r.palette);
+    const sceneOf = (n: number) => r.engines.builder.build(r.design, r.design.pages[n - 1]);
     switch (request.kind) {
       case 'pdf': {
         if (r.palette.substituted)
@@ -111,14 +112,14 @@ const api: PressApi = {
             message: `The profile “${r.design.profile.name ?? r.design.profile.file}” is not in this browser. Open it again in the Inks slip, or choose another paper, then make the file.`,
           };
         const pages = request.pages.map((n) => r.design.pages[n - 1]);
-        const inks = paletteOf(asPrint(r.design), r.shop);
+        const inks = paletteOf(asPrint(r.design), r.engines);
         return done(
           await writePdf(
             r.design,
             pages,
-            r.shop.builder,
+            r.engines.builder,
             inks,
-            shopEnv,
+            storeEnv,
             { marks: request.marks, keepRgb: request.keepRgb },
             { step: (a, b, what) => progress(a, b, what) },
           ),
@@ -130,7 +131,7 @@ const api: PressApi = {
           sceneOf(request.page),
           looked(request.asCame),
           r.design.name,
-          (f) => shopEnv.asset(f),
+          (f) => storeEnv.asset(f),
         );
         return done(new TextEncoder().encode(svg), approximations);
       }

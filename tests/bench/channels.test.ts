@@ -2,19 +2,19 @@ import { forMedium, keptIn, MODELS, trackOf, type ModelId } from '@/bench/tray/r
 import type { Palette } from '@/core/colour/palette';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { OwnColour } from '@/core/model/schema';
-import { PaletteKeeper, prepare, type Workshop } from '@/core/workshop';
+import { PaletteKeeper, prepare, type Engines } from '@/core/engines';
 import { making } from '../support/sample';
 import { random } from '../support/random';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 let print: Palette;
 let screen: Palette;
 beforeAll(async () => {
-  shop = await testShop();
-  print = await prepare(shop, newDesign('Print', setupOf(100, 100), making));
+  engines = await testEngines();
+  print = await prepare(engines, newDesign('Print', setupOf(100, 100), making));
   screen = await prepare(
-    shop,
+    engines,
     newDesign('Screen', setupOf(100, 100, { medium: 'screen', unit: 'px', bleed: 0 }), making),
   );
 });
@@ -77,7 +77,7 @@ test('a screen design stays light: what is set in Lab becomes the RGB that a scr
 });
 
 test('what is kept and what is shown have a palette each, and keep it while a slider moves', () => {
-  const keeper = new PaletteKeeper(shop);
+  const keeper = new PaletteKeeper(engines);
   const kept = newDesign('Two', setupOf(100, 100), making);
   const shown = { ...kept, swatches: [...kept.swatches] };
   const [a, b] = [keeper.get(kept), keeper.get(shown)];

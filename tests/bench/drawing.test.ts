@@ -31,7 +31,7 @@ describe('combining', () => {
     expect(b.session.state.message?.tone).toBe('warn');
     const [move, bridge] = b.session.state.message!.actions!;
     expect([move.label, bridge.label]).toEqual(['Move together', 'Bridge']);
-    const pieces = () => piecesOf(areaOf(design(), id('Union'), b.shop.fonts).region).length;
+    const pieces = () => piecesOf(areaOf(design(), id('Union'), b.engines.fonts).region).length;
     move.run();
     expect([pieces(), said()]).toEqual([1, 'Closed 1 gap by moving.']);
     b.session.undo();
@@ -93,7 +93,7 @@ describe('combining', () => {
     b.drag(selectTool, [70, 70], [130, 70], { alt: true, mod: true });
     expect((design().nodes[made] as NodeOf<'combination'>).children).toHaveLength(3);
     expect(
-      piecesOf(areaOf(design(), made, b.shop.fonts).region)[0].path.filter(
+      piecesOf(areaOf(design(), made, b.engines.fonts).region)[0].path.filter(
         (v, i, all) => v === 0 && (i === 0 || all[i - 1] === 3),
       ),
     ).toHaveLength(3);

@@ -221,7 +221,7 @@ describe('over several objects', () => {
   });
   test('each by itself, and one sweep again', async () => {
     await open(five(linear(stops, [90, 0, 0, 90, 0, 30])));
-    const { fonts } = b.shop;
+    const { fonts } = b.engines;
     const page = b.session.page;
     b.session.commit('Sweep', (d) => void sweepOver(d, page, ids, 'fill', fonts));
     expect(isSweep(b.session.design, page, ids, 'fill')).toBe(true);
@@ -253,7 +253,7 @@ describe('over several objects', () => {
       );
       return [right, left];
     });
-    b.session.commit('Match ends', (d) => void matchEnds(d, b.session.page, ids, 'fill', b.shop.fonts));
+    b.session.commit('Match ends', (d) => void matchEnds(d, b.session.page, ids, 'fill', b.engines.fonts));
     const right = paint(ids[0]);
     expect(rampOf(b.session.design, right).stops[0].colour).toEqual(stops[1].colour);
     expect('stops' in right.ramp).toBe(true);
@@ -368,7 +368,7 @@ test('a sweep over many stays one when its kind changes; alone nothing is lost o
   b.drag(gradientTool, [10, 130], [570, 170]);
   const { design, page } = b.session;
   for (const kind of ['radial', 'box', 'linear'] as const) {
-    b.session.commit(kind, (d) => sweepBecomes(d, page, ids, 'fill', kind, b.session.shop.fonts));
+    b.session.commit(kind, (d) => sweepBecomes(d, page, ids, 'fill', kind, b.session.engines.fonts));
     expect(isSweep(b.session.design, page, ids, 'fill')).toBe(true);
     expect(paint().gradient).toBe(kind);
     expect(rampOf(b.session.design, paint()).stops).toEqual(

@@ -26,7 +26,7 @@ import { multiply } from '@/core/geometry/matrix';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design, NodeOf, PicturePaint, Tone } from '@/core/model/schema';
 import type { Bitmap } from '@/core/render/bitmap';
-import { paletteOf } from '@/core/workshop';
+import { paletteOf } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { unzipSync } from 'fflate';
 import { openBench, type TestBench } from '../support/bench';
@@ -243,10 +243,10 @@ describe('in its frame', () => {
     const { b, id } = await placed();
     const s = b.session;
     const found = () =>
-      checkDesign(s.design, b.shop.builder, paletteOf(s.design, b.shop))
+      checkDesign(s.design, b.engines.builder, paletteOf(s.design, b.engines))
         .filter((f) => f.node === id)
         .map((f) => f.code);
-    expect(found()).toEqual(['picture.missing']); // the page's shop holds no pixels
+    expect(found()).toEqual(['picture.missing']); // the page's engines holds no pixels
     s.commit('Grow', (d) => {
       const n = d.nodes[id] as { width: number; fills: unknown[] };
       n.width *= 1.5;

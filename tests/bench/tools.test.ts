@@ -243,10 +243,10 @@ describe('sizing, turning, knobs', () => {
     b.drag(selectTool, [x, y], to(37), { shift: true });
     expect(angleOf(only().transform)).toBeCloseTo(30, 6);
     // A turned shape is sized along its own axes.
-    const before = localBox(b.session.design, only(), b.shop.fonts);
+    const before = localBox(b.session.design, only(), b.engines.fonts);
     const [gx, gy] = sizeGrip(1, 0);
     b.drag(selectTool, [gx, gy], [gx + 20 * Math.cos(Math.PI / 6), gy + 20 * Math.sin(Math.PI / 6)], { mod: true });
-    const after = localBox(b.session.design, only(), b.shop.fonts);
+    const after = localBox(b.session.design, only(), b.engines.fonts);
     expect([width(after) - width(before), height(after) - height(before)]).toEqual([
       expect.closeTo(20, 6),
       expect.closeTo(0, 6),

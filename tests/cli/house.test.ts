@@ -3,7 +3,7 @@ import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { PROFILES } from '@/core/model/defaults';
 import { FACES } from '@/core/text/faces';
-import { publicFolder } from '../support/shop';
+import { publicFolder } from '../support/engines';
 
 const root = path.resolve(import.meta.dirname, '../..');
 const read = (file: string) => readFileSync(path.join(root, file), 'utf8');

@@ -13,24 +13,24 @@ import { crossings, snapGaps, snapPoints } from '@/core/geometry/snap';
 import { colourPaint, outlineOf, runOf } from '@/core/model/defaults';
 import type { Colour, Design, DesignNode, NodeOf } from '@/core/model/schema';
 import { verifyDesign } from '@/core/model/verify';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { box, disc, idOf, INK, named, OTHER, sheet } from '../support/drawing';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 const three = () =>
   sheet((b) => [box(b, 'A', 10, 10, 20, 20), box(b, 'B', 50, 40, 40, 10), box(b, 'C', 150, 20, 30, 60)]);
-const places = (d: Design) => ['A', 'B', 'C'].map((n) => boxIn(d, idOf(d, n), [1, 0, 0, 1, 0, 0], shop.fonts));
+const places = (d: Design) => ['A', 'B', 'C'].map((n) => boxIn(d, idOf(d, n), [1, 0, 0, 1, 0, 0], engines.fonts));
 const ids = (d: Design) => ['A', 'B', 'C'].map((n) => idOf(d, n));
 
 describe('lining up', () => {
   const aligned = (edge: Parameters<typeof alignNodes>[3], to: AlignTo = 'selection', key: string | null = null) => {
     const d = three();
-    return places(tryOut(d, (x) => alignNodes(x, d.pages[0], ids(d), edge, to, key && idOf(d, key), shop.fonts)));
+    return places(tryOut(d, (x) => alignNodes(x, d.pages[0], ids(d), edge, to, key && idOf(d, key), engines.fonts)));
   };
   test('with each other', () => {
     expect(aligned('left').map((b) => b.x0)).toEqual([10, 10, 10]);
@@ -53,7 +53,7 @@ describe('lining up', () => {
       b.shape('B', 'ellipse', { x: 100, y: 100, w: 40, h: 40, turn: 45 }, { fill: colourPaint(INK) }),
       box(b, 'C', 50, 50, 10, 10),
     ]);
-    const made = places(tryOut(d, (x) => alignNodes(x, d.pages[0], ids(d), 'foot', 'selection', null, shop.fonts)));
+    const made = places(tryOut(d, (x) => alignNodes(x, d.pages[0], ids(d), 'foot', 'selection', null, engines.fonts)));
     // A turned circle is a circle: its foot is where it was, not that of its turned box.
     expect(made[1].y1).toBeCloseTo(140, 1);
     expect(made[0].y1).toBeCloseTo(140, 1);
@@ -68,7 +68,7 @@ describe('spacing', () => {
     to: AlignTo = 'selection',
   ) => {
     const d = three();
-    return places(tryOut(d, (x) => distributeNodes(x, d.pages[0], ids(d), axis, by, to, spacing, shop.fonts)));
+    return places(tryOut(d, (x) => distributeNodes(x, d.pages[0], ids(d), axis, by, to, spacing, engines.fonts)));
   };
   test('equal gaps between the outer ones', () => {
     const [a, b, c] = spaced('x', 'gap');
@@ -114,7 +114,7 @@ describe('guides', () => {
     expect(locked.pages[0].guides!.every((g) => g.locked)).toBe(true);
     expect(verifyDesign(locked)).toMatchObject({ ok: true });
     expect(tryOut(locked, (x) => removeGuides(x, page, () => true)).pages[0].guides).toBeUndefined();
-    expect(guidesRound(d, d.pages[0], [idOf(d, 'B')], shop.fonts).map((g) => `${g.axis}${g.at}`)).toEqual([
+    expect(guidesRound(d, d.pages[0], [idOf(d, 'B')], engines.fonts).map((g) => `${g.axis}${g.at}`)).toEqual([
       'x50',
       'x70',
       'x90',
@@ -172,7 +172,7 @@ describe('select alike', () => {
     ]);
   test('by fill with a tolerance in ΔE00, by outline, weight, kind, opacity, name; locked ones and operands are left out', async () => {
     const d = drawn();
-    const palette = await prepare(shop, d);
+    const palette = await prepare(engines, d);
     const apart = deltaE00(palette.labOf(warm), palette.labOf(nearWarm));
     const found = (like: string, by: Parameters<typeof alikeNodes>[3], tolerance = 0.01) =>
       alikeNodes(d, d.pages[0], [idOf(d, like)], by, palette, tolerance).map((id) => d.nodes[id].name);
@@ -270,10 +270,10 @@ describe('words in a shape', () => {
     'in a %s every letter lies inside, off the edge by the inset',
     async (shape) => {
       const { design, node } = written(shapeOf(shape, 260, 240));
-      await prepare(shop, design);
+      await prepare(engines, design);
       expect(verifyDesign(design)).toMatchObject({ ok: true });
       const { path, rule } = framePath(node);
-      const layout = layoutOf(design, node, shop.fonts);
+      const layout = layoutOf(design, node, engines.fonts);
       expect(layout.lines.length).toBeGreaterThan(3);
       for (const line of layout.lines)
         for (const [x, y] of [
@@ -295,8 +295,8 @@ describe('words in a shape', () => {
     const d = sheet((b) => [b.path('S', [0, 50, 40, 1, 250, 40, 1, 150, 200, 3], { fill: colourPaint(INK) })]);
     const shape = named(d, 'S') as NodeOf<'path'>;
     const { design, node } = written(shape);
-    await prepare(shop, design);
-    expect(layoutOf(design, node, shop.fonts).lines.length).toBeGreaterThan(2);
+    await prepare(engines, design);
+    expect(layoutOf(design, node, engines.fonts).lines.length).toBeGreaterThan(2);
     const back = asShape(node) as NodeOf<'path'>;
     expect(back.path.map((v) => Math.round(v))).toEqual([0, 0, 0, 1, 200, 0, 1, 100, 160, 3]);
     expect(back.transform).toEqual([1, 0, 0, 1, 50, 40]);

@@ -7,17 +7,17 @@ import { newDesign, runOf, setupOf } from '@/core/model/defaults';
 import type { Design, Setup } from '@/core/model/schema';
 import { pageInk } from '@/core/render/pageInk';
 import { usedChannels } from '@/core/scene/used';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';
 import { cmyk, making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
-const find = async (d: Design): Promise<Finding[]> => checkDesign(d, shop.builder, await prepare(shop, d));
+const find = async (d: Design): Promise<Finding[]> => checkDesign(d, engines.builder, await prepare(engines, d));
 const page = (draw: (b: DesignBuilder) => string[], setup: Partial<Setup> = {}): Design => {
   const b = new DesignBuilder(newDesign('Checked', setupOf(200, 100, { bleed: 9, ...setup }), making), making);
   b.place(0, draw(b));
@@ -176,12 +176,12 @@ test('the ink of a page is measured once: the ticket and the check tell the same
     b.shape('Beside the sheet', 'rectangle', { x: 600, y: 60, w: 40, h: 30 }, { fill: flat(b.spot(SPOT_LIBRARY[0])) }),
   ]);
   const design = b.done();
-  const palette = await prepare(shop, design);
-  const scene = shop.builder.build(design, design.pages[0]);
-  expect(shop.builder.build(design, design.pages[0])).toBe(scene);
+  const palette = await prepare(engines, design);
+  const scene = engines.builder.build(design, design.pages[0]);
+  expect(engines.builder.build(design, design.pages[0])).toBe(scene);
   const ink = pageInk(scene, palette)!;
   expect(pageInk(scene, palette)).toBe(ink);
-  const [found] = checkDesign(design, shop.builder, palette).filter((f) => f.code === 'ink.tooMuch');
+  const [found] = checkDesign(design, engines.builder, palette).filter((f) => f.code === 'ink.tooMuch');
   expect(found.message).toContain(`${Math.round(ink.total * 100)} %`);
   expect([ink.x > 100 && ink.x < 104, ink.y > 60 && ink.y < 63, Math.round(ink.total * 100)]).toEqual([
     true,
@@ -197,7 +197,7 @@ test('a combination that no engine could do rightly is a stop', () => {
   const [one] = block(10, 10, 20, 20)(b);
   b.place(0, [b.combination('Seam', 'union', [one], {})]);
   const design = b.done();
-  const built = shop.builder.build(design, design.pages[0]);
+  const built = engines.builder.build(design, design.pages[0]);
   const scene = {
     ...built,
     root: { ...built.root, findings: { ...built.root.findings, unsure: [design.pages[0].children[0]] } },
@@ -208,5 +208,5 @@ test('a combination that no engine could do rightly is a stop', () => {
   expect(unsureRule.say({}, 'Seam').message).toBe(
     'Seam could not be combined rightly; what is shown is only near to it.',
   );
-  expect(shop.builder.build(design, design.pages[0]).root.findings.unsure).toEqual([]);
+  expect(engines.builder.build(design, design.pages[0]).root.findings.unsure).toEqual([]);
 });

@@ -22,8 +22,8 @@ import {
 import { ColourEngine } from '@/core/colour/icc';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design } from '@/core/model/schema';
-import { prepare, type Workshop } from '@/core/workshop';
-import { publicFolder, testShop } from '../support/shop';
+import { prepare, type Engines } from '@/core/engines';
+import { publicFolder, testEngines } from '../support/engines';
 import { measured } from '../support/measured';
 import { random } from '../support/random';
 
@@ -88,15 +88,15 @@ describe('spaces against colorjs.io and culori', () => {
 });
 
 describe('through the profiles', () => {
-  let shop: Workshop;
+  let engines: Engines;
   let engine: ColourEngine;
   let design: Design;
   let palette: Palette;
   beforeAll(async () => {
-    shop = await testShop();
-    engine = await ColourEngine.load(shop.env);
-    design = newDesign('colour', setupOf(100, 100), shop.env);
-    palette = await prepare(shop, design);
+    engines = await testEngines();
+    engine = await ColourEngine.load(engines.env);
+    design = newDesign('colour', setupOf(100, 100), engines.env);
+    palette = await prepare(engines, design);
   });
 
   test('the look of 2,000 mixes is within 4.5 levels of transicc at the worst', () => {

@@ -27,15 +27,15 @@ import { runOf } from '@/core/model/defaults';
 import { serializeDesign } from '@/core/model/serialize';
 import { verifyDesign } from '@/core/model/verify';
 import { transformPath } from '@/core/geometry/path';
-import type { Workshop } from '@/core/workshop';
-import { prepare } from '@/core/workshop';
+import type { Engines } from '@/core/engines';
+import { prepare } from '@/core/engines';
 import { INK, OTHER, box, disc, idOf, named, sheet } from '../support/drawing';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 import { leavesOf } from '../support/scenes';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 let n = 0;
 const newId = () => `c${n++}`;
@@ -56,12 +56,12 @@ function combined(d: Design, op: CombineOp, turned = false, names = ['Back', 'Fr
       op,
       turned,
       newId,
-      shop.fonts,
+      engines.fonts,
     )!;
   });
   return { design, id };
 }
-const regionOf = (d: Design, id: string) => areaOf(d, id, shop.fonts).region;
+const regionOf = (d: Design, id: string) => areaOf(d, id, engines.fonts).region;
 const half = (Math.PI * 1600) / 2;
 
 describe('combinations', () => {
@@ -85,7 +85,7 @@ describe('combinations', () => {
     const { design, id } = combined(two(), 'subtract');
     const moved = tryOut(design, (d) => moveNodes(d, design.pages[0], [idOf(design, 'Front')], -50, 0));
     expect(Math.abs(area(regionOf(moved, id)) / (1e4 - Math.PI * 1600) - 1)).toBeLessThan(1e-3);
-    const items = leavesOf(shop.builder.build(moved, moved.pages[0]));
+    const items = leavesOf(engines.builder.build(moved, moved.pages[0]));
     expect(items).toHaveLength(1);
     expect(items[0]).toMatchObject({ node: id, type: 'fill' });
     expect(area({ path: items[0].placed.path, rule: 'evenOdd' })).toBeCloseTo(area(regionOf(moved, id)), 6);
@@ -108,13 +108,13 @@ describe('combinations', () => {
       ]),
       b.group('Pair', [disc(b, 'One', 20, 90, 10), disc(b, 'Two', 180, 90, 10)]),
     ]);
-    await prepare(shop, d);
+    await prepare(engines, d);
     const cut = combined(d, 'subtract', false, ['Plate', 'Word']);
-    const letters = areaOf(d, idOf(d, 'Word'), shop.fonts).region;
+    const letters = areaOf(d, idOf(d, 'Word'), engines.fonts).region;
     const whole: Region = { path: transformPath(letters.path, named(d, 'Word').transform), rule: letters.rule };
     expect(
       wrongShare(
-        { path: areaOf(d, idOf(d, 'Plate'), shop.fonts).region.path, rule: 'nonZero' },
+        { path: areaOf(d, idOf(d, 'Plate'), engines.fonts).region.path, rule: 'nonZero' },
         whole,
         'subtract',
         regionOf(cut.design, cut.id),
@@ -124,7 +124,7 @@ describe('combinations', () => {
     // And that with a group: a combination in a combination.
     let id = '';
     const nested = tryOut(cut.design, (x) => {
-      id = combineNodes(x, cut.design.pages[0], [cut.id, idOf(d, 'Pair')], 'union', false, newId, shop.fonts)!;
+      id = combineNodes(x, cut.design.pages[0], [cut.id, idOf(d, 'Pair')], 'union', false, newId, engines.fonts)!;
     });
     expect(area(regionOf(nested, id))).toBeGreaterThan(area(regionOf(cut.design, cut.id)) + 300);
     expect(verifyDesign(nested)).toMatchObject({ ok: true });
@@ -132,7 +132,7 @@ describe('combinations', () => {
 
   test('a division paints every piece as the frontmost over it; plain, each is a path of its own', () => {
     const { design, id } = combined(two(), 'divide');
-    const items = leavesOf(shop.builder.build(design, design.pages[0]));
+    const items = leavesOf(engines.builder.build(design, design.pages[0]));
     expect(items.map((i) => (i.paint.kind === 'colour' ? i.paint.colour : null))).toEqual(
       expect.arrayContaining([INK, OTHER]),
     );
@@ -140,7 +140,7 @@ describe('combinations', () => {
       1e4 + half,
       -1,
     );
-    const plain = tryOut(design, (d) => void makePlain(d, design.pages[0], [id], newId, shop.fonts));
+    const plain = tryOut(design, (d) => void makePlain(d, design.pages[0], [id], newId, engines.fonts));
     const group = plain.nodes[id];
     expect(group.kind === 'group' && group.children.map((c) => plain.nodes[c].kind)).toEqual(['path', 'path', 'path']);
     expect(verifyDesign(plain)).toMatchObject({ ok: true });
@@ -160,10 +160,10 @@ describe('combinations', () => {
 
   test('made plain it is one path that looks the same; taken apart the operands are as they were; undo brings all back', () => {
     const { design, id } = combined(two(), 'union');
-    const plain = record(design, 'Make plain', (d) => void makePlain(d, design.pages[0], [id], newId, shop.fonts))!;
+    const plain = record(design, 'Make plain', (d) => void makePlain(d, design.pages[0], [id], newId, engines.fonts))!;
     expect(plain.design.nodes[id]).toMatchObject({ kind: 'path', name: 'Union', fills: [{ colour: INK }] });
     expect(Object.keys(plain.design.nodes)).toEqual([id]);
-    expect(area(areaOf(plain.design, id, shop.fonts).region)).toBeCloseTo(area(regionOf(design, id)), 6);
+    expect(area(areaOf(plain.design, id, engines.fonts).region)).toBeCloseTo(area(regionOf(design, id)), 6);
     expect(serializeDesign(undoEntry(plain.design, plain.entry))).toEqual(serializeDesign(design));
     const before = two();
     const there = combined(before, 'union');
@@ -199,7 +199,7 @@ describe('combinations', () => {
     // From the front one's own space to the combination's: where it was on the page.
     expect(design.nodes[id]).toMatchObject({ fills: [{ geometry: [80, 0, 0, 80, 60, 10] }] });
     const large = tryOut(design, (x) => scaleNodes(x, design.pages[0], [id], scaling(2, 3)));
-    expect(localBox(large, large.nodes[id], shop.fonts)).toMatchObject({
+    expect(localBox(large, large.nodes[id], engines.fonts)).toMatchObject({
       x0: expect.closeTo(0, 6),
       x1: expect.closeTo(280, 4),
       y1: expect.closeTo(300, 4),
@@ -222,14 +222,19 @@ describe('combinations', () => {
       ['intersect', 'Back'],
     ] as const) {
       const { design, id } = combined(d, op, false, op === 'intersect' ? ['Back', 'Front'] : all);
-      areaOf(design, id, shop.fonts);
+      areaOf(design, id, engines.fonts);
       const only = [idOf(design, mover)];
       const shown = tryOutOn(design, only, (x) => moveNodes(x, design.pages[0], only, 7.3, 4.1));
-      const quick = areaOf(shown, id, shop.fonts, true).region;
+      const quick = areaOf(shown, id, engines.fonts, true).region;
       const kept = tryOut(design, (x) => moveNodes(x, design.pages[0], only, 7.3, 4.1));
-      expect(area(quick)).toBeCloseTo(area(areaOf(kept, id, shop.fonts).region), 1);
+      expect(area(quick)).toBeCloseTo(area(areaOf(kept, id, engines.fonts).region), 1);
       // The scene that is patched for showing has the same.
-      const patched = shop.builder.patch(shop.builder.build(design, design.pages[0]), shown, design.pages[0], only)!;
+      const patched = engines.builder.patch(
+        engines.builder.build(design, design.pages[0]),
+        shown,
+        design.pages[0],
+        only,
+      )!;
       expect(area({ path: leavesOf(patched)[0].placed.path, rule: 'evenOdd' })).toBeCloseTo(area(quick), 6);
     }
   });
@@ -248,13 +253,13 @@ describe('gaps of a union', () => {
   const apart = (gap: number) => sheet((b) => [box(b, 'Back', 0, 0, 100, 100), disc(b, 'Front', 140 + gap, 50, 40)]);
   test('what nearly touches is measured; moved together or bridged it is one piece', () => {
     const { design, id } = combined(apart(2), 'union');
-    const [gap, ...rest] = openGaps(design, id, shop.fonts);
+    const [gap, ...rest] = openGaps(design, id, engines.fonts);
     expect(rest).toEqual([]);
     expect(gap.distance).toBeCloseTo(2, 3);
     expect(gap.moves).toEqual([idOf(design, 'Front')]);
     const moved = tryOut(design, (d) => closeByMoving(d, gap));
     expect(piecesOf(regionOf(moved, id))).toHaveLength(1);
-    expect(openGaps(moved, id, shop.fonts)).toEqual([]);
+    expect(openGaps(moved, id, engines.fonts)).toEqual([]);
     expect(named(moved, 'Front').transform[4]).toBeLessThan(named(design, 'Front').transform[4] - 2);
     const bridged = tryOut(design, (d) => closeByBridge(d, id, gap, newId));
     expect(piecesOf(regionOf(bridged, id))).toHaveLength(1);
@@ -263,12 +268,12 @@ describe('gaps of a union', () => {
   });
   test('what is far apart is meant to be; what touches in a point is not one piece yet', () => {
     const far = combined(apart(40), 'union');
-    expect(openGaps(far.design, far.id, shop.fonts)).toEqual([]);
+    expect(openGaps(far.design, far.id, engines.fonts)).toEqual([]);
     const touching = combined(
       sheet((b) => [disc(b, 'Back', 60, 50, 40), disc(b, 'Front', 140, 50, 40)]),
       'union',
     );
-    const [gap] = openGaps(touching.design, touching.id, shop.fonts);
+    const [gap] = openGaps(touching.design, touching.id, engines.fonts);
     expect(gap.distance).toBeLessThan(0.02);
     expect(
       piecesOf(
@@ -284,17 +289,17 @@ describe('gaps of a union', () => {
       box(b, 'Plate', 0, 70, 200, 20),
       b.displayText('Word', 20, 68.5, [{ align: 'left', leading: 1, runs: [runOf('HIT', 50)] }]),
     ]);
-    await prepare(shop, d);
+    await prepare(engines, d);
     const { design, id } = combined(d, 'union', false, ['Plate', 'Word']);
-    const gaps = openGaps(design, id, shop.fonts);
+    const gaps = openGaps(design, id, engines.fonts);
     expect(gaps.length).toBeGreaterThan(0);
     for (const g of gaps) expect(g.distance).toBeLessThan(3);
     const alone = combined(d, 'union', false, ['Word']);
-    expect(openGaps(alone.design, alone.id, shop.fonts)).toEqual([]);
+    expect(openGaps(alone.design, alone.id, engines.fonts)).toEqual([]);
   });
   test('other combinations have none', () => {
     const { design, id } = combined(apart(2), 'exclude');
-    expect(openGaps(design, id, shop.fonts)).toEqual([]);
+    expect(openGaps(design, id, engines.fonts)).toEqual([]);
   });
 });
 
@@ -312,7 +317,7 @@ describe('step and repeat', () => {
     const d = one();
     let id = '';
     const design = tryOut(d, (x) => {
-      id = repeatNodes(x, d.pages[0], [idOf(d, 'Ray')], kind, pivot, newId, shop.fonts)!;
+      id = repeatNodes(x, d.pages[0], [idOf(d, 'Ray')], kind, pivot, newId, engines.fonts)!;
     });
     return { design, id, page: design.pages[0] };
   };
@@ -337,7 +342,7 @@ describe('step and repeat', () => {
     });
     const pivoted = repeated('ring', { x: 1, y: 2 });
     expect(pivoted.design.nodes[pivoted.id]).toMatchObject({ arrangement: { centre: { x: 1, y: 2 } } });
-    const items = leavesOf(shop.builder.build(ring.design, ring.page));
+    const items = leavesOf(engines.builder.build(ring.design, ring.page));
     expect(items).toHaveLength(8);
     expect(new Set(items.map((i) => i.node))).toEqual(new Set([idOf(ring.design, 'Ray')]));
     // All tips lie on one circle.
@@ -399,27 +404,27 @@ describe('step and repeat', () => {
   });
   test('its box holds every copy and nothing more; what is changed inside changes in all', () => {
     const { design, id, page } = repeated('ring');
-    const b = boxIn(design, id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    const b = boxIn(design, id, [1, 0, 0, 1, 0, 0], engines.fonts);
     expect([b.x0, b.y0, b.x1, b.y1].map((v) => Math.round(v))).toEqual([40, 20, 160, 140]);
     const wide = tryOut(design, (d) => scaleNodes(d, page, [idOf(design, 'Ray')], scaling(1, 0.5)));
-    expect(boxIn(wide, id, [1, 0, 0, 1, 0, 0], shop.fonts)).not.toEqual(b);
+    expect(boxIn(wide, id, [1, 0, 0, 1, 0, 0], engines.fonts)).not.toEqual(b);
   });
   test('made plain: so many copies in a group, each by itself, texts with their own words', () => {
     const { design, id, page } = repeated('row');
-    const plain = tryOut(design, (d) => void makePlain(d, page, [id], newId, shop.fonts));
+    const plain = tryOut(design, (d) => void makePlain(d, page, [id], newId, engines.fonts));
     const group = plain.nodes[id];
     expect(group.kind === 'group' && group.children).toHaveLength(3);
-    expect(leavesOf(shop.builder.build(plain, page)).map((i) => i.inkBounds)).toEqual(
-      leavesOf(shop.builder.build(design, page)).map((i) => i.inkBounds),
+    expect(leavesOf(engines.builder.build(plain, page)).map((i) => i.inkBounds)).toEqual(
+      leavesOf(engines.builder.build(design, page)).map((i) => i.inkBounds),
     );
     const words = sheet((b) => [
       b.displayText('Word', 20, 60, [{ align: 'left', leading: 1, runs: [runOf('Quay', 20)] }]),
     ]);
     let made = '';
     const twice = tryOut(words, (d) => {
-      made = repeatNodes(d, words.pages[0], [idOf(words, 'Word')], 'row', null, newId, shop.fonts)!;
+      made = repeatNodes(d, words.pages[0], [idOf(words, 'Word')], 'row', null, newId, engines.fonts)!;
     });
-    const free = tryOut(twice, (d) => void makePlain(d, twice.pages[0], [made], newId, shop.fonts));
+    const free = tryOut(twice, (d) => void makePlain(d, twice.pages[0], [made], newId, engines.fonts));
     expect(Object.keys(free.stories)).toHaveLength(3);
     expect(verifyDesign(free)).toMatchObject({ ok: true });
   });
@@ -439,7 +444,7 @@ describe('step and repeat', () => {
     const again = tryOut(design, (d) => setArrangement(d, id, row));
     expect(again.nodes[id].name).toBe('Row');
     const large = tryOut(design, (d) => scaleNodes(d, page, [id], scaling(2, 2)));
-    const b = boxIn(large, id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    const b = boxIn(large, id, [1, 0, 0, 1, 0, 0], engines.fonts);
     expect([b.x0, b.y0, b.x1, b.y1].map((v) => Math.round(v))).toEqual([80, 40, 320, 280]);
   });
   test('no more copies than a page can bear, repeats of repeats counted; a file that asks for more is refused', () => {
@@ -447,7 +452,7 @@ describe('step and repeat', () => {
     expect(tooManyCopies(design, page, [id], 251)).toBe(true);
     expect(tooManyCopies(design, page, [id], 250)).toBe(false);
     const greedy: Recipe = (d) => {
-      const outer = repeatNodes(d, page, [id], 'row', null, newId, shop.fonts)!;
+      const outer = repeatNodes(d, page, [id], 'row', null, newId, engines.fonts)!;
       const node = d.nodes[outer];
       if (node.kind === 'repeat')
         node.arrangement = { kind: 'row', count: 2000, step: { x: 1, y: 0 }, about: { x: 0, y: 0 } };

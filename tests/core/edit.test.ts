@@ -35,7 +35,7 @@ import { serializeDesign } from '@/core/model/serialize';
 import { verifyDesign } from '@/core/model/verify';
 import { SceneBuilder } from '@/core/scene/build';
 import { hitAll, nearEdge, nodesIn } from '@/core/scene/hit';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { demoDesigns } from '@/demo/demos';
 import { newShadow, setShadow } from '@/core/edit/effects';
 import { combineNodes } from '@/core/edit/combine';
@@ -44,15 +44,15 @@ import { setWhole } from '@/core/edit/whole';
 import { BLENDS } from '@/core/model/schema';
 import { FULL, measured } from '../support/measured';
 import { cmyk, making, sampleDesign } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 import fc from '../support/seeded';
 import { leavesOf, toldOf } from '../support/scenes';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
-  await prepare(shop, sampleDesign());
-  await prepare(shop, demoDesigns()[0].design);
+  engines = await testEngines();
+  await prepare(engines, sampleDesign());
+  await prepare(engines, demoDesigns()[0].design);
 });
 
 type Step = readonly [kind: number, a: number, b: number, x: number, y: number];
@@ -71,8 +71,10 @@ const steps = fc.array(
 function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
   const page = design.pages[a % design.pages.length];
   const all = Object.keys(design.nodes).sort();
-  const mine = all.filter((id) => boxIn(design, id, [1, 0, 0, 1, 0, 0], shop.fonts) && hangsFrom(design, page.id, id));
-  if (!mine.length) return (d) => void addPage(d, page.id, shop.env.newId);
+  const mine = all.filter(
+    (id) => boxIn(design, id, [1, 0, 0, 1, 0, 0], engines.fonts) && hangsFrom(design, page.id, id),
+  );
+  if (!mine.length) return (d) => void addPage(d, page.id, engines.env.newId);
   const ids = [mine[a % mine.length], mine[b % mine.length]];
   const one = ids.slice(0, 1);
   const texts = mine.filter((id) => 'story' in design.nodes[id]);
@@ -87,7 +89,7 @@ function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
     case 3:
       return (d) => scaleNodes(d, page, ids, scalingAbout(-1, 1, { x: 50, y: 50 }));
     case 4:
-      return (d) => void groupNodes(d, page, ids, shop.env.newId);
+      return (d) => void groupNodes(d, page, ids, engines.env.newId);
     case 5:
       return (d) => void ungroupNodes(d, page, ids);
     case 6:
@@ -107,7 +109,7 @@ function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
     case 10:
       return (d) => setOverprint(d, ids, b % 2 ? 'fill' : 'letters', x > 0);
     case 11:
-      return (d) => void addSpot(d, SPOT_LIBRARY[b % SPOT_LIBRARY.length], shop.env.newId);
+      return (d) => void addSpot(d, SPOT_LIBRARY[b % SPOT_LIBRARY.length], engines.env.newId);
     case 12:
       return (d) =>
         colours.length && recolourSwatch(d, colours[a % colours.length].id, { cmyk: [0.1, 0.2, Math.abs(x) / 300, 0] });
@@ -126,7 +128,7 @@ function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
           ) as (typeof d.stories)[string];
       };
     case 15:
-      return (d) => void duplicatePage(d, page.id, shop.env.newId);
+      return (d) => void duplicatePage(d, page.id, engines.env.newId);
     case 16:
       return (d) => (b % 2 ? movePage(d, page.id, b % design.pages.length) : void deletePage(d, page.id));
     case 17:
@@ -138,12 +140,12 @@ function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
     case 20:
       return (d) =>
         void (b % 2
-          ? repeatNodes(d, page, one, 'row', null, shop.env.newId, shop.fonts)
-          : combineNodes(d, page, ids, 'subtract', false, shop.env.newId, shop.fonts));
+          ? repeatNodes(d, page, one, 'row', null, engines.env.newId, engines.fonts)
+          : combineNodes(d, page, ids, 'subtract', false, engines.env.newId, engines.fonts));
     default:
       return (d) => {
         const clip = copyNodes(design, page, ids);
-        if (clip) pasteClip(d, page.id, clip, shop.env.newId, translation(5, 5));
+        if (clip) pasteClip(d, page.id, clip, engines.env.newId, translation(5, 5));
       };
   }
 }
@@ -190,12 +192,12 @@ describe('random commands', () => {
     fc.assert(
       fc.property(steps, (list) => {
         let design = sampleDesign();
-        const kept = new SceneBuilder(shop.fonts);
+        const kept = new SceneBuilder(engines.fonts);
         for (const step of list.slice(0, 14)) {
           commands++;
           design = record(design, 'step', recipeOf(step, design))?.design ?? design;
           for (const page of design.pages) {
-            const fresh = new SceneBuilder(shop.fonts).build(design, page);
+            const fresh = new SceneBuilder(engines.fonts).build(design, page);
             const mine = kept.build(design, page);
             expect(toldOf(mine)).toEqual(toldOf(fresh));
           }
@@ -215,7 +217,7 @@ describe('random commands', () => {
   test('showing a move on some nodes only gives the same scene as making it', () => {
     const design = sampleDesign();
     const page = design.pages[0];
-    const base = shop.builder.build(design, page);
+    const base = engines.builder.build(design, page);
     const all = Object.values(design.nodes).filter((n) => n.kind !== 'group' && !('story' in n));
     for (const node of all) {
       for (const recipe of [
@@ -225,22 +227,22 @@ describe('random commands', () => {
       ]) {
         const shown = tryOutOn(design, [node.id], recipe);
         const made = tryOut(design, recipe);
-        const patched = shop.builder.patch(base, shown, page, [node.id])!;
-        const whole = new SceneBuilder(shop.fonts).build(made, page);
+        const patched = engines.builder.patch(base, shown, page, [node.id])!;
+        const whole = new SceneBuilder(engines.fonts).build(made, page);
         const plain = (x: typeof whole) =>
           JSON.stringify(leavesOf(x).map((i) => [i.node, i.placed.path, i.inkBounds, i.paint, i.matrix]));
         if (plain(patched) !== plain(whole)) throw new Error(`${node.name} differs`);
       }
-      expect(leavesOf(shop.builder.build(design, page))).toEqual(leavesOf(base));
+      expect(leavesOf(engines.builder.build(design, page))).toEqual(leavesOf(base));
     }
   });
 
   test('an edit makes only its own items anew', () => {
     const design = demoDesigns()[0].design;
-    const before = shop.builder.build(design, design.pages[0]);
+    const before = engines.builder.build(design, design.pages[0]);
     const moon = Object.values(design.nodes).find((n) => n.name === 'Moon')!;
     const next = tryOut(design, (d) => moveNodes(d, design.pages[0], [moon.id], 5, 5));
-    const after = shop.builder.build(next, next.pages[0]);
+    const after = engines.builder.build(next, next.pages[0]);
     expect(
       leavesOf(after)
         .filter((item, i) => item !== leavesOf(before)[i])
@@ -251,7 +253,7 @@ describe('random commands', () => {
 
 describe('where things are', () => {
   const find = (d: Design, name: string) => Object.values(d.nodes).find((n) => n.name === name)!;
-  const boxes = (d: Design) => leavesOf(shop.builder.build(d, d.pages[0])).map((i) => i.inkBounds);
+  const boxes = (d: Design) => leavesOf(engines.builder.build(d, d.pages[0])).map((i) => i.inkBounds);
 
   test('grouping and ungrouping move nothing', () => {
     const design = demoDesigns()[0].design;
@@ -259,7 +261,7 @@ describe('where things are', () => {
     const ids = [find(design, 'Moon').id, find(design, 'Rope').id, find(design, 'Headline').id];
     let group = '';
     const grouped = tryOut(design, (d) => {
-      group = groupNodes(d, page, ids, shop.env.newId)!;
+      group = groupNodes(d, page, ids, engines.env.newId)!;
     });
     const sorted = (d: Design) =>
       boxes(d)
@@ -276,11 +278,11 @@ describe('where things are', () => {
     const design = sampleDesign();
     const page = design.pages[0];
     const group = find(design, 'All');
-    const before = boxIn(design, group.id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    const before = boxIn(design, group.id, [1, 0, 0, 1, 0, 0], engines.fonts);
     const next = tryOut(design, (d) =>
       scaleNodes(d, page, [group.id], scalingAbout(0.5, 0.5, { x: before.x0, y: before.y0 })),
     );
-    const after = boxIn(next, group.id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    const after = boxIn(next, group.id, [1, 0, 0, 1, 0, 0], engines.fonts);
     expect(after.x1 - after.x0).toBeCloseTo((before.x1 - before.x0) / 2, 4);
     expect(after.y1 - after.y0).toBeCloseTo((before.y1 - before.y0) / 2, 1);
     const star = find(next, 'Outline pointed');
@@ -315,9 +317,9 @@ describe('where things are', () => {
 
   test('what lies under a point: front first, edge told from inside', () => {
     const design = demoDesigns()[0].design;
-    const scene = shop.builder.build(design, design.pages[0]);
+    const scene = engines.builder.build(design, design.pages[0]);
     const moon = find(design, 'Moon');
-    const box = boxIn(design, moon.id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    const box = boxIn(design, moon.id, [1, 0, 0, 1, 0, 0], engines.fonts);
     const mid = { x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 };
     expect(hitAll(scene, mid, 2).map((h) => design.nodes[h.node].name)).toEqual([
       'Moon',
@@ -336,7 +338,7 @@ describe('colour', () => {
     const glow = design.swatches.find((s) => s.name === 'Paper Glow')!;
     expect(swatchUsers(design, glow.id)).toBeGreaterThan(5);
     const red = tryOut(design, (d) => recolourSwatch(d, glow.id, { cmyk: [0, 1, 1, 0] }));
-    const palette = await prepare(shop, red);
+    const palette = await prepare(engines, red);
     const headline = Object.values(red.nodes).find((n) => n.name === 'Headline')!;
     const paint = paintAt(red, headline.id, 'letters');
     expect(paint?.kind === 'colour' && palette.mix(paint.colour).slice(0, 4)).toEqual([0, 1, 1, 0]);
@@ -369,12 +371,12 @@ describe('colour', () => {
     const clip = clipOf(copyNodes(from, from.pages[0], [lantern.id]));
     let to = newDesign('Other', setupOf(300, 300), making);
     for (let i = 0; i < 2; i++)
-      to = tryOut(to, (d) => void pasteClip(d, d.pages[0].id, clip, shop.env.newId, translation(0, 0)));
+      to = tryOut(to, (d) => void pasteClip(d, d.pages[0].id, clip, engines.env.newId, translation(0, 0)));
     expect(verifyDesign(to)).toMatchObject({ ok: true });
     expect(to.inks.map((i) => i.name)).toEqual(['Ember 66-43']);
     expect(to.swatches.filter((s) => s.name === 'Ember glow')).toHaveLength(1);
     expect(to.pages[0].children).toHaveLength(2);
-    const boxOf = (d: Design, id: string) => boxIn(d, id, [1, 0, 0, 1, 0, 0], shop.fonts);
+    const boxOf = (d: Design, id: string) => boxIn(d, id, [1, 0, 0, 1, 0, 0], engines.fonts);
     expect(boxOf(to, to.pages[0].children[0])).toEqual(boxOf(from, lantern.id));
     for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/1"}', JSON.stringify({ ...clip, roots: ['nowhere'] })])
       expect(parseClip(bad).ok).toBe(false);

@@ -40,16 +40,16 @@ import { serializeDesign } from '@/core/model/serialize';
 import { verifyDesign } from '@/core/model/verify';
 import { SceneBuilder } from '@/core/scene/build';
 import { SHAPES } from '@/core/shapes/catalogue';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { box, disc, INK, OTHER, sheet } from '../support/drawing';
 import { FULL, measured } from '../support/measured';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 import { leavesOf } from '../support/scenes';
 
-let shop: Workshop;
+let engines: Engines;
 let start: Design;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
   start = sheet((b) => [
     box(b, 'Box', 20, 20, 80, 60),
     disc(b, 'Disc', 90, 60, 40, OTHER),
@@ -62,7 +62,7 @@ beforeAll(async () => {
       .map((s, i) => b.shape(s.name, s.id, { x: 30 * i, y: 220, w: 40, h: 40 }, { fill: colourPaint(OTHER) })),
     b.displayText('Word', 150, 60, [{ align: 'left', leading: 1, runs: [runOf('Quay', 30)] }]),
   ]);
-  await prepare(shop, start);
+  await prepare(engines, start);
 });
 
 interface Step {
@@ -87,7 +87,7 @@ function run(d: DesignDraft, now: Design, s: Step): void {
   const path = all.filter((id) => now.nodes[id].kind === 'path')[0];
   const contours = path ? contoursOf(now.nodes[path] as Parameters<typeof contoursOf>[0]) : [];
   const some = new Set([s.a % 4, s.b % 5]);
-  const { fonts } = shop;
+  const { fonts } = engines;
   const commands: (() => unknown)[] = [
     () => moveNodes(d, page, tops, s.x, s.y),
     () => turnNodes(d, page, tops, s.x, { x: s.y, y: s.x }),
@@ -176,9 +176,12 @@ test('random sessions of thirty commands: always a whole design; all undone and 
       expect(verifyDesign(JSON.parse(end))).toMatchObject({ ok: true });
       // What was remembered on the way is what a fresh look makes.
       const page = now.pages[0];
-      const known = leavesOf(shop.builder.build(now, page)).map((i) => [i.node, i.inkBounds]);
+      const known = leavesOf(engines.builder.build(now, page)).map((i) => [i.node, i.inkBounds]);
       expect(
-        leavesOf(new SceneBuilder(shop.fonts).build(JSON.parse(end) as Design, page)).map((i) => [i.node, i.inkBounds]),
+        leavesOf(new SceneBuilder(engines.fonts).build(JSON.parse(end) as Design, page)).map((i) => [
+          i.node,
+          i.inkBounds,
+        ]),
       ).toEqual(known);
       let back = now;
       for (const e of [...entries].reverse()) back = undoEntry(back, e);

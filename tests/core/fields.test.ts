@@ -10,14 +10,14 @@ import { boxT, radialT } from '@/core/render/field';
 import { grainTile } from '@/core/render/grain';
 import { rasterPlates } from '@/core/render/plates';
 import { poolField, poolLattice } from '@/core/render/pools';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { DesignBuilder } from '@/demo/builder';
 import { cmyk, making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 const region: Region = { x: 0, y: 0, scale: 2, width: 400, height: 400 };
@@ -117,7 +117,7 @@ describe('the triangles of a gradient that follows its line', () => {
 });
 
 const platesOf = async (design: Design, r: Region = region) =>
-  rasterPlates(shop.builder.build(design, design.pages[0]), await prepare(shop, design), r)!;
+  rasterPlates(engines.builder.build(design, design.pages[0]), await prepare(engines, design), r)!;
 const page = (draw: (b: DesignBuilder) => string[]): Design => {
   const b = new DesignBuilder(newDesign('Fields', setupOf(200, 200, { bleed: 0 }), making), making);
   b.place(0, draw(b));
@@ -197,7 +197,7 @@ describe('pools', () => {
   };
   test('are exact at their points, on the plates and on the crossings of the mesh', async () => {
     const design = page((b) => [b.shape('Field', 'rectangle', { x: 0, y: 0, w: 200, h: 200 }, { fill: pools })]);
-    const palette = await prepare(shop, design);
+    const palette = await prepare(engines, design);
     const scale = 16;
     const field = poolField(pools, palette);
     const lattice = poolLattice(field, geometry, { x0: -0.2, y0: -0.3, x1: 1.2, y1: 1.4 });
@@ -217,7 +217,7 @@ describe('pools', () => {
   });
   test('between the mesh’s lines the field is straight within two levels', async () => {
     const palette = await prepare(
-      shop,
+      engines,
       page(() => []),
     );
     const field = poolField(pools, palette);

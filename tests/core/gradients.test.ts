@@ -20,17 +20,17 @@ import {
 } from '@/core/edit/gradient';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Colour, Stop } from '@/core/model/schema';
-import { prepare } from '@/core/workshop';
+import { prepare } from '@/core/engines';
 import { cmyk, making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 let palette: Palette;
 let screen: Palette;
 beforeAll(async () => {
-  const shop = await testShop();
+  const engines = await testEngines();
   const design = { ...newDesign('Gradients', setupOf(100, 100), making), inks: [{ ...SPOT_LIBRARY[0], id: 'ember' }] };
-  palette = await prepare(shop, design);
-  screen = await prepare(shop, { ...design, setup: { ...design.setup, medium: 'screen' } });
+  palette = await prepare(engines, design);
+  screen = await prepare(engines, { ...design, setup: { ...design.setup, medium: 'screen' } });
 });
 
 const two = (a: Colour, b: Colour): Stop[] => [

@@ -7,14 +7,14 @@ import { FEW_COLOURS, coloursUsed } from '@/core/scene/coloursUsed';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design } from '@/core/model/schema';
 import { liftFromScene } from '@/core/render/lifted';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { DesignBuilder, flat, tint } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { measured } from '../support/measured';
 import { random } from '../support/random';
 import { making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 const W = 256;
 const H = 192;
@@ -127,11 +127,14 @@ describe('out of a picture', () => {
 });
 
 describe('out of a page', () => {
-  let shop: Workshop;
+  let engines: Engines;
   beforeAll(async () => {
-    shop = await testShop();
+    engines = await testEngines();
   });
-  const page = async (d: Design) => ({ scene: shop.builder.build(d, d.pages[0]), palette: await prepare(shop, d) });
+  const page = async (d: Design) => ({
+    scene: engines.builder.build(d, d.pages[0]),
+    palette: await prepare(engines, d),
+  });
 
   test('the ticket: its own colours come back, the spot ink as the ink it is', async () => {
     const ticket = demoDesigns()[2].design;
@@ -219,10 +222,10 @@ describe('smoothed edges are no colours', () => {
     ['a disc', (b: DesignBuilder) => [b.shape('Disc', 'ellipse', { x: 40, y: 20, w: 101, h: 101 }, { fill: black })]],
     ['a star', (b: DesignBuilder) => [b.shape('Star', 'star', { x: 40, y: 20, w: 110, h: 110 }, { fill: black })]],
   ] as const)('%s on white is two colours, whatever they are chosen for', async (_, fill) => {
-    const shop = await testShop();
+    const engines = await testEngines();
     const design = page(fill);
-    const palette = await prepare(shop, design);
-    const scene = shop.builder.build(design, design.pages[0]);
+    const palette = await prepare(engines, design);
+    const scene = engines.builder.build(design, design.pages[0]);
     for (const purpose of ['asSeen', 'farApart', 'lowInk'] as const)
       expect([purpose, liftFromScene(scene, palette, { count: 5, purpose }).length]).toEqual([purpose, 2]);
     // Kin are of one hue, and greys have hardly any.

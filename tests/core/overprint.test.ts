@@ -4,10 +4,10 @@ import { deltaE00 } from '@/core/colour/compare';
 import { D50, cieF, type Triple } from '@/core/colour/spaces';
 import type { Press } from '@/core/colour/press';
 import { newDesign, setupOf } from '@/core/model/defaults';
-import { prepare } from '@/core/workshop';
+import { prepare } from '@/core/engines';
 import { measured } from '../support/measured';
 import { making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 interface Patch {
   readonly inks: readonly [number, number, number, number];
@@ -45,8 +45,8 @@ function readPatches(): Patch[] {
 let press: Press;
 let patches: Patch[];
 beforeAll(async () => {
-  const shop = await testShop();
-  press = (await prepare(shop, newDesign('Overprint', setupOf(10, 10), making))).press;
+  const engines = await testEngines();
+  press = (await prepare(engines, newDesign('Overprint', setupOf(10, 10), making))).press;
   patches = readPatches();
 });
 

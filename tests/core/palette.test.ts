@@ -3,15 +3,15 @@ import { Palette } from '@/core/colour/palette';
 import { mixAt } from '@/core/colour/ramp';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design } from '@/core/model/schema';
-import { PaletteKeeper, prepare, type Workshop } from '@/core/workshop';
+import { PaletteKeeper, prepare, type Engines } from '@/core/engines';
 import { making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 let design: Design;
 let p: Palette;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
   design = {
     ...newDesign('Palette', setupOf(100, 100), making),
     inks: [
@@ -32,7 +32,7 @@ beforeAll(async () => {
       },
     ],
   };
-  p = await prepare(shop, design);
+  p = await prepare(engines, design);
 });
 
 test('one channel a process ink and a spot, in the order of the design', () =>
@@ -86,11 +86,11 @@ test('references that lead nowhere are a mistake of ours and say so', () => {
   expect(() => p.mix({ swatch: 'gone', tint: 1 })).toThrow('unknown swatch: gone');
   expect(() => p.mix({ ink: 'gone', tint: 1 })).toThrow('unknown ink: gone');
   expect(() => p.ramp({ swatch: 'tide' })).toThrow('unknown gradient swatch: tide');
-  expect(() => shop.room.get('nowhere.icc')).toThrow('nowhere.icc was not prepared');
+  expect(() => engines.room.get('nowhere.icc')).toThrow('nowhere.icc was not prepared');
 });
 
 test('a screen design is made of light: colours stay what they are, tints go towards white', async () => {
-  const s = await prepare(shop, { ...design, setup: { ...design.setup, medium: 'screen' } });
+  const s = await prepare(engines, { ...design, setup: { ...design.setup, medium: 'screen' } });
   expect(s.channels).toEqual(['Red', 'Green', 'Blue']);
   expect(s.mix({ rgb: [0.2, 0.4, 0.6] })).toEqual([0.2, 0.4, 0.6]);
   expect(s.css({ rgb: [0.2, 0.4, 0.6] })).toBe('#336699');
@@ -99,20 +99,20 @@ test('a screen design is made of light: colours stay what they are, tints go tow
 });
 
 test('the palette is kept until something it was made from changes', () => {
-  const keeper = new PaletteKeeper(shop);
+  const keeper = new PaletteKeeper(engines);
   const first = keeper.get(design);
   expect(keeper.get({ ...design, nodes: {} })).toBe(first);
   expect(keeper.get({ ...design, swatches: [...design.swatches] })).not.toBe(first);
 });
 
 test('another paper, another look, the same recipe', async () => {
-  const news = await prepare(shop, { ...design, profile: { file: 'newsprint-tr002.icc', totalInkLimit: 2.4 } });
+  const news = await prepare(engines, { ...design, profile: { file: 'newsprint-tr002.icc', totalInkLimit: 2.4 } });
   expect(news.mix({ swatch: 'tide', tint: 1 })).toEqual(p.mix({ swatch: 'tide', tint: 1 }));
   expect(news.css({ swatch: 'tide', tint: 1 })).not.toBe(p.css({ swatch: 'tide', tint: 1 }));
-  await expect(prepare(shop, { ...design, profile: { file: 'srgb.icc', totalInkLimit: 3 } })).rejects.toThrow(
+  await expect(prepare(engines, { ...design, profile: { file: 'srgb.icc', totalInkLimit: 3 } })).rejects.toThrow(
     'not a profile for printing inks',
   );
-  await expect(prepare(shop, { ...design, profile: { file: 'gone.icc', totalInkLimit: 3 } })).rejects.toThrow(
+  await expect(prepare(engines, { ...design, profile: { file: 'gone.icc', totalInkLimit: 3 } })).rejects.toThrow(
     'icc/gone.icc is missing',
   );
 });

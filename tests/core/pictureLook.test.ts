@@ -4,19 +4,19 @@ import type { Tone } from '@/core/model/schema';
 import { PictureSource, SAMPLES, type Pixels } from '@/core/pictures/source';
 import { pictureBitmap } from '@/core/render/pictureBitmap';
 import { pictureLook } from '@/core/render/pictureLook';
-import { type Workshop } from '@/core/workshop';
+import { type Engines } from '@/core/engines';
 import type { Palette } from '@/core/colour/palette';
 import { palettes } from '../support/palettes';
 import { cmyk } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 let print: Palette;
 let screen: Palette;
 let ember: string;
 beforeAll(async () => {
-  shop = await testShop();
-  ({ print, screen, ember } = await palettes(shop));
+  engines = await testEngines();
+  ({ print, screen, ember } = await palettes(engines));
 });
 
 /** Colours from all over, each a few times in a row, as in pictures; the same every time. */

@@ -3,15 +3,15 @@ import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design, PicturePaint } from '@/core/model/schema';
 import { PictureSource, SAMPLES, type Pixels } from '@/core/pictures/source';
 import { rasterPlates, type Plates } from '@/core/render/plates';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { DesignBuilder } from '@/demo/builder';
 import { making } from '../support/sample';
 import fc from '../support/seeded';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 const SIDE = 24;
@@ -51,10 +51,10 @@ async function black(
   ]);
   const d: Design = b.done();
   const palette = await prepare(
-    { ...shop, pictures: { get: () => source, load: async () => {}, epoch: 0, problem: () => null } as never },
+    { ...engines, pictures: { get: () => source, load: async () => {}, epoch: 0, problem: () => null } as never },
     d,
   );
-  const plates: Plates = rasterPlates(shop.builder.build(d, d.pages[0]), palette, {
+  const plates: Plates = rasterPlates(engines.builder.build(d, d.pages[0]), palette, {
     x: 0,
     y: 0,
     scale: 1,

@@ -12,15 +12,15 @@ import type { Colour, Design } from '@/core/model/schema';
 import { pageMatrix } from '@/core/model/tree';
 import { contrastOf, contrastNeeded } from '@/core/render/contrast';
 import { sampleLook } from '@/core/render/sample';
-import { openWorkshop, prepare, type Workshop } from '@/core/workshop';
+import { openEngines, prepare, type Engines } from '@/core/engines';
 import { DesignBuilder, flat, tint } from '@/demo/builder';
 import { nodeEnv } from '@/env/node';
 import { cmyk, linear, making, radial } from '../support/sample';
-import { publicFolder, testShop } from '../support/shop';
+import { publicFolder, testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 const profileBytes = (file: string) => new Uint8Array(readFileSync(path.join(publicFolder, 'icc', file)));
 
@@ -61,7 +61,7 @@ function bench() {
 describe('a colour taken off the page', () => {
   const at = async (x: number, y: number): Promise<Colour> => {
     const { d } = bench();
-    return sampleLook(shop.builder.build(d, d.pages[0]), await prepare(shop, d), { x, y });
+    return sampleLook(engines.builder.build(d, d.pages[0]), await prepare(engines, d), { x, y });
   };
   test('as it looks: process as its recipe, one spot as a tint of it, paper as bare stock', async () => {
     expect(await at(20, 25)).toEqual({ cmyk: [0.82, 0.46, 0.22, 0.06] });
@@ -71,7 +71,7 @@ describe('a colour taken off the page', () => {
 
   test('as it looks where inks overprint: the recipe nearest to that look', async () => {
     const { d } = bench();
-    const palette = await prepare(shop, d);
+    const palette = await prepare(engines, d);
     const taken = await at(100, 25);
     expect('cmyk' in taken).toBe(true);
     const look = palette.labOfMix([0.82, 0.46, 0.22, 0.06, 1]);
@@ -100,7 +100,7 @@ describe('a colour taken off the page', () => {
 describe('out of reach', () => {
   let palette: Palette;
   beforeAll(async () => {
-    palette = await prepare(shop, bench().d);
+    palette = await prepare(engines, bench().d);
   });
   test.each<[string, Parameters<Palette['reach']>[0], boolean]>([
     ['a vivid blue', { rgb: [0, 0, 1] }, true],
@@ -147,9 +147,9 @@ describe('contrast against what lies under it', () => {
     ];
     b.place(0, art);
     const d = b.done();
-    await shop.fonts.load(['archivo-600']);
+    await engines.fonts.load(['archivo-600']);
     const id = Object.values(d.nodes).find((n) => n.name === 'Top')!.id;
-    return contrastOf(shop.builder.build(d, d.pages[0]), await prepare(shop, d), new Set([id]));
+    return contrastOf(engines.builder.build(d, d.pages[0]), await prepare(engines, d), new Set([id]));
   }
   test('black on bare stock reads, yellow does not; the same for letters and shapes', async () => {
     for (const kind of ['text', 'shape'] as const) {
@@ -166,7 +166,7 @@ describe('contrast against what lies under it', () => {
   });
   test('nothing that shows has no contrast', async () => {
     const { d } = bench();
-    expect(contrastOf(shop.builder.build(d, d.pages[0]), await prepare(shop, d), new Set(['gone']))).toBeNull();
+    expect(contrastOf(engines.builder.build(d, d.pages[0]), await prepare(engines, d), new Set(['gone']))).toBeNull();
   });
 });
 
@@ -209,19 +209,21 @@ describe('a paper of one’s own', () => {
     const { d, tide } = bench();
     const own: Design = { ...d, profile: { file: name, name: 'Harbour news', totalInkLimit: 2.4 } };
     const env = nodeEnv(publicFolder);
-    const having = await openWorkshop({ ...env, asset: async (f) => (f.endsWith(name) ? bytes : env.asset(f)) });
+    const having = await openEngines({ ...env, asset: async (f) => (f.endsWith(name) ? bytes : env.asset(f)) });
     const mine = await prepare(having, own);
     const shipped = await prepare(having, { ...d, profile: { file: 'newsprint-tr002.icc', totalInkLimit: 2.4 } });
     expect(mine.css(tide)).toBe(shipped.css(tide));
     expect(mine.mix(tide)).toEqual(shipped.mix(tide));
     expect(mine.substituted).toBe(false);
-    const lacking = await prepare(shop, own);
+    const lacking = await prepare(engines, own);
     expect(lacking.substituted).toBe(true);
-    expect(lacking.css(tide)).toBe((await prepare(shop, d)).css(tide));
-    expect(checkDesign(own, shop.builder, lacking).find((f) => f.code === 'ink.profileMissing')).toMatchObject({
+    expect(lacking.css(tide)).toBe((await prepare(engines, d)).css(tide));
+    expect(checkDesign(own, engines.builder, lacking).find((f) => f.code === 'ink.profileMissing')).toMatchObject({
       severity: 'stop',
       message: expect.stringContaining('Harbour news'),
     });
-    await expect(prepare(shop, { ...d, profile: { file: 'gone.icc', totalInkLimit: 3 } })).rejects.toThrow(/gone.icc/);
+    await expect(prepare(engines, { ...d, profile: { file: 'gone.icc', totalInkLimit: 3 } })).rejects.toThrow(
+      /gone.icc/,
+    );
   });
 });

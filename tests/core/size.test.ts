@@ -8,13 +8,13 @@ import { apply } from '@/core/geometry/matrix';
 import { height, width } from '@/core/geometry/rect';
 import { colourPaint } from '@/core/model/defaults';
 import { pageMatrix } from '@/core/model/tree';
-import type { Workshop } from '@/core/workshop';
+import type { Engines } from '@/core/engines';
 import { INK, OTHER, box, idOf, sheet } from '../support/drawing';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 describe('a typed measure is exact', () => {
@@ -39,7 +39,7 @@ describe('a typed measure is exact', () => {
         'union',
         false,
         () => 'both',
-        shop.fonts,
+        engines.fonts,
       )!;
     });
     return { design, id };
@@ -52,12 +52,12 @@ describe('a typed measure is exact', () => {
     const { design, id } = made(turn);
     const page = design.pages[0];
     const frame = {
-      box: localBox(design, design.nodes[id], shop.fonts),
+      box: localBox(design, design.nodes[id], engines.fonts),
       matrix: pageMatrix(design, page, id),
       single: id,
     };
-    const after = tryOut(design, sizeExactly(design, page, [id], frame, { x, y }, shop.fonts));
-    const now = localBox(after, after.nodes[id], shop.fonts);
+    const after = tryOut(design, sizeExactly(design, page, [id], frame, { x, y }, engines.fonts));
+    const now = localBox(after, after.nodes[id], engines.fonts);
     expect(width(now)).toBeCloseTo(width(frame.box) * x, 5);
     expect(height(now)).toBeCloseTo(height(frame.box) * y, 5);
     // Its top left stays where it was.
@@ -66,6 +66,6 @@ describe('a typed measure is exact', () => {
     expect([moved.x, moved.y]).toEqual([expect.closeTo(corner.x, 5), expect.closeTo(corner.y, 5)]);
     // The plain factor alone would miss it by more than a hair.
     const plain = tryOut(design, (d) => scaleNodes(d, page, [id], sizingMap(frame, x, y)));
-    expect(Math.abs(width(localBox(plain, plain.nodes[id], shop.fonts)) - width(now))).toBeGreaterThan(0.05);
+    expect(Math.abs(width(localBox(plain, plain.nodes[id], engines.fonts)) - width(now))).toBeGreaterThan(0.05);
   });
 });

@@ -8,16 +8,16 @@ import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Colour, Design, Swatch } from '@/core/model/schema';
 import { verifyDesign } from '@/core/model/verify';
 import { pagePlates } from '@/core/output/png';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { DesignBuilder, flat, tint } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';
 import { cmyk, linear, making } from '../support/sample';
 import { random } from '../support/random';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 /** Two of a colour, a tint of one, a ramp through both, a spot, one that nothing uses. */
@@ -74,7 +74,7 @@ const change = (d: Design, recipe: (d: DesignDraft) => void): Design => {
 const named = (d: Design, name: string): Swatch => d.swatches.find((s) => s.name === name)!;
 const names = (d: Design) => d.swatches.map((s) => s.name);
 async function plates(d: Design) {
-  return pagePlates(shop.builder.build(d, d.pages[0]), await prepare(shop, d), 72);
+  return pagePlates(engines.builder.build(d, d.pages[0]), await prepare(engines, d), 72);
 }
 
 describe('users', () => {
@@ -92,7 +92,7 @@ describe('users', () => {
     const next = change(d, (x) => void S.replaceSwatch(x, again, tide));
     expect(names(next)).not.toContain('Dusk again');
     expect(S.swatchUsers(next, tide)).toBe(5);
-    const palette = await prepare(shop, next);
+    const palette = await prepare(engines, next);
     const box = Object.values(next.nodes).find((n) => n.name === 'Box 1')!;
     // A tint stays a tint, of the new one.
     expect('fills' in box && box.fills[0].kind === 'colour' && palette.mix(box.fills[0].colour)[0]).toBeCloseTo(
@@ -139,9 +139,10 @@ describe('tidying never changes a plate', () => {
 
   test('any order of merging, removing and sorting leaves the poster’s plates as they are', async () => {
     const poster = demoDesigns()[0].design;
-    const palette = await prepare(shop, poster);
+    const palette = await prepare(engines, poster);
     const next = random(9);
-    const small = async (d: Design) => pagePlates(shop.builder.build(d, d.pages[0]), await prepare(shop, d), 12).data;
+    const small = async (d: Design) =>
+      pagePlates(engines.builder.build(d, d.pages[0]), await prepare(engines, d), 12).data;
     const before = await small(poster);
     for (let round = 0; round < (process.env.HOLVET_FULL ? 6 : 2); round++) {
       let d = poster;
@@ -234,7 +235,7 @@ describe('names and kinds', () => {
   test('a process colour becomes an ink with its recipe as stand-in, and comes back the same', async () => {
     const d = shopWindow();
     const tide = named(d, 'Tide').id;
-    const palette = await prepare(shop, d);
+    const palette = await prepare(engines, d);
     const spot = change(d, (x) =>
       S.makeSpot(
         x,
@@ -261,7 +262,7 @@ describe('names and kinds', () => {
   });
 
   test('tints grow lighter, shades darker', async () => {
-    const palette = await prepare(shop, shopWindow());
+    const palette = await prepare(engines, shopWindow());
     const light = (c: Colour) => palette.labOf(c)[0];
     for (const c of [
       { cmyk: [0.8, 0.4, 0.2, 0.1] as const },
@@ -280,7 +281,7 @@ describe('inks', () => {
   const ink = (d: Design) => d.inks[0];
   test('printed as its stand-in an ink has no plate: its recipe is on the others', async () => {
     const d = change(shopWindow(), (x) => S.setInk(x, x.inks[0].id, { asStandIn: true }));
-    const palette = await prepare(shop, d);
+    const palette = await prepare(engines, d);
     expect(palette.channels).toEqual(['Cyan', 'Magenta', 'Yellow', 'Black']);
     expect(palette.mix({ ink: ink(d).id, tint: 0.5 })).toEqual([0, 0.34, 0.44, 0]);
     expect(palette.processOf({ ink: ink(d).id, tint: 1 })).toEqual([0, 0.68, 0.88, 0]);
@@ -292,7 +293,7 @@ describe('inks', () => {
   test('another stand-in, another order', async () => {
     let d = change(shopWindow(), (x) => void S.addSpot(x, SPOT_LIBRARY[1], making.newId));
     d = change(d, (x) => S.moveInk(x, x.inks[1].id, -1));
-    expect((await prepare(shop, d)).channels.slice(4)).toEqual(['Kelp 38-167', 'Ember 66-43']);
+    expect((await prepare(engines, d)).channels.slice(4)).toEqual(['Kelp 38-167', 'Ember 66-43']);
     expect(change(d, (x) => S.moveInk(x, x.inks[0].id, -1))).toBe(d);
     d = change(d, (x) => S.setStandIn(x, x.inks[0].id, [1, 0, 1, 0]));
     expect(d.inks[0].alternate).toEqual([1, 0, 1, 0]);
@@ -316,9 +317,9 @@ describe('inks', () => {
 
   test('an opaque ink hides what lies below it, and on bare paper looks like any other', async () => {
     const d = shopWindow();
-    const clear = await prepare(shop, d);
+    const clear = await prepare(engines, d);
     const opaque = await prepare(
-      shop,
+      engines,
       change(d, (x) => S.setInk(x, x.inks[0].id, { opaque: true })),
     );
     const alone = [0, 0, 0, 0, 1];
@@ -346,7 +347,7 @@ describe('inks', () => {
   test('an opaque white is white over everything', async () => {
     const b = new DesignBuilder(newDesign('White', setupOf(50, 50), making), making);
     b.spot({ name: 'White', lab: [100, 0, 0], alternate: [0, 0, 0, 0], opaque: true });
-    const palette = await prepare(shop, b.done());
+    const palette = await prepare(engines, b.done());
     expect(hexOf(palette.lookOfMix([1, 1, 0, 1, 1]))).toBe(hexOf(palette.lookOfMix([0, 0, 0, 0, 0])));
     expect(palette.labOfMix([1, 1, 0, 1, 0.5])[0]).toBeGreaterThan(palette.labOfMix([1, 1, 0, 1, 0])[0] + 10);
   });

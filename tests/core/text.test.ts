@@ -5,12 +5,12 @@ import { replaceText, runAt, setParagraphLook, setRunLook } from '@/core/edit/te
 import { FACES } from '@/core/text/faces';
 import { FontBook } from '@/core/text/fonts';
 import { layoutStory, plainText } from '@/core/text/layout';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 import fc from '../support/seeded';
 
 let fonts: FontBook;
 beforeAll(async () => {
-  fonts = (await testShop()).fonts;
+  fonts = (await testEngines()).fonts;
   await fonts.load(FACES.map((f) => f.id));
 });
 

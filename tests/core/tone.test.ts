@@ -18,21 +18,21 @@ import { pictureBitmap } from '@/core/render/pictureBitmap';
 import { pictureInk } from '@/core/render/pictureInk';
 import { withoutSurround } from '@/core/render/surround';
 import { rasterPlates } from '@/core/render/plates';
-import { asPrint, prepare, type Workshop } from '@/core/workshop';
+import { asPrint, prepare, type Engines } from '@/core/engines';
 import type { Palette } from '@/core/colour/palette';
 import { DesignBuilder } from '@/demo/builder';
 import fc from '../support/seeded';
 import { palettes } from '../support/palettes';
 import { cmyk, making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 let print: Palette;
 let screen: Palette;
 let ember: string;
 beforeAll(async () => {
-  shop = await testShop();
-  ({ print, screen, ember } = await palettes(shop));
+  engines = await testEngines();
+  ({ print, screen, ember } = await palettes(engines));
 });
 
 const pixels = (space: Pixels['space'], width: number, data: number[], alpha: number[] | null = null): Pixels => ({
@@ -145,10 +145,10 @@ describe('tone', () => {
       ]);
       const d: Design = { ...copy.done(), pictures: b.done().pictures! };
       const palette = await prepare(
-        { ...shop, pictures: { get: () => source, load: async () => {}, epoch: 0, problem: () => null } as never },
+        { ...engines, pictures: { get: () => source, load: async () => {}, epoch: 0, problem: () => null } as never },
         d,
       );
-      const plates = rasterPlates(shop.builder.build(d, d.pages[0]), palette, {
+      const plates = rasterPlates(engines.builder.build(d, d.pages[0]), palette, {
         x: 0,
         y: 0,
         scale: 1,

@@ -8,12 +8,12 @@ import type { Design } from '@/core/model/schema';
 import { ancestry, pageOf, parentOf, topmost } from '@/core/model/tree';
 import { tryOut } from '@/core/edit/history';
 import { deleteNodes, groupNodes, moveNodes, orderNodes, reparentNode } from '@/core/edit/place';
-import { prepare } from '@/core/workshop';
+import { prepare } from '@/core/engines';
 import fc from '../support/seeded';
 import { placesOf } from '../support/places';
 import { random } from '../support/random';
 import { making, sampleDesign } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 import { leavesOf } from '../support/scenes';
 
 const json = (d: Design) =>
@@ -38,14 +38,14 @@ describe('what a later version made', () => {
     };
     value.nodes.later = lantern;
     value.pages[0].children.push('later');
-    const shop = await testShop();
+    const engines = await testEngines();
     const read = verifyDesign(value);
     if (!read.ok) throw new Error(read.what);
-    const palette = await prepare(shop, read.design);
-    const plain = leavesOf(shop.builder.build(SAMPLE, SAMPLE.pages[0])).length;
-    expect(leavesOf(shop.builder.build(read.design, read.design.pages[0]))).toHaveLength(plain);
+    const palette = await prepare(engines, read.design);
+    const plain = leavesOf(engines.builder.build(SAMPLE, SAMPLE.pages[0])).length;
+    expect(leavesOf(engines.builder.build(read.design, read.design.pages[0]))).toHaveLength(plain);
     expect(
-      checkDesign(read.design, shop.builder, palette)
+      checkDesign(read.design, engines.builder, palette)
         .filter((f) => f.code === 'object.unknown')
         .map((f) => f.message),
     ).toEqual(['Glow is of a kind that this version does not know (“glowworm”); it is not drawn.']);
@@ -64,12 +64,12 @@ describe('what a later version made', () => {
       const node = Object.values(d.nodes).find((n) => n.kind === 'shape')!;
       Object.assign(node, { shape: 'starfish', name: 'Starfish' });
     });
-    const shop = await testShop();
-    const palette = await prepare(shop, design);
+    const engines = await testEngines();
+    const palette = await prepare(engines, design);
     const id = Object.values(design.nodes).find((n) => n.name === 'Starfish')!.id;
-    expect(leavesOf(shop.builder.build(design, design.pages[0])).some((i) => i.node === id)).toBe(false);
+    expect(leavesOf(engines.builder.build(design, design.pages[0])).some((i) => i.node === id)).toBe(false);
     expect(
-      checkDesign(design, shop.builder, palette).some(
+      checkDesign(design, engines.builder, palette).some(
         (f) => f.code === 'object.unknown' && f.node === id && /“starfish”/.test(f.message),
       ),
     ).toBe(true);

@@ -4,7 +4,7 @@ import { designOfClip } from '@/core/edit/clip';
 import { readSvg } from '@/core/input/svg/read';
 import { SvgProblem } from '@/core/input/svg/xml';
 import { verifyDesign } from '@/core/model/verify';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 const svg = (x: string) =>
   `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="100" height="100">${x}</svg>`;
@@ -16,11 +16,11 @@ const box = '<rect width="5" height="5"/>';
 
 /** What a drawing that was made to hang or to break its reader comes to: objects, or a sentence. */
 async function outcome(text: string | Uint8Array): Promise<{ objects: number; notes: readonly string[] } | string> {
-  const shop = await testShop();
+  const engines = await testEngines();
   try {
     const { clip, notes } = await readSvg(typeof text === 'string' ? new TextEncoder().encode(text) : text, 'hostile', {
-      ...shop.env,
-      fonts: shop.fonts,
+      ...engines.env,
+      fonts: engines.fonts,
     });
     // Whatever is placed can be opened again.
     expect(verifyDesign(designOfClip(clip)).ok).toBe(true);

@@ -9,7 +9,7 @@ import { serializeDesign } from '@/core/model/serialize';
 import type { Design } from '@/core/model/schema';
 import { pagePlates } from '@/core/output/png';
 import { writeSwatchFile } from '@/core/output/swatches/write';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { demoDesigns } from '@/demo/demos';
 import { FULL, measured } from '../support/measured';
 import { drawnBy, shopWith } from '../support/pictures';
@@ -24,9 +24,9 @@ import { sampleDesign } from '../support/sample';
 const HANG_MS = 10_000;
 const text = new TextEncoder();
 const files = new Map<string, Uint8Array>();
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await shopWith(files);
+  engines = await shopWith(files);
 });
 
 type Next = () => number;
@@ -142,9 +142,9 @@ function svgBroken(given: string, next: Next): Uint8Array {
 async function used(design: Design, assets: Assets): Promise<void> {
   files.clear();
   for (const [file, content] of assets) files.set(file, content);
-  const palette = await prepare(shop, design);
-  checkDesign(design, shop.builder, palette);
-  const scene = shop.builder.build(design, design.pages[0]);
+  const palette = await prepare(engines, design);
+  checkDesign(design, engines.builder, palette);
+  const scene = engines.builder.build(design, design.pages[0]);
   pagePlates(scene, palette, (72 * 90) / Math.max(design.setup.width, design.setup.height));
   const saved = unpackDesign(packDesign(design, null, assets));
   if (!saved.ok) throw new Error(`what opened cannot be opened again: ${saved.code}`);
@@ -153,7 +153,7 @@ async function used(design: Design, assets: Assets): Promise<void> {
 
 /** A drawing or picture opened and used; why not, where it was refused. */
 async function asDesign(bytes: Uint8Array, name: string): Promise<string | null> {
-  const read = await openAsDesign(bytes, name, { ...shop.env, fonts: shop.fonts });
+  const read = await openAsDesign(bytes, name, { ...engines.env, fonts: engines.fonts });
   if (!read.ok) return read.why;
   await used(read.design, read.assets);
   return null;
@@ -265,7 +265,7 @@ test(
   'swatch files',
   async () => {
     const design = sampleDesign();
-    const palette = await prepare(shop, design);
+    const palette = await prepare(engines, design);
     const bases = (['cgats', 'cxf', 'tokens'] as const).map((format) => writeSwatchFile(design, palette, format).bytes);
     await run('swatch files', 30_000, FULL ? 500 : 60, async (next) => {
       const base = pick(next, bases);

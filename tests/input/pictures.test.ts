@@ -10,7 +10,7 @@ import type { Pixels } from '@/core/pictures/source';
 import { nodeEnv } from '@/env/node';
 import { drawnBy, withoutProfile } from '../support/pictures';
 import fc from '../support/seeded';
-import { publicFolder } from '../support/shop';
+import { publicFolder } from '../support/engines';
 
 const env = nodeEnv(publicFolder);
 const read = (bytes: Uint8Array) => readPicture(bytes, env);

@@ -11,19 +11,19 @@ import { rect } from '@/core/geometry/rect';
 import type { DesignNode, NodeOf } from '@/core/model/schema';
 import { encode } from 'fast-png';
 import { gzipSync } from 'fflate';
-import type { Workshop } from '@/core/workshop';
+import type { Engines } from '@/core/engines';
 import fc from '../support/seeded';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 const bytes = (text: string) => new TextEncoder().encode(text);
 const svg = (inner: string, head = '') =>
   `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 100 100" width="100" height="100" ${head}>${inner}</svg>`;
 const read = (inner: string, head = ''): Promise<SvgRead> =>
-  readSvg(bytes(svg(inner, head)), 'boats', { ...shop.env, fonts: shop.fonts });
+  readSvg(bytes(svg(inner, head)), 'boats', { ...engines.env, fonts: engines.fonts });
 const all = (r: SvgRead): DesignNode[] => Object.values(r.clip.nodes);
 const one = async <K extends DesignNode['kind']>(inner: string, kind: K): Promise<NodeOf<K>> => {
   const found = all(await read(inner)).filter((n): n is NodeOf<K> => n.kind === kind);
@@ -200,7 +200,7 @@ describe('drawings become objects that can be changed', () => {
         '<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="40mm" viewBox="0 0 160 80"><rect width="160" height="80"/></svg>',
       ),
       'x',
-      { ...shop.env, fonts: shop.fonts },
+      { ...engines.env, fonts: engines.fonts },
     );
     expect([r.width, r.height].map((v) => Math.round((v * 25.4) / 72))).toEqual([80, 40]);
     expect(r.clip.nodes[r.clip.roots[0]].transform[0]).toBeCloseTo((80 * 72) / 25.4 / 160, 6);
@@ -365,7 +365,7 @@ describe('nothing runs, nothing is fetched, nothing is lost', () => {
         '<svg xmlns="http://www.w3.org/2000/svg"><rect width="5" height="5"/><rect width="6" height="6"/><g></svg>',
       ),
       'x',
-      { ...shop.env, fonts: shop.fonts },
+      { ...engines.env, fonts: engines.fonts },
     );
     expect(all(r).filter((n) => n.kind === 'shape')).toHaveLength(2);
     expect(r.notes[0]).toMatch(/damaged at line 1/);
@@ -373,8 +373,8 @@ describe('nothing runs, nothing is fetched, nothing is lost', () => {
   test('entities, with elements in them too; those that grow without end do not', async () => {
     const doc = (subset: string, inner: string) =>
       readSvg(bytes(`<!DOCTYPE svg [${subset}]><svg xmlns="http://www.w3.org/2000/svg">${inner}</svg>`), 'x', {
-        ...shop.env,
-        fonts: shop.fonts,
+        ...engines.env,
+        fonts: engines.fonts,
       });
     expect(
       all(
@@ -397,7 +397,9 @@ describe('nothing runs, nothing is fetched, nothing is lost', () => {
     ).toContain('Ö');
     expect(svgText(Uint8Array.from([0xff, 0xfe, ...Buffer.from(whole, 'utf16le')]))).toContain('Ö');
     for (const text of ['', 'plain words', '<html/>', '<svg'])
-      await expect(readSvg(bytes(text), 'x', { ...shop.env, fonts: shop.fonts })).rejects.toBeInstanceOf(SvgProblem);
+      await expect(readSvg(bytes(text), 'x', { ...engines.env, fonts: engines.fonts })).rejects.toBeInstanceOf(
+        SvgProblem,
+      );
   });
   test('copies of copies are bounded', async () => {
     const levels = Array.from(
@@ -429,11 +431,12 @@ describe('nothing runs, nothing is fetched, nothing is lost', () => {
           let text = whole;
           for (const [at, c] of changes) text = text.slice(0, at) + c + text.slice(at + 1);
           const start = performance.now();
-          await readSvg(bytes(cut === null ? text : text.slice(0, cut)), 'x', { ...shop.env, fonts: shop.fonts }).catch(
-            (e: unknown) => {
-              if (!(e instanceof SvgProblem)) throw e;
-            },
-          );
+          await readSvg(bytes(cut === null ? text : text.slice(0, cut)), 'x', {
+            ...engines.env,
+            fonts: engines.fonts,
+          }).catch((e: unknown) => {
+            if (!(e instanceof SvgProblem)) throw e;
+          });
           if (performance.now() - start > 5000) slow.push(text);
         },
       ),

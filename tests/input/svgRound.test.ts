@@ -7,38 +7,40 @@ import { writeSvg } from '@/core/output/svg/write';
 import { rasterPlates } from '@/core/render/plates';
 import { regionOf } from '@/core/render/region';
 import { trimRect } from '@/core/scene/scene';
-import { equip, prepare, type Workshop } from '@/core/workshop';
+import { equip, prepare, type Engines } from '@/core/engines';
 import { demoDesigns } from '@/demo/demos';
 import type { Grey } from '../support/agree';
 import { faults } from '../support/faults';
 import { coloursDesign, drawnDesign, making, sampleDesign } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 const DPI = 60;
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 async function plates(design: Design, page: Page): Promise<Map<string, Grey>> {
-  const palette = await prepare(shop, design);
-  const scene = shop.builder.build(design, page);
+  const palette = await prepare(engines, design);
+  const scene = engines.builder.build(design, page);
   const p = rasterPlates(scene, palette, regionOf(trimRect(scene), DPI))!;
   return new Map(p.channels.map((ink, i) => [ink, { ...p.region, data: p.data[i].map((v) => 255 - v) }]));
 }
 
 /** A page through an SVG file of ours and back. */
 async function through(design: Design, page: Page): Promise<{ design: Design; notes: readonly string[]; svg: string }> {
-  const palette = await prepare(shop, design);
-  const { svg } = await writeSvg(shop.builder.build(design, page), palette, design.name, (f) => shop.env.asset(f));
-  const read = await readSvg(new TextEncoder().encode(svg), 'page', { ...shop.env, fonts: shop.fonts });
+  const palette = await prepare(engines, design);
+  const { svg } = await writeSvg(engines.builder.build(design, page), palette, design.name, (f) =>
+    engines.env.asset(f),
+  );
+  const read = await readSvg(new TextEncoder().encode(svg), 'page', { ...engines.env, fonts: engines.fonts });
   const base = { ...newDesign('Back', design.setup, making), profile: design.profile };
   const back = record(
     base,
     'Place',
     (d) => void pasteClip(d, base.pages[0].id, read.clip, making.newId, [1, 0, 0, 1, 0, 0]),
   )!.design;
-  await equip(shop, back);
+  await equip(engines, back);
   return { design: back, notes: read.notes, svg };
 }
 

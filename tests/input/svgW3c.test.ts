@@ -10,7 +10,7 @@ import { newDesign, setupOf } from '@/core/model/defaults';
 import { verifyDesign } from '@/core/model/verify';
 import { compositePlates } from '@/core/render/composite';
 import { rasterPlates } from '@/core/render/plates';
-import { equip, paletteOf, type Workshop } from '@/core/workshop';
+import { equip, paletteOf, type Engines } from '@/core/engines';
 import { measured } from '../support/measured';
 import { shopWith } from '../support/pictures';
 import { making } from '../support/sample';
@@ -33,9 +33,9 @@ const TABLE: Readonly<Record<string, number>> = JSON.parse(
 ) as Record<string, number>;
 
 const files = new Map<string, Uint8Array>();
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await shopWith(files);
+  engines = await shopWith(files);
 });
 
 interface Pixels {
@@ -66,7 +66,7 @@ async function ours(
   name: string,
   size: { readonly width: number; readonly height: number },
 ): Promise<ArrayLike<number>> {
-  const read = await readSvg(bytes, name, { ...shop.env, fonts: shop.fonts });
+  const read = await readSvg(bytes, name, { ...engines.env, fonts: engines.fonts });
   for (const [file, content] of read.files) files.set(file, content);
   const base = newDesign(
     'Read',
@@ -81,10 +81,10 @@ async function ours(
   // What is read is a whole design by every rule of the model.
   const verified = verifyDesign(design);
   expect(verified.ok ? '' : `${verified.where}: ${verified.what}`).toBe('');
-  await equip(shop, design);
-  const palette = paletteOf(design, shop);
+  await equip(engines, design);
+  const palette = paletteOf(design, engines);
   return compositePlates(
-    rasterPlates(shop.builder.build(design, design.pages[0]), palette, { x: 0, y: 0, scale: 96 / 72, ...size })!,
+    rasterPlates(engines.builder.build(design, design.pages[0]), palette, { x: 0, y: 0, scale: 96 / 72, ...size })!,
     palette,
   );
 }
@@ -141,8 +141,8 @@ test('every file of the other folders opens or says why; nothing throws', async 
       const start = performance.now();
       try {
         await readSvg(new Uint8Array(readFileSync(path.join(FIXTURES, folder, file))), file, {
-          ...shop.env,
-          fonts: shop.fonts,
+          ...engines.env,
+          fonts: engines.fonts,
         });
       } catch (e) {
         if (!(e instanceof SvgProblem)) faults.push(`${folder}/${file}: ${(e as Error).message}`);

@@ -7,7 +7,7 @@ import { readSvg } from '@/core/input/svg/read';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import { making } from '../support/sample';
 import { random } from '../support/random';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 import { leavesOf } from '../support/scenes';
 
 const FONT = 'public/fonts/archivo-400.ttf';
@@ -16,11 +16,14 @@ const doc = (text: string) =>
 
 /** The ink's box in pixels, from our scene and from resvg (Mozilla's SVG reader and drawer in Rust). */
 async function boxes(text: string): Promise<{ ours: Rect; theirs: Rect }> {
-  const shop = await testShop();
-  const { clip } = await readSvg(new TextEncoder().encode(doc(text)), 'words', { ...shop.env, fonts: shop.fonts });
+  const engines = await testEngines();
+  const { clip } = await readSvg(new TextEncoder().encode(doc(text)), 'words', {
+    ...engines.env,
+    fonts: engines.fonts,
+  });
   let design = newDesign('Words', setupOf(450, 150, { bleed: 0 }), making);
-  design = tryOut(design, (d) => void pasteClip(d, d.pages[0].id, clip, shop.env.newId, [1, 0, 0, 1, 0, 0]));
-  const found = unionAll(leavesOf(shop.builder.build(design, design.pages[0])).map((i) => i.inkBounds));
+  design = tryOut(design, (d) => void pasteClip(d, d.pages[0].id, clip, engines.env.newId, [1, 0, 0, 1, 0, 0]));
+  const found = unionAll(leavesOf(engines.builder.build(design, design.pages[0])).map((i) => i.inkBounds));
   const k = 96 / 72;
   const drawn = new Resvg(doc(text), {
     font: { fontFiles: [FONT], loadSystemFonts: false, defaultFontFamily: 'Archivo' },

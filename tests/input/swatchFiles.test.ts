@@ -13,15 +13,15 @@ import { readSwatchFile } from '@/core/input/swatches/read';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design, Ink, Swatch } from '@/core/model/schema';
 import { writeSwatchFile, type SwatchFormat } from '@/core/output/swatches/write';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { measured } from '../support/measured';
 import { making } from '../support/sample';
-import { publicFolder, testShop } from '../support/shop';
+import { publicFolder, testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 const dir = mkdtempSync(path.join(os.tmpdir(), 'holvet-swatches-'));
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -57,11 +57,11 @@ const WALK = base([
 ]);
 
 async function written(d: Design, format: SwatchFormat): Promise<Uint8Array> {
-  return writeSwatchFile(d, await prepare(shop, d), format).bytes;
+  return writeSwatchFile(d, await prepare(engines, d), format).bytes;
 }
 /** The colours of a design as files carry them: names, groups, numbers, no ids. */
 async function content(d: Design) {
-  return exchangeOf(d, await prepare(shop, d)).swatches.map(({ name, group, colour }) => ({
+  return exchangeOf(d, await prepare(engines, d)).swatches.map(({ name, group, colour }) => ({
     name,
     ...(group && { group }),
     colour,
@@ -180,7 +180,7 @@ const transicc = (args: string[], input: Uint8Array): string => {
 test('transicc reads our table: the same Lab, and the look it gives our recipes is ours', async () => {
   const table = await written(WALK, 'cgats');
   const out = good(readSwatchFile(bytes(transicc(['-i', '*Lab', '-o', '*Lab', '-t1'], table))));
-  const ours = exchangeOf(WALK, await prepare(shop, WALK)).swatches;
+  const ours = exchangeOf(WALK, await prepare(engines, WALK)).swatches;
   expect(out.swatches).toHaveLength(ours.length);
   let worst = 0;
   out.swatches.forEach((s, i) => s.lab!.forEach((v, j) => (worst = Math.max(worst, Math.abs(v - ours[i].lab[j])))));
@@ -189,7 +189,7 @@ test('transicc reads our table: the same Lab, and the look it gives our recipes 
       bytes(transicc(['-i', path.join(publicFolder, 'icc/coated-tr006.icc'), '-o', '*Lab', '-t1'], table)),
     ),
   );
-  const palette = await prepare(shop, WALK);
+  const palette = await prepare(engines, WALK);
   let off = 0;
   looks.swatches.forEach((s, i) =>
     s.lab!.forEach((v, j) => (off = Math.max(off, Math.abs(v - palette.press.lab(ours[i].cmyk, [])[j])))),
@@ -210,7 +210,7 @@ test('cxf2ti3 reads our CxF: the same names and Lab', async () => {
   writeFileSync(file, await written(WALK, 'cxf'));
   execFileSync('cxf2ti3', [file, path.join(dir, 'ours')], { stdio: 'pipe' });
   const back = good(readSwatchFile(readFileSync(path.join(dir, 'ours.cie'))));
-  const ours = exchangeOf(WALK, await prepare(shop, WALK)).swatches;
+  const ours = exchangeOf(WALK, await prepare(engines, WALK)).swatches;
   expect(back.swatches).toHaveLength(ours.length);
   back.swatches.forEach((s, i) => s.lab!.forEach((v, j) => expect(Math.abs(v - ours[i].lab[j])).toBeLessThan(1e-3)));
 });
@@ -278,7 +278,7 @@ test('the token parser accepts our tokens, and its values are ours', async () =>
   const src = text(await written(WALK, 'tokens'));
   const config = defineConfig({ lint: { rules: { 'core/valid-color': 'error' } } }, { cwd: new URL(`file://${dir}/`) });
   const { tokens } = await parse([{ filename: new URL(`file://${dir}/tokens.json`), src }], { config });
-  const ours = exchangeOf(WALK, await prepare(shop, WALK)).swatches;
+  const ours = exchangeOf(WALK, await prepare(engines, WALK)).swatches;
   for (const s of ours) {
     const id = `${s.group ? `${s.group}.` : ''}${s.name}`;
     const token = tokens[id] as {

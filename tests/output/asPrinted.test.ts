@@ -7,11 +7,11 @@ import type { Design } from '@/core/model/schema';
 import { writePng } from '@/core/output/png';
 import { writeSvg } from '@/core/output/svg/write';
 import { readSvg } from '@/core/input/svg/read';
-import { asScreen, equip, openWorkshop, paletteOf } from '@/core/workshop';
+import { asScreen, equip, openEngines, paletteOf } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { measured } from '../support/measured';
 import { cmyk, making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 /** A picture of strong screen colours, and groups that blend with tints and with it. */
 async function page(): Promise<{ design: Design; asset: (name: string) => Promise<Uint8Array> }> {
@@ -41,18 +41,18 @@ async function page(): Promise<{ design: Design; asset: (name: string) => Promis
       opacity: 0.8,
     }),
   ]);
-  const shop = await testShop();
-  return { design: b.done(), asset: async (name) => (name.endsWith(file) ? bytes : shop.env.asset(name)) };
+  const engines = await testEngines();
+  return { design: b.done(), asset: async (name) => (name.endsWith(file) ? bytes : engines.env.asset(name)) };
 }
 
 test.each(['as printed', 'as they came'] as const)('SVG and PNG look the same, %s', async (which) => {
   const { design, asset } = await page();
-  const { env } = await testShop();
-  const shop = await openWorkshop({ ...env, asset, lcmsGlue: env.lcmsGlue });
+  const { env } = await testEngines();
+  const engines = await openEngines({ ...env, asset, lcmsGlue: env.lcmsGlue });
   const shown = which === 'as printed' ? design : asScreen(design);
-  await equip(shop, shown);
-  const palette = paletteOf(shown, shop);
-  const scene = shop.builder.build(shown, shown.pages[0]);
+  await equip(engines, shown);
+  const palette = paletteOf(shown, engines);
+  const scene = engines.builder.build(shown, shown.pages[0]);
   const { svg, approximations } = await writeSvg(scene, palette, 'Looks', asset);
   const ours = decode(writePng(scene, palette, 72));
   const theirs = new Resvg(svg).render();
@@ -87,7 +87,7 @@ test.each(['as printed', 'as they came'] as const)('SVG and PNG look the same, %
       ]),
     );
   // For our reader the parts themselves stand there, not their pictures.
-  const back = await readSvg(new TextEncoder().encode(svg), 'Looks', { ...shop.env, asset, fonts: shop.fonts });
+  const back = await readSvg(new TextEncoder().encode(svg), 'Looks', { ...engines.env, asset, fonts: engines.fonts });
   const names = Object.values(back.clip.nodes).flatMap((n) => (n.blend ? [n.blend] : []));
   expect(names.toSorted()).toEqual(['multiply', 'screen']);
 });

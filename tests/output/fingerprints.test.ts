@@ -6,19 +6,19 @@ import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates } from '@/core/output/png';
 import { writeSvg } from '@/core/output/svg/write';
 import type { Design } from '@/core/model/schema';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { demoDesigns } from '@/demo/demos';
 import { GRADIENT_KINDS, gradientPage } from '../support/gradients';
 import { coloursDesign, drawnDesign, sampleDesign } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 /** What files and plates hash to, by page. Where they are meant to change: HOLVET_FINGERPRINTS=1 writes them anew. */
 const FILE = path.resolve(process.cwd(), 'tests/data/fingerprints.json');
 const DPI = 50;
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 const sha = (...parts: (Uint8Array | string)[]): string =>
@@ -28,19 +28,19 @@ const sha = (...parts: (Uint8Array | string)[]): string =>
     .slice(0, 24);
 
 async function fingerprints(name: string, design: Design): Promise<Record<string, string>> {
-  const palette = await prepare(shop, design);
+  const palette = await prepare(engines, design);
   const out: Record<string, string> = {};
   for (const [i, page] of design.pages.entries()) {
-    const scene = shop.builder.build(design, page);
+    const scene = engines.builder.build(design, page);
     const { channels, data } = pagePlates(scene, palette, DPI);
     out[`${name}, page ${i + 1}, plates`] = sha(channels.join(), ...data);
     out[`${name}, page ${i + 1}, SVG`] = sha(
-      (await writeSvg(scene, palette, design.name, (f) => shop.env.asset(f))).svg,
+      (await writeSvg(scene, palette, design.name, (f) => engines.env.asset(f))).svg,
     );
   }
   if (!palette.screen)
     out[`${name}, PDF`] = sha(
-      await writePdf(design, design.pages, shop.builder, palette, shop.env, { marks: true }, QUIET),
+      await writePdf(design, design.pages, engines.builder, palette, engines.env, { marks: true }, QUIET),
     );
   return out;
 }

@@ -1,6 +1,6 @@
 import { newDesign, outlineOf, setupOf } from '@/core/model/defaults';
 import type { Design, GradientPaint, Stop } from '@/core/model/schema';
-import type { Workshop } from '@/core/workshop';
+import type { Engines } from '@/core/engines';
 import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
@@ -9,17 +9,17 @@ import { DesignBuilder } from '@/demo/builder';
 import { pdfOf, platesOf } from '../support/press';
 import { unpacked } from '../support/qpdf';
 import { cmyk, linear, making, radial } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 const DPI = 100;
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 const both = async (design: Design) => ({
-  ours: await platesOf(shop, design, DPI),
-  pdf: await pdfOf(shop, design, { marks: true }),
+  ours: await platesOf(engines, design, DPI),
+  pdf: await pdfOf(engines, design, { marks: true }),
 });
 
 // Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it; meshes within 3/255 (the plan's tolerance).

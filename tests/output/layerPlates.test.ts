@@ -1,22 +1,25 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';
 import { BLENDS, type Blend, type Design, type DesignNode } from '@/core/model/schema';
-import type { Workshop } from '@/core/workshop';
+import type { Engines } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
 import { pdfOf, platesOf } from '../support/press';
 import { cmyk, linear, making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 const DPI = 144;
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
-const both = async (design: Design) => ({ ours: await platesOf(shop, design, DPI), pdf: await pdfOf(shop, design) });
+const both = async (design: Design) => ({
+  ours: await platesOf(engines, design, DPI),
+  pdf: await pdfOf(engines, design),
+});
 
 /** The same design with changes to its nodes by name. */
 function changed(

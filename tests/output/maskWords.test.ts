@@ -6,19 +6,19 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { unpackDesign } from '@/core/file/archive';
 import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';
 import type { Design, Paint, Run } from '@/core/model/schema';
-import type { Workshop } from '@/core/workshop';
+import type { Engines } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
 import { pdfOf, platesOf } from '../support/press';
 import { cmyk, linear, making, radial } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 const DPI = 300;
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 /** pdffonts (poppler): every face embedded, cut down, with its letters known. Answers the faces. */
@@ -32,14 +32,14 @@ function fontsOf(pdf: Uint8Array): string[] {
 
 // Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it.
 async function same(design: Design, what: string): Promise<Uint8Array> {
-  const pdf = await pdfOf(shop, design);
+  const pdf = await pdfOf(engines, design);
   const theirs = separate(pdf, DPI);
   for (const [i, page] of design.pages.entries()) {
     // What cuts by its outline is a clip, and tiffsep takes each pixel that a clip touches whole: letters come out about
     // half a pixel fatter all round, their edges in steps (looked at). Their pixels agree as the rule says; the sum of
     // their ink and single blocks of an edge are not compared.
     const clipped = page.name === 'outline';
-    const found = faults(await platesOf(shop, design, DPI, i), theirs[i], `${what}, page ${i + 1}`);
+    const found = faults(await platesOf(engines, design, DPI, i), theirs[i], `${what}, page ${i + 1}`);
     expect(found.filter((f) => !(clipped && /of ink$|a block disagrees/.test(f)))).toEqual([]);
   }
   expect(await checkX4(pdf)).toEqual([]);
@@ -159,7 +159,7 @@ test('a second build says the same of faces and overset words as the first', () 
   ]);
   const design = b.done();
   const said = () => {
-    const { missingFaces, overset, unsure } = shop.builder.build(design, design.pages[0]).root.findings;
+    const { missingFaces, overset, unsure } = engines.builder.build(design, design.pages[0]).root.findings;
     return { missingFaces, overset, unsure };
   };
   const first = said();

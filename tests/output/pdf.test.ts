@@ -9,22 +9,30 @@ import type { Design } from '@/core/model/schema';
 import { QUIET } from '@/core/output/job';
 import { parsePages } from '@/core/output/pages';
 import { writePdf } from '@/core/output/pdf/write';
-import { asPrint, prepare, type Workshop } from '@/core/workshop';
+import { asPrint, prepare, type Engines } from '@/core/engines';
 import { demoDesigns } from '@/demo/demos';
 import { checkX4 } from '../support/checkX4';
 import { coloursDesign, sampleDesign } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
-let shop: Workshop;
+let engines: Engines;
 let dir: string;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
   dir = mkdtempSync(path.join(tmpdir(), 'holvet-pdf-'));
 });
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
 async function make(design: Design, marks = true, pages = design.pages, keepRgb = false): Promise<Uint8Array> {
-  return writePdf(design, pages, shop.builder, await prepare(shop, design), shop.env, { marks, keepRgb }, QUIET);
+  return writePdf(
+    design,
+    pages,
+    engines.builder,
+    await prepare(engines, design),
+    engines.env,
+    { marks, keepRgb },
+    QUIET,
+  );
 }
 const save = (bytes: Uint8Array, name: string): string => {
   const file = path.join(dir, name);
@@ -133,7 +141,7 @@ test('files that break a rule are caught by the checker', async () => {
 test('page ranges: which pages, in which order', async () => {
   let design = sampleDesign();
   for (let i = 0; i < 3; i++)
-    design = tryOut(design, (d) => void addPage(d, d.pages[d.pages.length - 1].id, shop.env.newId));
+    design = tryOut(design, (d) => void addPage(d, d.pages[d.pages.length - 1].id, engines.env.newId));
   const bytes = await make(
     design,
     false,
@@ -169,9 +177,9 @@ test('a screen design goes to the press in inks, by its profile', async () => {
   const bytes = await writePdf(
     screen,
     screen.pages,
-    shop.builder,
-    await prepare(shop, asPrint(screen)),
-    shop.env,
+    engines.builder,
+    await prepare(engines, asPrint(screen)),
+    engines.env,
     { marks: false },
     QUIET,
   );

@@ -5,10 +5,10 @@ import { pdfNumber } from '@/core/output/pdf/file';
 import { hash128, pdfDate, uuidOf, xmpPacket } from '@/core/output/pdf/metadata';
 import { QUIET } from '@/core/output/job';
 import { writePdf } from '@/core/output/pdf/write';
-import { prepare } from '@/core/workshop';
+import { prepare } from '@/core/engines';
 import { sampleDesign } from '../support/sample';
 import fc from '../support/seeded';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 const text = (c: ContentStream) => Buffer.from(c.done()).toString('latin1');
 
@@ -104,14 +104,14 @@ function runProgram(program: string, input: number[]): number[] {
 }
 
 test('inks mixed in a gradient: on a device without their plates each shows as its stand-in, no more than full', async () => {
-  const shop = await testShop();
+  const engines = await testEngines();
   const design = sampleDesign();
   const bytes = await writePdf(
     design,
     design.pages,
-    shop.builder,
-    await prepare(shop, design),
-    shop.env,
+    engines.builder,
+    await prepare(engines, design),
+    engines.env,
     { marks: true },
     QUIET,
   );

@@ -16,8 +16,8 @@ const DPI = 144;
 const files = new Map<string, Uint8Array>();
 
 async function both(design: Design, keepRgb = false) {
-  const shop = await shopWith(files);
-  return { ours: await platesOf(shop, design, DPI), pdf: await pdfOf(shop, design, { keepRgb }) };
+  const engines = await shopWith(files);
+  return { ours: await platesOf(engines, design, DPI), pdf: await pdfOf(engines, design, { keepRgb }) };
 }
 
 const AT: Matrix = [120, 0, 0, 80, 0, 0];

@@ -8,7 +8,7 @@ import { compositePlates } from '@/core/render/composite';
 import { rasterPlates } from '@/core/render/plates';
 import { regionOf } from '@/core/render/region';
 import { trimRect, type Scene } from '@/core/scene/scene';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { demoDesigns } from '@/demo/demos';
 import type { Design, Paint } from '@/core/model/schema';
 import { GRADIENT_KINDS, gradientPage } from '../support/gradients';
@@ -16,18 +16,18 @@ import { measured } from '../support/measured';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { drawnDesign, making, sampleDesign } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 import { withContent } from '@/core/scene/walk';
 import { meanDifference, quick } from '../support/quick';
 import { leavesOf } from '../support/scenes';
 
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 const sceneOf = async (design: Design): Promise<{ scene: Scene; palette: Palette }> => ({
-  palette: await prepare(shop, design),
-  scene: shop.builder.build(design, design.pages[0]),
+  palette: await prepare(engines, design),
+  scene: engines.builder.build(design, design.pages[0]),
 });
 
 /** The sample without what SVG can only come near: overprint. */
@@ -284,7 +284,7 @@ describe('the quick painter stays near the truth of the plates', () => {
     );
     expect(mean).toBeLessThanOrEqual(0.8);
     // The same page as SVG, by another program.
-    const { svg } = await writeSvg(scene, palette, 'Layers', (f) => shop.env.asset(f));
+    const { svg } = await writeSvg(scene, palette, 'Layers', (f) => engines.env.asset(f));
     const theirs = new Resvg(svg, { fitTo: { mode: 'width', value: 460 } }).render().pixels;
     expect(meanDifference(theirs, truth(scene, palette, 1))).toBeLessThanOrEqual(1.5);
   });

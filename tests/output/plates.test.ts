@@ -3,7 +3,7 @@ import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Colour, Design } from '@/core/model/schema';
 import { pagePlates } from '@/core/output/png';
 import { mostInk } from '@/core/render/plates';
-import { asPrint, prepare, type Workshop } from '@/core/workshop';
+import { asPrint, prepare, type Engines } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';
 import type { Grey } from '../support/agree';
@@ -12,14 +12,14 @@ import { pdfOf, platesOf } from '../support/press';
 import { unpacked } from '../support/qpdf';
 import { separate } from '../support/ghostscript';
 import { cmyk, coloursDesign, making, drawnDesign, sampleDesign } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 const DPI = 100;
 /** Relative colorimetric with black-point compensation, as we separate. */
 const KEPT = ['-dRenderIntent=1', '-dBlackPtComp=1'];
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 async function both(design: Design, drop?: string, dpi = DPI): Promise<{ ours: Map<string, Grey>; pdf: Uint8Array }> {
@@ -31,7 +31,7 @@ async function both(design: Design, drop?: string, dpi = DPI): Promise<{ ours: M
         ),
       }
     : design;
-  return { ours: await platesOf(shop, design, dpi), pdf: await pdfOf(shop, given, { marks: true }) };
+  return { ours: await platesOf(engines, design, dpi), pdf: await pdfOf(engines, given, { marks: true }) };
 }
 
 // Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it.
@@ -78,7 +78,7 @@ describe('plates agree with those that Ghostscript makes of our PDF', () => {
   // Kept colours are separated by Ghostscript from the tagged sRGB: 4/255 (the plan's tolerance for tagged RGB).
   test('screen colours that are kept RGB', async () => {
     const design = coloursDesign();
-    const pdf = await pdfOf(shop, design, { marks: true, keepRgb: true });
+    const pdf = await pdfOf(engines, design, { marks: true, keepRgb: true });
     const { ours, pdf: converted } = await both(design);
     const kept = separate(pdf, DPI, KEPT)[0];
     expect(faults(ours, kept, 'colours page, RGB kept', 4)).toEqual([]);
@@ -99,8 +99,8 @@ describe('plates agree with those that Ghostscript makes of our PDF', () => {
 
 describe('what lies below an object', () => {
   const at = (design: Design, ink: string) => async () => {
-    const palette = await prepare(shop, design);
-    const plates = pagePlates(shop.builder.build(design, design.pages[0]), palette, 72);
+    const palette = await prepare(engines, design);
+    const plates = pagePlates(engines.builder.build(design, design.pages[0]), palette, 72);
     const { width, height } = plates.region;
     return Math.round(
       (plates.data[plates.channels.indexOf(ink)][Math.floor(height / 2) * width + Math.floor(width / 2)] / 255) * 100,
@@ -141,8 +141,8 @@ test('total ink is the sum of the plates at its fullest point', async () => {
   const b = new DesignBuilder(newDesign('Ink', setupOf(40, 40, { bleed: 0 }), making), making);
   b.place(0, [b.shape('Dark', 'rectangle', { x: 5, y: 5, w: 10, h: 10 }, { fill: flat(cmyk(80, 70, 60, 90)) })]);
   const design = b.done();
-  const palette = await prepare(shop, design);
-  const most = mostInk(pagePlates(shop.builder.build(design, design.pages[0]), palette, 72));
+  const palette = await prepare(engines, design);
+  const most = mostInk(pagePlates(engines.builder.build(design, design.pages[0]), palette, 72));
   expect(most.total).toBeCloseTo(3, 1);
   expect(most.x).toBeGreaterThan(5);
   expect(most.x).toBeLessThan(15);

@@ -1,10 +1,10 @@
 import { decode } from 'fast-png';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import { pagePlates, writePng } from '@/core/output/png';
-import { prepare } from '@/core/workshop';
+import { prepare } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { cmyk, making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 describe('pages whose size is no whole number of pixels', () => {
   // 200.4 × 149.7 pixels at 72 dpi: rounded up one way and down the other; no bleed, so the art ends with the page.
@@ -18,10 +18,10 @@ describe('pages whose size is no whole number of pixels', () => {
     [200.6, 149.2],
     [199.5, 150.5],
   ])('%d × %d: the outermost rows and columns are as full as all others', async (w, h) => {
-    const shop = await testShop();
+    const engines = await testEngines();
     const design = page(w, h);
-    const palette = await prepare(shop, design);
-    const scene = shop.builder.build(design, design.pages[0]);
+    const palette = await prepare(engines, design);
+    const scene = engines.builder.build(design, design.pages[0]);
     const { data } = pagePlates(scene, palette, 72);
     expect(new Set(data[0])).toEqual(new Set([255]));
     const png = decode(writePng(scene, palette, 72));
@@ -37,7 +37,7 @@ describe('pages whose size is no whole number of pixels', () => {
 
 describe('a picture with a transparent ground', () => {
   test('clear where nothing is, in part where something shows through; laid on paper it is the page again', async () => {
-    const shop = await testShop();
+    const engines = await testEngines();
     const b = new DesignBuilder(newDesign('Clear', setupOf(120, 80, { bleed: 0 }), making), making);
     const disc = b.shape('Disc', 'ellipse', { x: 10, y: 10, w: 60, h: 60 }, { fill: flat(cmyk(0, 80, 90, 0)) });
     b.place(0, [
@@ -53,8 +53,8 @@ describe('a picture with a transparent ground', () => {
       ),
     ]);
     const design = b.done();
-    const palette = await prepare(shop, design);
-    const scene = shop.builder.build(design, design.pages[0]);
+    const palette = await prepare(engines, design);
+    const scene = engines.builder.build(design, design.pages[0]);
     const clear = decode(writePng(scene, palette, 144, true));
     const solid = decode(writePng(scene, palette, 144));
     expect([clear.channels, clear.width, clear.height]).toEqual([4, 240, 160]);

@@ -14,7 +14,7 @@ import { regionOf } from '@/core/render/region';
 import { erf } from '@/core/scene/effects/gaussian';
 import { trimRect } from '@/core/scene/scene';
 import { mapLeaves, withContent } from '@/core/scene/walk';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
@@ -23,12 +23,12 @@ import { measured } from '../support/measured';
 import { pdfOf, platesOf } from '../support/press';
 import { meanDifference, quick } from '../support/quick';
 import { cmyk, making } from '../support/sample';
-import { testShop } from '../support/shop';
+import { testEngines } from '../support/engines';
 
 const DPI = 144;
-let shop: Workshop;
+let engines: Engines;
 beforeAll(async () => {
-  shop = await testShop();
+  engines = await testEngines();
 });
 
 const shadow = (colour: Colour, change: Partial<Shadow> & { overprint?: boolean } = {}): Shadow => {
@@ -109,13 +109,13 @@ describe('shadows on our plates and on those of our PDF', () => {
       Masked: { effects: [shadow(ember)] },
       'Out of sight': { effects: [shadow(BLACK, { dx: 0, dy: -30, blur: 16 })] },
     });
-    const ours = await platesOf(shop, design, DPI);
-    const pdf = await pdfOf(shop, design);
+    const ours = await platesOf(engines, design, DPI);
+    const pdf = await pdfOf(engines, design);
     expect(faults(ours, separate(pdf, DPI)[0], 'shadows')).toEqual([]);
     expect(await checkX4(pdf)).toEqual([]);
     // The plates hold them: without, there is less black.
     const bare = await platesOf(
-      shop,
+      engines,
       {
         ...design,
         nodes: Object.fromEntries(
@@ -140,9 +140,9 @@ describe('a shadow is a Gaussian of what throws it', () => {
       const b = new DesignBuilder(newDesign('Box', setupOf(160, 130, { bleed: 0 }), making), making);
       b.place(0, [b.shape('Box', 'rectangle', { x: 40, y: 30, w: 70, h: 60 }, { fill: flat(cmyk(0, 0, 100, 0)) })]);
       const design = changed(b.done(), { Box: { effects: [shadow(BLACK, { blur, dx: 5.3, dy: 3.1, opacity: 1 })] } });
-      const palette = await prepare(shop, design);
+      const palette = await prepare(engines, design);
       const scale = 3;
-      const plates = rasterPlates(shop.builder.build(design, design.pages[0]), palette, {
+      const plates = rasterPlates(engines.builder.build(design, design.pages[0]), palette, {
         x: 0,
         y: 0,
         scale,
@@ -176,8 +176,8 @@ describe('a shadow is a Gaussian of what throws it', () => {
       Star: { effects: [shadow(BLACK, { blur: 22 })] },
       Outside: { effects: [shadow(BLACK, { blur: 30, dx: -20 })] },
     });
-    const palette = await prepare(shop, design);
-    const scene = shop.builder.build(design, design.pages[0]);
+    const palette = await prepare(engines, design);
+    const scene = engines.builder.build(design, design.pages[0]);
     const at = (x: number, y: number, width: number, height: number) =>
       rasterPlates(scene, palette, { x: x / 2 - 9, y: y / 2 - 9, scale: 2, width, height })!.data[3];
     const [W, H] = [356, 296];
@@ -229,8 +229,8 @@ describe('shadows on the screen and in SVG', () => {
     });
   };
   const built = async (design: Design) => ({
-    palette: await prepare(shop, design),
-    scene: shop.builder.build(design, design.pages[0]),
+    palette: await prepare(engines, design),
+    scene: engines.builder.build(design, design.pages[0]),
   });
   const noFiles = async (file: string): Promise<Uint8Array> => {
     throw new Error(`no ${file} here`);
@@ -272,7 +272,7 @@ describe('shadows on the screen and in SVG', () => {
       '@resvg/resvg-js',
     );
     expect(mean).toBeLessThanOrEqual(0.5);
-    const read = await readSvg(new TextEncoder().encode(svg), 'page', { ...shop.env, fonts: shop.fonts });
+    const read = await readSvg(new TextEncoder().encode(svg), 'page', { ...engines.env, fonts: engines.fonts });
     const effects = (nodes: Design['nodes']) => Object.values(nodes).flatMap((n) => n.effects ?? []);
     expect(effects(read.clip.nodes)).toEqual(effects(design.nodes));
     const base = { ...newDesign('Back', design.setup, making), profile: design.profile };

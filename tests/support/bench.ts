@@ -2,7 +2,7 @@ import { packed, unpacked, type Packed } from '@/core/edit/packed';
 import type { Patches } from 'mutative';
 import { apply } from 'mutative';
 import type { Design } from '@/core/model/schema';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import { HolvetDatabase } from '@/store/database';
 import { DesignStore } from '@/store/designs';
 import type { PictureClient } from '@/workers/pictureClient';
@@ -15,7 +15,7 @@ import { loadSettings } from '@/bench/session/settings';
 import { fitRect, toScreen } from '@/bench/view/camera';
 import { bleedRect } from '@/core/scene/scene';
 import type { Gesture, PointerAt, Tool, ToolContext } from '@/bench/tools/tool';
-import { testShop } from './shop';
+import { testEngines } from './engines';
 
 // The bench gives the focus about; without a page there is nobody to give it to.
 Object.assign(globalThis, { document: { getElementById: () => null } });
@@ -39,7 +39,7 @@ export interface TestBench {
   readonly session: Session;
   readonly press: ListeningPress;
   readonly store: DesignStore;
-  readonly shop: Workshop;
+  readonly engines: Engines;
   readonly context: ToolContext;
   /** What the readout at the pointer says now, and all it said. */
   readonly said: string[];
@@ -68,9 +68,12 @@ const pictureWorker = {
     }
   },
   async drawing(bytes: Uint8Array, name: string) {
-    const shop = await shared!;
+    const engines = await shared!;
     try {
-      const { clip, width, height, notes, files } = await readSvg(bytes, name, { ...shop.env, fonts: shop.fonts });
+      const { clip, width, height, notes, files } = await readSvg(bytes, name, {
+        ...engines.env,
+        fonts: engines.fonts,
+      });
       return { ok: true, clip, width, height, notes, files };
     } catch (e) {
       return { ok: false, message: (e as Error).message };
@@ -81,18 +84,18 @@ const pictureWorker = {
 };
 
 let n = 0;
-let shared: Promise<Workshop> | null = null;
+let shared: Promise<Engines> | null = null;
 
 /** An open design with everything real but the worker: store, history, tools. Places are page points. */
 export async function openBench(design: Design): Promise<TestBench> {
-  const shop = await (shared ??= testShop());
-  await prepare(shop, design);
+  const engines = await (shared ??= testEngines());
+  await prepare(engines, design);
   const store = new DesignStore(new HolvetDatabase(`bench-${n++}`));
   await store.add(design);
   const press = new ListeningPress();
   const session = new Session(
     { design, base: 0, entries: [], cursor: 0, warning: null, aside: null },
-    shop,
+    engines,
     store,
     press as unknown as PressClient,
     pictureWorker as unknown as PictureClient,
@@ -124,7 +127,7 @@ export async function openBench(design: Design): Promise<TestBench> {
     session,
     press,
     store,
-    shop,
+    engines,
     context,
     said,
     at,

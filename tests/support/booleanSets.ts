@@ -14,7 +14,7 @@ import {
 } from '@/core/geometry/path';
 import { nodeEnv } from '@/env/node';
 import { FontBook } from '@/core/text/fonts';
-import { publicFolder } from './shop';
+import { publicFolder } from './engines';
 import { random } from './random';
 
 /** Random pairs of shapes of the kinds that break boolean engines; the sets are our own, after common practice. */

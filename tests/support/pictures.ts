@@ -5,9 +5,9 @@ import path from 'node:path';
 import { assetName } from '@/core/file/assets';
 import { pictureFacts, readPicture } from '@/core/input/picture/read';
 import type { Picture } from '@/core/model/schema';
-import { openWorkshop, type Workshop } from '@/core/workshop';
+import { openEngines, type Engines } from '@/core/engines';
 import { nodeEnv } from '@/env/node';
-import { publicFolder } from './shop';
+import { publicFolder } from './engines';
 
 /** A small scene in PostScript, 120 × 80 points: three sweeps of colour, a disc and bars, in CMYK or RGB. */
 const SCENE = (space: 'cmyk' | 'rgb') => {
@@ -57,11 +57,11 @@ export function drawnBy(
   }
 }
 
-/** A workshop that has files of its own beside the shipped ones, with counted ids and a fixed clock. */
-export async function shopWith(files: ReadonlyMap<string, Uint8Array>): Promise<Workshop> {
+/** A engines that has files of its own beside the shipped ones, with counted ids and a fixed clock. */
+export async function shopWith(files: ReadonlyMap<string, Uint8Array>): Promise<Engines> {
   let n = 0;
   const node = nodeEnv(publicFolder);
-  return openWorkshop({
+  return openEngines({
     ...node,
     newId: () => `t${n++}`,
     now: () => '2026-11-02T18:00:00.000Z',

@@ -2,14 +2,14 @@ import type { Design } from '@/core/model/schema';
 import { QUIET } from '@/core/output/job';
 import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates } from '@/core/output/png';
-import { prepare, type Workshop } from '@/core/workshop';
+import { prepare, type Engines } from '@/core/engines';
 import type { Grey } from './agree';
 
 /** Our plates of one page by ink, counted as Ghostscript counts: 255 is bare. */
-export async function platesOf(shop: Workshop, design: Design, dpi: number, page = 0): Promise<Map<string, Grey>> {
+export async function platesOf(engines: Engines, design: Design, dpi: number, page = 0): Promise<Map<string, Grey>> {
   // First, as it loads the design's faces.
-  const palette = await prepare(shop, design);
-  const plates = pagePlates(shop.builder.build(design, design.pages[page]), palette, dpi);
+  const palette = await prepare(engines, design);
+  const plates = pagePlates(engines.builder.build(design, design.pages[page]), palette, dpi);
   return new Map(
     plates.channels.map((ink, i) => [ink, { ...plates.region, data: plates.data[i].map((v) => 255 - v) }]),
   );
@@ -17,16 +17,16 @@ export async function platesOf(shop: Workshop, design: Design, dpi: number, page
 
 /** A whole design as print PDF. */
 export async function pdfOf(
-  shop: Workshop,
+  engines: Engines,
   design: Design,
   options: { readonly marks?: boolean; readonly keepRgb?: boolean } = {},
 ): Promise<Uint8Array> {
   return writePdf(
     design,
     design.pages,
-    shop.builder,
-    await prepare(shop, design),
-    shop.env,
+    engines.builder,
+    await prepare(engines, design),
+    engines.env,
     { marks: false, ...options },
     QUIET,
   );

@@ -104,7 +104,7 @@ function drawPointedAt(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): voi
   const id = s.state.pointedAt;
   if (!id || !s.design.nodes[id]) return;
   const m = multiply(screenMatrix(s.state.camera), pageMatrix(s.design, s.page, id));
-  twoLines(ctx, ink, () => tracePath(ctx, areaOf(s.design, id, s.shop.fonts, true).region.path, m), 2);
+  twoLines(ctx, ink, () => tracePath(ctx, areaOf(s.design, id, s.engines.fonts, true).region.path, m), 2);
 }
 
 /** What an entered combination is made of, as dashed lines: it is not seen itself. */
@@ -117,7 +117,7 @@ function drawOperands(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void
   for (const id of node.children) {
     if (s.design.nodes[id].hidden) continue;
     const m = multiply(screenMatrix(s.state.camera), pageMatrix(s.design, s.page, id));
-    const { path } = areaOf(s.design, id, s.shop.fonts, true).region;
+    const { path } = areaOf(s.design, id, s.engines.fonts, true).region;
     twoLines(ctx, ink, () => tracePath(ctx, path, m), 1);
   }
   ctx.setLineDash([]);

@@ -36,7 +36,7 @@ export const keyObject = (s: Session): string | null =>
 export function alignSelection(s: Session, edge: AlignEdge): void {
   const ids = freeSelection(s);
   const to = alignsTo(s);
-  if (s.commit('Align', (d) => alignNodes(d, s.page, ids, edge, to, keyObject(s), s.shop.fonts)))
+  if (s.commit('Align', (d) => alignNodes(d, s.page, ids, edge, to, keyObject(s), s.engines.fonts)))
     s.say(`Lined up the ${EDGE_WORDS[edge]} of ${count(ids.length, 'object')} with ${TO_WORDS[to]}.`);
   else s.say('They are in line already.');
 }
@@ -53,7 +53,9 @@ export function distributeSelection(
     return;
   }
   if (
-    s.commit('Space evenly', (d) => distributeNodes(d, s.page, ids, axis, by, s.state.alignTo, spacing, s.shop.fonts))
+    s.commit('Space evenly', (d) =>
+      distributeNodes(d, s.page, ids, axis, by, s.state.alignTo, spacing, s.engines.fonts),
+    )
   )
     s.say(`Spaced ${count(ids.length, 'object')} evenly ${axis === 'x' ? 'across' : 'down'}.`);
   else s.say('They are spaced like that already.');
@@ -91,7 +93,7 @@ export const ARRANGE_COMMANDS = {
     keys: [],
     applies: (s) => s.state.selection.length > 0,
     run: (s) => {
-      const guides = guidesRound(s.design, s.page, s.state.selection, s.shop.fonts);
+      const guides = guidesRound(s.design, s.page, s.state.selection, s.engines.fonts);
       if (s.commit('Guides round the selection', (d) => addGuides(d, s.page.id, guides)))
         s.say('Put guides along its edges and through its middle.');
     },

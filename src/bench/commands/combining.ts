@@ -35,7 +35,7 @@ const enough = (s: Session): boolean => topmost(s.design, s.page, freeSelection(
 /** Combines the chosen objects. Where no engine can do it rightly it says so, and nothing changes. */
 export function combineSelection(s: Session, op: CombineOp, turned = false): void {
   const ids = topmost(s.design, s.page, freeSelection(s));
-  const { fonts } = s.shop;
+  const { fonts } = s.engines;
   let made: string | null = null;
   const id = s.newId();
   const recipe = (d: Parameters<typeof combineNodes>[0]) => {
@@ -65,7 +65,7 @@ export function combineSelection(s: Session, op: CombineOp, turned = false): voi
 
 /** Says what came of a combination, and where a union stays apart what can be done about it. */
 export function sayGaps(s: Session, id: string, done: string): void {
-  const gaps = openGaps(s.design, id, s.shop.fonts);
+  const gaps = openGaps(s.design, id, s.engines.fonts);
   if (!gaps.length) {
     s.say(`${done}. Each can still be changed: double-click it.`);
     return;
@@ -90,7 +90,7 @@ export function gapRepairs(s: Session, id: string, gaps: readonly OpenGap[]): Me
 
 /** Closes every gap of a union, one after the other: moving a piece changes the gaps that are left. */
 export function closeGaps(s: Session, id: string, how: 'move' | 'bridge'): void {
-  const { fonts } = s.shop;
+  const { fonts } = s.engines;
   let closed = 0;
   let design = s.state.design;
   const steps: ((d: Parameters<typeof closeByMoving>[0]) => void)[] = [];
@@ -118,7 +118,7 @@ export function changeCombination(
 ): void {
   const recipe = (d: Parameters<typeof setCombination>[0]) => ids.forEach((id) => setCombination(d, id, change));
   const tried = tryOut(s.state.design, recipe);
-  if (ids.some((id) => areaOf(tried, id, s.shop.fonts).unsure)) {
+  if (ids.some((id) => areaOf(tried, id, s.engines.fonts).unsure)) {
     s.say(
       'These shapes could not be combined rightly that way, so nothing was changed. Move one of them by a hair and try again.',
       'warn',

@@ -68,7 +68,7 @@ export function repeatSelection(s: Session, kind: ArrangementKind): void {
   const { pivot } = s.state;
   s.commit('Step and repeat', (d) => {
     const back = ids.length ? invert(parentMatrix(s.state.design, s.page, ids[ids.length - 1])) : null;
-    made = repeatNodes(d, s.page, ids, kind, pivot && back ? apply(back, pivot) : null, s.newId, s.shop.fonts);
+    made = repeatNodes(d, s.page, ids, kind, pivot && back ? apply(back, pivot) : null, s.newId, s.engines.fonts);
   });
   if (!made) return;
   const node = s.design.nodes[made];

@@ -22,7 +22,7 @@ import { contoursOf } from '@/core/derive/contours';
 import { nodeCount, simplified } from '@/core/edit/smoothing';
 import { tryOut } from '@/core/edit/history';
 import { applyVector, apply, invert, meanScale } from '@/core/geometry/matrix';
-import { flatOf, isEnd, type NodeContour, type NodeKind } from '@/core/geometry/nodes';
+import { flatOf, isEnd, type NodeContour, type NodeForm } from '@/core/geometry/nodes';
 import { pageMatrix } from '@/core/model/tree';
 import { formatLength, mm } from '@/core/units/length';
 import { chosenOf, openPaths } from '../tools/nodeSpots';
@@ -81,7 +81,7 @@ export function deleteChosenNodes(s: Session): void {
     s.say(`Deleted ${count(n, 'node')}; the line stays as near to its shape as fewer nodes can.`);
 }
 
-export function kindOfNodes(s: Session, kind: NodeKind): void {
+export function kindOfNodes(s: Session, kind: NodeForm): void {
   changeNodes(s, `Nodes: ${kind}`, (contours, nodes) => ({ contours: setKind(contours, nodes, kind) }));
 }
 

@@ -69,7 +69,7 @@ export function chosenFrame(s: Session): { readonly id: string; readonly aim: Ai
 /** Puts a picture into an object: laid in to fill it, or in the place of the picture that is there. */
 export function framePicture(s: Session, next: NewPicture, id: string, aim: Aim): void {
   const node = s.design.nodes[id];
-  const box = localBox(s.design, node, s.shop.fonts);
+  const box = localBox(s.design, node, s.engines.fonts);
   const had = paintAt(s.design, id, aim);
   const old = had?.kind === 'picture' ? s.design.pictures?.find((p) => p.id === had.picture) : undefined;
   s.commit(

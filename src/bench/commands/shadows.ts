@@ -7,7 +7,7 @@ import type { Session } from '../session/session';
 
 /** By which a new shadow is measured: an object's smaller side, in points of its own. */
 export function smallerSide(s: Session, id: string): number {
-  const box = localBox(s.design, s.design.nodes[id], s.shop.fonts);
+  const box = localBox(s.design, s.design.nodes[id], s.engines.fonts);
   return isEmpty(box) ? mm(20) : Math.min(box.x1 - box.x0, box.y1 - box.y0);
 }
 

@@ -31,7 +31,7 @@ export function CombineSection() {
   const sheet = design.pages.find((p) => p.id === page);
   const one = selection.length === 1 ? design.nodes[selection[0]] : undefined;
   const union = one?.kind === 'combination' ? one.id : null;
-  const gaps = useMemo(() => (union ? openGaps(design, union, session.shop.fonts) : []), [session, design, union]);
+  const gaps = useMemo(() => (union ? openGaps(design, union, session.engines.fonts) : []), [session, design, union]);
   if (one?.kind === 'combination') {
     return (
       <Section title="Combination">

@@ -197,7 +197,7 @@ function Sentence() {
   if (isText(node)) {
     const story = design.stories[node.story];
     const run = story.paragraphs[0].runs[0];
-    const { overset } = layoutOf(design, node, session.shop.fonts);
+    const { overset } = layoutOf(design, node, session.engines.fonts);
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
         {node.kind === 'displayText'
@@ -295,7 +295,7 @@ function Position() {
   /** Resizes to a typed measure about the frame's top left. */
   const sizing = (sx: number, sy: number) => sizingMap(frame, sx, sy);
   const sized = (sx: number, sy: number) =>
-    sizeExactly(session.state.design, page, ids, frame, { x: sx, y: sy }, session.shop.fonts);
+    sizeExactly(session.state.design, page, ids, frame, { x: sx, y: sy }, session.engines.fonts);
   const shift = (dx: number, dy: number) => (d: Parameters<typeof moveNodes>[0]) => moveNodes(d, page, ids, dx, dy);
   const about = session.state.pivot ?? apply(frame.matrix, centre(frame.box));
   const turned = (to: number) => (d: Parameters<typeof turnNodes>[0]) => turnNodes(d, page, ids, to - angle, about);

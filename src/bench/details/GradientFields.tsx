@@ -73,7 +73,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
   const letters = (each: boolean) =>
     session.commit(each ? 'Gradient letter by letter' : 'Gradient over the text as one', (d) =>
       change((p, id) => {
-        const box = localBox(design, design.nodes[id], session.shop.fonts);
+        const box = localBox(design, design.nodes[id], session.engines.fonts);
         const unit = { x0: 0, y0: 0, x1: 1, y1: 1 };
         const { eachLetter: _each, ...rest } = p;
         return each

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { NodeAlign, NodeSpread } from '@/core/edit/nodes';
 import { nodeCount } from '@/core/edit/smoothing';
-import type { NodeKind } from '@/core/geometry/nodes';
+import type { NodeForm } from '@/core/geometry/nodes';
 import { Button } from '@/ui/Button';
 import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
@@ -24,7 +24,7 @@ import { count } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { openPaths, spotsOf } from '../tools/nodeSpots';
 
-const KINDS: readonly { value: NodeKind; label: string }[] = [
+const KINDS: readonly { value: NodeForm; label: string }[] = [
   { value: 'corner', label: 'Corner' },
   { value: 'smooth', label: 'Smooth' },
   { value: 'symmetric', label: 'Symmetric' },

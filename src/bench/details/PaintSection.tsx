@@ -78,7 +78,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
     const fallback = session.palette.screen ? ({ rgb: [0, 0, 0] } as const) : BLACK;
     const label = `${word}: ${KINDS.find((k) => k.value === next)!.label.toLowerCase()}`;
     if ((next === 'linear' || next === 'radial' || next === 'box') && isSweep(design, session.page, nodes, aim)) {
-      session.commit(label, (d) => sweepBecomes(d, session.page, ids, aim, next, session.shop.fonts));
+      session.commit(label, (d) => sweepBecomes(d, session.page, ids, aim, next, session.engines.fonts));
       session.set({ stop: null });
       return;
     }
@@ -102,7 +102,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
                   : line || isText(node)
                     ? colourPaint(fallback)
                     : drawingPaint(session);
-          const box = localBox(design, node, session.shop.fonts);
+          const box = localBox(design, node, session.engines.fonts);
           const stops = had ?? stopsFrom(old, fallback);
           if (next === 'pools') return old.kind === 'pools' ? old : firstPools(box, stops, overprint);
           if (old.kind !== 'gradient') return firstGradient(next, box, stops, overprint);

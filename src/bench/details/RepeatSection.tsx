@@ -101,7 +101,10 @@ function Arranged({ node, locked }: { node: NodeOf<'repeat'>; locked: boolean })
                 kind,
                 unionAll(
                   node.children.map((id) =>
-                    transformRect(design.nodes[id].transform, localBox(design, design.nodes[id], session.shop.fonts)),
+                    transformRect(
+                      design.nodes[id].transform,
+                      localBox(design, design.nodes[id], session.engines.fonts),
+                    ),
                   ),
                 ),
               ),

@@ -9,7 +9,7 @@ import { useSession } from '../session/context';
 export function SeveralFields({ aim, ids, swept }: { aim: Aim; ids: readonly string[]; swept: boolean }) {
   const session = useSession();
   const { design, page } = session;
-  const { fonts } = session.shop;
+  const { fonts } = session.engines;
   const nodes = aimedNodes(design, ids, aim);
   const ramps = nodes.filter((id) => paintAt(design, id, aim)?.kind === 'gradient').length;
   return (

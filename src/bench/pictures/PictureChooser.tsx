@@ -36,7 +36,7 @@ export function PictureChooser({ children }: { children: ReactNode }) {
       await placeDrawing(
         session,
         row.title,
-        new Uint8Array(await session.shop.env.asset(`pictures/${row.file}`)),
+        new Uint8Array(await session.engines.env.asset(`pictures/${row.file}`)),
         null,
       );
       return;

@@ -64,7 +64,7 @@ export function PictureFields({
     (d) =>
       setPicture(d, all, aim, f);
   const ppi = effectivePpi(picture, paint, pageMatrix(design, page, node));
-  const box = (id: string) => localBox(design, design.nodes[id], session.shop.fonts);
+  const box = (id: string) => localBox(design, design.nodes[id], session.engines.fonts);
   const natural = naturalSize(picture);
   const tile = tileOf(paint.geometry);
   const { unit } = design.setup;

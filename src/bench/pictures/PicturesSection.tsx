@@ -17,7 +17,7 @@ export function PicturesSection() {
   const pictures = (design.pictures ?? []).filter((p) => used.has(p.id));
   if (!pictures.length) return null;
   const gather = async () => {
-    const { zip, missing } = await gatherPictures(pictures, (file) => session.shop.env.asset(`pictures/${file}`));
+    const { zip, missing } = await gatherPictures(pictures, (file) => session.engines.env.asset(`pictures/${file}`));
     download(zip, fileName(`${design.name} pictures`, 'zip'), 'application/zip');
     session.say(
       missing.length

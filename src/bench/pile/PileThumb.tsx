@@ -97,7 +97,7 @@ function drawArea(
   const { design } = session.state;
   const page = pageOf(design, id);
   if (!page) return;
-  const path = transformPath(areaOf(design, id, session.shop.fonts).region.path, pageMatrix(design, page, id));
+  const path = transformPath(areaOf(design, id, session.engines.fonts).region.path, pageMatrix(design, page, id));
   const box = pathBounds(path);
   if (!(box.x1 >= box.x0)) return;
   const scale = (c.width - 8) / Math.max(box.x1 - box.x0, box.y1 - box.y0, 0.01);

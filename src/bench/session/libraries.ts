@@ -15,7 +15,7 @@ export async function keepLibrary(
   name: string,
   swatches: readonly ExchangeSwatch[],
 ): Promise<LibraryRow | null> {
-  const row: LibraryRow = { id: s.newId(), name, kind, added: s.shop.env.now(), swatches: [...swatches] };
+  const row: LibraryRow = { id: s.newId(), name, kind, added: s.engines.env.now(), swatches: [...swatches] };
   try {
     await s.designs.addLibrary(row);
   } catch (e) {

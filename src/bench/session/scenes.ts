@@ -4,7 +4,7 @@ import type { Matrix } from '@/core/geometry/matrix';
 import type { Design, Page } from '@/core/model/schema';
 import { pageById, parentMatrix } from '@/core/model/tree';
 import type { Scene } from '@/core/scene/scene';
-import type { Workshop } from '@/core/workshop';
+import type { Engines } from '@/core/engines';
 
 interface Made {
   readonly design: Design;
@@ -26,7 +26,7 @@ export class Scenes {
   /** Many panels ask for the box of the same list. */
   private readonly boxes = new WeakMap<readonly string[], Boxed>();
 
-  constructor(private readonly shop: Pick<Workshop, 'builder' | 'fonts'>) {}
+  constructor(private readonly engines: Pick<Engines, 'builder' | 'fonts'>) {}
 
   /** The scene of what is shown: `kept`, or a preview of it that changes only the nodes of `focus`, where that is said. */
   of(design: Design, kept: Design, page: string, focus: readonly string[] | null): Scene {
@@ -41,9 +41,9 @@ export class Scenes {
       design.setup === kept.setup;
     if (sameThings) return this.atRest(kept, page);
     const on = pageById(design, page) ?? design.pages[0];
-    const patched = focus && this.shop.builder.patch(this.atRest(kept, page), design, on, focus);
-    const scene = patched ?? this.shop.builder.build(design, on);
-    this.shown = { design, page, epoch: this.shop.fonts.epoch, scene };
+    const patched = focus && this.engines.builder.patch(this.atRest(kept, page), design, on, focus);
+    const scene = patched ?? this.engines.builder.build(design, on);
+    this.shown = { design, page, epoch: this.engines.fonts.epoch, scene };
     return scene;
   }
 
@@ -51,24 +51,24 @@ export class Scenes {
   atRest(design: Design, page: string): Scene {
     const known = this.known(this.resting, design, page);
     if (known) return known;
-    const scene = this.shop.builder.build(design, pageById(design, page) ?? design.pages[0]);
-    this.resting = { design, page, epoch: this.shop.fonts.epoch, scene };
+    const scene = this.engines.builder.build(design, pageById(design, page) ?? design.pages[0]);
+    this.resting = { design, page, epoch: this.engines.fonts.epoch, scene };
     return scene;
   }
 
   private known(m: Made | null, design: Design, page: string): Scene | null {
-    return m && m.design === design && m.page === page && m.epoch === this.shop.fonts.epoch ? m.scene : null;
+    return m && m.design === design && m.page === page && m.epoch === this.engines.fonts.epoch ? m.scene : null;
   }
 
   /** The upright box of nodes on a page, lines not counted; empty for none. */
   boxOf(design: Design, page: Page, ids: readonly string[]): Rect {
-    const { epoch } = this.shop.fonts;
+    const { epoch } = this.engines.fonts;
     const m = this.boxes.get(ids);
     if (m && m.design === design && m.page === page && m.epoch === epoch) return m.box;
     let box = EMPTY_RECT;
     for (const id of ids) {
       if (!design.nodes[id]) continue;
-      const r = boxIn(design, id, parentMatrix(design, page, id), this.shop.fonts);
+      const r = boxIn(design, id, parentMatrix(design, page, id), this.engines.fonts);
       if (!isEmpty(r)) box = union(box, r);
     }
     this.boxes.set(ids, { design, page, epoch, box });

@@ -10,7 +10,7 @@ import { verifyChange } from '@/core/model/verify';
 import { pageById } from '@/core/model/tree';
 import { isTranslation, type Matrix, type Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
-import { facesOf, PaletteKeeper, type Workshop } from '@/core/workshop';
+import { facesOf, PaletteKeeper, type Engines } from '@/core/engines';
 import { KEPT_STEPS, type DesignStore, type LoadedDesign, type WholeDesign } from '@/store/designs';
 import { Journal } from '@/store/journal';
 import type { PictureClient } from '@/workers/pictureClient';
@@ -51,14 +51,14 @@ export class Session {
 
   constructor(
     loaded: LoadedDesign,
-    readonly shop: Workshop,
+    readonly engines: Engines,
     readonly designs: DesignStore,
     readonly press: PressClient,
     readonly pictureWorker: PictureClient,
     readOnly: boolean,
   ) {
-    this.palettes = new PaletteKeeper(shop);
-    this.scenes = new Scenes(shop);
+    this.palettes = new PaletteKeeper(engines);
+    this.scenes = new Scenes(engines);
     this.idle = new IdleTasks(
       press,
       designs,
@@ -69,9 +69,9 @@ export class Session {
       (r) => pictureWorker.look(r),
       () => this.design,
       () => this.set({ picturesEpoch: this.state.picturesEpoch + 1 }),
-      (file, size) => roughPicture(shop.env, file, size),
+      (file, size) => roughPicture(engines.env, file, size),
     );
-    this.store = createStore<BenchState>(() => freshState(loaded, readOnly, shop.fonts.epoch));
+    this.store = createStore<BenchState>(() => freshState(loaded, readOnly, engines.fonts.epoch));
     this.base = loaded.base;
     this.journal = new Journal(
       designs,
@@ -140,7 +140,7 @@ export class Session {
   /** Where the pointer is over the bench top; null while it is elsewhere. */
   pointer: { readonly page: Point; readonly screen: Point } | null = null;
 
-  newId = (): string => this.shop.env.newId();
+  newId = (): string => this.engines.env.newId();
 
   say(text: string, tone: Message['tone'] = 'plain', action?: MessageAction | readonly MessageAction[]): void {
     const actions = action === undefined ? undefined : 'run' in action ? [action] : action;
@@ -169,7 +169,7 @@ export class Session {
   commit(label: string, recipe: Recipe, options: CommitOptions = {}): boolean {
     const { state } = this;
     if (this.onlyLooking()) return false;
-    const now = this.shop.env.now();
+    const now = this.engines.env.now();
     const dated: Recipe = (d) => {
       recipe(d);
       d.modified = now;
@@ -196,7 +196,7 @@ export class Session {
     if (this.onlyLooking()) return false;
     const { page } = this;
     const { design } = this.state;
-    const result = recordMoved(design, label, page, ids, map, this.shop.env.now());
+    const result = recordMoved(design, label, page, ids, map, this.engines.env.now());
     this.set({ preview: null, calm: null });
     if (!result) return false;
     if (isTranslation(map) && result.placed.length === ids.length)
@@ -284,14 +284,16 @@ export class Session {
   }
 
   private afterChange(design: Design): void {
-    const missing = [...facesOf(design)].filter((f) => !this.shop.fonts.get(f) && !this.shop.fonts.failures.has(f));
+    const missing = [...facesOf(design)].filter(
+      (f) => !this.engines.fonts.get(f) && !this.engines.fonts.failures.has(f),
+    );
     if (missing.length) void this.loadFaces(missing);
     this.idle.later();
   }
 
   async loadFaces(ids: readonly string[]): Promise<void> {
-    await this.shop.fonts.load(ids);
-    this.set({ fontsEpoch: this.shop.fonts.epoch });
+    await this.engines.fonts.load(ids);
+    this.set({ fontsEpoch: this.engines.fonts.epoch });
   }
 
   // ——— keeping

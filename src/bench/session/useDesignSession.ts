@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useState } from 'react';
-import { openWorkshop, equip, type Workshop } from '@/core/workshop';
-import { shopEnv } from '@/store/shopEnv';
+import { openEngines, equip, type Engines } from '@/core/engines';
+import { storeEnv } from '@/store/storeEnv';
 import { designStore, storageProblem } from '@/store/open';
 import { PictureClient } from '@/workers/pictureClient';
 import { PressClient } from '@/workers/pressClient';
@@ -17,14 +17,14 @@ export type SessionState =
   | { readonly kind: 'storage'; readonly why: string }
   | { readonly kind: 'engine'; readonly why: string };
 
-let workshop: Promise<Workshop> | null = null;
+let engines: Promise<Engines> | null = null;
 /** The page's engines, shared by all designs that it opens; a failure is not remembered. */
-function pageWorkshop(): Promise<Workshop> {
-  workshop ??= openWorkshop(shopEnv, { pictures: false }).catch((e: unknown) => {
-    workshop = null;
+function pageWorkshop(): Promise<Engines> {
+  engines ??= openEngines(storeEnv, { pictures: false }).catch((e: unknown) => {
+    engines = null;
     throw e;
   });
-  return workshop;
+  return engines;
 }
 
 /** Holds the design for this tab; resolves to false when another tab has it. The release ends the hold. */
@@ -73,10 +73,10 @@ export function useDesignSession(id: string): { state: SessionState; again: (ste
       }
       put({ kind: 'loading', doing: 'Setting up the press' });
       try {
-        const shop = await pageWorkshop();
-        await equip(shop, loaded.value.design);
+        const engines = await pageWorkshop();
+        await equip(engines, loaded.value.design);
         if (!alive) return;
-        session = new Session(loaded.value, shop, designs, new PressClient(), new PictureClient(), !holds);
+        session = new Session(loaded.value, engines, designs, new PressClient(), new PictureClient(), !holds);
         void loadSettings(session);
         void loadLibraries(session);
         put({ kind: 'open', session });

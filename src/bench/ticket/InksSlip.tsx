@@ -184,7 +184,7 @@ function Paper() {
   const own = !PROFILES.some((p) => p.file === profile.file);
   const change = async (to: { file: string; name?: string; totalInkLimit: number }, word: string) => {
     try {
-      await session.shop.room.prepare(to.file);
+      await session.engines.room.prepare(to.file);
     } catch (e) {
       session.say(e instanceof Error ? e.message : String(e), 'stop');
       return;

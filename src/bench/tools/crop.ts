@@ -47,12 +47,12 @@ export function cropped(s: Session): Cropped | null {
   const region =
     crop.aim === 'frame' && node.kind === 'textFrame'
       ? framePath(node)
-      : areaOf(s.design, node.id, s.shop.fonts, true).region;
+      : areaOf(s.design, node.id, s.engines.fonts, true).region;
   return {
     ...crop,
     paint,
     matrix: pageMatrix(s.design, s.page, node.id),
-    box: localBox(s.design, node, s.shop.fonts),
+    box: localBox(s.design, node, s.engines.fonts),
     line: region,
     framed: node.kind === 'shape' || (node.kind === 'textFrame' && crop.aim === 'frame'),
   };

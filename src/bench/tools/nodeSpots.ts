@@ -2,7 +2,7 @@ import type { Side } from '@/core/edit/nodes';
 import { contoursOf } from '@/core/derive/contours';
 import { apply, invert, type Matrix, type Point } from '@/core/geometry/matrix';
 import { nearestOnSegment } from '@/core/geometry/measure';
-import { flatOf, isEnd, pieceAfter, type NodeContour, type NodeKind } from '@/core/geometry/nodes';
+import { flatOf, isEnd, pieceAfter, type NodeContour, type NodeForm } from '@/core/geometry/nodes';
 import type { DesignNode, NodeOf } from '@/core/model/schema';
 import { isLocked, pageMatrix } from '@/core/model/tree';
 import { toScreen } from '../view/camera';
@@ -43,7 +43,7 @@ export interface NodeSpot {
   readonly object: string;
   readonly flat: number;
   readonly at: Point;
-  readonly kind: NodeKind;
+  readonly kind: NodeForm;
   readonly chosen: boolean;
   readonly end: boolean;
 }

@@ -78,7 +78,7 @@ function operandsAt(s: Session, at: Pick<PointerAt, 'page'>, slack: number): str
     const back = invert(m);
     if (!back) return false;
     const p = apply(back, at.page);
-    const { path, rule } = areaOf(design, id, s.shop.fonts, true).region;
+    const { path, rule } = areaOf(design, id, s.engines.fonts, true).region;
     return pathContains(path, rule, p) || distanceToPath(path, p) <= slack / meanScale(m);
   });
 }

@@ -6,7 +6,7 @@ export function plainSelection(s: Session): void {
   const ids = freeSelection(s).filter((id) => canBePlain(s.design.nodes[id]));
   let made: string[] = [];
   s.commit('Make plain', (d) => {
-    made = makePlain(d, s.page, ids, s.newId, s.shop.fonts);
+    made = makePlain(d, s.page, ids, s.newId, s.engines.fonts);
   });
   s.leave();
   s.select(

@@ -108,7 +108,7 @@ function outlinesOf(s: Session, id: string): PathData[] {
   const node = design.nodes[id];
   if (isText(node)) return [];
   if (node.kind === 'group') return childrenOf(node).flatMap((c) => (design.nodes[c].hidden ? [] : outlinesOf(s, c)));
-  return [transformPath(areaOf(design, id, s.shop.fonts, true).region.path, pageMatrix(design, page, id))];
+  return [transformPath(areaOf(design, id, s.engines.fonts, true).region.path, pageMatrix(design, page, id))];
 }
 
 function nodesOn(path: PathData, out: SnapPoint[]): void {

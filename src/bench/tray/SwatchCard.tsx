@@ -26,7 +26,7 @@ function paintOf(session: ReturnType<typeof useSession>, swatch: Swatch): (old: 
       return { kind: 'colour', colour, overprint: overprintAfter(session.design, old, colour) };
     }
     if (old.kind === 'gradient') return { ...old, ramp: { swatch: swatch.id } };
-    const box = localBox(session.design, session.design.nodes[node], session.shop.fonts);
+    const box = localBox(session.design, session.design.nodes[node], session.engines.fonts);
     return { ...firstGradient('linear', box, [], overprint), ramp: { swatch: swatch.id } };
   };
 }

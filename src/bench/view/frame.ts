@@ -25,7 +25,7 @@ export function selectionFrame(s: Session): Frame | null {
   const ids = present(design, selection);
   if (!ids.length) return null;
   if (ids.length === 1) {
-    const box = localBox(design, design.nodes[ids[0]], s.shop.fonts);
+    const box = localBox(design, design.nodes[ids[0]], s.engines.fonts);
     return isEmpty(box) ? null : { box, matrix: pageMatrix(design, page, ids[0]), single: ids[0] };
   }
   const box = s.boxOf(ids);
@@ -216,7 +216,7 @@ export function gripAt(s: Session, p: Point): { frame: Frame; placed: PlacedGrip
 export function textFrameOf(s: Session, id: string) {
   const node = s.design.nodes[id];
   if (!node || !isText(node)) return null;
-  const layout = layoutOf(s.design, node, s.shop.fonts);
+  const layout = layoutOf(s.design, node, s.engines.fonts);
   const inner: Matrix =
     node.kind === 'displayText' ? [node.stretch, 0, 0, 1, 0, 0] : [1, 0, 0, 1, node.inset, node.inset];
   return { layout, matrix: multiply(pageMatrix(s.design, s.page, id), inner), story: s.design.stories[node.story] };

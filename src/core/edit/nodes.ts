@@ -13,7 +13,7 @@ import {
   pieceAfter,
   reversedContour,
   type NodeContour,
-  type NodeKind,
+  type NodeForm,
   type PathNode,
 } from '../geometry/nodes';
 import { splitSegment, type Segment } from '../geometry/segments';
@@ -98,7 +98,7 @@ export function moveHandle(
 }
 
 /** Makes nodes corners, smooth or symmetric. Smooth ones get handles in line where they had none. */
-export function setKind(contours: readonly NodeContour[], nodes: NodeSet, kind: NodeKind): NodeContour[] {
+export function setKind(contours: readonly NodeContour[], nodes: NodeSet, kind: NodeForm): NodeContour[] {
   return mapNodes(contours, (n, i, c, index) => {
     if (!nodes.has(i)) return n;
     if (kind === 'corner') return { ...n, kind };

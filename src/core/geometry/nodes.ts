@@ -5,7 +5,7 @@ import { CLOSE, CUBIC, LINE, MOVE, type PathData } from './path';
 import { contoursOf, type Segment } from './segments';
 
 /** How a node's two handles go together. */
-export type NodeKind = 'corner' | 'smooth' | 'symmetric';
+export type NodeForm = 'corner' | 'smooth' | 'symmetric';
 
 /** A node as it is edited: handles are absolute points; null where the piece on that side is straight. */
 export interface PathNode {
@@ -13,7 +13,7 @@ export interface PathNode {
   readonly y: number;
   readonly before: Point | null;
   readonly after: Point | null;
-  readonly kind: NodeKind;
+  readonly kind: NodeForm;
   /** What is made of the corner, and the line's width here as a share of the full; they go where the node goes. */
   readonly corner?: CornerStyle;
   readonly width?: number;
@@ -24,7 +24,7 @@ export interface NodeContour {
 }
 
 /** One letter a node in what is stored: c, s, y. */
-const LETTERS: Readonly<Record<NodeKind, string>> = { corner: 'c', smooth: 's', symmetric: 'y' };
+const LETTERS: Readonly<Record<NodeForm, string>> = { corner: 'c', smooth: 's', symmetric: 'y' };
 
 /** The nodes of a path; kinds as stored (a letter a node), else as the handles look. */
 export function nodesOf(path: PathData, kinds?: string): NodeContour[] {
@@ -38,7 +38,7 @@ export function nodesOf(path: PathData, kinds?: string): NodeContour[] {
   }));
 }
 
-const kindOfLetter = (l: string): NodeKind => (l === 's' ? 'smooth' : l === 'y' ? 'symmetric' : 'corner');
+const kindOfLetter = (l: string): NodeForm => (l === 's' ? 'smooth' : l === 'y' ? 'symmetric' : 'corner');
 
 function rawContours(path: PathData): { nodes: Omit<PathNode, 'kind'>[]; closed: boolean }[] {
   const out = contoursOf(path).map(({ segments, closed }) => {
@@ -66,7 +66,7 @@ function rawContours(path: PathData): { nodes: Omit<PathNode, 'kind'>[]; closed:
 }
 
 /** What a node is by the look of its handles. */
-export function kindOf(n: Pick<PathNode, 'x' | 'y' | 'before' | 'after'>): NodeKind {
+export function kindOf(n: Pick<PathNode, 'x' | 'y' | 'before' | 'after'>): NodeForm {
   if (!n.before || !n.after) return 'corner';
   const [ax, ay, bx, by] = [n.x - n.before.x, n.y - n.before.y, n.after.x - n.x, n.after.y - n.y];
   const [a, b] = [Math.hypot(ax, ay), Math.hypot(bx, by)];

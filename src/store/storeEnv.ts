@@ -4,7 +4,7 @@ import { browserEnv } from '@/env/browser';
 import { designStore } from './open';
 
 /** The core's outside with what the person brought: own profiles come from this browser's store, the rest is shipped. */
-export const shopEnv: Env = {
+export const storeEnv: Env = {
   async asset(file) {
     const name = file.split('/').pop()!;
     if (!isOwnAsset(name)) return browserEnv.asset(file);

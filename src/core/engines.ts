@@ -10,7 +10,7 @@ import { PictureBook } from './pictures/book';
 import { FontBook } from './text/fonts';
 
 /** The engines of one place (page, worker, shell), loaded once and then called plainly. */
-export interface Workshop {
+export interface Engines {
   readonly env: Env;
   readonly fonts: FontBook;
   readonly room: ColourRoom;
@@ -19,7 +19,7 @@ export interface Workshop {
   readonly pictures: PictureBook | null;
 }
 
-export async function openWorkshop(env: Env, { pictures = true } = {}): Promise<Workshop> {
+export async function openEngines(env: Env, { pictures = true } = {}): Promise<Engines> {
   const [engine] = await Promise.all([ColourEngine.load(env), loadBooleans(env)]);
   const fonts = new FontBook(env);
   return {
@@ -40,21 +40,22 @@ export function facesOf(design: Design): Set<string> {
 }
 
 /** Loads the faces and the profile of a design; faces that cannot be had are substituted and reported by the scene. */
-export async function equip(shop: Workshop, design: Design): Promise<void> {
+export async function equip(engines: Engines, design: Design): Promise<void> {
   await Promise.all([
-    shop.fonts.load(facesOf(design)),
-    shop.room.prepare(design.profile.file),
-    shop.pictures?.load(new Set(design.pictures?.map((p) => p.file))),
+    engines.fonts.load(facesOf(design)),
+    engines.room.prepare(design.profile.file),
+    engines.pictures?.load(new Set(design.pictures?.map((p) => p.file))),
   ]);
 }
 
-export async function prepare(shop: Workshop, design: Design): Promise<Palette> {
-  await equip(shop, design);
-  return paletteOf(design, shop);
+export async function prepare(engines: Engines, design: Design): Promise<Palette> {
+  await equip(engines, design);
+  return paletteOf(design, engines);
 }
 
 /** The palette of an equipped design. */
-export const paletteOf = (design: Design, shop: Workshop): Palette => new Palette(design, shop.room, shop.pictures);
+export const paletteOf = (design: Design, engines: Engines): Palette =>
+  new Palette(design, engines.room, engines.pictures);
 
 /** The design as it goes to a press: a screen design becomes one of inks, its colours separated by the profile. */
 export function asPrint(design: Design): Design {
@@ -79,11 +80,11 @@ interface MadePalette {
 /** Keeps a palette for as long as nothing that it was made from changes; three of them, for what is kept, what is tried out, and what panels show of it. */
 export class PaletteKeeper {
   private made: readonly MadePalette[] = [];
-  constructor(private readonly shop: Workshop) {}
+  constructor(private readonly engines: Engines) {}
 
   /** The design must have been equipped. */
   get(d: Design): Palette {
-    const epoch = this.shop.pictures?.epoch ?? 0;
+    const epoch = this.engines.pictures?.epoch ?? 0;
     const known = this.made.find(
       (m) =>
         m.swatches === d.swatches &&
@@ -97,7 +98,7 @@ export class PaletteKeeper {
       if (known !== this.made[0]) this.made = [known, ...this.made.filter((m) => m !== known)];
       return known.palette;
     }
-    const palette = paletteOf(d, this.shop);
+    const palette = paletteOf(d, this.engines);
     this.made = [
       {
         swatches: d.swatches,
