@@ -22,8 +22,10 @@ import { wrongShare } from '@/core/geometry/boolean/scanline';
 import { apply, scaling, translation } from '@/core/geometry/matrix';
 import { contourArea, contoursOf } from '@/core/geometry/segments';
 import { copyMatrices } from '@/core/model/copies';
-import type { Arrangement, Design } from '@/core/model/schema';
-import { runOf } from '@/core/model/defaults';
+import type { Arrangement, Design, NodeOf } from '@/core/model/schema';
+import { newShadow } from '@/core/edit/effects';
+import { asShape, asWindow } from '@/core/edit/window';
+import { runOf, setupOf } from '@/core/model/defaults';
 import { serializeDesign } from '@/core/model/serialize';
 import { verifyDesign } from '@/core/model/verify';
 import { transformPath } from '@/core/geometry/path';
@@ -477,4 +479,33 @@ test('what can be made plain', () => {
     b.group('Pair', [disc(b, 'One', 5, 5, 5)]),
   ]);
   expect(['Box', 'Line', 'Pair'].map((x) => canBePlain(named(d, x)))).toEqual([true, false, false]);
+});
+
+describe('what an object has as a whole stays when it becomes another kind', () => {
+  const finish = { opacity: 0.5, blend: 'multiply', effects: [newShadow({ setup: setupOf(10, 10) }, 40)] } as const;
+  const whole = (d: Design, id: string) => {
+    const { opacity, blend, effects } = d.nodes[id];
+    return { opacity, blend, effects };
+  };
+  test('made plain: a shape, a combination, a repeat', () => {
+    const design = sheet((b) => [box(b, 'A', 0, 0, 40, 40), disc(b, 'B', 60, 20, 20), box(b, 'C', 100, 0, 20, 20)]);
+    const page = design.pages[0];
+    const [a, b, c] = ['A', 'B', 'C'].map((name) => idOf(design, name));
+    let [union, row]: (string | null)[] = [null, null];
+    const made = tryOut(design, (d) => {
+      union = combineNodes(d, page, [b], 'union', false, newId, engines.fonts);
+      row = repeatNodes(d, page, [c], 'row', null, newId, engines.fonts);
+      for (const id of [a, union ?? b, row!]) Object.assign(d.nodes[id], finish);
+    });
+    const ids = [a, union ?? b, row!];
+    const plain = tryOut(made, (d) => void makePlain(d, made.pages[0], ids, newId, engines.fonts));
+    for (const id of ids) expect(whole(plain, id)).toEqual(finish);
+  });
+  test('written in: a shape becomes a frame and a shape again', () => {
+    const design = sheet((b) => [box(b, 'A', 0, 0, 40, 40)]);
+    const node = { ...design.nodes[idOf(design, 'A')], ...finish } as NodeOf<'shape'>;
+    const frame = asWindow(node, 'story', 4);
+    expect(whole({ ...design, nodes: { A: frame } }, 'A')).toEqual(finish);
+    expect(asShape(frame)).toEqual(node);
+  });
 });

@@ -4,7 +4,7 @@ import { NOTHING, type BooleanOp, type Region } from '../geometry/boolean/region
 import { multiply, type Matrix } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { copyMatrices } from '../model/copies';
-import type { Design, DesignNode, NodeOf } from '../model/schema';
+import type { Design, DesignNode, NodeKind, NodeOf } from '../model/schema';
 import { childrenOf, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
@@ -53,7 +53,7 @@ export function areaOf(d: Design, id: NodeId, fonts: FontBook, moving = false): 
   if (old && same(old.deps, deps)) return old.area;
   if (moving && old?.moving && same(old.moving.deps, deps)) return old.moving.area;
   if (!('children' in node)) {
-    const area = { region: leafRegion(d, node, fonts), unsure: false };
+    const area = { region: (LEAVES[node.kind] as RegionOf<DesignNode>)(d, node, fonts), unsure: false };
     known.set(node, { deps, area, parts: [], resting: new Map() });
     return area;
   }
@@ -69,7 +69,7 @@ export function areaOf(d: Design, id: NodeId, fonts: FontBook, moving = false): 
     old.moving = { deps, area };
     return area;
   }
-  const area = holderArea(d, node, children, parts, unsure);
+  const area = (HOLDERS[node.kind] as AreaOf<DesignNode>)(node, { d, children, parts, unsure });
   known.set(node, { deps, area, parts, resting: new Map() });
   return area;
 }
@@ -84,10 +84,21 @@ function placed(region: Region, child: DesignNode): Region {
   return made;
 }
 
-function leafRegion(d: Design, node: Exclude<DesignNode, { children: unknown }>, fonts: FontBook): Region {
-  if (node.kind === 'shape' || node.kind === 'path') return outlinePath(node);
-  return { path: lettersPath(d, node, fonts), rule: 'nonZero' };
-}
+type HolderKind = 'group' | 'combination' | 'repeat' | 'unknown';
+type LeafKind = Exclude<NodeKind, HolderKind>;
+type RegionOf<N> = (d: Design, node: N, fonts: FontBook) => Region;
+const letters: RegionOf<TextNode> = (d, node, fonts) => ({
+  path: lettersPath(d, node, fonts),
+  rule: 'nonZero',
+});
+
+/** What holds nothing, by kind; a kind that holds others has its row in HOLDERS. */
+const LEAVES: { readonly [K in LeafKind]: RegionOf<NodeOf<K>> } = {
+  shape: (_, node) => outlinePath(node),
+  path: (_, node) => outlinePath(node),
+  displayText: letters,
+  textFrame: letters,
+};
 
 /** The outlines of a text's letters in the node's own space. */
 export function lettersPath(d: Design, node: TextNode, fonts: FontBook): number[] {
@@ -103,47 +114,47 @@ export function lettersPath(d: Design, node: TextNode, fonts: FontBook): number[
   return out;
 }
 
-function holderArea(
-  d: Design,
-  node: Exclude<DesignNode, { kind: 'shape' | 'path' | 'displayText' | 'textFrame' }>,
-  children: readonly NodeId[],
-  parts: readonly Region[],
-  unsure: boolean,
-): Area {
-  if (node.kind === 'repeat') {
+interface Held {
+  readonly d: Design;
+  /** What is not hidden, and its areas in the holder's space. */
+  readonly children: readonly NodeId[];
+  readonly parts: readonly Region[];
+  /** Is something among them that could not be computed rightly? */
+  readonly unsure: boolean;
+}
+type AreaOf<N> = (node: N, held: Held) => Area;
+
+/** What holders come to, by kind. */
+const HOLDERS: { readonly [K in HolderKind]: AreaOf<NodeOf<K>> } = {
+  unknown: (_, { unsure }) => ({ region: NOTHING, unsure }),
+  repeat(node, { parts, unsure }) {
     const one = combineAll(parts, 'union');
-    const copies = copyMatrices(node.arrangement).map((m): Region => ({
-      path: transformPath(one.region.path, m),
-      rule: one.region.rule,
-    }));
+    const copies = copyMatrices(node.arrangement).map((m) => mappedRegion(one.region, m));
     const all = combineAll(copies, 'union');
     return { region: all.region, unsure: unsure || !one.ok || !all.ok };
-  }
-  if (node.kind === 'group') {
+  },
+  group(_, { d, children, parts, unsure }) {
     // What cuts is not part of the area, but takes from it.
-    const all = combineAll(
-      parts.filter((_, i) => !d.nodes[children[i]].cuts),
-      'union',
-    );
-    const cut = combineAll([all.region, ...parts.filter((_, i) => d.nodes[children[i]].cuts)], 'intersect');
+    const cuts = (i: number) => d.nodes[children[i]].cuts !== undefined;
+    const seen = parts.filter((_, i) => !cuts(i));
+    const all = combineAll(seen, 'union');
+    const cut = combineAll([all.region, ...parts.filter((_, i) => cuts(i))], 'intersect');
     return { region: cut.region, unsure: unsure || !all.ok || !cut.ok };
-  }
-  if (node.kind === 'unknown') return { region: NOTHING, unsure };
-  if (node.op === 'divide') {
-    const pieces: DividedPiece[] | null = divide(parts);
-    const all = combineAll(parts, 'union');
-    return {
-      region: all.region,
-      pieces: (pieces ?? parts.map((region, owner) => ({ region, owner }))).map((p) => ({
-        region: p.region,
-        owner: children[p.owner],
-      })),
-      unsure: unsure || !pieces || !all.ok,
-    };
-  }
-  const all = combineAll(inOrder(node, parts), node.op);
-  return { region: all.region, unsure: unsure || !all.ok };
-}
+  },
+  combination(node, { children, parts, unsure }) {
+    const all = combineAll(
+      node.op === 'divide' ? parts : inOrder(node, parts),
+      node.op === 'divide' ? 'union' : node.op,
+    );
+    if (node.op !== 'divide') return { region: all.region, unsure: unsure || !all.ok };
+    const divided: DividedPiece[] | null = divide(parts);
+    const pieces = (divided ?? parts.map((region, owner) => ({ region, owner }))).map((p) => ({
+      region: p.region,
+      owner: children[p.owner],
+    }));
+    return { region: all.region, pieces, unsure: unsure || !divided || !all.ok };
+  },
+};
 
 /** Operands in the order of the operation: subtract takes the rest from the first. */
 const inOrder = <T>(node: NodeOf<'combination'>, parts: readonly T[]): readonly T[] =>

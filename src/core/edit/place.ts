@@ -13,7 +13,7 @@ import {
 } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { fromPoints, type Rect } from '../geometry/rect';
-import type { Arrangement, Design, DesignNode, Page, Paint } from '../model/schema';
+import type { Arrangement, Design, DesignNode, NodeKind, Page, Paint } from '../model/schema';
 import { parentMatrix, topmost, type NodeId } from '../model/tree';
 import { before, type DesignDraft } from './history';
 
@@ -108,25 +108,39 @@ function mapArrangement(a: Arrangement, m: Matrix): Arrangement {
   return { ...a, about, centre: apply(m, a.centre) };
 }
 
-function resizeContent(d: DesignDraft, node: DesignDraft['nodes'][string], sx: number, sy: number): void {
-  const stretchPaint = (p: Paint): Paint => placedPaint(p, scaling(sx, sy));
-  if (node.kind === 'shape' || node.kind === 'textFrame') {
-    node.width *= sx;
-    node.height *= sy;
-  } else if (node.kind === 'path') {
+type Draft<K extends NodeKind> = Extract<DesignDraft['nodes'][string], { kind: K }>;
+type Resize<N> = (node: N, sx: number, sy: number, d: DesignDraft) => void;
+const measures: Resize<Draft<'shape'> | Draft<'textFrame'>> = (node, sx, sy) => {
+  node.width *= sx;
+  node.height *= sy;
+};
+/** What it holds is resized by itself, or its result follows. */
+const asItIs = (): void => {};
+
+/** How a kind takes another size, its matrix left alone; a new kind needs its row. */
+const RESIZES: { readonly [K in NodeKind]: Resize<Draft<K>> } = {
+  shape: measures,
+  textFrame: measures,
+  path(node, sx, sy) {
     node.path = [...transformPath(node.path, scaling(sx, sy))];
-  } else if (node.kind === 'displayText') {
+  },
+  displayText(node, sx, sy, d) {
     node.stretch = Math.min(100, Math.max(0.01, (node.stretch * sx) / sy));
     for (const p of d.stories[node.story].paragraphs)
       for (const r of p.runs) {
         r.size = Math.min(10_000, Math.max(0.1, r.size * sy));
-        r.fill = stretchPaint(r.fill as Paint) as typeof r.fill;
+        r.fill = placedPaint(r.fill as Paint, scaling(sx, sy)) as typeof r.fill;
       }
-  }
-  if ('fills' in node) {
-    node.fills = node.fills.map((p) => stretchPaint(p as Paint)) as typeof node.fills;
-    node.outlines = node.outlines.map((o) => ({ ...o, paint: stretchPaint(o.paint as Paint) })) as typeof node.outlines;
-  }
+  },
+  group: asItIs,
+  combination: asItIs,
+  repeat: asItIs,
+  unknown: asItIs,
+};
+
+function resizeContent(d: DesignDraft, node: DesignDraft['nodes'][string], sx: number, sy: number): void {
+  (RESIZES[node.kind] as Resize<typeof node>)(node, sx, sy, d);
+  if ('fills' in node) mapPaints(node, (p) => placedPaint(p, scaling(sx, sy)));
 }
 
 /** A scaling about a point, along axes turned by `angle` degrees. */

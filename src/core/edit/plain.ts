@@ -1,7 +1,8 @@
 import { piecesOf } from '../geometry/boolean/pieces';
 import { multiply, type Matrix } from '../geometry/matrix';
 import { copyMatrices } from '../model/copies';
-import type { Design, DesignNode, NodeOf, Page, Paint } from '../model/schema';
+import { finishOf } from '../model/finish';
+import type { Design, DesignNode, NodeKind, NodeOf, Page, Paint } from '../model/schema';
 import { childrenOf, topmost, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
@@ -9,14 +10,6 @@ import { areaOf, lettersPath } from '../derive/area';
 import { before, type DesignDraft } from './history';
 import { isText } from '../derive/layout';
 import { placedPaint, replaceNode } from './place';
-
-/** May this be made plain? Shapes, treated corners, combinations and repeats can; so can a text's letters. */
-export const canBePlain = (n: DesignNode): boolean =>
-  n.kind === 'shape' ||
-  n.kind === 'combination' ||
-  n.kind === 'repeat' ||
-  n.kind === 'displayText' ||
-  (n.kind === 'path' && n.corners !== undefined);
 
 /** Replaces what is adjustable by plain paths and groups that look the same. Answers the ids that stand for it now. */
 export function makePlain(
@@ -35,54 +28,67 @@ export function makePlain(
   return topmost(was, page, ids).map((id) => {
     const node = was.nodes[id];
     if (!canBePlain(node)) return id;
-    const made = plainNodes(was, node, newId, fonts, copyStory);
+    const plain = PLAIN[node.kind] as Plain<DesignNode>;
+    const made = plain(node, baseOf(node), { d: was, fonts, newId, copyStory });
     replaceNode(d, page, id, [made[0]]);
     for (const n of made) d.nodes[n.id] = n as DesignDraft['nodes'][string];
     return id;
   });
 }
 
-/** What stands for a node, itself first, then all it holds; it keeps its id, name and place. */
-function plainNodes(
-  d: Design,
-  node: DesignNode,
-  newId: () => string,
-  fonts: FontBook,
-  copyStory: (id: string) => string,
-): DesignNode[] {
-  const { id, name, transform, hidden, locked } = node;
-  const base = { id, name, transform, hidden, locked };
-  if (node.kind === 'shape' || node.kind === 'path') {
-    const { path, rule } = outlinePath(node);
-    return [{ ...base, kind: 'path', path, fillRule: rule, fills: node.fills, outlines: node.outlines }];
-  }
-  if (isText(node)) {
+interface Making {
+  readonly d: Design;
+  readonly fonts: FontBook;
+  readonly newId: () => string;
+  readonly copyStory: (id: string) => string;
+}
+/** What stands for a node, itself first, then all it holds; it keeps its id, name, place and finish. */
+type Plain<N> = (node: N, base: Base, m: Making) => DesignNode[];
+type Base = Pick<
+  DesignNode,
+  'id' | 'name' | 'transform' | 'hidden' | 'locked' | 'opacity' | 'blend' | 'effects' | 'cuts'
+>;
+const baseOf = (n: DesignNode): Base => {
+  const { id, name, transform, hidden, locked } = n;
+  return { id, name, transform, hidden, locked, ...finishOf(n) };
+};
+
+const outlined: Plain<NodeOf<'shape'> | NodeOf<'path'>> = (node, base) => {
+  const { path, rule } = outlinePath(node);
+  return [{ ...base, kind: 'path', path, fillRule: rule, fills: node.fills, outlines: node.outlines }];
+};
+
+/** By kind; null for what is plain already, or would lose what it is for. A new kind needs its row. */
+const PLAIN: { readonly [K in NodeKind]: Plain<NodeOf<K>> | null } = {
+  shape: outlined,
+  path: outlined,
+  displayText(node, base, { d, fonts }) {
     const run = d.stories[node.story].paragraphs[0].runs[0];
+    const outlines = run.outline ? [run.outline] : [];
     return [
-      {
-        ...base,
-        kind: 'path',
-        path: lettersPath(d, node, fonts),
-        fillRule: 'nonZero',
-        fills: [run.fill],
-        outlines: run.outline ? [run.outline] : [],
-      },
+      { ...base, kind: 'path', path: lettersPath(d, node, fonts), fillRule: 'nonZero', fills: [run.fill], outlines },
     ];
-  }
-  if (node.kind === 'combination') return plainCombination(d, node, base, newId, fonts);
-  if (node.kind === 'repeat') {
+  },
+  combination: (node, base, { d, newId, fonts }) => plainCombination(d, node, base, newId, fonts),
+  repeat(node, base, { d, newId, copyStory }) {
     const copies = copyMatrices(node.arrangement).map((m, i) =>
-      plainCopy(d, node.children, m, `${name} ${i + 1}`, newId, copyStory),
+      plainCopy(d, node.children, m, `${node.name} ${i + 1}`, newId, copyStory),
     );
     return [{ ...base, kind: 'group', children: copies.map((c) => c[0].id) }, ...copies.flat()];
-  }
-  return [node];
-}
+  },
+  textFrame: null,
+  group: null,
+  unknown: null,
+};
+
+/** May this be made plain? Shapes, treated corners, combinations and repeats can; so can a display text's letters. */
+export const canBePlain = (n: DesignNode): boolean =>
+  PLAIN[n.kind] !== null && (n.kind !== 'path' || n.corners !== undefined);
 
 function plainCombination(
   d: Design,
   node: NodeOf<'combination'>,
-  base: Pick<DesignNode, 'id' | 'name' | 'transform' | 'hidden' | 'locked'>,
+  base: Base,
   newId: () => string,
   fonts: FontBook,
 ): DesignNode[] {

@@ -1,6 +1,7 @@
 import { scaling } from '../geometry/matrix';
 import { transformPath, pathBounds } from '../geometry/path';
 import { contoursOf } from '../geometry/segments';
+import { finishOf } from '../model/finish';
 import type { DesignNode, NodeOf, Story } from '../model/schema';
 import { shapeById } from '../shapes/catalogue';
 import { outlinePath } from '../shapes/outline';
@@ -18,7 +19,7 @@ export function canHoldText(n: DesignNode): n is NodeOf<'shape'> | NodeOf<'path'
 /** The frame that a shape becomes when words are written in it: the same id, place, look and measures. */
 export function asWindow(n: NodeOf<'shape'> | NodeOf<'path'>, story: string, inset: number): Frame {
   const { id, name, hidden, locked, fills, outlines } = n;
-  const base = { id, name, hidden, locked, fills, outlines, kind: 'textFrame', story, inset } as const;
+  const base = { id, name, hidden, locked, ...finishOf(n), fills, outlines, kind: 'textFrame', story, inset } as const;
   if (n.kind === 'shape')
     return {
       ...base,
@@ -44,7 +45,7 @@ export function asWindow(n: NodeOf<'shape'> | NodeOf<'path'>, story: string, ins
 export function asShape(n: Frame): NodeOf<'shape'> | NodeOf<'path'> | null {
   const { id, name, transform, hidden, locked, fills, outlines, window: w, width, height } = n;
   if (!w) return null;
-  const base = { id, name, transform, hidden, locked, fills, outlines } as const;
+  const base = { id, name, transform, hidden, locked, ...finishOf(n), fills, outlines } as const;
   if ('path' in w)
     return { ...base, kind: 'path', path: transformPath(w.path, scaling(width, height)), fillRule: w.fillRule };
   return {
