@@ -19,15 +19,27 @@ const ms = (v) => `${v.toFixed(v < 10 ? 2 : 0)} ms`;
 const add = (what, ours, reference, aim, note = '') =>
   rows.push({ what, ours, reference, ratio: ours / reference, aim, note });
 
-console.log('Node …');
-rows.push(
-  ...JSON.parse(
-    execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/node.ts'], { encoding: 'utf8', maxBuffer: 1 << 26 })
-      .trim()
-      .split('\n')
-      .pop(),
-  ),
-);
+/** `npm run bench -- crowd gestures` measures those parts alone, and writes no table. */
+const PARTS = ['node', 'redraw', 'tone', 'crowd', 'slider', 'bead', 'nodes', 'gestures'];
+const asked = process.argv.slice(2);
+const wrong = asked.filter((p) => !PARTS.includes(p));
+if (wrong.length) {
+  console.error(`${wrong.join(', ')}: no part of the bench. Its parts: ${PARTS.join(', ')}.`);
+  process.exit(2);
+}
+const wanted = (part) => !asked.length || asked.includes(part);
+
+if (wanted('node')) {
+  console.log('Node …');
+  rows.push(
+    ...JSON.parse(
+      execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/node.ts'], { encoding: 'utf8', maxBuffer: 1 << 26 })
+        .trim()
+        .split('\n')
+        .pop(),
+    ),
+  );
+}
 
 console.log('Chromium …');
 const out = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
@@ -86,7 +98,7 @@ try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${base}/nowhere`);
   await page.evaluate(readFileSync(path.join(out, 'redraw.js'), 'utf8'));
-  for (const n of [1000, 10000]) {
+  for (const n of wanted('redraw') ? [1000, 10000] : []) {
     const r = await page.evaluate((count) => window.redrawBench(count), n);
     add(
       `full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, script`,
@@ -103,15 +115,17 @@ try {
       `p95 ${ms(p95(r.quick.frame))} / ${ms(p95(r.bare.frame))}`,
     );
   }
-  const tone = await page.evaluate(() => window.toneBench());
-  add(
-    'tone preview of a 12 Mpx picture at screen size / one drawImage of it',
-    median(tone.preview),
-    median(tone.draw),
-    3,
-    'median of 9',
-  );
-  const recolour = {
+  if (wanted('tone')) {
+    const tone = await page.evaluate(() => window.toneBench());
+    add(
+      'tone preview of a 12 Mpx picture at screen size / one drawImage of it',
+      median(tone.preview),
+      median(tone.draw),
+      3,
+      'median of 9',
+    );
+  }
+  const recolour = wanted('slider') && {
     poster: await page.evaluate(() => window.recolourPoster()),
     10000: await page.evaluate(() => window.recolourCrowd(10000)),
   };
@@ -119,12 +133,13 @@ try {
     await page.bringToFront();
     return page.evaluate(async () => (await window.redrawBench(20000)).quick.frame);
   };
-  const many = await everything(path.join(out, 'crowd-20000.holvet'), redraw);
+  const many = wanted('crowd') && (await everything(path.join(out, 'crowd-20000.holvet'), redraw));
   await page.close();
-  for (const [key, what] of [
+  const both = [
     ['all', 'choosing all of 20,000 shapes'],
     ['nudge', 'nudging 20,000 chosen shapes'],
-  ])
+  ];
+  for (const [key, what] of many ? both : [])
     add(
       `${what}, until the bench is calm / one full redraw, frame gap`,
       median(many[key]),
@@ -132,10 +147,11 @@ try {
       2,
       `in turns; slowest ${ms(Math.max(...many[key]))} / ${ms(Math.max(...many.redraw))}`,
     );
-  for (const [name, key, file] of [
+  const sliders = [
     ['the poster', 'poster', path.join(out, 'poster.holvet')],
     ['10,000 shapes', '10000', path.join(out, 'crowd-10000.holvet')],
-  ]) {
+  ];
+  for (const [name, key, file] of recolour ? sliders : []) {
     const moves = await slider(file);
     const redraw = median(recolour[key].script);
     add(
@@ -147,47 +163,51 @@ try {
     );
   }
 
-  const bead = await beads(path.join(out, 'beads.holvet'));
-  add(
-    'drag of a gradient’s bead / drag of a plain shape of its size, script a move at pointer rate',
-    median(bead.bead),
-    median(bead.plain),
-    2,
-    `worst second ${ms(p95(bead.bead))} / ${ms(p95(bead.plain))}`,
-  );
-
-  const node2 = await nodeDrag(path.join(out, 'paths.holvet'));
-  add(
-    'drag of a node of a path of 2,000 pieces / of 20, script a move at pointer rate',
-    median(node2.long),
-    median(node2.short),
-    3,
-    `worst second ${ms(p95(node2.long))} / ${ms(p95(node2.short))}`,
-  );
-
-  const small = await gestures(path.join(out, 'crowd-100.holvet'));
-  const large = await gestures(path.join(out, 'crowd-10000.holvet'));
-  for (const [key, what, aim] of [
-    ['drag', 'drag frame of one object', 1.5],
-    ['press', 'press to first moved frame', 2],
-    ['pan', 'pan frame', 1.5],
-    ['zoom', 'zoom frame', 1.5],
-  ]) {
+  if (wanted('bead')) {
+    const bead = await beads(path.join(out, 'beads.holvet'));
     add(
-      `${what} among 10,000 / among 100, script`,
-      median(large[key].script),
-      median(small[key].script),
-      aim,
-      `p95 ${ms(p95(large[key].script))} / ${ms(p95(small[key].script))}`,
+      'drag of a gradient’s bead / drag of a plain shape of its size, script a move at pointer rate',
+      median(bead.bead),
+      median(bead.plain),
+      2,
+      `worst second ${ms(p95(bead.bead))} / ${ms(p95(bead.plain))}`,
     );
-    if (large[key].frame.length)
+  }
+  if (wanted('nodes')) {
+    const node2 = await nodeDrag(path.join(out, 'paths.holvet'));
+    add(
+      'drag of a node of a path of 2,000 pieces / of 20, script a move at pointer rate',
+      median(node2.long),
+      median(node2.short),
+      3,
+      `worst second ${ms(p95(node2.long))} / ${ms(p95(node2.short))}`,
+    );
+  }
+  if (wanted('gestures')) {
+    const small = await gestures(path.join(out, 'crowd-100.holvet'));
+    const large = await gestures(path.join(out, 'crowd-10000.holvet'));
+    for (const [key, what, aim] of [
+      ['drag', 'drag frame of one object', 1.5],
+      ['press', 'press to first moved frame', 2],
+      ['pan', 'pan frame', 1.5],
+      ['zoom', 'zoom frame', 1.5],
+    ]) {
       add(
-        `${what} among 10,000 / among 100, frame gap`,
-        median(large[key].frame),
-        median(small[key].frame),
+        `${what} among 10,000 / among 100, script`,
+        median(large[key].script),
+        median(small[key].script),
         aim,
-        `p95 ${ms(p95(large[key].frame))} / ${ms(p95(small[key].frame))}`,
+        `p95 ${ms(p95(large[key].script))} / ${ms(p95(small[key].script))}`,
       );
+      if (large[key].frame.length)
+        add(
+          `${what} among 10,000 / among 100, frame gap`,
+          median(large[key].frame),
+          median(small[key].frame),
+          aim,
+          `p95 ${ms(p95(large[key].frame))} / ${ms(p95(small[key].frame))}`,
+        );
+    }
   }
 } finally {
   await browser.close();
@@ -465,7 +485,8 @@ const table = [
   ),
 ].join('\n');
 console.log(table);
-writeFileSync(
-  'docs/bench.md',
-  `# Speed\n\nRatios against a reference measured in the same run by \`npm run bench\`: headless Chromium without a GPU, two cores.\nScript time is the browser's own count of script; frame gaps are between animation frames (60 Hz).\n\n${table}\n`,
-);
+if (!asked.length)
+  writeFileSync(
+    'docs/bench.md',
+    `# Speed\n\nRatios against a reference measured in the same run by \`npm run bench\`: headless Chromium without a GPU, two cores.\nScript time is the browser's own count of script; frame gaps are between animation frames (60 Hz).\n\n${table}\n`,
+  );

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useEffectEvent, useRef } from 'react';
+import { useRef } from 'react';
 import { areaOf } from '@/core/derive/area';
 import { isText } from '@/core/derive/layout';
 import { pathBounds, transformPath } from '@/core/geometry/path';
@@ -9,9 +9,9 @@ import { partsOf } from '@/core/scene/walk';
 import { tracePath } from '../view/ink';
 import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
+import { useLater } from '../session/useLater';
 
 const SIZE = 20;
-const SOON_MS = 40;
 /** What is pale is shown on the dark ground, all else on the light one. */
 const LIGHT = '#f6f6f6';
 const DARK = '#5a5a5a';
@@ -24,7 +24,7 @@ export function PileThumb({ id }: { id: string }) {
   const node = useBench((s) => s.design.nodes[id]);
   const swatches = useBench((s) => s.design.swatches);
   const epoch = useBench((s) => s.fontsEpoch + s.picturesEpoch);
-  const draw = useEffectEvent(() => {
+  useLater(() => {
     const c = canvas.current;
     const ctx = c?.getContext('2d');
     const { design } = session.state;
@@ -48,11 +48,6 @@ export function PileThumb({ id }: { id: string }) {
     };
     painterOf(session).paint(ctx, parts, session.palette, view, box);
     makeSeen(ctx, c);
-  });
-  useEffect(() => {
-    // A little later: what was done is shown first.
-    const later = setTimeout(draw, SOON_MS);
-    return () => clearTimeout(later);
   }, [session, id, node, swatches, epoch]);
   return (
     <canvas

@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
 import { aimedNodes, stopsOf, type Aim } from '@/core/edit/paint';
 import { unionAll } from '@/core/geometry/rect';
 import { withDescendants } from '@/core/model/tree';
@@ -8,6 +8,7 @@ import { partsOf } from '@/core/scene/walk';
 import { explained } from '@/ui/terms';
 import { AIM_WORDS } from '../session/naming';
 import { useBench, useSession } from '../session/context';
+import { useLater } from '../session/useLater';
 import { painterOf } from '../session/painter';
 import { openColourHere } from './ColourHere';
 import { aimedGradient, aimedPools } from '../tools/gradientTarget';
@@ -37,7 +38,7 @@ export function AimTile() {
   const view = useRef({ scale: 1, x: 0, y: 0 });
   const aims = aimsOf(session);
 
-  useEffect(() => {
+  useLater(() => {
     const c = canvas.current;
     const ctx = c?.getContext('2d');
     if (!c || !ctx) return;

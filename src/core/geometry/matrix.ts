@@ -9,9 +9,25 @@ export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
 
 /** `outer ∘ inner`: first `inner`, then `outer`. */
 export function multiply(outer: Matrix, inner: Matrix): Matrix {
-  const [a, b, c, d, e, f] = outer;
-  const [g, h, i, j, k, l] = inner;
-  return [a * g + c * h, b * g + d * h, a * i + c * j, b * i + d * j, a * k + c * l + e, b * k + d * l + f];
+  // By index: thousands are multiplied at a time, and taking arrays apart goes through iterators.
+  const a = outer[0];
+  const b = outer[1];
+  const c = outer[2];
+  const d = outer[3];
+  const g = inner[0];
+  const h = inner[1];
+  const i = inner[2];
+  const j = inner[3];
+  const k = inner[4];
+  const l = inner[5];
+  return [
+    a * g + c * h,
+    b * g + d * h,
+    a * i + c * j,
+    b * i + d * j,
+    a * k + c * l + outer[4],
+    b * k + d * l + outer[5],
+  ];
 }
 
 export function determinant(m: Matrix): number {

@@ -56,6 +56,14 @@ export const rectMatrix = (r: Rect): Matrix => [r.x1 - r.x0, 0, 0, r.y1 - r.y0, 
 /** The upright box round a mapped box. */
 export function transformRect(m: Matrix, r: Rect): Rect {
   if (isEmpty(r)) return EMPTY_RECT;
+  // What stays upright needs no corners; most does.
+  if (m[1] === 0 && m[2] === 0) {
+    const x0 = m[0] * r.x0 + m[4];
+    const x1 = m[0] * r.x1 + m[4];
+    const y0 = m[3] * r.y0 + m[5];
+    const y1 = m[3] * r.y1 + m[5];
+    return { x0: x0 < x1 ? x0 : x1, y0: y0 < y1 ? y0 : y1, x1: x0 < x1 ? x1 : x0, y1: y0 < y1 ? y1 : y0 };
+  }
   return fromPoints(corners(r).map((p) => apply(m, p)));
 }
 

@@ -1,10 +1,11 @@
 import type { Palette } from '../colour/palette';
-import { determinant, invert, isTranslation, multiply } from '../geometry/matrix';
+import { determinant, invert, multiply } from '../geometry/matrix';
 import { transformPath, type PathData } from '../geometry/path';
 import { grow, intersect, isEmpty, overlaps, transformRect, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
 import type { Effect, GradientPaint, PicturePaint } from '../model/schema';
-import { drawOn } from './canvasPath';
+import { drawOn, drawPlaced } from './canvasPath';
+import { PlacedPath } from '../scene/placedPath';
 import { asLight } from './asLight';
 import { mapBitmap, paintBitmap, type Bitmap } from './bitmap';
 import { fieldMap } from './field';
@@ -115,12 +116,24 @@ const IN_BROWSER: QuickTools = {
   picture: () => null,
 };
 
+/** A flat area that covers what is below. */
+interface Plain {
+  readonly placed: PlacedPath;
+  readonly style: string;
+  readonly rule: CanvasFillRule;
+  path: Path2D | null;
+  drawn: boolean;
+}
+const NOT_PLAIN: Plain = { placed: PlacedPath.onPage([]), style: '', rule: 'nonzero', path: null, drawn: false };
+const ruleOf = (leaf: Leaf): CanvasFillRule =>
+  leaf.type === 'fill' && leaf.rule === 'evenOdd' ? 'evenodd' : 'nonzero';
+
 /**
  * Draws parts straight onto a canvas, for as long as something moves. Overprint is the blend mode multiply; colours are
  * the press's looks. Paths are made once a form.
  */
 export class QuickPainter {
-  private readonly paths = new WeakMap<PathData, Path2D>();
+  private readonly paths = new WeakMap<PathData | PlacedPath, Path2D>();
   private readonly unitPaths = new WeakMap<Leaf, Path2D>();
   private styles = new WeakMap<object, string>();
   private ramps = new WeakMap<object, { offset: number; css: string }[]>();
@@ -143,8 +156,47 @@ export class QuickPainter {
       this.ramps = new WeakMap();
     }
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
-    this.drawAll(ctx, content, palette, view, dirty);
+    const plain = this.plainOf(content, palette);
+    for (let i = 0; i < content.length; i++) {
+      const part = content[i];
+      if (!overlaps(part.paintBounds, dirty)) continue;
+      const known = (plain[i] ??= this.asPlain(part, palette) ?? NOT_PLAIN);
+      if (known !== NOT_PLAIN) this.fillPlain(ctx, known);
+      else if (part.type === 'group') this.composite(ctx, part, palette, view, dirty);
+      else this.drawLeaf(ctx, part, palette, view);
+    }
     this.mode(ctx, 'source-over');
+  }
+
+  /** What is known of the last list of parts, place by place: most are flat areas, and there are thousands. */
+  private plain: {
+    readonly content: readonly Part[];
+    readonly palette: Palette;
+    readonly known: (Plain | undefined)[];
+  } | null = null;
+  private plainOf(content: readonly Part[], palette: Palette): (Plain | undefined)[] {
+    if (this.plain?.content !== content || this.plain.palette !== palette) this.plain = { content, palette, known: [] };
+    return this.plain.known;
+  }
+  private asPlain(part: Part, palette: Palette): Plain | null {
+    if (part.type !== 'fill') return null;
+    const { paint } = part;
+    if (paint.kind !== 'colour' || (paint.overprint && !palette.screen)) return null;
+    return { placed: part.placed, style: this.style(paint, palette), rule: ruleOf(part), path: null, drawn: false };
+  }
+
+  /** Paths are made for what is drawn again: what moves is drawn once and gone, and thousands of paths are dear. */
+  private fillPlain(ctx: Canvas2D, plain: Plain): void {
+    this.mode(ctx, 'source-over');
+    ctx.fillStyle = plain.style;
+    if (plain.drawn) plain.path ??= this.path(plain.placed);
+    plain.drawn = true;
+    if (plain.path) ctx.fill(plain.path, plain.rule);
+    else {
+      ctx.beginPath();
+      drawPlaced(ctx, plain.placed);
+      ctx.fill(plain.rule);
+    }
   }
 
   private blending: GlobalCompositeOperation = 'source-over';
@@ -240,19 +292,7 @@ export class QuickPainter {
     } else {
       const style = this.style(paint, palette);
       const stroke = item.type === 'fill' ? null : item.stroke;
-      // What is only moved is drawn where it was made, the canvas moved instead; a line's width must not be drawn out.
-      const { own, toPage } = item.placed;
-      const moved = isTranslation(toPage) && (toPage[4] !== 0 || toPage[5] !== 0);
-      if (moved)
-        ctx.setTransform(
-          view.scale,
-          0,
-          0,
-          view.scale,
-          view.x + toPage[4] * view.scale,
-          view.y + toPage[5] * view.scale,
-        );
-      const path = this.path(moved ? own : item.placed.path);
+      const path = this.path(item.placed);
       if (stroke) {
         ctx.strokeStyle = style;
         ctx.lineWidth = stroke.width;
@@ -262,9 +302,8 @@ export class QuickPainter {
         ctx.stroke(path);
       } else {
         ctx.fillStyle = style;
-        ctx.fill(path, item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
+        ctx.fill(path, ruleOf(item));
       }
-      if (moved) ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
     }
   }
 
@@ -274,9 +313,9 @@ export class QuickPainter {
     const toPage = multiply(item.matrix, paint.geometry);
     const back = invert(toPage);
     if (!known || !back) return;
-    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.placed.path;
+    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.placed;
     ctx.save();
-    ctx.clip(this.path(solid), item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
+    ctx.clip(this.path(solid), ruleOf(item));
     // Enlarged, a pixel is a square: as it prints.
     ctx.imageSmoothingEnabled =
       view.scale * Math.sqrt(Math.abs(determinant(toPage))) < Math.sqrt(known.width * known.height) * 1.5;
@@ -333,13 +372,13 @@ export class QuickPainter {
     for (const { offset, css } of this.ramp(paint, palette)) fill.addColorStop(offset, css);
     ctx.transform(...toPage);
     ctx.fillStyle = fill;
-    ctx.fill(path, item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
+    ctx.fill(path, ruleOf(item));
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
   }
 
   /** Kinds that a canvas has no gradient for: a small picture of the paint, cut out by the item's form. */
   private bitmap(ctx: Canvas2D, item: Leaf, palette: Palette, view: View): void {
-    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.placed.path;
+    const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.placed;
     const box = grow(item.inkBounds, 0.5);
     const key = coloursKey(item.paint, palette);
     let known = this.images.get(item);
@@ -348,7 +387,7 @@ export class QuickPainter {
       this.images.set(item, known);
     }
     ctx.save();
-    ctx.clip(this.path(solid), item.type === 'fill' && item.rule === 'evenOdd' ? 'evenodd' : 'nonzero');
+    ctx.clip(this.path(solid), ruleOf(item));
     ctx.imageSmoothingEnabled = true;
     ctx.drawImage(known.image as never, box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0);
     ctx.restore();
@@ -392,18 +431,19 @@ export class QuickPainter {
     return css;
   }
 
-  private path(data: PathData): Path2D {
-    let path = this.paths.get(data);
+  private path(of: PathData | PlacedPath): Path2D {
+    let path = this.paths.get(of);
     if (!path) {
-      path = this.make(data);
-      this.paths.set(data, path);
+      path = this.make(of);
+      this.paths.set(of, path);
     }
     return path;
   }
 
-  private make(data: PathData): Path2D {
+  private make(of: PathData | PlacedPath): Path2D {
     const path = this.tools.newPath();
-    drawOn(path, data);
+    if (of instanceof PlacedPath) drawPlaced(path, of);
+    else drawOn(path, of);
     return path;
   }
 }

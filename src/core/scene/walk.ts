@@ -83,23 +83,33 @@ export function mapLeaves(
 
 /** What some nodes put on the page, in the groups that it lies in. */
 export function partsOf(scene: Scene, nodes: ReadonlySet<NodeId>): Part[] {
+  const mine = (leaf: Leaf) => (nodes.has(leaf.node) ? leaf : null);
+  if (nodes.size > FEW) return mapLeaves(scene.root.content, mine);
   const places = placesOf(scene);
   const at = new Set<number>();
-  for (const node of nodes) for (const i of places.get(node) ?? []) at.add(i);
+  for (const node of nodes) {
+    const found = places.get(node);
+    if (typeof found === 'number') at.add(found);
+    else for (const i of found ?? []) at.add(i);
+  }
   const parts = [...at].sort((a, b) => a - b).map((i) => scene.root.content[i]);
-  return mapLeaves(parts, (leaf) => (nodes.has(leaf.node) ? leaf : null));
+  return mapLeaves(parts, mine);
 }
+/** More nodes than this are looked for one by one. */
+const FEW = 200;
 
-const known = new WeakMap<Scene, Map<NodeId, number[]>>();
-/** Where in the page's own list a node's leaves lie; made when a scene is first asked. */
-function placesOf(scene: Scene): Map<NodeId, number[]> {
+type Places = Map<NodeId, number | number[]>;
+const known = new WeakMap<Scene, Places>();
+/** Where in the page's own list a node's leaves lie, mostly at one place; made when a scene is first asked. */
+function placesOf(scene: Scene): Places {
   let places = known.get(scene);
   if (places) return places;
   places = new Map();
   const put = (node: NodeId, i: number) => {
-    const list = places!.get(node);
-    if (!list) places!.set(node, [i]);
-    else if (list[list.length - 1] !== i) list.push(i);
+    const at = places!.get(node);
+    if (at === undefined) places!.set(node, i);
+    else if (typeof at !== 'number') at.push(i);
+    else if (at !== i) places!.set(node, [at, i]);
   };
   for (const [i, part] of scene.root.content.entries()) {
     if (part.type !== 'group') put(part.node, i);
