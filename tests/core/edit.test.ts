@@ -46,6 +46,7 @@ import { FULL, measured } from '../support/measured';
 import { cmyk, making, sampleDesign } from '../support/sample';
 import { testEngines } from '../support/engines';
 import fc from '../support/seeded';
+import { movedBy } from '@/core/scene/walk';
 import { leavesOf, toldOf } from '../support/scenes';
 
 let engines: Engines;
@@ -453,5 +454,33 @@ describe('gradients', () => {
     expect(reverseStops(three).map((s) => s.offset)).toEqual([0, 0.7, 1]);
     expect(removeStop(three, 1)).toEqual(stops);
     expect(removeStop(stops, 0)).toEqual(stops);
+  });
+});
+
+describe('what moved together', () => {
+  const design = () => demoDesigns().find((d) => d.design.pages[0].children.length > 3)!.design;
+  test('is told from any other change, and by how much', () => {
+    const d = newDesign('Moved', setupOf(100, 100), making);
+    const page = d.pages[0];
+    const rectangle = (id: string, x: number) => ({
+      ...(Object.values(sampleDesign().nodes).find((n) => n.kind === 'shape') as Extract<
+        Design['nodes'][string],
+        { kind: 'shape' }
+      >),
+      id,
+      transform: [1, 0, 0, 1, x, 5] as const,
+    });
+    const nodes = { a: rectangle('a', 10), b: rectangle('b', 40) };
+    const start: Design = { ...d, nodes, pages: [{ ...page, children: ['a', 'b'] }] };
+    const content = (x: Design) => engines.builder.build(x, x.pages[0]).root.content;
+    const all = tryOut(start, (draft) => moveNodes(draft, start.pages[0], ['a', 'b'], 7, -3));
+    expect(movedBy(content(start), content(all))).toEqual({ x: 7, y: -3 });
+    const one = tryOut(start, (draft) => moveNodes(draft, start.pages[0], ['a'], 7, -3));
+    expect(movedBy(content(start), content(one))).toBeNull();
+    const turned = tryOut(start, (draft) => turnNodes(draft, start.pages[0], ['a', 'b'], 7, { x: 0, y: 0 }));
+    expect(movedBy(content(start), content(turned))).toBeNull();
+    const coloured = tryOut(all, (draft) => setColour(draft, ['a', 'b'], 'fill', cmyk(1, 2, 3, 4)));
+    expect(movedBy(content(start), content(coloured))).toBeNull();
+    expect(movedBy(content(design()), content(design()).slice(1))).toBeNull();
   });
 });

@@ -1,15 +1,20 @@
 import type { Palette } from '@/core/colour/palette';
 import { hexOf } from '@/core/colour/spaces';
+import type { Point } from '@/core/geometry/matrix';
 import { contains, grow, isEmpty, type Rect } from '@/core/geometry/rect';
 import type { Region } from '@/core/render/coverage';
+import { regionRect } from '@/core/render/region';
 import { QuickPainter, type View } from '@/core/render/quick';
 import { bleedRect, trimRect, type Part, type Scene } from '@/core/scene/scene';
-import { changedArea } from '@/core/scene/walk';
+import { changedArea, movedBy } from '@/core/scene/walk';
 import type { Session } from '../session/session';
 import type { BenchState, Camera } from '../session/state';
 
 /** After the last change, how long until the plates' truth takes over from the quick drawing. */
 const REST_MS = 90;
+
+/** Fewer parts are drawn anew as quickly as they are compared. */
+const MANY_PARTS = 300;
 
 /** When plates that lack a picture are asked for again. */
 const AGAIN_MS = [1000, 2000, 5000, 15_000, 30_000];
@@ -115,8 +120,12 @@ export class ArtPainter {
       before.scene.width === scene.width &&
       before.scene.height === scene.height
     ) {
-      const dirty = changedArea(before.scene.root.content, scene.root.content);
-      if (!isEmpty(dirty)) this.repaint(scene, palette, dirty);
+      const by = this.shiftSince(before.scene, scene, palette);
+      if (by) this.repaintMoved(scene, palette, by);
+      else {
+        const dirty = changedArea(before.scene.root.content, scene.root.content);
+        if (!isEmpty(dirty)) this.repaint(scene, palette, dirty);
+      }
     } else if (!sameLook || !sameCamera || before.scene !== scene) {
       this.repaintAll(scene, palette);
     }
@@ -125,6 +134,49 @@ export class ArtPainter {
     if (this.rest) clearTimeout(this.rest);
     const settled = this.truth && this.truthFits(this.truth, scene, palette);
     if (!moving && !settled) this.rest = setTimeout(() => void this.askForTruth(), REST_MS);
+  }
+
+  /** How far all of the art has moved since the truth was drawn, as it is in a later scene. */
+  private moved: { readonly scene: Scene; readonly x: number; readonly y: number } | null = null;
+
+  /** The same for the scene that is shown now; null where more than that has changed, or little is to be drawn. */
+  private shiftSince(before: Scene, scene: Scene, palette: Palette): Point | null {
+    const { truth } = this;
+    const { shownInks, camera } = this.session.state;
+    const from = truth?.scene === before ? { x: 0, y: 0 } : this.moved?.scene === before ? this.moved : null;
+    this.moved = null;
+    if (!truth || !from || scene.root.content.length < MANY_PARTS) return null;
+    if (truth.palette !== palette || truth.shown !== shownInks || truth.region.scale !== camera.scale * this.ratio)
+      return null;
+    const by = movedBy(before.root.content, scene.root.content);
+    if (!by) return null;
+    this.moved = { scene, x: from.x + by.x, y: from.y + by.y };
+    return this.moved;
+  }
+
+  /** Thousands of things that moved together: the truth is moved with them, and only what came into sight is drawn. */
+  private repaintMoved(scene: Scene, palette: Palette, by: Point): void {
+    const { ctx } = this;
+    const v = this.deviceView();
+    const { region, bitmap } = this.truth!;
+    const sheet = regionRect(region);
+    const window = this.window(v);
+    this.ground(scene, palette, window);
+    if (this.session.state.view === 'work') this.paintOutside(scene, palette, v, window);
+    ctx.save();
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    this.clipToSheet(scene, v);
+    ctx.drawImage(bitmap, (region.x + by.x) * v.scale + v.x, (region.y + by.y) * v.scale + v.y);
+    ctx.restore();
+    const { x0, y0, x1, y1 } = sheet;
+    if (by.x) this.repaint(scene, palette, by.x > 0 ? { x0, y0, x1: x0 + by.x, y1 } : { x0: x1 + by.x, y0, x1, y1 });
+    if (by.y) this.repaint(scene, palette, by.y > 0 ? { x0, y0, x1, y1: y0 + by.y } : { x0, y0: y1 + by.y, x1, y1 });
+  }
+
+  /** What of the page's plane the canvas shows. */
+  private window(v: View): Rect {
+    const { width, height } = this.canvas;
+    return { x0: -v.x / v.scale, y0: -v.y / v.scale, x1: (width - v.x) / v.scale, y1: (height - v.y) / v.scale };
   }
 
   /** Device pixels a CSS pixel; measured when the canvas changes size, since asking makes the page lay itself out. */
@@ -139,14 +191,9 @@ export class ArtPainter {
 
   /** The whole window: the last truth if there is one that can be moved or scaled into place, else quick drawing. */
   private repaintAll(scene: Scene, palette: Palette): void {
-    const { ctx, canvas } = this;
+    const { ctx } = this;
     const v = this.deviceView();
-    const window: Rect = {
-      x0: -v.x / v.scale,
-      y0: -v.y / v.scale,
-      x1: (canvas.width - v.x) / v.scale,
-      y1: (canvas.height - v.y) / v.scale,
-    };
+    const window = this.window(v);
     const { truth } = this;
     const usable =
       truth && truth.scene === scene && truth.palette === palette && truth.shown === this.session.state.shownInks;

@@ -1,4 +1,6 @@
+import type { Point } from '../geometry/matrix';
 import { intersect, type Rect } from '../geometry/rect';
+import type { StrokeStyle } from '../geometry/stroke';
 import type { NodeId } from '../model/tree';
 import { makeGroup, type Group, type Leaf, type Part, type Scene } from './scene';
 
@@ -147,6 +149,32 @@ export function changedArea(before: readonly Part[], after: readonly Part[]): Re
   for (const part of before) if (!now.has(part)) add(part.paintBounds);
   return area;
 }
+
+/**
+ * By how much all that lies on a page was moved, if it is what it was and nothing was left behind; null for any other change.
+ * Of what is cut, masked or has an effect nothing is said.
+ */
+export function movedBy(before: readonly Part[], after: readonly Part[]): Point | null {
+  if (!after.length || before.length !== after.length) return null;
+  let by: Point | null = null;
+  for (let i = 0; i < after.length; i++) {
+    const [was, now] = [before[i], after[i]];
+    if (was.type === 'group' || now.type === 'group' || was.paint !== now.paint || !sameForm(was, now)) return null;
+    const [a, b] = [was.placed.toPage, now.placed.toPage];
+    if (a[0] !== b[0] || a[1] !== b[1] || a[2] !== b[2] || a[3] !== b[3]) return null;
+    by ??= { x: b[4] - a[4], y: b[5] - a[5] };
+    if (Math.abs(b[4] - a[4] - by.x) > 1e-6 || Math.abs(b[5] - a[5] - by.y) > 1e-6) return null;
+  }
+  return by;
+}
+
+function sameForm(a: Leaf, b: Leaf): boolean {
+  if (a.placed.own !== b.placed.own) return false;
+  if (a.type === 'fill') return b.type === 'fill' && a.rule === b.rule;
+  return a.type === 'stroke' && b.type === 'stroke' && sameStroke(a.stroke, b.stroke);
+}
+const sameStroke = (a: StrokeStyle, b: StrokeStyle): boolean =>
+  a.width === b.width && a.cap === b.cap && a.join === b.join && a.miterLimit === b.miterLimit;
 
 const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((x, i) => x === b[i]);
