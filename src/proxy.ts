@@ -1,7 +1,7 @@
 import { NextResponse, type NextRequest } from 'next/server';
 
 /** The page's security policy. Styles stay 'unsafe-inline' (Radix and React write style attributes). */
-export function contentSecurityPolicy(nonce: string): string {
+function contentSecurityPolicy(nonce: string): string {
   return [
     `default-src 'self'`,
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'`,

@@ -17,8 +17,6 @@ import type {
   Swatch,
 } from '@/core/model/schema';
 
-export type Writable<T> = { -readonly [K in keyof T]: T[K] };
-
 /** Sets a design together piece by piece; for the demo and for tests. */
 export class DesignBuilder {
   readonly nodes: Record<string, DesignNode> = {};

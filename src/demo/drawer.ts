@@ -15,7 +15,7 @@ export interface DrawerPicture {
 const rgb = (width: number, height: number) => ({ width, height, space: 'rgb' }) as const;
 const gray = (width: number, height: number) => ({ width, height, space: 'gray' }) as const;
 
-export const DRAWER: readonly DrawerPicture[] = [
+const DRAWER: readonly DrawerPicture[] = [
   {
     file: 'harbour-dusk.jpg',
     title: 'Harbour at dusk',

@@ -35,7 +35,7 @@ export interface WholeDesign {
 }
 
 /** The design was taken off the shelf. */
-export class GoneError extends Error {
+class GoneError extends Error {
   constructor() {
     super('it was taken off the shelf: put it back there, or save a copy');
   }

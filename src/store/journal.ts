@@ -20,7 +20,7 @@ const PAUSES = [400, 1000, 2500, 5000, 10_000];
 const ANSWER_MS = 20_000;
 
 /** Why something could not be kept, in words that go on after a colon. */
-export function whyNotKept(e: unknown): string {
+function whyNotKept(e: unknown): string {
   const { name, message, inner } = Object(e) as { name?: string; message?: string; inner?: { name?: string } };
   if (name === 'QuotaExceededError' || inner?.name === 'QuotaExceededError') return 'the browser’s storage is full';
   if (name === 'DatabaseClosedError' || name === 'InvalidStateError') return 'the browser closed its storage';

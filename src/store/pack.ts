@@ -4,7 +4,7 @@ import type { Design } from '@/core/model/schema';
 import { designStore } from './open';
 
 /** Names of the files of its own that a design refers to. */
-export const assetsOf = (design: Design): string[] =>
+const assetsOf = (design: Design): string[] =>
   [...new Set([design.profile.file, ...(design.pictures ?? []).map((p) => p.file)])].filter(isOwnAsset);
 
 /** A `.holvet` file with all that belongs to the design, and the names of what this browser has not. */

@@ -7,7 +7,7 @@ import type { LookRequest, PictureApi, ReadDrawing, ReadPicture } from './pictur
 /** No file needs longer; one that does was made to hang whoever opens it. */
 export const READ_MS = 30_000;
 /** A look at a picture, its opening and the engines included. */
-export const LOOK_MS = 40_000;
+const LOOK_MS = 40_000;
 
 /** The page's side of the picture worker. It starts with the first file; one that hangs is ended and begun anew. */
 export class PictureClient {

@@ -4,7 +4,7 @@ import { alignSelection, distributeSelection } from '@/bench/commands/arranging'
 import { toPage, zoomAt } from '@/bench/view/camera';
 import { placedGrips, selectionFrame } from '@/bench/view/frame';
 import { dragGuide, guideAt } from '@/bench/tools/guides';
-import { pickAll } from '@/bench/tools/pick';
+import { picks } from '@/bench/tools/pick';
 import { enterHolder, selectTool } from '@/bench/tools/select';
 import { shapeTool } from '@/bench/tools/shape';
 import { textTool } from '@/bench/tools/text';
@@ -144,7 +144,7 @@ describe('choosing', () => {
       'Disc 2',
       'Disc 1',
     ]);
-    expect(pickAll(b.session, b.at(95, 150)).map((f) => design().nodes[f.id].name)).toEqual(['Disc 2', 'Disc 1']);
+    expect([...picks(b.session, b.at(95, 150))].map((f) => design().nodes[f.id].name)).toEqual(['Disc 2', 'Disc 1']);
     b.session.pointer = { page: { x: 5, y: 5 }, screen: { x: 0, y: 0 } };
     run('select.pileHere');
     expect(said()).toContain('Nothing lies here');

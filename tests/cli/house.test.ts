@@ -83,3 +83,23 @@ test('nothing in the house names a registry’s host or a path of a machine', ()
   expect(read('package-lock.json')).not.toMatch(/"resolved"/);
   expect(read('.npmrc')).toContain('omit-lockfile-registry-resolved=true');
 });
+
+test('nothing is exported that nobody else asks for', () => {
+  const files = ['src', 'cli', 'scripts', 'tests', 'e2e'].flatMap((top) =>
+    readdirSync(path.join(root, top), { recursive: true, encoding: 'utf8' })
+      .filter((f) => /\.(tsx?|mjs)$/.test(f))
+      .map((f) => path.join(top, f)),
+  );
+  const texts = new Map(files.map((f) => [f, read(f)]));
+  const users = new Map<string, number>();
+  for (const text of texts.values())
+    for (const word of new Set(text.match(/[A-Za-z_]\w*/g))) users.set(word, (users.get(word) ?? 0) + 1);
+  const dead: string[] = [];
+  for (const [file, text] of texts) {
+    // Routes are called by the framework; stubs answer for packages.
+    if (!file.startsWith('src/') || /^src\/(app|stubs)\/|^src\/proxy\.ts$/.test(file)) continue;
+    for (const [, name] of text.matchAll(/^export (?:async )?(?:function\*?|const|class|enum) (\w+)/gm))
+      if (users.get(name) === 1) dead.push(`${file}: ${name}`);
+  }
+  expect(dead).toEqual([]);
+});

@@ -64,7 +64,7 @@ export function combineSelection(s: Session, op: CombineOp, turned = false): voi
 }
 
 /** Says what came of a combination, and where a union stays apart what can be done about it. */
-export function sayGaps(s: Session, id: string, done: string): void {
+function sayGaps(s: Session, id: string, done: string): void {
   const gaps = openGaps(s.design, id, s.engines.fonts);
   if (!gaps.length) {
     s.say(`${done}. Each can still be changed: double-click it.`);
@@ -89,7 +89,7 @@ export function gapRepairs(s: Session, id: string, gaps: readonly OpenGap[]): Me
 }
 
 /** Closes every gap of a union, one after the other: moving a piece changes the gaps that are left. */
-export function closeGaps(s: Session, id: string, how: 'move' | 'bridge'): void {
+function closeGaps(s: Session, id: string, how: 'move' | 'bridge'): void {
   const { fonts } = s.engines;
   let closed = 0;
   let design = s.state.design;

@@ -67,7 +67,7 @@ const nudge = (label: string, key: string, dx: number, dy: number): CommandDef =
 const CLIP_KEY = 'holvet-clip';
 let memoryClip: string | null = null;
 
-export function storeClip(text: string): void {
+function storeClip(text: string): void {
   memoryClip = text;
   try {
     localStorage.setItem(CLIP_KEY, text);

@@ -17,7 +17,7 @@ import { COMMAND_IDS, COMMAND_TABLE, runCommand, type CommandId } from './comman
 import type { Session } from '../session/session';
 import { noExtras } from '../view/extras';
 
-export const isMac = (): boolean => typeof navigator !== 'undefined' && /Mac|iPhone|iPad/.test(navigator.platform);
+const isMac = (): boolean => typeof navigator !== 'undefined' && /Mac|iPhone|iPad/.test(navigator.platform);
 
 /** A pressed key in the words of the table: `Mod+Shift+Z`. */
 export function comboOf(

@@ -35,7 +35,7 @@ export const onNodes = (s: Session): boolean => s.state.tool === 'nodes' && s.st
 const onPaths = (s: Session): boolean => openPaths(s).length > 0;
 
 /** Changes the chosen nodes of every open path; what is chosen then may be told. */
-export function changeNodes(
+function changeNodes(
   s: Session,
   label: string,
   change: (

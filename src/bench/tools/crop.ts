@@ -125,7 +125,7 @@ function onPicture(c: Cropped, p: Point): boolean {
 }
 
 /** A change of the picture inside its frame, by a map of the object's space. */
-export const withPicture =
+const withPicture =
   (c: Pick<Cropped, 'node' | 'aim'>, map: Matrix): Recipe =>
   (d) =>
     setPicture(d, [c.node], c.aim, (p) => placedPicture(p, map));

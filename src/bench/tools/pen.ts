@@ -364,7 +364,7 @@ function lastNode(c: ToolContext, start: PointerAt, active: Active): Gesture | n
 }
 
 /** Takes an open line up at one of its ends. */
-export function goOnFrom(s: Session, object: string, flat: number): void {
+function goOnFrom(s: Session, object: string, flat: number): void {
   const path = openPaths(s).find((p) => p.id === object);
   const contour =
     path?.contours.findIndex((k, i) => k.nodes.some((_, j) => flatOf(path.contours, i, j) === flat && isEnd(k, j))) ??

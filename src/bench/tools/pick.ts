@@ -22,7 +22,7 @@ function openCombination(s: Session): string | null {
  * What a click on a hit means: the object itself inside an entered group, else the whole group on the page. Null for what
  * is locked, and for what lies outside of a group that is isolated.
  */
-export function selectable(s: Session, hit: Hit): string | null {
+function selectable(s: Session, hit: Hit): string | null {
   const { design, page } = s;
   if (isLocked(design, page, hit.node)) return null;
   const line = ancestry(design, page, hit.node);
@@ -42,7 +42,7 @@ interface Picked {
 }
 
 /** What under the pointer can be chosen, front first, found as it is asked for. */
-function* picks(s: Session, at: Pick<PointerAt, 'page'>): Generator<Picked> {
+export function* picks(s: Session, at: Pick<PointerAt, 'page'>): Generator<Picked> {
   const slack = NEAR_PX / s.state.camera.scale;
   const seen = new Set<string>();
   const open = openCombination(s);
@@ -60,8 +60,6 @@ function* picks(s: Session, at: Pick<PointerAt, 'page'>): Generator<Picked> {
     yield { id, hit };
   }
 }
-
-export const pickAll = (s: Session, at: Pick<PointerAt, 'page'>): Picked[] => [...picks(s, at)];
 
 export function pick(s: Session, at: PointerAt): Picked | null {
   return picks(s, at).next().value ?? null;

@@ -23,7 +23,7 @@ export interface Sampled {
 }
 
 /** The colour at a place: as the paper looks there, or the exact paint of the object under it. */
-export function sampleAt(s: Session, p: PointerAt): Sampled | null {
+function sampleAt(s: Session, p: PointerAt): Sampled | null {
   const scene = s.scene();
   if (s.state.sample.take === 'look') {
     const colour = sampleLook(scene, s.palette, p.page);

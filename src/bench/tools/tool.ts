@@ -42,7 +42,7 @@ export interface Tool {
 }
 
 /** How far a press may stray and still be a click, and how near counts as on it (CSS pixels). */
-export const CLICK_PX = 3;
+const CLICK_PX = 3;
 export const NEAR_PX = 5;
 /** Snapping reaches this far on the screen at any zoom. */
 export const SNAP_PX = 7;

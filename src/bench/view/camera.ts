@@ -2,8 +2,8 @@ import type { Point } from '@/core/geometry/matrix';
 import type { Rect } from '@/core/geometry/rect';
 import type { Camera } from '../session/state';
 
-export const MIN_SCALE = 0.01;
-export const MAX_SCALE = 400;
+const MIN_SCALE = 0.01;
+const MAX_SCALE = 400;
 
 export const toScreen = (c: Camera, p: Point): Point => ({ x: p.x * c.scale + c.x, y: p.y * c.scale + c.y });
 export const toPage = (c: Camera, p: Point): Point => ({ x: (p.x - c.x) / c.scale, y: (p.y - c.y) / c.scale });
@@ -22,9 +22,6 @@ export function fitRect(r: Rect, width: number, height: number, room = 28): Came
   const scale = Math.min(MAX_SCALE, Math.max(MIN_SCALE, Math.min((width - 2 * room) / w, (height - 2 * room) / h)));
   return { scale, x: (width - w * scale) / 2 - r.x0 * scale, y: (height - h * scale) / 2 - r.y0 * scale };
 }
-
-/** Page points a screen length stands for. */
-export const pxToPt = (c: Camera, px: number): number => px / c.scale;
 
 /** CSS pixels are 1/96 inch: at this scale a millimetre on the screen is a millimetre. */
 export const REAL_SIZE = 96 / 72;

@@ -286,4 +286,4 @@ export class Palette {
 }
 
 /** Beyond this a colour counts as out of reach: the difference that a trained eye sees side by side (common practice). */
-export const OUT_OF_REACH = 2;
+const OUT_OF_REACH = 2;

@@ -163,6 +163,3 @@ export function colourOfWords(text: string): Triple | null {
 }
 
 const triple = (v: readonly number[] | null): Triple | null => v && [v[0], v[1], v[2]];
-
-/** All single words that are known, for those who want to count or list them. */
-export const PLAIN_WORDS: readonly string[] = Object.keys(WORDS);

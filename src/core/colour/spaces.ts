@@ -43,7 +43,7 @@ const product = (a: Matrix3, b: Matrix3): Matrix3 => {
     [x[2], y[2], z[2]],
   ];
 };
-export function inverse3(m: Matrix3): Matrix3 {
+function inverse3(m: Matrix3): Matrix3 {
   const [[a, b, c], [d, e, f], [g, h, i]] = m;
   const det = a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
   return [

@@ -184,4 +184,4 @@ function movingResult(node: NodeOf<'combination'>, old: Known, now: readonly Reg
 }
 
 /** A region in the space `m` maps its own to. */
-export const mappedRegion = (r: Region, m: Matrix): Region => ({ path: transformPath(r.path, m), rule: r.rule });
+const mappedRegion = (r: Region, m: Matrix): Region => ({ path: transformPath(r.path, m), rule: r.rule });

@@ -12,8 +12,7 @@ export const hasCorners = (n: DesignNode): n is CornerNode =>
   (n.kind === 'shape' || n.kind === 'path') && cornersOf(sharpPath(n)).length > 0;
 
 /** The line before any corner is treated; a shape with radii of its own keeps those. */
-export const sharpPath = (n: CornerNode) =>
-  n.kind === 'path' ? n.path : shapePath(n.shape, n.knobs, n.width, n.height);
+const sharpPath = (n: CornerNode) => (n.kind === 'path' ? n.path : shapePath(n.shape, n.knobs, n.width, n.height));
 
 /** Does the shape round its own corners by its knobs? Then only what is made of them is told by `corners`. */
 export const roundsItself = (n: CornerNode): boolean =>

@@ -50,7 +50,7 @@ export function writeContours(d: DesignDraft, page: Page, id: NodeId, contours: 
 }
 
 /** Changes a path's nodes by a function of them. */
-export function editNodes(
+function editNodes(
   d: DesignDraft,
   page: Page,
   id: NodeId,

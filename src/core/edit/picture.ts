@@ -9,11 +9,10 @@ import { visitPaints } from '../model/paints';
 import { placedPaint } from './place';
 
 /** How a picture is laid into its frame once; it can be moved and sized there afterwards. */
-export const FITS = ['fill', 'fit', 'centre', 'stretch'] as const;
-export type Fit = (typeof FITS)[number];
+export type Fit = 'fill' | 'fit' | 'centre' | 'stretch';
 
 /** Pictures that say no resolution of their own are placed for print at this many pixels an inch (common practice). */
-export const PLACED_PPI = 300;
+const PLACED_PPI = 300;
 
 /** Width and height of a picture in points, at its own resolution or the usual one. */
 export function naturalSize(p: Pick<Picture, 'width' | 'height' | 'ppi'>): {

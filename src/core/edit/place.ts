@@ -12,7 +12,6 @@ import {
   type Point,
 } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
-import { fromPoints, type Rect } from '../geometry/rect';
 import type { Arrangement, Design, DesignNode, NodeKind, Page, Paint } from '../model/schema';
 import { parentMatrix, topmost, type NodeId } from '../model/tree';
 import { before, type DesignDraft } from './history';
@@ -406,9 +405,4 @@ export function setNodeFlags(
   flags: { hidden?: boolean; locked?: boolean; name?: string },
 ): void {
   for (const id of ids) Object.assign(d.nodes[id], flags);
-}
-
-/** The box of points mapped from a node's own space, for marquees. */
-export function mappedBox(m: Matrix, points: readonly Point[]): Rect {
-  return fromPoints(points.map((p) => apply(m, p)));
 }

@@ -95,7 +95,7 @@ export function repeatNodes(
   return made;
 }
 
-export const ARRANGEMENT_NAMES: Readonly<Record<ArrangementKind, string>> = { row: 'Row', grid: 'Grid', ring: 'Ring' };
+const ARRANGEMENT_NAMES: Readonly<Record<ArrangementKind, string>> = { row: 'Row', grid: 'Grid', ring: 'Ring' };
 
 export function setArrangement(d: DesignDraft, id: NodeId, arrangement: Arrangement): void {
   const node = d.nodes[id];

@@ -27,7 +27,7 @@ const NEAR = 1e-7;
  * (the round corners of a combination) does not grow by the plain factor: the factor is sought until the box is right.
  * `shift` takes its top left back to where it was, in page space.
  */
-export function exactSizing(
+function exactSizing(
   design: Design,
   page: Page,
   ids: readonly NodeId[],

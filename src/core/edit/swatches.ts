@@ -261,7 +261,7 @@ export function shaded(c: OwnColour, by: number): OwnColour | null {
   return { lab: [c.lab[0] * (1 - by), c.lab[1] * (1 - by), c.lab[2] * (1 - by)] };
 }
 
-export function dropUnusedInks(d: DesignDraft): void {
+function dropUnusedInks(d: DesignDraft): void {
   const used = new Set<string>();
   const note = (c: Colour) => {
     if ('ink' in c) used.add(c.ink);

@@ -20,7 +20,7 @@ function locate(story: Story, offset: number): At {
 }
 
 /** The nearest place that does not lie inside a grapheme: back for a start, on for an end. */
-export function wholeGrapheme(text: string, offset: number, towards: 'back' | 'on'): number {
+function wholeGrapheme(text: string, offset: number, towards: 'back' | 'on'): number {
   if (offset <= 0) return 0;
   if (offset >= text.length) return text.length;
   for (const { index, segment } of graphemes(text)) {

@@ -84,7 +84,7 @@ export function unpackDesign(bytes: Uint8Array): Opened {
 }
 
 /** From parsed JSON to a design: version first, then migrations, then every rule of the model. */
-export function readDesign(
+function readDesign(
   value: unknown,
 ): { readonly ok: true; readonly design: Design } | ({ readonly ok: false } & Refusal) {
   const format = typeof value === 'object' && value !== null && 'format' in value ? String(value.format) : '';

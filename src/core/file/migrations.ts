@@ -1,6 +1,6 @@
 /** Each row lifts a document from its version to the next. Version 1 is the first. */
 const MIGRATIONS: Readonly<Record<number, (d: Record<string, unknown>) => Record<string, unknown>>> = {};
-export const CURRENT_VERSION = 1;
+const CURRENT_VERSION = 1;
 
 export function migrate(design: Record<string, unknown>, version: number): Record<string, unknown> | 'newer' {
   if (version > CURRENT_VERSION) return 'newer';

@@ -36,7 +36,7 @@ export function distanceToPath(path: PathData, p: Point, tolerance = 0.05): numb
   return best;
 }
 
-export function distanceToSegment(p: Point, ax: number, ay: number, bx: number, by: number): number {
+function distanceToSegment(p: Point, ax: number, ay: number, bx: number, by: number): number {
   const dx = bx - ax;
   const dy = by - ay;
   const len2 = dx * dx + dy * dy;

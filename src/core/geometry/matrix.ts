@@ -73,7 +73,3 @@ export function angleOf(m: Matrix): number {
 export function meanScale(m: Matrix): number {
   return Math.sqrt(Math.abs(determinant(m)));
 }
-
-export function isFiniteMatrix(m: Matrix): boolean {
-  return m.every(Number.isFinite);
-}

@@ -17,7 +17,7 @@ function bend(a: number, b: number, c: number, d: number, t: number): number {
   return 6 * ((1 - t) * (c - 2 * b + a) + t * (d - 2 * c + b));
 }
 
-export const derivativeOn = (s: Segment, t: number): Point => ({
+const derivativeOn = (s: Segment, t: number): Point => ({
   x: slope(s.x0, s.x1, s.x2, s.x3, t),
   y: slope(s.y0, s.y1, s.y2, s.y3, t),
 });

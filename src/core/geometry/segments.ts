@@ -126,10 +126,6 @@ export function partOfSegment(s: Segment, from: number, to: number): Segment {
   return to < 1 ? splitSegment(tail, (to - from) / (1 - from))[0] : tail;
 }
 
-export function reverseSegment(s: Segment): Segment {
-  return { x0: s.x3, y0: s.y3, x1: s.x2, y1: s.y2, x2: s.x1, y2: s.y1, x3: s.x0, y3: s.y0, straight: s.straight };
-}
-
 /** Signed area inside a closed contour by Green's theorem, exact for cubics; positive where it runs clockwise as seen. */
 export function contourArea(segments: readonly Segment[]): number {
   let sum = 0;

@@ -7,13 +7,13 @@ export const colourPaintSchema = z
   .readonly();
 
 /** No effect reaches further than half a metre. */
-export const MOST_BLUR = 1440;
+const MOST_BLUR = 1440;
 
 /**
  * What an object throws on what lies below it. Lengths are the object's own and grow with it; `dx` and `dy` are directions of
  * the page, to the right and down, however the object is turned: light comes from one side.
  */
-export const shadowSchema = z
+const shadowSchema = z
   .strictObject({
     kind: z.literal('shadow'),
     paint: colourPaintSchema,
@@ -26,7 +26,7 @@ export const shadowSchema = z
   .readonly();
 
 /** One row a kind of effect. */
-export const effectSchema = z.discriminatedUnion('kind', [shadowSchema]);
+const effectSchema = z.discriminatedUnion('kind', [shadowSchema]);
 export const effects = z.array(effectSchema).max(8).readonly();
 
 export type Effect = z.infer<typeof effectSchema>;

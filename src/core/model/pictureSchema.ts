@@ -30,12 +30,12 @@ const curve = z
   .min(2)
   .max(12)
   .readonly();
-export const toneInkSchema = z
+const toneInkSchema = z
   .strictObject({ colour: colourSchema, /** Absent: straight. */ curve: curve.optional() })
   .readonly();
 
 /** How a picture is changed on its way to the plates; its file stays as it is. Absent: not at all. */
-export const toneSchema = z
+const toneSchema = z
   .strictObject({
     brightness: signed.optional(),
     contrast: signed.optional(),

@@ -25,7 +25,7 @@ export { type Picture, type PicturePaint, type PictureSpace, type Tone, type Ton
 export const FORMAT = 'holvet/1';
 
 export const midpointSchema = z.number().min(0.02).max(0.98);
-export const stopSchema = z
+const stopSchema = z
   .strictObject({
     offset: unit01,
     colour: colourSchema,
@@ -41,7 +41,7 @@ export const mixingSchema = z.enum(['ink', 'srgb', 'oklab', 'oklch']).optional()
 
 /** The group of the tray that a swatch lies in; absent: none. */
 const group = z.string().min(1).max(80).optional();
-export const swatchSchema = z.union([
+const swatchSchema = z.union([
   z.strictObject({ id, name, kind: z.literal('colour'), colour: ownColourSchema, group }).readonly(),
   z.strictObject({ id, name, kind: z.literal('ramp'), stops, mixing: mixingSchema, group }).readonly(),
 ]);
@@ -122,7 +122,7 @@ export const paintSchema = z.union([
   picturePaintSchema,
 ]);
 
-export const outlineSchema = z
+const outlineSchema = z
   .strictObject({
     paint: paintSchema,
     width: measure,
@@ -133,7 +133,7 @@ export const outlineSchema = z
   .readonly();
 
 /** What is made of a corner: an arc inwards or outwards, or a cut, that begins `radius` from it (an arc of that radius at a right angle). */
-export const cornerSchema = z.strictObject({ radius: measure, kind: z.enum(['round', 'cut', 'scoop']) }).readonly();
+const cornerSchema = z.strictObject({ radius: measure, kind: z.enum(['round', 'cut', 'scoop']) }).readonly();
 /** Corners of a path, by the number of their node; `all` for those that are not told otherwise. */
 const corners = z
   .strictObject({
@@ -153,7 +153,7 @@ const turn = z.number().min(-36_000).max(36_000);
 const point = z.strictObject({ x: coordinate, y: coordinate }).readonly();
 /** How copies lie, in the repeat's own space. Each copy after the first turns and grows by `turn` and `scale` about `about`. */
 const alike = { turn: turn.optional(), scale: z.number().min(0.1).max(10).optional(), about: point };
-export const arrangementSchema = z.discriminatedUnion('kind', [
+const arrangementSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('row'), count: copies, step: point, ...alike }).readonly(),
   z
     .strictObject({ kind: z.literal('grid'), columns: copies, rows: copies, across: point, down: point, ...alike })
@@ -296,7 +296,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
     .readonly(),
 ]);
 
-export const runSchema = z
+const runSchema = z
   .strictObject({
     text: z.string().max(1_000_000),
     face: id,
@@ -308,7 +308,7 @@ export const runSchema = z
     outline: outlineSchema.nullable(),
   })
   .readonly();
-export const paragraphSchema = z
+const paragraphSchema = z
   .strictObject({
     align: z.enum(['left', 'middle', 'right', 'full']),
     /** Line to line, as a multiple of the largest size in the line. */
@@ -316,9 +316,9 @@ export const paragraphSchema = z
     runs: z.array(runSchema).min(1).readonly(),
   })
   .readonly();
-export const storySchema = z.strictObject({ id, paragraphs: z.array(paragraphSchema).min(1).readonly() }).readonly();
+const storySchema = z.strictObject({ id, paragraphs: z.array(paragraphSchema).min(1).readonly() }).readonly();
 
-export const setupSchema = z
+const setupSchema = z
   .strictObject({
     /** `print` designs are made of inks, `screen` designs of red, green and blue light. */
     medium: z.enum(['print', 'screen']),

@@ -1,11 +1,5 @@
-/** How long work reports and how it is stopped. */
+/** How long work reports. It is stopped from outside: whoever works elsewhere ends its worker. */
 export interface Job {
-  /** Throws `Cancelled` when the person has had enough. */
   step(done: number, total: number, doing: string): void;
-}
-export class Cancelled extends Error {
-  constructor() {
-    super('Stopped.');
-  }
 }
 export const QUIET: Job = { step: () => {} };

@@ -9,7 +9,7 @@ import { regionRect } from './region';
 
 /** Steps of a ramp's table; far finer than the 256 levels of a plate. */
 export const RAMP_STEPS = 2048;
-export const rampIndex = (t: number): number => (t <= 0 ? 0 : t >= 1 ? RAMP_STEPS : (t * RAMP_STEPS + 0.5) | 0);
+const rampIndex = (t: number): number => (t <= 0 ? 0 : t >= 1 ? RAMP_STEPS : (t * RAMP_STEPS + 0.5) | 0);
 
 /**
  * Where each pixel of a row lies on the ramp: writes the table's index for the pixels from..to. Answers true where the

@@ -62,7 +62,7 @@ function named(lifted: readonly LiftedColour[], shown: Scene, palette: Palette):
 }
 
 /** The same out of RGBA pixels in sRGB. */
-export function liftFromPixels(
+function liftFromPixels(
   pixels: Uint8ClampedArray,
   palette: Palette,
   options: Omit<LiftOptions, 'inkOf'>,

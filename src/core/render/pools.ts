@@ -1,5 +1,5 @@
 import type { Palette } from '../colour/palette';
-import { apply, determinant, invert, multiply, type Matrix } from '../geometry/matrix';
+import { apply, determinant, type Matrix } from '../geometry/matrix';
 import type { PoolsPaint } from '../model/schema';
 
 /** Values of a pools paint: the channels and then the opacity, each 0…1. */
@@ -250,6 +250,3 @@ export function poolLattice(
   }
   return { us, vs, values: vs.flatMap((v) => us.map((u) => at(u, v))) };
 }
-
-/** Unit space of a paint from page points. */
-export const toUnitOf = (matrix: Matrix, geometry: Matrix): Matrix | null => invert(multiply(matrix, geometry));

@@ -43,7 +43,7 @@ function channelsOf(paint: Leaf['paint'], palette: Palette): number[] {
 }
 
 /** The channels that a picture can ink, by what is known of it without opening it. */
-export function pictureChannels(paint: PicturePaint, palette: Palette): boolean[] {
+function pictureChannels(paint: PicturePaint, palette: Palette): boolean[] {
   if (palette.screen) return palette.channels.map(() => true);
   const inks = paint.tone?.inks;
   if (inks) return palette.channels.map((_, i) => inks.some((ink) => palette.mix(ink.colour)[i] > 0));

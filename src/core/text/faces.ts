@@ -54,7 +54,7 @@ export const FACES: readonly FaceRow[] = [
   ),
 ];
 
-export const faceRow = (id: string): FaceRow | undefined => FACES.find((f) => f.id === id);
+const faceRow = (id: string): FaceRow | undefined => FACES.find((f) => f.id === id);
 
 /** A face by the name that people use: “Bitter Medium”. One that does not ship goes by the words of its id. */
 export function faceName(id: string): string {

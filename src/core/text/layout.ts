@@ -63,7 +63,7 @@ export interface Measure {
 export function plainText(story: Story): string {
   return story.paragraphs.map(paragraphText).join('\n');
 }
-export function paragraphText(p: Paragraph): string {
+function paragraphText(p: Paragraph): string {
   return p.runs.map((r) => r.text).join('');
 }
 

@@ -50,7 +50,7 @@ function addEdges(edges: Edge[], s: Segment): void {
 }
 
 /** Parameters inside 0…1 where one coordinate of a cubic turns back, in order. */
-export function turnsOf(a: number, b: number, c: number, d: number): number[] {
+function turnsOf(a: number, b: number, c: number, d: number): number[] {
   const qa = -a + 3 * b - 3 * c + d;
   const qb = 2 * (a - 2 * b + c);
   const qc = b - a;
@@ -111,7 +111,7 @@ export function spansAt(r: Scannable, y: number): number[] {
 }
 
 /** Spans that belong to the result of an operation on two lists of spans. */
-export function combineSpans(
+function combineSpans(
   a: readonly number[],
   b: readonly number[],
   belongs: (a: boolean, b: boolean) => boolean,
@@ -128,7 +128,7 @@ export function combineSpans(
   return out;
 }
 
-export function spanLength(spans: readonly number[]): number {
+function spanLength(spans: readonly number[]): number {
   let sum = 0;
   for (let i = 0; i < spans.length; i += 2) sum += spans[i + 1] - spans[i];
   return sum;

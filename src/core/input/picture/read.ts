@@ -9,7 +9,7 @@ import { PictureProblem, type PictureFormat } from './types';
 import { WEBP } from './webp';
 
 /** The formats that are read everywhere; a new one is a file and a place here. */
-export const PICTURE_FORMATS: readonly PictureFormat[] = [PNG, JPEG, GIF, WEBP, TIFF];
+const PICTURE_FORMATS: readonly PictureFormat[] = [PNG, JPEG, GIF, WEBP, TIFF];
 /** Sides beyond which no picture is meant. */
 const MAX_SIDE = 100_000;
 const MAX_FILE = 512 * 1024 * 1024;

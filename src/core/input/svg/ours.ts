@@ -124,7 +124,7 @@ export function readEffects(e: Element, inks: InksRead): readonly Effect[] | nul
 }
 
 /** A paint from its text; null for one that is broken or names an ink that is not there. */
-export function paintFrom(text: string, inks: InksRead): Paint | null {
+function paintFrom(text: string, inks: InksRead): Paint | null {
   const parsed = paintSchema.safeParse(json(text));
   if (!parsed.success) return null;
   let whole = true;

@@ -33,12 +33,6 @@ export function readLength(text: string | undefined, m: Measures, along: 'x' | '
   return v * PIXELS[unit];
 }
 
-export function readNumber(text: string | undefined): number | null {
-  if (text === undefined || text.trim() === '') return null;
-  const v = Number(text);
-  return Number.isFinite(v) ? v : null;
-}
-
 /** A share 0…1, as a number or in percent; null where it is neither. */
 export function readShare(text: string | undefined): number | null {
   const t = text?.trim();

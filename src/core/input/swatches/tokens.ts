@@ -24,7 +24,7 @@ export const EXTENSION = 'org.holvet';
 
 const unit = z.number().min(0).max(1);
 const lab = z.tuple([z.number().min(0).max(100), z.number().min(-128).max(128), z.number().min(-128).max(128)]);
-export const extensionColour = z.union([
+const extensionColour = z.union([
   z.strictObject({ cmyk: cmykSchema }),
   z.strictObject({ rgb: z.tuple([unit, unit, unit]) }),
   z.strictObject({ lab }),
