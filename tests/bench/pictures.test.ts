@@ -389,7 +389,7 @@ describe('looks that come later', () => {
       () => b.session.design,
       () => void come++,
       async () => null,
-      (x) => x.width,
+      (x) => x.width as never,
       20,
     );
     const id = placePicture(b.session, (await openPicture(b.session, 'boats.png', png(4, 4)))!, null);
@@ -441,8 +441,8 @@ describe('looks that come later', () => {
       () => new Promise((resolve) => (give = resolve)),
       () => b.session.design,
       () => void come++,
-      async (file) => ({ image: `rough ${file.length > 0}`, width: 4, height: 4 }),
-      () => 'true',
+      async (file) => ({ image: `rough ${file.length > 0}` as never, width: 4, height: 4 }),
+      () => 'true' as never,
       20,
     );
     const id = placePicture(b.session, (await openPicture(b.session, 'boats.png', png(4, 4)))!, null);
@@ -473,7 +473,7 @@ describe('looks that come later', () => {
       () => b.session.design,
       () => void draw(),
       async () => null,
-      (x) => x.width,
+      (x) => x.width as never,
       10,
     );
     const id = placePicture(b.session, (await openPicture(b.session, 'boats.png', png(4, 4)))!, null);

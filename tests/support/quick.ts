@@ -8,7 +8,7 @@ import { trimRect, type Scene } from '@/core/scene/scene';
 const newImage = ({ width, height, data }: Bitmap) => {
   const image = createCanvas(width, height);
   image.getContext('2d').putImageData(new ImageData(data, width, height), 0, 0);
-  return image;
+  return image as unknown as CanvasImageSource;
 };
 
 /** A scene as the quick painter draws it: RGBA on bare stock, `scale` pixels a point. */
@@ -27,7 +27,7 @@ export function quick(scene: Scene, palette: Palette, scale: number): Uint8Clamp
     newImage,
     newCanvas(width, height) {
       const image = createCanvas(width, height);
-      return { ctx: image.getContext('2d') as unknown as Canvas2D, image };
+      return { ctx: image.getContext('2d') as unknown as Canvas2D, image: image as unknown as CanvasImageSource };
     },
     picture(paint, p) {
       const look = pictureBitmap(p.pictureSource(paint.picture)!, paint.tone, p, 1e6);

@@ -52,7 +52,7 @@ export class PictureLooks {
       file: string,
       size: { readonly width: number; readonly height: number },
     ) => Promise<QuickPicture | null> = async () => null,
-    private readonly newImage: (b: Bitmap) => unknown = canvasOf,
+    private readonly newImage: (b: Bitmap) => CanvasImageSource = canvasOf,
     private readonly restMs = REST_MS,
   ) {}
 
@@ -184,7 +184,7 @@ export class PictureLooks {
   }
 }
 
-function canvasOf({ width, height, data }: Bitmap): unknown {
+function canvasOf({ width, height, data }: Bitmap): CanvasImageSource {
   const canvas = new OffscreenCanvas(width, height);
   canvas.getContext('2d')!.putImageData(new ImageData(data, width, height), 0, 0);
   return canvas;

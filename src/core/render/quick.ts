@@ -17,43 +17,22 @@ import { bodyOf, isOwn, isPlain, type Group, type Leaf, type Part } from '../sce
 /** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
 export type Canvas2D = Pick<
   CanvasRenderingContext2D,
+  | keyof CanvasDrawPath
+  | keyof CanvasPath
+  | keyof CanvasImageData
+  | keyof CanvasPathDrawingStyles
+  | keyof CanvasCompositing
+  | keyof CanvasShadowStyles
+  | keyof CanvasFillStrokeStyles
   | 'save'
   | 'restore'
   | 'setTransform'
   | 'transform'
-  | 'fill'
-  | 'stroke'
-  | 'clip'
-  | 'beginPath'
-  | 'rect'
-  | 'moveTo'
-  | 'lineTo'
-  | 'bezierCurveTo'
-  | 'closePath'
   | 'fillRect'
-  | 'createLinearGradient'
-  | 'createRadialGradient'
-> & {
-  globalAlpha: number;
-  getImageData(x: number, y: number, w: number, h: number): { readonly data: Uint8ClampedArray };
-  putImageData(image: never, x: number, y: number): void;
-  createPattern(image: never, repetition: string): unknown;
-  clearRect(x: number, y: number, w: number, h: number): void;
-  fillStyle: unknown;
-  strokeStyle: unknown;
-  lineWidth: number;
-  lineCap: CanvasLineCap;
-  lineJoin: CanvasLineJoin;
-  miterLimit: number;
-  globalCompositeOperation: GlobalCompositeOperation;
-  imageSmoothingEnabled: boolean;
-  shadowBlur: number;
-  shadowColor: string;
-  shadowOffsetX: number;
-  shadowOffsetY: number;
-  drawImage(image: never, dx: number, dy: number): void;
-  drawImage(image: never, dx: number, dy: number, dw: number, dh: number): void;
-};
+  | 'clearRect'
+  | 'drawImage'
+  | 'imageSmoothingEnabled'
+>;
 
 /** Maps page points to device pixels: px = pt·scale + offset. */
 export interface View {
@@ -81,18 +60,18 @@ function coloursKey(paint: Leaf['paint'], palette: Palette): string {
 /** What a painter makes its parts with; a page, a worker and a test have each their own. */
 export interface QuickTools {
   newPath(): Path2D;
-  newImage(b: Bitmap): unknown;
-  newCanvas(width: number, height: number): { readonly ctx: Canvas2D; readonly image: unknown };
+  newImage(b: Bitmap): CanvasImageSource;
+  newCanvas(width: number, height: number): { readonly ctx: Canvas2D; readonly image: CanvasImageSource };
   /** A picture with its tone as it looks; null while it is not at hand. */
   picture(paint: PicturePaint, palette: Palette): QuickPicture | null;
 }
 export interface QuickPicture {
-  readonly image: unknown;
+  readonly image: CanvasImageSource;
   readonly width: number;
   readonly height: number;
 }
 
-const canvasOf = ({ width, height, data }: Bitmap): unknown => {
+const canvasOf = ({ width, height, data }: Bitmap): CanvasImageSource => {
   const canvas = new OffscreenCanvas(width, height);
   canvas.getContext('2d')!.putImageData(new ImageData(data, width, height), 0, 0);
   return canvas;
@@ -103,7 +82,7 @@ function lightToCover(ctx: Canvas2D, width: number, height: number): void {
   const image = ctx.getImageData(0, 0, width, height);
   const { data } = image;
   for (let i = 0; i < data.length; i += 4) data[i + 3] = (data[i + 3] * data[i + 1]) / 255 + 0.5;
-  ctx.putImageData(image as never, 0, 0);
+  ctx.putImageData(image, 0, 0);
 }
 
 const IN_BROWSER: QuickTools = {
@@ -111,7 +90,7 @@ const IN_BROWSER: QuickTools = {
   newImage: canvasOf,
   newCanvas(width, height) {
     const image = new OffscreenCanvas(width, height);
-    return { ctx: image.getContext('2d') as unknown as Canvas2D, image };
+    return { ctx: image.getContext('2d')!, image };
   },
   picture: () => null,
 };
@@ -137,7 +116,7 @@ export class QuickPainter {
   private readonly unitPaths = new WeakMap<Leaf, Path2D>();
   private styles = new WeakMap<object, string>();
   private ramps = new WeakMap<object, { offset: number; css: string }[]>();
-  private readonly images = new WeakMap<Leaf, { readonly key: string; readonly image: unknown }>();
+  private readonly images = new WeakMap<Leaf, { readonly key: string; readonly image: CanvasImageSource }>();
   private readonly maps = new WeakMap<Leaf, Uint16Array>();
   private readonly outlines = new WeakMap<Leaf, PathData>();
   private palette: Palette | null = null;
@@ -230,12 +209,12 @@ export class QuickPainter {
         if (light) lightToCover(shape.ctx, shape.width, shape.height);
         art.ctx.setTransform(1, 0, 0, 1, 0, 0);
         art.ctx.globalCompositeOperation = 'destination-in';
-        art.ctx.drawImage(shape.image as never, 0, 0, art.width, art.height);
+        art.ctx.drawImage(shape.image, 0, 0, art.width, art.height);
       }
       ctx.setTransform(1, 0, 0, 1, 0, 0);
       ctx.globalAlpha = group.opacity;
       ctx.globalCompositeOperation = group.blend ?? 'source-over';
-      ctx.drawImage(art.image as never, art.x, art.y, art.width, art.height);
+      ctx.drawImage(art.image, art.x, art.y, art.width, art.height);
     }
     this.mode(ctx, 'source-over');
     ctx.restore();
@@ -252,7 +231,7 @@ export class QuickPainter {
     const colour = `rgba(${[r, g, b].map((v) => Math.round(v * 255)).join()},${effect.opacity * group.opacity})`;
     this.mode(ctx, effect.paint.overprint && !palette.screen ? 'multiply' : 'source-over');
     ctx.setTransform(1, 0, 0, 1, 0, 0);
-    row.quick(effect, { ...art, ctx: ctx as never }, colour, view.scale);
+    row.quick(effect, { ...art, ctx: ctx }, colour, view.scale);
     this.mode(ctx, 'source-over');
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
   }
@@ -263,7 +242,7 @@ export class QuickPainter {
     palette: Palette,
     view: View,
     box: Rect,
-  ): { ctx: Canvas2D; image: unknown; x: number; y: number; width: number; height: number } {
+  ): { ctx: Canvas2D; image: CanvasImageSource; x: number; y: number; width: number; height: number } {
     const x = Math.floor(box.x0 * view.scale + view.x);
     const y = Math.floor(box.y0 * view.scale + view.y);
     const width = Math.max(1, Math.ceil(box.x1 * view.scale + view.x) - x);
@@ -320,11 +299,11 @@ export class QuickPainter {
     ctx.imageSmoothingEnabled =
       view.scale * Math.sqrt(Math.abs(determinant(toPage))) < Math.sqrt(known.width * known.height) * 1.5;
     ctx.transform(...toPage);
-    if (!paint.tile) ctx.drawImage(known.image as never, 0, 0, 1, 1);
+    if (!paint.tile) ctx.drawImage(known.image, 0, 0, 1, 1);
     else {
       const tile = paint.tile === 'mirror' ? this.mirrored(known) : known;
       ctx.transform(1 / known.width, 0, 0, 1 / known.height, 0, 0);
-      ctx.fillStyle = ctx.createPattern(tile.image as never, 'repeat');
+      ctx.fillStyle = ctx.createPattern(tile.image, 'repeat') ?? 'transparent';
       const { x0, y0, x1, y1 } = transformRect(back, item.inkBounds);
       ctx.fillRect(x0 * known.width, y0 * known.height, (x1 - x0) * known.width, (y1 - y0) * known.height);
     }
@@ -346,7 +325,7 @@ export class QuickPainter {
         [-1, -1],
       ] as const) {
         ctx.setTransform(sx, 0, 0, sy, sx < 0 ? 2 * w : 0, sy < 0 ? 2 * h : 0);
-        ctx.drawImage(p.image as never, 0, 0, w, h);
+        ctx.drawImage(p.image, 0, 0, w, h);
       }
       made = { image, width: 2 * w, height: 2 * h };
       this.mirrors.set(p.image as object, made);
@@ -389,7 +368,7 @@ export class QuickPainter {
     ctx.save();
     ctx.clip(this.path(solid), ruleOf(item));
     ctx.imageSmoothingEnabled = true;
-    ctx.drawImage(known.image as never, box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0);
+    ctx.drawImage(known.image, box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0);
     ctx.restore();
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
   }

@@ -14,14 +14,8 @@ export interface Window {
 
 /** What draws an effect onto a canvas: the image of what throws it, and where that lies there, in pixels. */
 export interface Thrower {
-  readonly ctx: {
-    shadowBlur: number;
-    shadowColor: string;
-    shadowOffsetX: number;
-    shadowOffsetY: number;
-    drawImage(image: never, x: number, y: number): void;
-  };
-  readonly image: unknown;
+  readonly ctx: Pick<CanvasRenderingContext2D, keyof CanvasShadowStyles | 'drawImage'>;
+  readonly image: CanvasImageSource;
   readonly x: number;
   readonly y: number;
   readonly width: number;

@@ -32,7 +32,7 @@ export const shadow: EffectRow<Shadow> = {
     ctx.shadowColor = colour;
     ctx.shadowOffsetX = FAR_OFF + e.dx * scale;
     ctx.shadowOffsetY = e.dy * scale;
-    ctx.drawImage(image as never, x - FAR_OFF, y);
+    ctx.drawImage(image, x - FAR_OFF, y);
     ctx.shadowColor = 'transparent';
   },
   svg: (e, colour) =>
