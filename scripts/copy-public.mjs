@@ -4,8 +4,10 @@ import path from 'node:path';
 
 const root = path.resolve(import.meta.dirname, '..');
 const table = readFileSync(path.join(root, 'src/core/text/faces.ts'), 'utf8');
-const rows = [...table.matchAll(/face\('([^']+)',[^)]*'([^']+\.ttf)'\)/g)];
-if (rows.length < 12) throw new Error(`faces.ts lists only ${rows.length} faces`);
+const rows = [...table.matchAll(/\bface\(\s*'([^']+)',[^)]*'([^']+\.ttf)',?\s*\)/g)];
+const listed = table.match(/\bface\(\s*'/g)?.length ?? 0;
+if (rows.length < 12 || rows.length !== listed)
+  throw new Error(`of ${listed} faces in faces.ts ${rows.length} could be read`);
 
 const copy = (from, to) => {
   const source = path.join(root, 'node_modules', from);

@@ -7,7 +7,7 @@ import { readSwatchFile } from '@/core/input/swatches/read';
 import { refuse } from '@/core/colour/exchange';
 import { readSvg } from '@/core/input/svg/read';
 import { SvgProblem } from '@/core/input/svg/xml';
-import { MAX_PIXELS } from '@/core/model/pictureSchema';
+import { tooManyPixels } from '@/core/model/pictureSchema';
 import { Palette } from '@/core/colour/palette';
 import { PictureSource } from '@/core/pictures/source';
 import { pictureBitmap } from '@/core/render/pictureBitmap';
@@ -49,10 +49,8 @@ async function throughBrowser(bytes: Uint8Array): Promise<Uint8Array> {
     throw new PictureProblem('this browser does not know AVIF pictures. Save it as PNG or JPEG');
   });
   const { width, height } = image;
-  if (width * height > MAX_PIXELS)
-    throw new PictureProblem(
-      `it has ${width} × ${height} pixels; ${Math.round(MAX_PIXELS / 1e6)} million are the most`,
-    );
+  const tooMany = tooManyPixels(width, height);
+  if (tooMany) throw new PictureProblem(tooMany);
   const ctx = new OffscreenCanvas(width, height).getContext('2d')!;
   ctx.drawImage(image, 0, 0);
   image.close();

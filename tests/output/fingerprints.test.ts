@@ -9,6 +9,7 @@ import type { Design } from '@/core/model/schema';
 import { prepare, type Engines } from '@/core/engines';
 import { demoDesigns } from '@/demo/demos';
 import { GRADIENT_KINDS, gradientPage } from '../support/gradients';
+import { FULL } from '../support/measured';
 import { coloursDesign, drawnDesign, sampleDesign } from '../support/sample';
 import { testEngines } from '../support/engines';
 
@@ -45,16 +46,26 @@ async function fingerprints(name: string, design: Design): Promise<Record<string
   return out;
 }
 
-test('plates, SVG and PDF of all demo designs and test pages are the same bytes as ever', async () => {
-  const pages: [string, Design][] = [
-    ...demoDesigns().map(({ file, design }) => [file, design] as [string, Design]),
-    ['sample page', sampleDesign()],
-    ['page of colours', coloursDesign()],
-    ['drawn page', drawnDesign()],
-    ...GRADIENT_KINDS.map((kind) => [`gradient ${kind}`, gradientPage(kind)] as [string, Design]),
-  ];
-  const now: Record<string, string> = {};
-  for (const [name, design] of pages) Object.assign(now, await fingerprints(name, design));
-  if (process.env.HOLVET_FINGERPRINTS) writeFileSync(FILE, `${JSON.stringify(now, null, 2)}\n`);
-  expect(now).toEqual(JSON.parse(readFileSync(FILE, 'utf8')));
+const PAGES: [string, () => Design][] = [
+  ...demoDesigns().map(({ file, design }) => [file, () => design] as [string, () => Design]),
+  ['sample page', sampleDesign],
+  ['page of colours', coloursDesign],
+  ['drawn page', drawnDesign],
+  ...GRADIENT_KINDS.map((kind) => [`gradient ${kind}`, () => gradientPage(kind)] as [string, () => Design]),
+];
+const KNOWN = JSON.parse(readFileSync(FILE, 'utf8')) as Record<string, string>;
+const ANEW = process.env.HOLVET_FINGERPRINTS !== undefined;
+const now: Record<string, string> = {};
+
+// In CI every other one, without the large poster.
+test.each(PAGES.filter((_, i) => FULL || ANEW || i % 2 === 1))(
+  '%s: plates, SVG and PDF are the same bytes as ever',
+  async (name, design) => {
+    const made = await fingerprints(name, design());
+    Object.assign(now, made);
+    if (!ANEW) expect(made).toEqual(Object.fromEntries(Object.keys(made).map((key) => [key, KNOWN[key]])));
+  },
+);
+afterAll(() => {
+  if (ANEW) writeFileSync(FILE, `${JSON.stringify(now, null, 2)}\n`);
 });

@@ -4,6 +4,11 @@ import { colourSchema, id, matrix, name, unit01 } from './primitives';
 
 /** No picture has more pixels than a machine can hold at once. */
 export const MAX_PIXELS = 120_000_000;
+/** What is said of a picture that has more; null where it has not. */
+export const tooManyPixels = (width: number, height: number): string | null =>
+  width * height > MAX_PIXELS
+    ? `it has ${width} × ${height} pixels; ${Math.round(MAX_PIXELS / 1e6)} million are the most. Make a smaller copy`
+    : null;
 
 /** A picture of the design: a file by the name made from its content (or a shipped one), and what is known without opening it. */
 export const pictureSchema = z

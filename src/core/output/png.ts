@@ -8,13 +8,13 @@ import { regionOf } from '../render/region';
 import { bleedRect, trimRect, type Scene } from '../scene/scene';
 
 /** A picture larger than this would not fit in memory with its plates. */
-export const MAX_PIXELS = 300_000_000;
+const MOST_PIXELS = 300_000_000;
 
 export function tooManyPixels(scene: Scene, dpi: number): string | null {
   const r = regionOf(bleedRect(scene), dpi);
   const pixels = r.width * r.height;
-  return pixels > MAX_PIXELS
-    ? `At ${dpi} dpi this page has ${Math.round(pixels / 1e6)} million pixels; the most is ${MAX_PIXELS / 1e6} million. Choose fewer dpi.`
+  return pixels > MOST_PIXELS
+    ? `At ${dpi} dpi this page has ${Math.round(pixels / 1e6)} million pixels; the most is ${MOST_PIXELS / 1e6} million. Choose fewer dpi.`
     : null;
 }
 

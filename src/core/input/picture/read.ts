@@ -1,5 +1,5 @@
 import type { Env } from '../../env';
-import { MAX_PIXELS, type Picture } from '../../model/pictureSchema';
+import { MAX_PIXELS, tooManyPixels, type Picture } from '../../model/pictureSchema';
 import type { Pixels } from '../../pictures/source';
 import { GIF } from './gif';
 import { JPEG } from './jpeg';
@@ -34,9 +34,11 @@ export async function readPicture(bytes: Uint8Array, env: Pick<Env, 'asset'>): P
   if (!format) throw new PictureProblem('it is no picture of a kind that is read: PNG, JPEG, WebP, GIF, TIFF or SVG');
   const size = sizeOf(format, bytes);
   if (!size || size.width < 1 || size.height < 1) throw new PictureProblem('it is damaged: its size cannot be read');
-  if (size.width > MAX_SIDE || size.height > MAX_SIDE || size.width * size.height > MAX_PIXELS)
+  const tooMany = tooManyPixels(size.width, size.height);
+  if (tooMany) throw new PictureProblem(tooMany);
+  if (size.width > MAX_SIDE || size.height > MAX_SIDE)
     throw new PictureProblem(
-      `it has ${size.width} × ${size.height} pixels; ${Math.round(MAX_PIXELS / 1e6)} million are the most. Make a smaller copy`,
+      `it has ${size.width} × ${size.height} pixels; ${MAX_SIDE} a side are the most. Make a smaller copy`,
     );
   const pixels = await format.read(bytes, env);
   if (pixels.width * pixels.height > MAX_PIXELS) throw new PictureProblem('it is damaged: it is larger than it says');

@@ -4,7 +4,7 @@ import { coloursOf, mapColours } from '../../model/paints';
 import type { Colour, Paint } from '../../model/schema';
 import type { Leaf, Scene } from '../../scene/scene';
 import { walk, walkPaints } from '../../scene/walk';
-import { escape } from './text';
+import { escapeXml } from '../xml';
 
 /** A paint that stands for itself: no swatches. */
 export function freed<P extends Paint>(of: P, palette: Palette): P {
@@ -41,13 +41,13 @@ export function annotate(item: Leaf, palette: Palette, which: 'fill' | 'stroke' 
   let picture = '';
   if (paint.kind === 'picture') {
     const known = palette.picture(paint.picture);
-    picture = ` ink:picture="${escape(JSON.stringify(known))}"`;
+    picture = ` ink:picture="${escapeXml(JSON.stringify(known))}"`;
     paint = { ...paint, picture: known.id };
   }
-  const text = escape(JSON.stringify(paint));
+  const text = escapeXml(JSON.stringify(paint));
   return which === 'whole'
     ? `ink:whole="${text}"${picture}`
-    : `ink:${which}="${text}" ink:${which}-as="${escape(seen)}"`;
+    : `ink:${which}="${text}" ink:${which}-as="${escapeXml(seen)}"`;
 }
 
 /** The design's spot inks that the page uses, as they are kept. */

@@ -9,8 +9,6 @@ export const num = (x: number, digits = 3): string => {
   if (!Number.isFinite(x)) throw new Error(`not a number for an SVG: ${x}`);
   return String(Number(x.toFixed(digits)));
 };
-export const escape = (s: string): string =>
-  s.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 export const matrixText = (m: Matrix): string => `matrix(${m.map((v) => num(v, 6)).join(' ')})`;
 
 export function pathText(path: PathData): string {

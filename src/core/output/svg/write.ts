@@ -15,7 +15,8 @@ import { effectRow } from '../../scene/effects/table';
 import { isOwn, isPlain, type Group, type Leaf, type Part, type Scene } from '../../scene/scene';
 import { meetGroups, withContent } from '../../scene/walk';
 import { annotate, freed, inksText } from './ours';
-import { base64, bitmapUri, escape, matrixText, num as n, pathText } from './text';
+import { escapeXml } from '../xml';
+import { base64, bitmapUri, matrixText, num as n, pathText } from './text';
 
 export interface SvgResult {
   readonly svg: string;
@@ -50,8 +51,8 @@ export async function writeSvg(
     : `<clipPath id="trim"><rect width="${w}" height="${h}"/></clipPath>`;
   const inks = inksText(scene, palette);
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" xmlns:ink="${OURS}" width="${w}pt" height="${h}pt" viewBox="0 0 ${w} ${h}">
-<title>${escape(title)}</title>
-<metadata><ink:inks>${escape(inks)}</ink:inks>${writer.held.join('')}</metadata>
+<title>${escapeXml(title)}</title>
+<metadata><ink:inks>${escapeXml(inks)}</ink:inks>${writer.held.join('')}</metadata>
 <defs>${clip}${writer.defs.join('')}</defs>
 <g clip-path="url(#trim)" style="isolation:isolate" ink:page="true"><rect width="${w}" height="${h}" fill="${paper}" ink:paper="true"/>
 ${body.join('\n')}
@@ -180,7 +181,7 @@ class Writer {
     });
     if (!palette.screen) this.approximations.add('Shadows are mixed as screen colour, not as ink.');
     const own = group.effects.map((e) => ({ ...e, paint: freed(e.paint, palette) }));
-    return `<g ink:effects="${escape(JSON.stringify(own))}">${below.join('')}<g id="${id}" ink:art="true">${text}</g></g>`;
+    return `<g ink:effects="${escapeXml(JSON.stringify(own))}">${below.join('')}<g id="${id}" ink:art="true">${text}</g></g>`;
   }
 
   private async leaf(item: Leaf): Promise<string> {
@@ -197,7 +198,7 @@ class Writer {
       this.approximations.add('Overprinting inks are written as the blend mode multiply.');
     }
     if (item.type === 'glyphs') {
-      common.push(`role="img" aria-label="${escape(item.text)}"`);
+      common.push(`role="img" aria-label="${escapeXml(item.text)}"`);
       this.approximations.add('Letters are outlines; their text is kept as a label.');
     }
     const picture = item.paint.kind === 'picture' ? await this.picture(item, item.paint) : this.asPicture(item);
@@ -209,7 +210,7 @@ class Writer {
       this.defs.push(
         `<clipPath id="${id}"><path d="${pathText(solid)}"${rule ? ' clip-rule="evenodd"' : ''}/></clipPath>`,
       );
-      return `<g clip-path="url(#${id})" ${annotate(item, palette, 'whole', '')} ink:d="${pathText(item.placed.path)}"${rule ? ' ink:rule="evenOdd"' : ''}${stroke ? ` ink:line="${escape(JSON.stringify(stroke))}"` : ''} ${common.join(' ')}>${picture}</g>`;
+      return `<g clip-path="url(#${id})" ${annotate(item, palette, 'whole', '')} ink:d="${pathText(item.placed.path)}"${rule ? ' ink:rule="evenOdd"' : ''}${stroke ? ` ink:line="${escapeXml(JSON.stringify(stroke))}"` : ''} ${common.join(' ')}>${picture}</g>`;
     }
     const paint = this.paintText(item);
     const which = stroke ? 'stroke' : 'fill';
@@ -272,8 +273,8 @@ class Writer {
         this.files.add(file);
         this.held.push(
           plain
-            ? `<ink:file name="${escape(file)}" of="${id}"/>`
-            : `<ink:file name="${escape(file)}">${base64(bytes)}</ink:file>`,
+            ? `<ink:file name="${escapeXml(file)}" of="${id}"/>`
+            : `<ink:file name="${escapeXml(file)}">${base64(bytes)}</ink:file>`,
         );
       }
       if (!palette.screen)

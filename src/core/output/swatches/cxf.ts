@@ -1,10 +1,6 @@
 import { levelText, percentText, plainDecimal } from '../../colour/exchange';
+import { escapeXml } from '../xml';
 import type { WrittenSwatch } from './cgats';
-
-const escape = (s: string) =>
-  s.replace(/[&<>"\t\n\r]/g, (c) =>
-    c === '&' ? '&amp;' : c === '<' ? '&lt;' : c === '>' ? '&gt;' : `&#${c.charCodeAt(0)};`,
-  );
 
 /**
  * CxF3 (ISO 17972; structure from memory of the schema): one object a swatch with its Lab (D50, 2°), its recipe and its
@@ -24,7 +20,7 @@ export function writeCxf(swatches: readonly WrittenSwatch[], title: string, crea
       tags.ink = [...c.spot.lab, ...c.spot.alternate].map(String).join(' ');
       tags.tint = String(c.tint);
     }
-    return `<cc:Object ObjectType="Standard" Name="${escape(s.name)}" Id="c${i + 1}">
+    return `<cc:Object ObjectType="Standard" Name="${escapeXml(s.name)}" Id="c${i + 1}">
 <cc:CreationDate>${created}</cc:CreationDate>
 <cc:ColorValues>
 <cc:ColorCIELab ColorSpecification="d50">${['L', 'A', 'B'].map((n, j) => element(n, plainDecimal(s.lab[j]))).join('')}</cc:ColorCIELab>
@@ -32,7 +28,7 @@ export function writeCxf(swatches: readonly WrittenSwatch[], title: string, crea
 <cc:ColorSRGB ColorSpecification="screen">${['R', 'G', 'B'].map((n, j) => element(n, levelText(s.rgb[j]))).join('')}</cc:ColorSRGB>
 </cc:ColorValues>
 <cc:TagCollection Name="Holvet">${Object.entries(tags)
-      .map(([k, v]) => `<cc:Tag Name="holvet:${k}" Value="${escape(v)}"/>`)
+      .map(([k, v]) => `<cc:Tag Name="holvet:${k}" Value="${escapeXml(v)}"/>`)
       .join('')}</cc:TagCollection>
 </cc:Object>`;
   });
@@ -41,7 +37,7 @@ export function writeCxf(swatches: readonly WrittenSwatch[], title: string, crea
 <cc:FileInformation>
 <cc:Creator>Holvet</cc:Creator>
 <cc:CreationDate>${created}</cc:CreationDate>
-<cc:Description>${escape(title)}</cc:Description>
+<cc:Description>${escapeXml(title)}</cc:Description>
 </cc:FileInformation>
 <cc:Resources>
 <cc:ObjectCollection>
