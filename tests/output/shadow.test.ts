@@ -166,6 +166,17 @@ describe('a shadow is a Gaussian of what throws it', () => {
     },
   );
 
+  test('far enlarged, a wide one asks for no more memory than there is, and is still what it was', async () => {
+    const b = new DesignBuilder(newDesign('Near', setupOf(1600, 1600, { bleed: 0 }), making), making);
+    b.place(0, [b.shape('Wall', 'rectangle', { x: 0, y: 0, w: 800, h: 1600 }, { fill: flat(cmyk(0, 0, 100, 0)) })]);
+    const design = changed(b.done(), { Wall: { effects: [shadow(BLACK, { blur: 400, dx: 0, dy: 0, opacity: 1 })] } });
+    const palette = await prepare(engines, design);
+    const scene = engines.builder.build(design, design.pages[0]);
+    const { data } = rasterPlates(scene, palette, { x: 900, y: 800, scale: 60, width: 40, height: 20 })!;
+    for (const i of [0, 39])
+      expect(Math.abs(data[3][10 * 40 + i] - 255 * upTo(800 - 900 - i / 60, 200))).toBeLessThanOrEqual(1.5);
+  });
+
   test('drawn in parts it is the same as drawn at once: no tile and no bleed cuts it', async () => {
     const b = new DesignBuilder(newDesign('Parts', setupOf(160, 130, { bleed: 9 }), making), making);
     b.place(0, [

@@ -75,6 +75,10 @@ export function rasterGroup(scene: Scene, palette: Palette, region: Region): Alo
 
 /** How far an effect of a group covers each pixel of a region, 0…255, before its opacity. What throws it may lie outside. */
 export function effectCover(group: Group, effect: Effect, palette: Palette, region: Region): Uint8Array {
+  const source = intersect(effectRow(effect).source(effect, regionRect(region)), group.bodyBounds);
+  const pixels = Math.max(0, source.x1 - source.x0) * Math.max(0, source.y1 - source.y0) * region.scale ** 2;
+  if (pixels > FINER_PIXELS)
+    return coarseCover(group, effect, palette, region, Math.ceil(Math.sqrt(pixels / FINER_PIXELS)));
   const finer = effectRow(effect).finer(effect, region.scale);
   const most = Math.max(1, Math.floor(Math.sqrt(FINER_PIXELS / (region.width * region.height))));
   const by = Math.min(finer, most);
@@ -91,8 +95,33 @@ export function effectCover(group: Group, effect: Effect, palette: Palette, regi
     }
   return out;
 }
-/** No finer raster than this is made of what is then seen smaller. */
+/** No larger raster than this is made of what throws an effect: far enlarged, a wide blur reaches far beyond what is seen. */
 const FINER_PIXELS = 24_000_000;
+
+/** The same from pixels `by` times as wide, with straight lines between them. */
+function coarseCover(group: Group, effect: Effect, palette: Palette, region: Region, by: number): Uint8Array {
+  const { x, y, scale, width, height } = region;
+  const [w, h] = [Math.ceil(width / by) + 2, Math.ceil(height / by) + 2];
+  const coarse = coverOn(group, effect, palette, {
+    x: x - by / scale,
+    y: y - by / scale,
+    scale: scale / by,
+    width: w,
+    height: h,
+  });
+  const out = new Uint8Array(width * height);
+  for (let j = 0; j < height; j++) {
+    const v = (j + 0.5) / by + 0.5;
+    const [row, fy] = [Math.floor(v) * w, v % 1];
+    for (let i = 0; i < width; i++) {
+      const u = (i + 0.5) / by + 0.5;
+      const [at, fx] = [row + Math.floor(u), u % 1];
+      const top = coarse[at] * (1 - fx) + coarse[at + 1] * fx;
+      out[j * width + i] = top * (1 - fy) + (coarse[at + w] * (1 - fx) + coarse[at + w + 1] * fx) * fy + 0.5;
+    }
+  }
+  return out;
+}
 
 function coverOn(group: Group, effect: Effect, palette: Palette, region: Region): Uint8Array {
   const row = effectRow(effect);

@@ -43,6 +43,8 @@ export interface View {
 
 /** Pixels of the picture that stands for a paint which a canvas does not know. */
 const QUICK_PIXELS = 60_000;
+/** Pixels of the largest canvas on which what throws an effect is drawn. */
+const THROWER_PIXELS = 8_000_000;
 /** Pools are smooth: fewer will do. */
 const POOL_PIXELS = 10_000;
 
@@ -226,12 +228,22 @@ export class QuickPainter {
     const row = effectRow(effect);
     const source = intersect(row.source(effect, dirty), group.bodyBounds);
     if (isEmpty(source)) return;
-    const art = this.apart([bodyOf(group)], palette, view, source);
+    // Far enlarged, a wide blur reaches far beyond the screen: what throws it is then drawn smaller.
+    const pixels = (source.x1 - source.x0) * (source.y1 - source.y0) * view.scale ** 2;
+    const less = Math.max(1, Math.sqrt(pixels / THROWER_PIXELS));
+    const small = this.apart(
+      [bodyOf(group)],
+      palette,
+      { scale: view.scale / less, x: view.x / less, y: view.y / less },
+      source,
+    );
+    const { image, x, y, width, height } = small;
+    const art = { image, x: x * less, y: y * less, width: width * less, height: height * less };
     const [r, g, b] = palette.lookOfMix(palette.mix(effect.paint.colour));
     const colour = `rgba(${[r, g, b].map((v) => Math.round(v * 255)).join()},${effect.opacity * group.opacity})`;
     this.mode(ctx, effect.paint.overprint && !palette.screen ? 'multiply' : 'source-over');
     ctx.setTransform(1, 0, 0, 1, 0, 0);
-    row.quick(effect, { ...art, ctx: ctx }, colour, view.scale);
+    row.quick(effect, { ...art, ctx }, colour, view.scale);
     this.mode(ctx, 'source-over');
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
   }

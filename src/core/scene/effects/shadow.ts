@@ -12,7 +12,7 @@ const moved = (r: Rect, dx: number, dy: number): Rect => ({
 });
 const n = (v: number): string => String(Number(v.toFixed(4)));
 /** Away from all that is seen. */
-const FAR_OFF = 20_000;
+const FAR_OFF = 100_000;
 
 /** Pixels of a standard deviation at which that is under half a level of 255; and how much finer a narrow one is made at most. */
 const FINE_ENOUGH = 3.4;
@@ -27,12 +27,12 @@ export const shadow: EffectRow<Shadow> = {
   finer: (e, scale) => Math.min(MOST_FINER, Math.ceil(FINE_ENOUGH / Math.max(sigmaOf(e) * scale, 1e-3))),
   // The steepest place of a blurred edge rises by 255/(σ√2π) levels a point.
   detail: (e) => 255 / (Math.max(sigmaOf(e), 0.01) * Math.sqrt(2 * Math.PI)) / 2,
-  quick(e, { ctx, image, x, y }, colour, scale) {
+  quick(e, { ctx, image, x, y, width, height }, colour, scale) {
     ctx.shadowBlur = e.blur * scale;
     ctx.shadowColor = colour;
     ctx.shadowOffsetX = FAR_OFF + e.dx * scale;
     ctx.shadowOffsetY = e.dy * scale;
-    ctx.drawImage(image, x - FAR_OFF, y);
+    ctx.drawImage(image, x - FAR_OFF, y, width, height);
     ctx.shadowColor = 'transparent';
   },
   svg: (e, colour) =>
