@@ -1,5 +1,5 @@
 'use client';
-import { useRef } from 'react';
+import { useEffect, useEffectEvent, useRef } from 'react';
 import { areaOf } from '@/core/derive/area';
 import { isText } from '@/core/derive/layout';
 import { pathBounds, transformPath } from '@/core/geometry/path';
@@ -9,7 +9,7 @@ import { partsOf } from '@/core/scene/walk';
 import { tracePath } from '../view/ink';
 import { useBench, useSession } from '../session/context';
 import { painterOf } from '../session/painter';
-import { useLater } from '../session/useLater';
+import { later } from '../session/later';
 
 const SIZE = 20;
 /** What is pale is shown on the dark ground, all else on the light one. */
@@ -24,7 +24,7 @@ export function PileThumb({ id }: { id: string }) {
   const node = useBench((s) => s.design.nodes[id]);
   const swatches = useBench((s) => s.design.swatches);
   const epoch = useBench((s) => s.fontsEpoch + s.picturesEpoch);
-  useLater(() => {
+  const draw = useEffectEvent(() => {
     const c = canvas.current;
     const ctx = c?.getContext('2d');
     const { design } = session.state;
@@ -48,7 +48,8 @@ export function PileThumb({ id }: { id: string }) {
     };
     painterOf(session).paint(ctx, parts, session.palette, view, box);
     makeSeen(ctx, c);
-  }, [session, id, node, swatches, epoch]);
+  });
+  useEffect(() => later(draw), [session, id, node, swatches, epoch]);
   return (
     <canvas
       ref={canvas}

@@ -1,5 +1,5 @@
 'use client';
-import { useRef } from 'react';
+import { useEffect, useEffectEvent, useRef } from 'react';
 import { aimedNodes, stopsOf, type Aim } from '@/core/edit/paint';
 import { unionAll } from '@/core/geometry/rect';
 import { withDescendants } from '@/core/model/tree';
@@ -8,7 +8,7 @@ import { partsOf } from '@/core/scene/walk';
 import { explained } from '@/ui/terms';
 import { AIM_WORDS } from '../session/naming';
 import { useBench, useSession } from '../session/context';
-import { useLater } from '../session/useLater';
+import { later } from '../session/later';
 import { painterOf } from '../session/painter';
 import { openColourHere } from './ColourHere';
 import { aimedGradient, aimedPools } from '../tools/gradientTarget';
@@ -38,7 +38,7 @@ export function AimTile() {
   const view = useRef({ scale: 1, x: 0, y: 0 });
   const aims = aimsOf(session);
 
-  useLater(() => {
+  const draw = useEffectEvent(() => {
     const c = canvas.current;
     const ctx = c?.getContext('2d');
     if (!c || !ctx) return;
@@ -65,7 +65,8 @@ export function AimTile() {
       view.current,
       box,
     );
-  }, [session, design, selection, epoch]);
+  });
+  useEffect(() => later(draw), [session, design, selection, epoch]);
 
   const gradient = stop === null ? null : aimedGradient(session);
   const pools = stop === null ? null : aimedPools(session);
