@@ -10,7 +10,7 @@ interface Shown {
     geometry?: number[];
     eachLetter?: boolean;
   }[];
-  outlines: { paint: { kind: string; line?: string; thereAndBack?: boolean } }[];
+  outlines: { paint: { kind: string; strokeMapping?: string; thereAndBack?: boolean } }[];
   transform: number[];
   story?: string;
 }
@@ -122,7 +122,7 @@ test('a gradient that follows a thick ring, and one from its edge to its edge', 
   await expect(bench.details().getByText('following the line', { exact: false }).first()).toBeVisible();
   await bench.details().getByLabel('Lies').selectOption('across');
   const file = await saved(bench);
-  expect(Object.values(file.nodes)[0].outlines[0].paint).toMatchObject({ kind: 'gradient', line: 'across' });
+  expect(Object.values(file.nodes)[0].outlines[0].paint).toMatchObject({ kind: 'gradient', strokeMapping: 'across' });
 });
 
 test('one sweep over five shapes, then each by itself; ends of two matched', async ({ page }) => {

@@ -222,7 +222,7 @@ export class DesignBuilder {
   }
 
   /** Opacity, blend and cut of an object as a whole. */
-  together(id: string, whole: Pick<DesignNode, 'opacity' | 'blend' | 'cuts'>): string {
+  together(id: string, whole: Pick<DesignNode, 'opacity' | 'blend' | 'maskMode'>): string {
     this.nodes[id] = { ...this.nodes[id], ...whole };
     return id;
   }

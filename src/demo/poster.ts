@@ -47,7 +47,7 @@ const across = (ramp: GradientPaint['ramp']): Paint => ({
   ramp,
   geometry: [1, 0, 0, 1, 0, 0],
   overprint: false,
-  line: 'across',
+  strokeMapping: 'across',
 });
 /** Given for a shape of its own, seen from the space round it. */
 const movedPaint = (p: Paint, x: number, y: number): Paint =>

@@ -9,6 +9,8 @@ export interface DesignRow {
   id: string;
   name: string;
   modified: string;
+  /** The version of snapshot and steps. Absent: the first. */
+  version?: number;
   /** Packed: it goes along whenever the row is written. Plain where it was kept by an earlier release. */
   snapshot: string | Design;
   /** Number of the first step after the snapshot. */

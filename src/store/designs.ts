@@ -2,6 +2,7 @@ import { redoEntry, undoEntry, type HistoryEntry } from '@/core/edit/history';
 import { packed, unpacked } from '@/core/edit/packed';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import { faultText } from '@/core/model/faultText';
+import { CURRENT_VERSION, migrate, migratePatches } from '@/core/model/migrations';
 import { salvageDesign } from '@/core/model/salvage';
 import type { Design } from '@/core/model/schema';
 import { verifyChange, verifyDesign, type Fault } from '@/core/model/verify';
@@ -40,7 +41,7 @@ class GoneError extends Error {
     super('it was taken off the shelf: put it back there, or save a copy');
   }
 }
-/** The store lacks steps that come before: what is kept must be written anew as a whole. */
+/** What is kept cannot be gone on from (a step is missing, or it is in older words): it must be written anew as a whole. */
 export class GapError extends Error {}
 
 /** All that was kept of a design. */
@@ -56,6 +57,7 @@ const blank = (design: Design): DesignRow => ({
   id: design.id,
   name: design.name,
   modified: design.modified,
+  version: CURRENT_VERSION,
   snapshot: packed(design),
   base: 0,
   cursor: 0,
@@ -169,6 +171,7 @@ export class DesignStore {
     await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
       const row = await this.db.designs.get(design.id);
       if (!row) throw new GoneError();
+      if (versionIn(row) !== CURRENT_VERSION) throw new GapError('it was kept in the words of an earlier version');
       const last = await this.lastStep(design.id, seq);
       if (seq < row.base || (last ?? row.base - 1) !== seq - 1)
         throw new GapError(`step ${seq} does not follow step ${last ?? 'none'}`);
@@ -196,6 +199,7 @@ export class DesignStore {
     await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
       const row = await this.db.designs.get(design.id);
       if (!row) throw new GoneError();
+      if (versionIn(row) !== CURRENT_VERSION) throw new GapError('it was kept in the words of an earlier version');
       const last = await this.lastStep(design.id, Infinity);
       if (cursor < row.base || cursor > (last ?? row.base - 1) + 1) throw new GapError(`there is no step ${cursor}`);
       await this.db.designs.put({ ...row, cursor, name: design.name, modified: design.modified });
@@ -275,6 +279,12 @@ const entryOf = (row: JournalRow): HistoryEntry => ({
   patches: unpacked(row.patches),
   inverse: unpacked(row.inverse),
 });
+const versionIn = (row: DesignRow): number => row.version ?? 1;
+/** A step in our words, whatever version kept it. */
+function migrated(e: HistoryEntry, version: number): HistoryEntry {
+  if (version === CURRENT_VERSION) return e;
+  return { ...e, patches: migratePatches(e.patches, version), inverse: migratePatches(e.inverse, version) };
+}
 /** The snapshot of a row; as it lies there, where it cannot be read. */
 function startOf({ snapshot }: DesignRow): Design {
   try {
@@ -299,7 +309,8 @@ interface Replayed extends WholeDesign {
 
 /** From the snapshot on, step by step; null where not even the snapshot holds a design. */
 function replay(row: DesignRow, steps: readonly JournalRow[]): Replayed | null {
-  const kept = startOf(row);
+  const version = versionIn(row);
+  const kept = migrate(startOf(row), version) as Design;
   const first = verifyDesign(kept);
   const start = first.ok ? first.design : kept;
   let [design, ahead] = [start, start];
@@ -308,7 +319,7 @@ function replay(row: DesignRow, steps: readonly JournalRow[]): Replayed | null {
   let sound = first.ok;
   // All steps are tried, those that were taken back too: only whole ones can be offered again.
   for (const step of steps) {
-    const tried = row.base + entries.length === step.seq ? tryStep(ahead, step) : null;
+    const tried = row.base + entries.length === step.seq ? tryStep(ahead, step, version) : null;
     if (!tried) break;
     const { next, entry } = tried;
     sound &&= verifyChange(ahead, next) === null;
@@ -350,9 +361,13 @@ function leftOutText(faults: readonly Fault[], d: Design): string {
 }
 
 /** Applies a step if it is whole: both directions are there, it applies, and taking it back gives the same design. */
-function tryStep(design: Design, row: JournalRow): { readonly next: Design; readonly entry: HistoryEntry } | null {
+function tryStep(
+  design: Design,
+  row: JournalRow,
+  version: number,
+): { readonly next: Design; readonly entry: HistoryEntry } | null {
   try {
-    const entry = entryOf(row);
+    const entry = migrated(entryOf(row), version);
     if (
       typeof entry.label !== 'string' ||
       !Array.isArray(entry.patches) ||

@@ -115,7 +115,7 @@ describe('combining', () => {
     take('Plate', 'Hole');
     run('combine.subtractBack');
     expect(b.session.boxOf(b.session.state.selection).x0).toBeCloseTo(220, 1);
-    changeCombination(b.session, b.session.state.selection, { turned: false });
+    changeCombination(b.session, b.session.state.selection, { reversed: false });
     expect(b.session.boxOf(b.session.state.selection).x0).toBeCloseTo(20, 6);
     changeCombination(b.session, b.session.state.selection, { op: 'intersect' });
     expect(b.session.boxOf(b.session.state.selection)).toMatchObject({

@@ -128,7 +128,7 @@ describe('on the object', () => {
         'Ring',
         'ellipse',
         { x: 100, y: 100, w: 200, h: 200 },
-        { outline: outlineOf({ ...(linear(stops, [1, 0, 0, 1, 0, 0]) as GradientPaint), line: 'along' }, 30) },
+        { outline: outlineOf({ ...(linear(stops, [1, 0, 0, 1, 0, 0]) as GradientPaint), strokeMapping: 'along' }, 30) },
       ),
     ]);
     b.session.set({ aim: 'outline' });
@@ -141,7 +141,7 @@ describe('on the object', () => {
     b.drag(gradientTool, pagePoint(onTrack(track, 0.75)), quarter);
     expect(paintAt(b.session.design, ids[0], 'outline')).toMatchObject({ kind: 'gradient' });
     b.session.commit('Across', (d) =>
-      setPaint(d, ids, 'outline', (old) => ({ ...(old as GradientPaint), line: 'across' })),
+      setPaint(d, ids, 'outline', (old) => ({ ...(old as GradientPaint), strokeMapping: 'across' })),
     );
     const across = trackOf(b.session, aimedGradient(b.session)!);
     expect(across.points).toHaveLength(2);

@@ -365,13 +365,13 @@ describe('as a whole', () => {
     const s = b.session;
     s.select([named(b, 'Ground').id, named(b, 'Star').id]);
     runCommand(s, 'object.cutByFront');
-    expect(named(b, 'Star').cuts).toBe('outline');
+    expect(named(b, 'Star').maskMode).toBe('outline');
     const { x0, x1 } = s.scene().root.content[0].inkBounds;
     expect([x0 > 40, x1 < 260]).toEqual([true, true]);
     // Outside the star nothing is left to take hold of.
     expect(frameUnder(s, { x: 52, y: 52 })).toBeNull();
     runCommand(s, 'object.ungroup');
-    expect(named(b, 'Star').cuts).toBeUndefined();
+    expect(named(b, 'Star').maskMode).toBeUndefined();
   });
 });
 

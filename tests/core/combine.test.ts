@@ -48,7 +48,12 @@ const area = (r: Region) =>
   );
 
 const two = () => sheet((b) => [box(b, 'Back', 0, 0, 100, 100, OTHER), disc(b, 'Front', 100, 50, 40)]);
-function combined(d: Design, op: CombineOp, turned = false, names = ['Back', 'Front']): { design: Design; id: string } {
+function combined(
+  d: Design,
+  op: CombineOp,
+  reversed = false,
+  names = ['Back', 'Front'],
+): { design: Design; id: string } {
   let id = '';
   const design = tryOut(d, (x) => {
     id = combineNodes(
@@ -56,7 +61,7 @@ function combined(d: Design, op: CombineOp, turned = false, names = ['Back', 'Fr
       d.pages[0],
       names.map((m) => idOf(d, m)),
       op,
-      turned,
+      reversed,
       newId,
       engines.fonts,
     )!;
@@ -73,13 +78,13 @@ describe('combinations', () => {
     ['subtract', true, half],
     ['intersect', false, half],
     ['exclude', false, 1e4],
-  ] as const)('%s (turned: %s) has the area that sets have', (op, turned, expected) => {
-    const { design, id } = combined(two(), op, turned);
+  ] as const)('%s (reversed: %s) has the area that sets have', (op, reversed, expected) => {
+    const { design, id } = combined(two(), op, reversed);
     expect(Math.abs(area(regionOf(design, id)) / expected - 1)).toBeLessThan(1e-3);
     expect(verifyDesign(design)).toMatchObject({ ok: true });
     // The one that stays gives its paint: of a subtraction what is taken from, else the front one.
     expect(named(design, design.nodes[id].name)).toMatchObject({
-      fills: [{ colour: op === 'subtract' && !turned ? OTHER : INK }],
+      fills: [{ colour: op === 'subtract' && !reversed ? OTHER : INK }],
     });
   });
 

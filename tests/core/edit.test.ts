@@ -135,7 +135,7 @@ function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
     case 17:
       return (d) => setWhole(d, one, b % 3 ? { opacity: (b % 5) / 4 } : { blend: BLENDS[b % BLENDS.length] });
     case 18:
-      return (d) => setWhole(d, one, { cuts: ([null, 'outline', 'opacity', 'light'] as const)[b % 4] });
+      return (d) => setWhole(d, one, { maskMode: ([null, 'outline', 'opacity', 'light'] as const)[b % 4] });
     case 19:
       return (d) => setShadow(d, ids, b % 4 ? { dx: x / 20, blur: b / 10 } : null, () => newShadow(design, 20));
     case 20:
@@ -379,7 +379,7 @@ describe('colour', () => {
     expect(to.pages[0].children).toHaveLength(2);
     const boxOf = (d: Design, id: string) => boxIn(d, id, [1, 0, 0, 1, 0, 0], engines.fonts);
     expect(boxOf(to, to.pages[0].children[0])).toEqual(boxOf(from, lantern.id));
-    for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/1"}', JSON.stringify({ ...clip, roots: ['nowhere'] })])
+    for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/2"}', JSON.stringify({ ...clip, roots: ['nowhere'] })])
       expect(parseClip(bad).ok).toBe(false);
     // What it names and does not bring is said.
     const without = (change: object) => parseClip(JSON.stringify({ ...clip, ...change }));

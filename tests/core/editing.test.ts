@@ -102,7 +102,7 @@ function run(d: DesignDraft, now: Design, s: Step): void {
         newId,
         fonts,
       ),
-    () => setCombination(d, one, { op: 'union', turned: s.b % 2 === 0 }),
+    () => setCombination(d, one, { op: 'union', reversed: s.b % 2 === 0 }),
     () =>
       !tooManyCopies(now, page, tops, 8) &&
       repeatNodes(d, page, tops, (['row', 'grid', 'ring'] as const)[s.a % 3], null, newId, fonts),

@@ -127,13 +127,13 @@ const stops: Stop[] = [
   { offset: 0, colour: cmyk(100, 0, 0, 0) },
   { offset: 1, colour: cmyk(0, 0, 100, 0) },
 ];
-const course = (line: 'along' | 'across', thereAndBack = false): Paint => ({
+const course = (strokeMapping: 'along' | 'across', thereAndBack = false): Paint => ({
   kind: 'gradient',
   gradient: 'linear',
   ramp: { stops },
   geometry: [1, 0, 0, 1, 0, 0],
   overprint: false,
-  line,
+  strokeMapping,
   ...(thereAndBack && { thereAndBack: true }),
 });
 
@@ -153,7 +153,7 @@ describe('rings', () => {
     }
     round.forEach((v, k) =>
       expect(Math.abs(v - round[(k + 1) % 720])).toBeLessThanOrEqual(
-        paint.kind === 'gradient' && paint.line === 'across' ? 6 : 2,
+        paint.kind === 'gradient' && paint.strokeMapping === 'across' ? 6 : 2,
       ),
     );
     // Straight across the seam, from above it to below it.

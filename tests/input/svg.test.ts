@@ -284,7 +284,7 @@ describe('drawings become objects that can be changed', () => {
     );
     expect(
       all(r)
-        .flatMap((n) => (n.cuts ? [n.cuts] : []))
+        .flatMap((n) => (n.maskMode ? [n.maskMode] : []))
         .sort(),
     ).toEqual(['light', 'outline', 'outline']);
   });

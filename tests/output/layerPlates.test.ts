@@ -24,7 +24,7 @@ const both = async (design: Design) => ({
 /** The same design with changes to its nodes by name. */
 function changed(
   d: Design,
-  changes: Readonly<Record<string, Partial<Pick<DesignNode, 'opacity' | 'blend' | 'cuts'>>>>,
+  changes: Readonly<Record<string, Partial<Pick<DesignNode, 'opacity' | 'blend' | 'maskMode'>>>>,
 ): Design {
   return {
     ...d,
@@ -166,10 +166,10 @@ describe('what is drawn by itself first, on our plates and on those of our PDF',
     ]);
     const { ours, pdf } = await both(
       changed(b.done(), {
-        Star: { cuts: 'outline' },
-        Round: { cuts: 'outline' },
-        Ring: { cuts: 'outline' },
-        Fade: { cuts: 'opacity' },
+        Star: { maskMode: 'outline' },
+        Round: { maskMode: 'outline' },
+        Ring: { maskMode: 'outline' },
+        Fade: { maskMode: 'opacity' },
         'By two': { opacity: 0.8 },
       }),
     );

@@ -62,7 +62,7 @@ const FILLS: Readonly<Record<string, Paint>> = {
 function masks(holder: 'group' | 'repeat' | 'window'): Design {
   const b = new DesignBuilder(newDesign(`Words that mask, ${holder}`, setupOf(560, 280, { bleed: 0 }), making), making);
   const ember = b.spot(SPOT_LIBRARY[0]);
-  (['outline', 'opacity', 'light'] as const).forEach((cuts, p) => {
+  (['outline', 'opacity', 'light'] as const).forEach((maskMode, p) => {
     const cells = FACES.flatMap((face, j) =>
       Object.entries(FILLS).map(([name, fill], i) => {
         const [x, y] = [10 + i * 138, 10 + j * 66];
@@ -78,14 +78,14 @@ function masks(holder: 'group' | 'repeat' | 'window'): Design {
           holder === 'window'
             ? b.textFrame('Word', { x, y, w: 130, h: 56 }, [{ align: 'middle', leading: 1, runs: [run] }])
             : b.displayText('Word', x, y + 46, [{ align: 'left', leading: 1, runs: [run] }]);
-        b.together(word, { cuts });
+        b.together(word, { maskMode });
         const cell = b.group(`Cell ${name} ${face}`, [field, word]);
         return holder === 'repeat'
           ? b.repeat('Twice', { kind: 'row', count: 2, step: { x: 4, y: 7 }, about: { x: 0, y: 0 } }, [cell])
           : cell;
       }),
     );
-    b.place(p, cells, cuts);
+    b.place(p, cells, maskMode);
   });
   return b.done();
 }
@@ -142,11 +142,11 @@ test('a second build says the same of faces and overset words as the first', () 
       runs: [runOf('far too many words for so small a frame', 30, FILLS.flat, 'no-such-face')],
     },
   ]);
-  b.together(word, { cuts: 'light' });
+  b.together(word, { maskMode: 'light' });
   const outlined = b.displayText('Outlined', 0, 150, [
     { align: 'left', leading: 1, runs: [runOf('walk', 30, FILLS.flat, 'nor-this-one')] },
   ]);
-  b.together(outlined, { cuts: 'outline' });
+  b.together(outlined, { maskMode: 'outline' });
   const operand = b.displayText('Operand', 220, 100, [
     { align: 'left', leading: 1, runs: [runOf('walk', 30, FILLS.flat, 'nor-that-one')] },
   ]);

@@ -261,17 +261,19 @@ describe('the quick painter stays near the truth of the plates', () => {
       ),
       b.group('By outline', [
         ...stripes(10),
-        b.together(b.shape('Cut', 'heart', { x: 10, y: 130, w: 100, h: 100 }, {}), { cuts: 'outline' }),
+        b.together(b.shape('Cut', 'heart', { x: 10, y: 130, w: 100, h: 100 }, {}), { maskMode: 'outline' }),
       ]),
       b.group('By cover', [
         ...stripes(130),
         b.together(b.shape('Cut', 'ellipse', { x: 130, y: 130, w: 100, h: 100 }, { fill: light(0, 0, 0) }), {
-          cuts: 'opacity',
+          maskMode: 'opacity',
         }),
       ]),
       b.group('By light', [
         ...stripes(250),
-        b.together(b.shape('Cut', 'rectangle', { x: 250, y: 130, w: 100, h: 100 }, { fill: fade }), { cuts: 'light' }),
+        b.together(b.shape('Cut', 'rectangle', { x: 250, y: 130, w: 100, h: 100 }, { fill: fade }), {
+          maskMode: 'light',
+        }),
       ]),
     ]);
     const { scene, palette } = await sceneOf(b.done());

@@ -102,10 +102,10 @@ describe('shadows on our plates and on those of our PDF', () => {
       },
       Words: { effects: [shadow(BLACK, { dx: 2, dy: 2, blur: 3 })] },
       Half: { opacity: 0.5, effects: [shadow(BLACK)] },
-      Hole: { cuts: 'outline' },
+      Hole: { maskMode: 'outline' },
       Cut: { effects: [shadow(BLACK)] },
       Edge: { effects: [shadow(BLACK, { dx: 8, dy: 8 })] },
-      Veil: { cuts: 'opacity', opacity: 0.7 },
+      Veil: { maskMode: 'opacity', opacity: 0.7 },
       Masked: { effects: [shadow(ember)] },
       'Out of sight': { effects: [shadow(BLACK, { dx: 0, dy: -30, blur: 16 })] },
     });
@@ -234,7 +234,7 @@ describe('shadows on the screen and in SVG', () => {
     return changed(b.done(), {
       Star: { effects: [shadow(black, { overprint: false })] },
       Half: { opacity: 0.6, effects: [shadow(light(0.5, 0, 0.3), { overprint: false, dx: -8, blur: 14 })] },
-      Hole: { cuts: 'outline' },
+      Hole: { maskMode: 'outline' },
       Cut: { effects: [shadow(black, { overprint: false, blur: 3, opacity: 1 })] },
       Words: { effects: [shadow(black, { overprint: false, dx: 2, dy: 2, blur: 2 })] },
     });

@@ -8,7 +8,7 @@ import { cmyk, making } from './sample';
 export const GRADIENT_KINDS = ['linear', 'radial', 'box', 'pools', 'along', 'across', 'letters'] as const;
 export type GradientKindUnderTest = (typeof GRADIENT_KINDS)[number];
 
-type Extra = Partial<Pick<GradientPaint, 'focus' | 'line' | 'thereAndBack' | 'eachLetter'>>;
+type Extra = Partial<Pick<GradientPaint, 'focus' | 'strokeMapping' | 'thereAndBack' | 'eachLetter'>>;
 
 /**
  * A page of one kind of gradient: as fill, as the outline over the whole shape and as letters (or, for gradients that
@@ -90,8 +90,8 @@ export function gradientPage(kind: GradientKindUnderTest): Design {
             name,
             x,
             y,
-            paint([1, 0, 0, 1, 0, 0], { line: kind }),
-            paint([1, 0, 0, 1, 0, 0], { line: kind, ...(kind === 'along' && { thereAndBack: true }) }),
+            paint([1, 0, 0, 1, 0, 0], { strokeMapping: kind }),
+            paint([1, 0, 0, 1, 0, 0], { strokeMapping: kind, ...(kind === 'along' && { thereAndBack: true }) }),
           ),
         );
       else if (kind === 'letters') {

@@ -33,13 +33,13 @@ const TOUCHING = 0.01;
 const enough = (s: Session): boolean => topmost(s.design, s.page, freeSelection(s)).length > 1;
 
 /** Combines the chosen objects. Where no engine can do it rightly it says so, and nothing changes. */
-export function combineSelection(s: Session, op: CombineOp, turned = false): void {
+export function combineSelection(s: Session, op: CombineOp, reversed = false): void {
   const ids = topmost(s.design, s.page, freeSelection(s));
   const { fonts } = s.engines;
   let made: string | null = null;
   const id = s.newId();
   const recipe = (d: Parameters<typeof combineNodes>[0]) => {
-    made = combineNodes(d, s.page, ids, op, turned, () => id, fonts);
+    made = combineNodes(d, s.page, ids, op, reversed, () => id, fonts);
   };
   const tried = tryOut(s.state.design, recipe);
   const area = areaOf(tried, id, fonts);
@@ -114,7 +114,7 @@ function closeGaps(s: Session, id: string, how: 'move' | 'bridge'): void {
 export function changeCombination(
   s: Session,
   ids: readonly string[],
-  change: { op?: CombineOp; turned?: boolean },
+  change: { op?: CombineOp; reversed?: boolean },
 ): void {
   const recipe = (d: Parameters<typeof setCombination>[0]) => ids.forEach((id) => setCombination(d, id, change));
   const tried = tryOut(s.state.design, recipe);
@@ -140,8 +140,8 @@ const combine = (
   op: CombineOp,
   keywords: readonly string[],
   keys: readonly string[] = [],
-  turned = false,
-): CommandDef => ({ label, keywords, keys, applies: enough, run: (s) => combineSelection(s, op, turned) });
+  reversed = false,
+): CommandDef => ({ label, keywords, keys, applies: enough, run: (s) => combineSelection(s, op, reversed) });
 
 export const COMBINE_COMMANDS = {
   'combine.union': combine(

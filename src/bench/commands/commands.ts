@@ -281,7 +281,7 @@ export const COMMANDS = {
       s.commit('Cut by the front one', (d) => {
         group = groupNodes(d, s.page, freeSelection(s), s.newId, 'Cut out');
         const made = group ? d.nodes[group] : null;
-        if (made?.kind === 'group') setWhole(d, made.children.slice(-1), { cuts: 'outline' });
+        if (made?.kind === 'group') setWhole(d, made.children.slice(-1), { maskMode: 'outline' });
       });
       if (!group) return;
       s.select([group]);

@@ -47,8 +47,8 @@ export function CombineSection() {
           {one.op === 'subtract' && (
             <Check
               label="Take the back from the front"
-              checked={one.turned === true}
-              onChange={(turned) => changeCombination(session, [one.id], { turned })}
+              checked={one.reversed === true}
+              onChange={(reversed) => changeCombination(session, [one.id], { reversed })}
               disabled={!free.length}
             />
           )}

@@ -59,7 +59,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
   const lie = (to: Lies) =>
     session.commit(`Gradient ${LINES.find((l) => l.value === to)!.label}`, (d) =>
       change((p, id) => {
-        const { line: _line, thereAndBack: _back, ...rest } = p;
+        const { strokeMapping: _line, thereAndBack: _back, ...rest } = p;
         const node = design.nodes[id];
         // On a closed line it goes there and back at first: then it has no seam.
         const closed =
@@ -67,7 +67,9 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
           node.kind === 'combination' ||
           (node.kind === 'shape' && !shapeById(node.shape)?.open) ||
           (node.kind === 'path' && node.path[node.path.length - 1] === 3);
-        return to === 'shape' ? rest : { ...rest, line: to, ...(to === 'along' && closed && { thereAndBack: true }) };
+        return to === 'shape'
+          ? rest
+          : { ...rest, strokeMapping: to, ...(to === 'along' && closed && { thereAndBack: true }) };
       })(d),
     );
   const letters = (each: boolean) =>
@@ -163,9 +165,14 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
         onPreview={(next) => session.preview(next && withRamp(session, target, next))}
       />
       {outline && (
-        <ListChoice label="Lies" value={paint.line ?? 'shape'} groups={[{ name: '', options: LINES }]} onChange={lie} />
+        <ListChoice
+          label="Lies"
+          value={paint.strokeMapping ?? 'shape'}
+          groups={[{ name: '', options: LINES }]}
+          onChange={lie}
+        />
       )}
-      {paint.line === 'along' && (
+      {paint.strokeMapping === 'along' && (
         <Check
           label="There and back"
           hint="A closed line then has no seam."
@@ -178,7 +185,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
           }
         />
       )}
-      {isText(design.nodes[target.node]) && (aim === 'letters' || aim === 'letterOutline') && !paint.line && (
+      {isText(design.nodes[target.node]) && (aim === 'letters' || aim === 'letterOutline') && !paint.strokeMapping && (
         <WordChoice
           label="Letters"
           value={paint.eachLetter ? 'each' : 'one'}
@@ -189,7 +196,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
           onChange={(v) => letters(v === 'each')}
         />
       )}
-      {!paint.line && (
+      {!paint.strokeMapping && (
         <div className="grid grid-cols-2 gap-2">
           <NumberField
             label="Angle"

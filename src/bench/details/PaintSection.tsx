@@ -109,7 +109,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
           return {
             ...firstGradient(next, box, [], overprint),
             ramp: old.ramp,
-            ...(old.line && { line: old.line }),
+            ...(old.strokeMapping && { strokeMapping: old.strokeMapping }),
             ...(old.thereAndBack && { thereAndBack: true }),
           };
         },

@@ -39,7 +39,7 @@ export function WholeSection() {
     const parent = parentOf(design, session.page, n.id);
     return parent !== null && design.nodes[parent]?.kind === 'group';
   });
-  const cuts = same((n) => n.cuts ?? 'none');
+  const maskMode = same((n) => n.maskMode ?? 'none');
   const opacity = same((n) => n.opacity ?? 1);
   return (
     <Section title="Finish">
@@ -70,20 +70,20 @@ export function WholeSection() {
           <div className="grid gap-1">
             <WordChoice
               label="Cuts its group"
-              value={cuts}
+              value={maskMode}
               options={CUTS}
               onChange={(v) =>
                 session.commit(v === 'none' ? 'Stop cutting' : 'Cut the group', (d) =>
-                  setWhole(d, ids, { cuts: v === 'none' ? null : v }),
+                  setWhole(d, ids, { maskMode: v === 'none' ? null : v }),
                 )
               }
             />
             <p className="m-0 text-[12px] text-faint">
-              {cuts === 'outline'
+              {maskMode === 'outline'
                 ? 'Not seen itself: its group ends at its outline.'
-                : cuts === 'opacity'
+                : maskMode === 'opacity'
                   ? 'Not seen itself: its group shows as far as it would cover.'
-                  : cuts === 'light'
+                  : maskMode === 'light'
                     ? 'Not seen itself: its group shows as far as it would be light.'
                     : 'Outline, Cover and Light make it cut the rest of its group.'}
             </p>

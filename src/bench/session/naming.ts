@@ -50,7 +50,7 @@ export function paintName(d: Design, p: Paint | undefined): string {
   if (p.kind === 'picture') return d.pictures?.find((x) => x.id === p.picture)?.name ?? 'a picture';
   const { ramp } = p;
   const name = 'swatch' in ramp ? d.swatches.find((s) => s.id === ramp.swatch)?.name : undefined;
-  return `${name ?? 'a gradient'}, ${COURSE[p.line ?? p.gradient]}`;
+  return `${name ?? 'a gradient'}, ${COURSE[p.strokeMapping ?? p.gradient]}`;
 }
 
 export const AIM_WORDS: Readonly<Record<Aim, string>> = {

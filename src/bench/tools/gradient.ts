@@ -104,13 +104,13 @@ type Bead =
 
 /** Where the handle for the other half axis of a radial or box gradient lies on the screen. */
 export function sidePoint(s: Session, target: GradientTarget): Point | null {
-  if (target.paint.gradient === 'linear' || target.paint.line) return null;
+  if (target.paint.gradient === 'linear' || target.paint.strokeMapping) return null;
   return apply(multiply(screenMatrix(s.state.camera), target.matrix), apply(target.paint.geometry, { x: 0, y: 1 }));
 }
 
 /** Where a radial gradient's focus lies on the screen. */
 export function focusOnScreen(s: Session, target: GradientTarget): Point | null {
-  if (target.paint.gradient !== 'radial' || target.paint.line) return null;
+  if (target.paint.gradient !== 'radial' || target.paint.strokeMapping) return null;
   return apply(multiply(screenMatrix(s.state.camera), target.matrix), focusPoint(target.paint));
 }
 
@@ -325,7 +325,7 @@ function drawLine(c: ToolContext, start: PointerAt): Gesture | null {
   const back = invert(matrix);
   if (!back) return null;
   const from = apply(back, start.page);
-  const { line: _line, thereAndBack: _back, ...over } = base;
+  const { strokeMapping: _line, thereAndBack: _back, ...over } = base;
   const write = (geometry: Matrix): Recipe =>
     one
       ? (d) => setPaint(d, [node], aim, () => ({ ...over, geometry }))

@@ -122,8 +122,8 @@ export interface Track {
 
 export function trackOf(s: Session, target: GradientTarget): Track {
   const m = multiply(screenMatrix(s.state.camera), target.matrix);
-  const { line } = target.paint;
-  if (line) {
+  const { strokeMapping } = target.paint;
+  if (strokeMapping) {
     const item = findLeaf(
       s.scene().root,
       (i) => i.node === target.node && i.type !== 'fill' && i.stroke !== null && i.paint.kind === 'gradient',
@@ -134,7 +134,7 @@ export function trackOf(s: Session, target: GradientTarget): Track {
       const points: Point[] = [];
       for (let i = 0; i < first.points.length; i += 2)
         points.push(apply(camera, { x: first.points[i], y: first.points[i + 1] }));
-      if (line === 'along') return made(first.closed ? [...points, points[0]] : points, false);
+      if (strokeMapping === 'along') return made(first.closed ? [...points, points[0]] : points, false);
       // Across: at a place in the middle of the drawn line, long enough to tell its beads apart.
       const k = Math.floor((points.length - 1) / 2);
       const [a, b] = [points[k], points[k + 1]];

@@ -35,7 +35,7 @@ export function bandingOf(scene: Scene, node: string, palette: Palette): Banding
 /** The same for one leaf. */
 export function bandingIn(leaf: Leaf, palette: Palette): Banding | null {
   const { paint } = leaf;
-  if (palette.screen || paint.kind !== 'gradient' || paint.line) return null;
+  if (palette.screen || paint.kind !== 'gradient' || paint.strokeMapping) return null;
   const along = applyVector(multiply(leaf.matrix, paint.geometry), { x: 1, y: 0 });
   const whole = Math.hypot(along.x, along.y);
   const found = widest(palette.ramp(paint.ramp), whole);

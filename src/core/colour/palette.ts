@@ -146,9 +146,9 @@ export class Palette {
   }
 
   /** The ramp of a paint as it is laid: there and back where it is asked for. */
-  rampOf(paint: Pick<GradientPaint, 'ramp' | 'line' | 'thereAndBack'>): ResolvedRamp {
+  rampOf(paint: Pick<GradientPaint, 'ramp' | 'strokeMapping' | 'thereAndBack'>): ResolvedRamp {
     const ramp = this.ramp(paint.ramp);
-    return paint.line === 'along' && paint.thereAndBack ? thereAndBack(ramp) : ramp;
+    return paint.strokeMapping === 'along' && paint.thereAndBack ? thereAndBack(ramp) : ramp;
   }
 
   /** What the design knows of a picture. An unknown reference throws: the model's door lets none in. */

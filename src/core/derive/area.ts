@@ -135,10 +135,10 @@ const HOLDERS: { readonly [K in HolderKind]: AreaOf<NodeOf<K>> } = {
   },
   group(_, { d, children, parts, unsure }) {
     // What cuts is not part of the area, but takes from it.
-    const cuts = (i: number) => d.nodes[children[i]].cuts !== undefined;
-    const seen = parts.filter((_, i) => !cuts(i));
+    const masks = (i: number) => d.nodes[children[i]].maskMode !== undefined;
+    const seen = parts.filter((_, i) => !masks(i));
     const all = combineAll(seen, 'union');
-    const cut = combineAll([all.region, ...parts.filter((_, i) => cuts(i))], 'intersect');
+    const cut = combineAll([all.region, ...parts.filter((_, i) => masks(i))], 'intersect');
     return { region: cut.region, unsure: unsure || !all.ok || !cut.ok };
   },
   combination(node, { children, parts, unsure }) {
@@ -158,7 +158,7 @@ const HOLDERS: { readonly [K in HolderKind]: AreaOf<NodeOf<K>> } = {
 
 /** Operands in the order of the operation: subtract takes the rest from the first. */
 const inOrder = <T>(node: NodeOf<'combination'>, parts: readonly T[]): readonly T[] =>
-  node.op === 'subtract' && node.turned ? [...parts].reverse() : parts;
+  node.op === 'subtract' && node.reversed ? [...parts].reverse() : parts;
 
 function movingResult(node: NodeOf<'combination'>, old: Known, now: readonly Region[]): Region {
   const op = node.op as BooleanOp;

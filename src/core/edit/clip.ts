@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
 import { newDesign, setupOf } from '../model/defaults';
 import { faultText } from '../model/faultText';
+import { CURRENT_VERSION, migrate, versionOf } from '../model/migrations';
 import { coloursOf, mapColours, mapPaints, visitPaints } from '../model/paints';
 import { salvageDesign } from '../model/salvage';
 import { verifyDesign } from '../model/verify';
@@ -19,9 +20,11 @@ import {
 import { pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
 
+export const CLIP_FORMAT = 'holvet-clip/2';
+
 /** Objects on their way to another place or design, with the stories, swatches and inks they use. */
 export interface Clip {
-  readonly format: 'holvet-clip/1';
+  readonly format: typeof CLIP_FORMAT;
   readonly roots: readonly NodeId[];
   readonly nodes: Readonly<Record<NodeId, DesignNode>>;
   readonly stories: Readonly<Record<string, Story>>;
@@ -33,7 +36,7 @@ export interface Clip {
 
 /** What a clip is as a whole; its parts are held against the model's own rules. */
 const clipSchema = z.object({
-  format: z.literal('holvet-clip/1'),
+  format: z.literal(CLIP_FORMAT),
   roots: z.array(z.string()).min(1),
   nodes: z.record(z.string(), z.unknown()),
   stories: z.record(z.string(), z.unknown()),
@@ -59,7 +62,11 @@ export function parseClip(text: string): ReadClip {
   } catch {
     return { ok: false, why: 'it is damaged. Copy it once more.' };
   }
-  const parsed = clipSchema.safeParse(value);
+  const format = typeof value === 'object' && value !== null && 'format' in value ? value.format : null;
+  const migrated = migrate(value, versionOf(format, 'holvet-clip') ?? CURRENT_VERSION);
+  if (migrated === 'newer')
+    return { ok: false, why: 'it was copied in a newer version of Holvet. Reload this page to bring it up to date.' };
+  const parsed = clipSchema.safeParse(migrated);
   if (!parsed.success)
     return {
       ok: false,
@@ -137,7 +144,7 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
   for (const s of d.swatches) if (swatchIds.has(s.id) && !swatches.includes(s)) swatches.push(s);
   for (const s of swatches) if (s.kind === 'colour' && 'ink' in s.colour) inkIds.add(s.colour.ink);
   return {
-    format: 'holvet-clip/1',
+    format: CLIP_FORMAT,
     roots,
     nodes,
     stories,

@@ -26,14 +26,14 @@ export function combineNodes(
   page: Page,
   ids: readonly NodeId[],
   op: CombineOp,
-  turned: boolean,
+  reversed: boolean,
   newId: () => string,
   fonts: FontBook,
 ): NodeId | null {
   const was = d as Design;
   const members = topmost(was, page, ids);
   if (!members.length) return null;
-  const lead = op === 'subtract' && !turned ? members[0] : members[members.length - 1];
+  const lead = op === 'subtract' && !reversed ? members[0] : members[members.length - 1];
   const front = members[members.length - 1];
   const back = invert(parentMatrix(was, page, front)) ?? ([1, 0, 0, 1, 0, 0] as Matrix);
   const { fills, outlines } = paintsFor(was, lead, multiply(back, pageMatrix(was, page, lead)), fonts);
@@ -42,7 +42,7 @@ export function combineNodes(
     name: OP_NAMES[op],
     kind: 'combination',
     op,
-    ...(op === 'subtract' && turned && { turned }),
+    ...(op === 'subtract' && reversed && { reversed }),
     transform: [1, 0, 0, 1, 0, 0],
     hidden: false,
     locked: false,
@@ -93,16 +93,16 @@ function paintsFor(
     : { fills: [colourPaint(BLACK)], outlines: [] };
 }
 
-export function setCombination(d: DesignDraft, id: NodeId, change: { op?: CombineOp; turned?: boolean }): void {
+export function setCombination(d: DesignDraft, id: NodeId, change: { op?: CombineOp; reversed?: boolean }): void {
   const node = d.nodes[id];
   if (node.kind !== 'combination') return;
   if (change.op && change.op !== node.op) {
     if (Object.values(OP_NAMES).includes(node.name)) node.name = OP_NAMES[change.op];
     node.op = change.op;
   }
-  if (change.turned !== undefined) {
-    if (change.turned) node.turned = true;
-    else delete node.turned;
+  if (change.reversed !== undefined) {
+    if (change.reversed) node.reversed = true;
+    else delete node.reversed;
   }
 }
 

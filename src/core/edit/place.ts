@@ -338,7 +338,7 @@ export function ungroupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[])
       const child = d.nodes[id];
       child.transform = [...multiply(m, child.transform as Matrix)];
       // What cut its group would cut whatever lies around it now; what showed through the group shows through each.
-      delete child.cuts;
+      delete child.maskMode;
       const opacity = (child.opacity ?? 1) * (group.opacity ?? 1);
       if (opacity < 1) child.opacity = opacity;
       if (group.blend) child.blend ??= group.blend;

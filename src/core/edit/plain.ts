@@ -46,7 +46,7 @@ interface Making {
 type Plain<N> = (node: N, base: Base, m: Making) => DesignNode[];
 type Base = Pick<
   DesignNode,
-  'id' | 'name' | 'transform' | 'hidden' | 'locked' | 'opacity' | 'blend' | 'effects' | 'cuts'
+  'id' | 'name' | 'transform' | 'hidden' | 'locked' | 'opacity' | 'blend' | 'effects' | 'maskMode'
 >;
 const baseOf = (n: DesignNode): Base => {
   const { id, name, transform, hidden, locked } = n;

@@ -17,7 +17,7 @@ export function exactColour(d: Design, id: NodeId, aim: Aim, matrix: Matrix, p: 
   const x = back[0] * p.x + back[2] * p.y + back[4];
   const y = back[1] * p.x + back[3] * p.y + back[5];
   // Along a line there is no place on the page that says where: its first colour stands for it.
-  if (paint.line) return stops[0].colour;
+  if (paint.strokeMapping) return stops[0].colour;
   const t =
     paint.gradient === 'radial' ? Math.hypot(x, y) : paint.gradient === 'box' ? Math.max(Math.abs(x), Math.abs(y)) : x;
   return [...stops].sort((a, b) => Math.abs(a.offset - t) - Math.abs(b.offset - t))[0].colour;

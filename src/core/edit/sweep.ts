@@ -42,7 +42,7 @@ export function paintOnPage(d: DesignDraft, page: Page, ids: readonly NodeId[], 
 /** A gradient that lies over the whole shape; what only makes sense on one line or in one letter is left behind. */
 function plain(paint: Placed): Placed {
   if (paint.kind === 'pools') return paint;
-  const { line: _line, thereAndBack: _back, eachLetter: _each, ...rest } = paint;
+  const { strokeMapping: _line, thereAndBack: _back, eachLetter: _each, ...rest } = paint;
   return rest;
 }
 

@@ -9,7 +9,7 @@ export function setWhole(
   change: {
     readonly opacity?: number;
     readonly blend?: Blend | null;
-    readonly cuts?: 'outline' | 'opacity' | 'light' | null;
+    readonly maskMode?: 'outline' | 'opacity' | 'light' | null;
   },
 ): void {
   for (const id of ids) {
@@ -23,9 +23,9 @@ export function setWhole(
       if (change.blend) node.blend = change.blend;
       else delete node.blend;
     }
-    if (change.cuts !== undefined) {
-      if (change.cuts) node.cuts = change.cuts;
-      else delete node.cuts;
+    if (change.maskMode !== undefined) {
+      if (change.maskMode) node.maskMode = change.maskMode;
+      else delete node.maskMode;
     }
   }
 }

@@ -1,9 +1,9 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { migrate, versionOf } from '../model/migrations';
 import type { Design } from '../model/schema';
 import { serializeDesign } from '../model/serialize';
 import { verifyDesign } from '../model/verify';
 import { isOwnAsset, type Assets } from './assets';
-import { migrate } from './migrations';
 
 /** Why a file is refused, as facts; the words are in `refusalText`. */
 export type Refusal =
@@ -87,11 +87,11 @@ export function unpackDesign(bytes: Uint8Array): Opened {
 function readDesign(
   value: unknown,
 ): { readonly ok: true; readonly design: Design } | ({ readonly ok: false } & Refusal) {
-  const format = typeof value === 'object' && value !== null && 'format' in value ? String(value.format) : '';
-  const version = /^holvet\/(\d+)$/.exec(format);
-  if (!version) return { ok: false, code: 'notOurs' };
-  const migrated = migrate(value as Record<string, unknown>, Number(version[1]));
-  if (migrated === 'newer') return { ok: false, code: 'newer', version: version[1] };
+  const version =
+    typeof value === 'object' && value !== null && 'format' in value ? versionOf(value.format, 'holvet') : null;
+  if (version === null) return { ok: false, code: 'notOurs' };
+  const migrated = migrate(value, version);
+  if (migrated === 'newer') return { ok: false, code: 'newer', version: String(version) };
   const verified = verifyDesign(migrated);
   return verified.ok ? verified : { ok: false, code: 'broken', where: verified.where, what: verified.what };
 }

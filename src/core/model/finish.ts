@@ -1,12 +1,12 @@
 import type { DesignNode } from './schema';
 
 /** What an object has as a whole, whatever it is: how it is blended, what it throws, whether it cuts. What is absent stays so. */
-export function finishOf(n: DesignNode): Partial<Pick<DesignNode, 'opacity' | 'blend' | 'effects' | 'cuts'>> {
-  const { opacity, blend, effects, cuts } = n;
+export function finishOf(n: DesignNode): Partial<Pick<DesignNode, 'opacity' | 'blend' | 'effects' | 'maskMode'>> {
+  const { opacity, blend, effects, maskMode } = n;
   return {
     ...(opacity !== undefined && { opacity }),
     ...(blend !== undefined && { blend }),
     ...(effects !== undefined && { effects }),
-    ...(cuts !== undefined && { cuts }),
+    ...(maskMode !== undefined && { maskMode }),
   };
 }

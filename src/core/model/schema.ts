@@ -22,7 +22,7 @@ export { type Effect, type EffectKind, type EffectOf, type Shadow } from './effe
 export { type Picture, type PicturePaint, type PictureSpace, type Tone, type ToneInk } from './pictureSchema';
 
 /** The document, as it is kept and exchanged. Lengths in points, angles in degrees, inks 0…1, y down. */
-export const FORMAT = 'holvet/1';
+export const FORMAT = 'holvet/2';
 
 export const midpointSchema = z.number().min(0.02).max(0.98);
 const stopSchema = z
@@ -86,7 +86,7 @@ export const paintSchema = z.union([
         .readonly()
         .optional(),
       /** Of an outline: follows the line, or runs from its one edge to the other. Absent: over the whole shape. */
-      line: z.enum(['along', 'across']).optional(),
+      strokeMapping: z.enum(['along', 'across']).optional(),
       /** Along a line: there and back, so that a closed one has no seam. */
       thereAndBack: z.boolean().optional(),
       /** Of letters: each has the gradient to itself; the geometry is then in the unit square of each letter's box. */
@@ -202,7 +202,7 @@ const nodeBase = {
   /** What is made of it beside itself, the first lowest. Absent: nothing. */
   effects: effects.optional(),
   /** Inside a group: it is not seen itself, but cuts what lies beside it: by its outline, by how far it would cover, or by how light it would be there. */
-  cuts: z.enum(['outline', 'opacity', 'light']).optional(),
+  maskMode: z.enum(['outline', 'opacity', 'light']).optional(),
 };
 const fills = z.array(paintSchema).max(16).readonly();
 const outlines = z.array(outlineSchema).max(16).readonly();
@@ -253,7 +253,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
     .readonly(),
   /**
    * Shapes, texts and groups combined, back to front, that can still be changed. Subtract: the rest from the first, or
-   * with `turned` from the last. Divide: every piece has the paints of the frontmost operand over it; else the
+   * with `reversed` from the last. Divide: every piece has the paints of the frontmost operand over it; else the
    * combination has its own.
    */
   z
@@ -261,7 +261,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       ...nodeBase,
       kind: z.literal('combination'),
       op: z.enum(['union', 'subtract', 'intersect', 'exclude', 'divide']),
-      turned: z.boolean().optional(),
+      reversed: z.boolean().optional(),
       children,
       fills,
       outlines,

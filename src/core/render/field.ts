@@ -29,11 +29,11 @@ export function fieldOf(item: Leaf, paint: GradientPaint, region: Region): Field
 
 /** The triangles of a gradient that follows its line, in page points; null for all others. */
 export function courseOf(item: Leaf, paint: GradientPaint): ((tolerance: number, pad: number) => TriangleMesh) | null {
-  if (item.type === 'fill' || !item.stroke || !paint.line) return null;
+  if (item.type === 'fill' || !item.stroke || !paint.strokeMapping) return null;
   const { stroke } = item;
   const { path } = item.placed;
-  const { line } = paint;
-  return (tolerance, pad) => strokeMesh(path, stroke, line, tolerance, pad);
+  const { strokeMapping } = paint;
+  return (tolerance, pad) => strokeMesh(path, stroke, strokeMapping, tolerance, pad);
 }
 
 /** The whole region's places on the ramp; null where the gradient has no extent. */

@@ -277,7 +277,7 @@ export class QuickPainter {
     this.mode(ctx, overprint ? 'multiply' : 'source-over');
     if (paint.kind === 'picture') this.picture(ctx, item, paint, palette, view);
     else if (paint.kind !== 'colour') {
-      if (paint.kind === 'gradient' && paint.gradient !== 'box' && !(paint.line && item.type !== 'fill'))
+      if (paint.kind === 'gradient' && paint.gradient !== 'box' && !(paint.strokeMapping && item.type !== 'fill'))
         this.gradient(ctx, item, paint, palette, view);
       else this.bitmap(ctx, item, palette, view);
     } else {

@@ -143,7 +143,7 @@ export class SceneBuilder {
   private putContent(design: Design, node: Exclude<DesignNode, { kind: 'unknown' }>, parent: Matrix, into: Into): void {
     if (node.kind === 'group') {
       const [matrix] = this.holderMatrices(node, parent);
-      for (const child of node.children) if (!design.nodes[child].cuts) this.put(design, child, matrix, into);
+      for (const child of node.children) if (!design.nodes[child].maskMode) this.put(design, child, matrix, into);
       return;
     }
     if (node.kind === 'repeat') {
@@ -197,8 +197,8 @@ export class SceneBuilder {
     const [matrix] = this.holderMatrices(node, parent);
     for (const id of node.children) {
       const child = design.nodes[id];
-      if (!child.cuts || child.hidden) continue;
-      if (child.cuts === 'outline') {
+      if (!child.maskMode || child.hidden) continue;
+      if (child.maskMode === 'outline') {
         clips.push(this.clip(design, child, matrix));
         findInArea(design, id, this.fonts, found);
       } else {
@@ -233,7 +233,7 @@ export class SceneBuilder {
       child,
       matrix,
       (known) => sameGroup(known.root, root),
-      () => ({ root, light: child.cuts === 'light' }),
+      () => ({ root, light: child.maskMode === 'light' }),
     );
   }
 
@@ -262,7 +262,7 @@ function needsGroup(d: Design, node: DesignNode): boolean {
     (node.opacity ?? 1) < 1 ||
     node.blend !== undefined ||
     node.effects !== undefined ||
-    (node.kind === 'group' && node.children.some((c) => d.nodes[c].cuts !== undefined))
+    (node.kind === 'group' && node.children.some((c) => d.nodes[c].maskMode !== undefined))
   );
 }
 

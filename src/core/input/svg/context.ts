@@ -105,7 +105,7 @@ export class Making {
       height: Math.max(0, r.y1 - r.y0),
       fills: [],
       outlines: [],
-      cuts: 'outline',
+      maskMode: 'outline',
     });
   }
 

@@ -72,7 +72,7 @@ function clipNode(drawer: Draws, clip: Element, id: string, ids: readonly string
           }),
         ],
   );
-  making.change(group, { cuts: 'outline' });
+  making.change(group, { maskMode: 'outline' });
   return group;
 }
 
@@ -163,6 +163,6 @@ function masks(drawer: Draws, style: Style, ids: readonly string[], place: Place
   drawer.using.pop();
   const inner = making.group('Mask', transform, content);
   const group = making.group('Mask', [1, 0, 0, 1, 0, 0], [...(content.length ? [inner] : []), making.cutBox(region)]);
-  making.change(group, { cuts: base['mask-type'] === 'alpha' ? 'opacity' : 'light' });
+  making.change(group, { maskMode: base['mask-type'] === 'alpha' ? 'opacity' : 'light' });
   return [group];
 }

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import type { FillRule, PathData } from '../../geometry/path';
 import type { StrokeStyle } from '../../geometry/stroke';
 import { effects, type Effect } from '../../model/effects';
+import { migratePart } from '../../model/migrations';
 import { pictureSchema } from '../../model/pictureSchema';
 import { inkSchema, paintSchema, type Ink, type Paint, type Picture } from '../../model/schema';
 import { readPathData } from './pathData';
@@ -125,7 +126,7 @@ export function readEffects(e: Element, inks: InksRead): readonly Effect[] | nul
 
 /** A paint from its text; null for one that is broken or names an ink that is not there. */
 function paintFrom(text: string, inks: InksRead): Paint | null {
-  const parsed = paintSchema.safeParse(json(text));
+  const parsed = paintSchema.safeParse(migratePart(json(text)));
   if (!parsed.success) return null;
   let whole = true;
   const known = JSON.parse(JSON.stringify(parsed.data), (key, value: unknown) => {

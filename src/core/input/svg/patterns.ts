@@ -115,6 +115,6 @@ export function patternFill(
     },
   });
   const cut = drawer.pathNode('Cut', area, rule, [], []);
-  making.change(cut, { cuts: 'outline' });
+  making.change(cut, { maskMode: 'outline' });
   return [making.group(`${name}, pattern`, [1, 0, 0, 1, 0, 0], [all, cut])];
 }

@@ -1,4 +1,4 @@
-import { soundClip, type Clip } from '../../edit/clip';
+import { CLIP_FORMAT, soundClip, type Clip } from '../../edit/clip';
 import type { Env } from '../../env';
 import { IDENTITY, multiply, scaling, translation } from '../../geometry/matrix';
 import { rect } from '../../geometry/rect';
@@ -118,7 +118,7 @@ export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Pro
     n > 1 ? `${text} (${n} times)` : text,
   );
   const sound = soundClip({
-    format: 'holvet-clip/1',
+    format: CLIP_FORMAT,
     roots: [top],
     nodes: making.nodes,
     stories: making.stories,

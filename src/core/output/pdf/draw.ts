@@ -201,7 +201,7 @@ async function drawLeaf(d: Drawing, item: Leaf): Promise<void> {
         : palette.channels.map((_, i) => paint.pools.some((p) => palette.mix(p.colour)[i] > 0));
     if (paint.overprint && !used.some(Boolean)) return;
     if (
-      !(paint.kind === 'gradient' && paint.line) &&
+      !(paint.kind === 'gradient' && paint.strokeMapping) &&
       Math.abs(determinant(multiply(item.matrix, paint.geometry))) < 1e-12
     )
       return;

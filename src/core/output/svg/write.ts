@@ -242,7 +242,10 @@ class Writer {
   private asPicture(item: Leaf): string | null {
     const { paint } = item;
     const line = item.type !== 'fill' && item.stroke !== null;
-    if (!(paint.kind === 'pools' || (paint.kind === 'gradient' && (paint.gradient === 'box' || (line && paint.line)))))
+    if (!(
+      paint.kind === 'pools' ||
+      (paint.kind === 'gradient' && (paint.gradient === 'box' || (line && paint.strokeMapping)))
+    ))
       return null;
     this.approximations.add(
       'Pools, box gradients and gradients that follow a line are pictures cut out by their shape: SVG has no such gradients.',
