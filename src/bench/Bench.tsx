@@ -1,50 +1,54 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Button } from '@/ui/Button';
 import { BenchTop } from './canvas/BenchTop';
-import { Details } from './details/Details';
-import { Finder } from './Finder';
-import { KeysSheet } from './KeysSheet';
-import { Pile } from './pile/Pile';
-import { ImportReport } from './pictures/ImportReport';
 import { Rack } from './rack/Rack';
-import { useBench, useSession } from './session/context';
-import { finderKey, keyHandler } from './commands/keys';
-import { clipboardHandlers } from './commands/clipboard';
+import { useBench } from './session/context';
+import { comesLater } from './session/comesLater';
+import { fetchLater } from './session/afterPaint';
+import { useKeys } from './useKeys';
 import { StatusStrip } from './StatusStrip';
-import { Ticket } from './ticket/Ticket';
-import { ColourHere } from './tray/ColourHere';
-import { Tray } from './tray/Tray';
+
+// The bench top and the rack come first: one can draw while the rest is on its way.
+const Ticket = comesLater(
+  () => import('./ticket/Ticket').then((m) => m.Ticket),
+  () => <header aria-busy className="border-b border-line bg-panel" />,
+);
+const Pile = comesLater(
+  () => import('./pile/Pile').then((m) => m.Pile),
+  () => <section aria-busy className="border-r border-line bg-panel" />,
+);
+const Details = comesLater(
+  () => import('./details/Details').then((m) => m.Details),
+  () => <section aria-busy className="border-l border-line bg-panel" />,
+);
+const Tray = comesLater(
+  () => import('./tray/Tray').then((m) => m.Tray),
+  () => <section aria-busy className="h-[112px] border-t border-line bg-panel [@media(max-height:719px)]:h-14" />,
+);
+const Finder = comesLater(() => import('./Finder').then((m) => m.Finder));
+const KeysSheet = comesLater(() => import('./KeysSheet').then((m) => m.KeysSheet));
+const ColourHere = comesLater(() => import('./tray/ColourHere').then((m) => m.ColourHere));
+const ImportReport = comesLater(() => import('./pictures/ImportReport').then((m) => m.ImportReport));
 
 /** Five fixed places round the bench top; each answers one question. */
 export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
-  const session = useSession();
   const [finder, setFinder] = useState(false);
   const [keys, setKeys] = useState(false);
   const readOnly = useBench((s) => s.readOnly);
   const name = useBench((s) => s.design.name);
 
   useEffect(() => {
+    void fetchLater();
+  }, []);
+
+  useEffect(() => {
     document.title = `${name} · Holvet`;
   }, [name]);
 
-  useEffect(() => {
-    const onKey = keyHandler(session, { keys: () => setKeys(true) });
-    const onFind = finderKey(() => setFinder(true));
-    const clip = clipboardHandlers(session);
-    window.addEventListener('keydown', onFind, { capture: true });
-    window.addEventListener('keydown', onKey);
-    document.addEventListener('copy', clip.copy);
-    document.addEventListener('cut', clip.cut);
-    document.addEventListener('paste', clip.paste);
-    return () => {
-      window.removeEventListener('keydown', onFind, { capture: true });
-      window.removeEventListener('keydown', onKey);
-      document.removeEventListener('copy', clip.copy);
-      document.removeEventListener('cut', clip.cut);
-      document.removeEventListener('paste', clip.paste);
-    };
-  }, [session]);
+  const find = useCallback(() => setFinder(true), []);
+  const showKeys = useCallback(() => setKeys(true), []);
+  useKeys({ find, keys: showKeys });
 
   return (
     <div className="grid h-dvh min-h-[480px] grid-rows-[auto_48px_minmax(0,1fr)_auto_24px] overflow-hidden">
@@ -56,7 +60,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       ) : (
         <div />
       )}
-      <Ticket onFind={() => setFinder(true)} />
+      <Ticket onFind={find} />
       <main className="grid min-h-0 grid-cols-[64px_200px_minmax(0,1fr)_272px]">
         <Rack />
         <Pile />
@@ -64,7 +68,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
         <Details />
       </main>
       <Tray />
-      <StatusStrip onKeys={() => setKeys(true)} />
+      <StatusStrip onKeys={showKeys} />
       <Finder open={finder} onOpenChange={setFinder} />
       <ColourHere />
       <ImportReport />

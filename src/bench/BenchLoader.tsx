@@ -5,7 +5,7 @@ import { Bench } from './Bench';
 import { BenchBoundary } from './BenchBoundary';
 import { SessionProvider } from './session/context';
 import { useDesignSession } from './session/useDesignSession';
-import { saveKept } from '@/saving/saveCopy';
+import { saving } from './session/saving';
 
 const shelf = { label: 'Go to the shelf', href: '/' };
 
@@ -35,7 +35,7 @@ export function BenchLoader({ id }: { id: string }) {
           text="What is kept of it is damaged beyond what can be shown. Save what is there as a file; if you have a saved copy, open that from the shelf."
           action={shelf}
         >
-          <Button onClick={() => void saveKept(id)}>Save what is there</Button>
+          <Button onClick={() => void saving.get().then((m) => m.saveKept(id))}>Save what is there</Button>
         </Notice>
       );
     case 'storage':
@@ -48,7 +48,7 @@ export function BenchLoader({ id }: { id: string }) {
       return (
         <Notice title="A part of the press did not load" text={`${state.why} Your design is safe.`} action={shelf}>
           <Button onClick={() => again()}>Try again</Button>
-          <Button onClick={() => void saveKept(id)}>Save a copy</Button>
+          <Button onClick={() => void saving.get().then((m) => m.saveKept(id))}>Save a copy</Button>
         </Notice>
       );
     case 'open':

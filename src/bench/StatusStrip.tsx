@@ -8,9 +8,13 @@ import { fitPage } from './view/inSight';
 import { REAL_SIZE, fitRect, zoomAt } from './view/camera';
 import { useBench, useSession } from './session/context';
 import { count } from './session/commandDef';
-import { Earlier } from './Earlier';
-import { saveCopy } from '@/saving/saveCopy';
+import { comesLater } from './session/comesLater';
+import { saving } from './session/saving';
 
+const Earlier = comesLater(
+  () => import('./Earlier').then((m) => m.Earlier),
+  () => <span className="text-faint">Earlier</span>,
+);
 const link = 'cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent';
 
 /** What happened, whether it is kept, and how near one stands. */
@@ -75,7 +79,15 @@ function SaveState() {
         <button
           type="button"
           className={link}
-          onClick={() => void saveCopy(session.state.design).then((note) => note && session.say(note, 'warn'))}
+          onClick={() =>
+            void saving
+              .get()
+              .then((m) => m.saveCopy(session.state.design))
+              .then(
+                (note) => note && session.say(note, 'warn'),
+                () => session.say('The copy could not be made: the program does not answer. Try once more.', 'stop'),
+              )
+          }
         >
           Download it now
         </button>

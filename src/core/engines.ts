@@ -5,7 +5,6 @@ import type { Env } from './env';
 import { loadBooleans } from './geometry/boolean/combine';
 import type { Design } from './model/schema';
 import { SceneBuilder } from './scene/build';
-import { readPicture } from './input/picture/read';
 import { PictureBook } from './pictures/book';
 import { FontBook } from './text/fonts';
 
@@ -20,14 +19,21 @@ export interface Engines {
 }
 
 export async function openEngines(env: Env, { pictures = true } = {}): Promise<Engines> {
-  const [engine] = await Promise.all([ColourEngine.load(env), loadBooleans(env)]);
+  const [engine, , reader] = await Promise.all([
+    ColourEngine.load(env),
+    loadBooleans(env),
+    // A place that opens no pictures need not fetch their readers.
+    pictures ? import('./input/picture/read') : null,
+  ]);
   const fonts = new FontBook(env);
   return {
     env,
     fonts,
     room: new ColourRoom(engine, (p) => env.asset(p)),
     builder: new SceneBuilder(fonts),
-    pictures: pictures ? new PictureBook(async (file) => readPicture(await env.asset(`pictures/${file}`), env)) : null,
+    pictures: reader
+      ? new PictureBook(async (file) => reader.readPicture(await env.asset(`pictures/${file}`), env))
+      : null,
   };
 }
 

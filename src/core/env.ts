@@ -1,3 +1,10 @@
+/** A compression at work beside what is still being made. Pieces given are no longer the giver's. */
+export interface Deflating {
+  /** Takes a piece; resolves when another may be given. */
+  add(piece: Uint8Array): Promise<void>;
+  end(): Promise<Uint8Array>;
+}
+
 /**
  * What the outside gives the core. Core code never touches fetch, the file system, the DOM or a canvas package itself,
  * so the page, its workers, the command line and the tests differ only in the `Env` they pass in.
@@ -9,6 +16,8 @@ export interface Env {
   readonly lcmsGlue: string;
   /** zlib-format compression (RFC 1950). */
   deflate(data: Uint8Array): Promise<Uint8Array>;
+  /** The same of data that comes in pieces; the bytes are those of `deflate` on all of it. */
+  deflating(): Deflating;
   /** A new id, unique in the design. */
   newId(): string;
   /** The moment of now, as an ISO 8601 date in UTC. */

@@ -1,4 +1,17 @@
-import type { Env } from '@/core/env';
+import type { Deflating, Env } from '@/core/env';
+
+function deflating(): Deflating {
+  const { writable, readable } = new CompressionStream('deflate');
+  const writer = writable.getWriter();
+  const all = new Response(readable).arrayBuffer();
+  return {
+    add: (piece) => writer.write(piece as BufferSource),
+    async end() {
+      await writer.close();
+      return new Uint8Array(await all);
+    },
+  };
+}
 
 /** The core's outside in the page and its workers. */
 export const browserEnv: Env = {
@@ -17,6 +30,7 @@ export const browserEnv: Env = {
     const stream = new Response(data as BodyInit).body!.pipeThrough(new CompressionStream('deflate'));
     return new Uint8Array(await new Response(stream).arrayBuffer());
   },
+  deflating,
   newId: () => crypto.randomUUID().replace(/-/g, '').slice(0, 20),
   now: () => new Date().toISOString(),
 };

@@ -2,10 +2,28 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
-import { deflate } from 'node:zlib';
-import type { Env } from '@/core/env';
+import { createDeflate, deflate } from 'node:zlib';
+import { buffer } from 'node:stream/consumers';
+import type { Deflating, Env } from '@/core/env';
 
 const deflateAsync = promisify(deflate);
+
+function deflating(): Deflating {
+  const stream = createDeflate();
+  const all = buffer(stream);
+  return {
+    add: (piece) =>
+      new Promise((resolve) => {
+        stream.write(piece);
+        // A turn of the loop, so that the thread that compresses is given the piece.
+        setImmediate(resolve);
+      }),
+    async end() {
+      stream.end();
+      return new Uint8Array(await all);
+    },
+  };
+}
 
 /** The core's outside in Node: shipped files are read from the project's public folder. */
 export function nodeEnv(publicFolder: string): Env {
@@ -19,6 +37,7 @@ export function nodeEnv(publicFolder: string): Env {
     },
     lcmsGlue: 'lcms-wasm',
     deflate: async (data) => new Uint8Array(await deflateAsync(data)),
+    deflating,
     newId: () => randomUUID().replace(/-/g, '').slice(0, 20),
     now: () => new Date().toISOString(),
   };

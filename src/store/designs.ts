@@ -3,7 +3,6 @@ import { packed, unpacked } from '@/core/edit/packed';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import { faultText } from '@/core/model/faultText';
 import { CURRENT_VERSION, migrate, migratePatches } from '@/core/model/migrations';
-import { salvageDesign } from '@/core/model/salvage';
 import type { Design } from '@/core/model/schema';
 import { verifyChange, verifyDesign, type Fault } from '@/core/model/verify';
 import type { AsideRow, DesignRow, HolvetDatabase, JournalRow, LibraryRow } from './database';
@@ -125,7 +124,7 @@ export class DesignStore {
     const kept = await this.raw(id);
     if (!kept) return { ok: false, reason: 'unknown' };
     const { row, steps } = kept;
-    const read = replay(row, steps);
+    const read = await replay(row, steps);
     if (!read) return { ok: false, reason: 'broken' };
     const { design, entries, cursor, base, why } = read;
     if (why === null) return { ok: true, value: { design, base, entries, cursor, warning: null, aside: null } };
@@ -308,7 +307,7 @@ interface Replayed extends WholeDesign {
 }
 
 /** From the snapshot on, step by step; null where not even the snapshot holds a design. */
-function replay(row: DesignRow, steps: readonly JournalRow[]): Replayed | null {
+async function replay(row: DesignRow, steps: readonly JournalRow[]): Promise<Replayed | null> {
   const version = versionIn(row);
   const kept = migrate(startOf(row), version) as Design;
   const first = verifyDesign(kept);
@@ -335,6 +334,7 @@ function replay(row: DesignRow, steps: readonly JournalRow[]): Replayed | null {
     ? `The last ${lost === 1 ? 'step' : `${lost} steps`} could not be brought back; everything before is as you left it.`
     : null;
   if (sound) return { design, start, base: row.base, entries, cursor, why: torn };
+  const { salvageDesign } = await import('@/core/model/salvage');
   const salvaged = salvageDesign(
     design,
     newDesign(row.name || 'Design', setupOf(row.width || 595, row.height || 842), {

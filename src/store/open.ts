@@ -1,4 +1,3 @@
-import { demoDesigns } from '@/demo/demos';
 import { HolvetDatabase } from './database';
 import { DesignStore } from './designs';
 
@@ -17,6 +16,7 @@ export async function seedDemo(designs: DesignStore): Promise<void> {
   const seeded = await designs.setting<boolean | string[]>(SEEDED);
   // The first version had one demo design and kept only that it was there.
   const before = new Set(seeded === true ? ['lantern-walk-poster'] : Array.isArray(seeded) ? seeded : []);
+  const { demoDesigns } = await import('@/demo/demos');
   const demos = demoDesigns();
   if (demos.every(({ design }) => before.has(design.id))) return;
   for (const { design, file } of demos)

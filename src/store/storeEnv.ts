@@ -16,6 +16,7 @@ export const storeEnv: Env = {
     return browserEnv.lcmsGlue;
   },
   deflate: (data) => browserEnv.deflate(data),
+  deflating: () => browserEnv.deflating(),
   newId: () => browserEnv.newId(),
   now: () => browserEnv.now(),
 };

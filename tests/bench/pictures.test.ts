@@ -1,7 +1,8 @@
 import { encode } from 'fast-png';
 import { sampleTool, sampleWithPictures } from '@/bench/tools/sample';
 import { selectTool } from '@/bench/tools/select';
-import { beginCrop, cropGrips, cropTool, cropped, endCrop, panPicture, zoomPicture } from '@/bench/tools/crop';
+import { cropGrips, cropTool, cropped, panPicture, zoomPicture } from '@/bench/tools/crop';
+import { beginCrop, endCrop } from '@/bench/tools/cropping';
 import {
   chosenFrame,
   framePicture,
@@ -13,7 +14,7 @@ import {
   relink,
   replacePicture,
 } from '@/bench/commands/pictures';
-import { isDrawing } from '@/core/input/asDesign';
+import { isDrawing } from '@/core/input/isDrawing';
 import { PictureLooks } from '@/bench/session/pictureLooks';
 import type { BenchState } from '@/bench/session/state';
 import { copySelection, pasteFrom, runCommand } from '@/bench/commands/commands';

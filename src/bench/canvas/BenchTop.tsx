@@ -1,34 +1,36 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { holds } from '@/core/geometry/rect';
+import { afterPaint } from '../session/afterPaint';
+import { comesLater } from '../session/comesLater';
 import { useBench, useSession } from '../session/context';
 import { hasObjects } from '../session/hasObjects';
 import { shownDesign, type BenchState } from '../session/state';
-import { choosing } from '../tools/text';
 import { endEditing } from '../tools/editing';
-import { toolById } from '../tools/tools';
+import { penScript, toolById } from '../tools/tools';
 import { hitAll } from '@/core/scene/hit';
-import { PointerMenu } from './PointerMenu';
 import { NEAR_PX, far, type Gesture, type PointerAt, type ToolContext } from '../tools/tool';
-import { cropTool, zoomPicture } from '../tools/crop';
 import { dragGuide } from '../tools/guides';
-import { finishPen } from '../tools/pen';
 import { pick } from '../tools/pick';
 import { openPileHere } from '../tools/pileHere';
 import { ArtPainter } from './artPainter';
 import { toPage, zoomAt } from '../view/camera';
 import { noExtras } from '../view/extras';
-import { drawOverlay } from './overlay';
-import { Crumbs } from './Crumbs';
-import { PileHere } from './PileHere';
+import { drawOverlay, toolOverlays } from './overlay';
 import { PressBar } from './PressBar';
-import { frameUnder, receiveFiles } from '../commands/pictures';
 import { BENCH_TOP } from '../session/focus';
 import { fitPage } from '../view/inSight';
 import { RULER, drawRuler } from './rulers';
-import { StopSlip } from './StopSlip';
-import { TextInput } from './TextInput';
 import { VisionFilters, visionFilter } from './VisionFilters';
+
+const crop = afterPaint(() => import('../tools/crop'));
+const writing = afterPaint(() => import('../tools/text'));
+const pictures = afterPaint(() => import('../commands/pictures'));
+const Crumbs = comesLater(() => import('./Crumbs').then((m) => m.Crumbs));
+const PointerMenu = comesLater(() => import('./PointerMenu').then((m) => m.PointerMenu));
+const TextInput = comesLater(() => import('./TextInput').then((m) => m.TextInput));
+const PileHere = comesLater(() => import('./PileHere').then((m) => m.PileHere));
+const StopSlip = comesLater(() => import('./StopSlip').then((m) => m.StopSlip));
 
 /** A press held still this long lists what lies under it. */
 const HOLD_MS = 500;
@@ -112,7 +114,7 @@ export function BenchTop() {
       };
     };
     const activeTool = () =>
-      session.state.crop && !spaceHeld ? cropTool : toolById(spaceHeld ? 'hand' : session.state.tool);
+      (session.state.crop && !spaceHeld && crop.now?.cropTool) || toolById(spaceHeld ? 'hand' : session.state.tool);
 
     const onDown = (e: PointerEvent) => {
       if (e.button === 1) e.preventDefault();
@@ -132,7 +134,7 @@ export function BenchTop() {
         const found = pick(session, p);
         const box = session.boxOf([editing.node]);
         if (found?.hit.node === editing.node || holds(box, p.page)) {
-          gesture = choosing(session, editing.node, p);
+          gesture = writing.now?.choosing(session, editing.node, p) ?? null;
           // The hidden field keeps the keys.
           queueMicrotask(() => el.querySelector('textarea')?.focus({ preventScroll: true }));
           refresh();
@@ -203,7 +205,7 @@ export function BenchTop() {
       e.preventDefault();
       const p = at(e);
       pointer = p.screen;
-      const onto = session.state.view === 'work' ? frameUnder(session, p.page) : null;
+      const onto = session.state.view === 'work' ? (pictures.now?.frameUnder(session, p.page) ?? null) : null;
       if (session.state.pointedAt !== onto) session.set({ pointedAt: onto });
       e.dataTransfer!.dropEffect = session.state.readOnly ? 'none' : 'copy';
       say(onto ? `into ${session.design.nodes[onto].name || 'the object'}` : 'place here');
@@ -213,9 +215,13 @@ export function BenchTop() {
       e.preventDefault();
       say(null);
       const p = at(e);
-      const onto = session.state.view === 'work' ? frameUnder(session, p.page) : null;
+      // The list of what is dropped lives no longer than the event.
+      const files = [...e.dataTransfer!.files];
       session.set({ pointedAt: null });
-      void receiveFiles(session, [...e.dataTransfer!.files], p.page, onto ? { id: onto, aim: 'fill' } : null);
+      void pictures.get().then(({ frameUnder, receiveFiles }) => {
+        const onto = session.state.view === 'work' ? frameUnder(session, p.page) : null;
+        return receiveFiles(session, files, p.page, onto ? { id: onto, aim: 'fill' } : null);
+      });
     };
     const onDragOut = () => {
       say(null);
@@ -225,7 +231,7 @@ export function BenchTop() {
       e.preventDefault();
       const { camera } = session.state;
       if (session.state.crop && !e.ctrlKey && !e.metaKey && !gesture)
-        zoomPicture(session, Math.exp(-e.deltaY * (e.deltaMode ? 0.03 : 0.0012)), at(e).page);
+        crop.now?.zoomPicture(session, Math.exp(-e.deltaY * (e.deltaMode ? 0.03 : 0.0012)), at(e).page);
       else if (e.ctrlKey || e.metaKey)
         session.set({ camera: zoomAt(camera, at(e).screen, Math.exp(-e.deltaY * (e.deltaMode ? 0.05 : 0.0022))) });
       else {
@@ -311,7 +317,7 @@ export function BenchTop() {
       if (s.tool !== before.tool || s.pen !== before.pen) {
         extras.rubber = null;
         extras.brush = null;
-        if (before.tool === 'pen' && s.tool !== 'pen' && s.pen) finishPen(session);
+        if (before.tool === 'pen' && s.tool !== 'pen' && s.pen) penScript.now?.finishPen(session);
       }
       if (!onlyLooks(s, before)) refresh();
     });
@@ -324,6 +330,7 @@ export function BenchTop() {
     const dark = window.matchMedia('(prefers-color-scheme: dark)');
     dark.addEventListener('change', resize, { signal });
     void document.fonts.ready.then(refresh);
+    void toolOverlays.get().then(refresh, () => {});
     return () => {
       painter.dispose();
       observer.disconnect();
@@ -351,39 +358,38 @@ export function BenchTop() {
         style={{ top: RULER, width: RULER, height: `calc(100% - ${RULER}px)` }}
       />
       <div aria-hidden className="absolute top-0 left-0 bg-panel" style={{ width: RULER, height: RULER }} />
-      <PointerMenu>
+      <div
+        ref={host}
+        id={BENCH_TOP}
+        tabIndex={0}
+        role="application"
+        aria-label={`Page ${pageNumber} of ${design.pages.length}, ${view} view. Objects are listed in the pile.`}
+        className="absolute right-0 bottom-0 touch-none overflow-hidden outline-offset-[-2px] select-none"
+        style={{ top: RULER, left: RULER }}
+      >
+        <VisionFilters />
+        <canvas
+          ref={art}
+          aria-hidden
+          data-testid="art"
+          className="absolute inset-0 block size-full"
+          style={{ filter: visionFilter(vision) }}
+        />
+        <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
+        <PressBar />
+        {view === 'work' && !hasObjects(design, page) && <FirstThings />}
         <div
-          ref={host}
-          id={BENCH_TOP}
-          tabIndex={0}
-          role="application"
-          aria-label={`Page ${pageNumber} of ${design.pages.length}, ${view} view. Objects are listed in the pile.`}
-          className="absolute right-0 bottom-0 touch-none overflow-hidden outline-offset-[-2px] select-none"
-          style={{ top: RULER, left: RULER }}
-        >
-          <VisionFilters />
-          <canvas
-            ref={art}
-            aria-hidden
-            data-testid="art"
-            className="absolute inset-0 block size-full"
-            style={{ filter: visionFilter(vision) }}
-          />
-          <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
-          <PressBar />
-          {view === 'work' && !hasObjects(design, page) && <FirstThings />}
-          <div
-            ref={readout}
-            hidden
-            role="status"
-            className="pointer-events-none absolute top-0 left-0 rounded-sm bg-[#1a1a1a] px-2 py-0.5 whitespace-pre text-white"
-          />
-          <TextInput />
-          <StopSlip />
-          <Crumbs />
-          <PileHere />
-        </div>
-      </PointerMenu>
+          ref={readout}
+          hidden
+          role="status"
+          className="pointer-events-none absolute top-0 left-0 rounded-sm bg-[#1a1a1a] px-2 py-0.5 whitespace-pre text-white"
+        />
+        <TextInput />
+        <StopSlip />
+        <Crumbs />
+        <PileHere />
+      </div>
+      <PointerMenu over={host} />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 import { ContextMenu } from 'radix-ui';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { isText } from '@/core/derive/layout';
 import { canHoldText } from '@/core/edit/window';
 import { isHolder } from '@/core/model/tree';
@@ -63,11 +63,37 @@ function rowsFor(s: Session): MenuRow[][] {
   ].filter((g) => g.length);
 }
 
-/** A menu at the pointer: right button, or the menu key. */
-export function PointerMenu({ children }: { children: ReactNode }) {
+function chooseUnder(s: Session, el: HTMLElement, e: MouseEvent): void {
+  const r = el.getBoundingClientRect();
+  const screen = { x: e.clientX - r.left, y: e.clientY - r.top };
+  const page = toPage(s.state.camera, screen);
+  const found = pick(s, { page, screen, shift: false, alt: false, mod: false });
+  if (!found) s.select([]);
+  else if (!s.state.selection.includes(found.id)) choose(s, [found.id]);
+}
+
+/** A menu at the pointer: right button, or the menu key, pressed over the given element. */
+export function PointerMenu({ over }: { over: RefObject<HTMLElement | null> }) {
   const session = useSession();
+  const trigger = useRef<HTMLSpanElement>(null);
   const [rows, setRows] = useState<MenuRow[][]>([]);
   const [title, setTitle] = useState('');
+  useEffect(() => {
+    const el = over.current!;
+    const ask = (e: MouseEvent) => {
+      e.preventDefault();
+      const { view, editing, tool } = session.state;
+      if (view !== 'work' || tool === 'pen') return;
+      // What lies under the pointer is meant, unless it is chosen already; by key, what is chosen.
+      if (e.button === 2 && !editing) chooseUnder(session, el, e);
+      const { clientX, clientY, button } = e;
+      trigger.current?.dispatchEvent(
+        new MouseEvent('contextmenu', { bubbles: true, cancelable: true, clientX, clientY, button }),
+      );
+    };
+    el.addEventListener('contextmenu', ask);
+    return () => el.removeEventListener('contextmenu', ask);
+  }, [session, over]);
   return (
     <ContextMenu.Root
       onOpenChange={(open) => {
@@ -80,30 +106,8 @@ export function PointerMenu({ children }: { children: ReactNode }) {
         setRows(rowsFor(session));
       }}
     >
-      <ContextMenu.Trigger
-        asChild
-        onContextMenu={(e) => {
-          const { view, editing, tool } = session.state;
-          if (view !== 'work' || tool === 'pen') {
-            e.preventDefault();
-            return;
-          }
-          // What lies under the pointer is meant, unless it is chosen already; by key, what is chosen.
-          if (e.button !== 2 || editing) return;
-          const r = e.currentTarget.getBoundingClientRect();
-          const screen = { x: e.clientX - r.left, y: e.clientY - r.top };
-          const found = pick(session, {
-            page: toPage(session.state.camera, screen),
-            screen,
-            shift: false,
-            alt: false,
-            mod: false,
-          });
-          if (!found) session.select([]);
-          else if (!session.state.selection.includes(found.id)) choose(session, [found.id]);
-        }}
-      >
-        {children}
+      <ContextMenu.Trigger asChild>
+        <span ref={trigger} hidden />
       </ContextMenu.Trigger>
       <ContextMenu.Portal>
         <ContextMenu.Content

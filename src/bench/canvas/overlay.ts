@@ -4,15 +4,14 @@ import { columnEdges } from '@/core/geometry/snap';
 import { areaOf } from '@/core/derive/area';
 import { ancestry, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';
-import { drawGradient } from './gradientOverlay';
 import { caretLine } from '../view/caret';
-import { openPaths } from '../tools/nodeSpots';
+import { afterPaint } from '../session/afterPaint';
 import type { OverlayExtras } from '../view/extras';
-import { drawCrop } from './cropOverlay';
-import { drawNodes } from './nodeOverlay';
 import { tracePath, twoLines, type Ink } from '../view/ink';
 import { toScreen } from '../view/camera';
 import { frameCorners, placedGrips, screenMatrix, selectionFrame, textFrameOf } from '../view/frame';
+
+export const toolOverlays = afterPaint(() => import('./toolOverlays'));
 
 /** Guides, selection, knobs and beads: everything on the bench top that is not art. */
 export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: OverlayExtras): void {
@@ -31,7 +30,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
   if (view !== 'work') return;
   if (s.state.crop) {
-    drawCrop(ctx, canvas, s, ink);
+    toolOverlays.now?.drawCrop(ctx, canvas, s, ink);
     return;
   }
   drawPins(ctx, s);
@@ -40,12 +39,14 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   drawSnapLines(ctx, canvas, s, extras, ink);
   if (s.state.editing) drawTextEditing(ctx, s, extras, ink);
   else if (!extras.bare) {
-    if (s.state.tool === 'nodes' || s.state.tool === 'pen' || s.state.tool === 'freehand') drawNodes(ctx, s, ink);
+    if (s.state.tool === 'nodes' || s.state.tool === 'pen' || s.state.tool === 'freehand')
+      toolOverlays.now?.drawNodes(ctx, s, ink);
     // Where nodes are shown, a frame would lie over them.
-    const onNodes = ['nodes', 'pen', 'freehand'].includes(s.state.tool) && openPaths(s).length > 0;
+    const onNodes =
+      ['nodes', 'pen', 'freehand'].includes(s.state.tool) && (toolOverlays.now?.openPaths(s).length ?? 0) > 0;
     if (!onNodes) drawSelection(ctx, s, ink);
     drawRubber(ctx, s, extras, ink);
-    if (s.state.tool === 'gradient') drawGradient(ctx, s, ink);
+    if (s.state.tool === 'gradient') toolOverlays.now?.drawGradient(ctx, s, ink);
   }
   drawPointedAt(ctx, s, ink);
   if (extras.marquee) {

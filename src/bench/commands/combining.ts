@@ -4,12 +4,12 @@ import {
   closeByBridge,
   closeByMoving,
   combineNodes,
-  OP_NAMES,
   openGaps,
   setCombination,
   type CombineOp,
   type OpenGap,
 } from '@/core/edit/combine';
+import { OP_NAMES } from '@/core/model/defaults';
 import { tryOut } from '@/core/edit/history';
 import { canBePlain } from '@/core/edit/plain';
 import { topmost } from '@/core/model/tree';

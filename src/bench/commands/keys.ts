@@ -8,7 +8,7 @@ import { backToLetters } from '../session/focus';
 import { beginEditing, endEditing, writeInShape } from '../tools/editing';
 import { noteShape } from '../session/settings';
 import { finishPen } from '../tools/pen';
-import { beginCrop, endCrop } from '../tools/crop';
+import { beginCrop, endCrop } from '../tools/cropping';
 import { enterHolder } from '../tools/select';
 import { clickSize, newShape } from '../tools/shape';
 import { shapeById } from '@/core/shapes/catalogue';

@@ -8,7 +8,7 @@ import { assetName, isOwnAsset } from '@/core/file/assets';
 import type { Matrix, Point } from '@/core/geometry/matrix';
 import { width as widthOf, height as heightOf } from '@/core/geometry/rect';
 import type { DesignNode, NodeOf, Picture } from '@/core/model/schema';
-import { isDrawing } from '@/core/input/asDesign';
+import { isDrawing } from '@/core/input/isDrawing';
 import { storageProblem } from '@/store/open';
 import { count, freeSelection } from '../session/commandDef';
 import { opening } from '../session/opening';

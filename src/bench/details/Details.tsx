@@ -10,7 +10,7 @@ import { angleOf, apply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import { nodesOf } from '@/core/model/tree';
 import { dialOf } from '@/core/edit/window';
-import { OP_NAMES } from '@/core/edit/combine';
+import { OP_NAMES } from '@/core/model/defaults';
 import { copiesIn } from '@/core/model/copies';
 import { faceName } from '@/core/text/faces';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';

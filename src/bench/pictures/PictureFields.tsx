@@ -21,7 +21,7 @@ import { WordChoice } from '@/ui/Choice';
 import { FileButton } from '@/ui/FileButton';
 import { NumberField } from '@/ui/NumberField';
 import { useBench, useSession } from '../session/context';
-import { beginCrop, endCrop } from '../tools/crop';
+import { beginCrop, endCrop } from '../tools/cropping';
 import { PICTURE_FILES, relink, replacePicture } from '../commands/pictures';
 import { PicturePreview } from './PicturePreview';
 import { ToneFields } from './ToneFields';

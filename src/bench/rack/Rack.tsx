@@ -1,9 +1,27 @@
 'use client';
-import { Fragment } from 'react';
+import { Fragment, type ReactElement, type ReactNode } from 'react';
+import { comesLater } from '../session/comesLater';
 import { useBench, useSession } from '../session/context';
 import { PICTURE_ROW, RACK, type RackRow } from '../tools/tools';
-import { PictureChooser } from '../pictures/PictureChooser';
-import { ShapeChooser } from './ShapeChooser';
+
+// Till a chooser is there its button stands alone; pressed, it opens when the chooser comes.
+const PictureChooser = comesLater<{ children: ReactElement }>(
+  () => import('../pictures/PictureChooser').then((m) => m.PictureChooser),
+  ({ children }) => <Early opens="pictureChooser">{children}</Early>,
+);
+const ShapeChooser = comesLater<{ children: ReactElement }>(
+  () => import('./ShapeChooser').then((m) => m.ShapeChooser),
+  ({ children }) => <Early opens="shapeChooser">{children}</Early>,
+);
+
+function Early({ opens, children }: { opens: 'pictureChooser' | 'shapeChooser'; children: ReactNode }) {
+  const session = useSession();
+  return (
+    <div className="contents" onClick={() => session.set({ [opens]: true })}>
+      {children}
+    </div>
+  );
+}
 
 /** The tools, icon and word, in the order of the work. */
 export function Rack() {

@@ -14,7 +14,7 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
   const session = useSession();
   const shape = useBench((s) => s.shape);
   const recent = useBench((s) => s.recentShapes);
-  const [open, setOpen] = useState(false);
+  const open = useBench((s) => s.shapeChooser);
   const [query, setQuery] = useState('');
   const [looked, setLooked] = useState<string | null>(null);
   const grid = useRef<HTMLDivElement>(null);
@@ -22,8 +22,7 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
   const shown = shapeById(looked ?? '') ?? (query ? found[0] : undefined) ?? shapeById(shape) ?? SHAPES[0];
 
   const pick = (id: string) => {
-    session.set({ tool: 'shape', shape: id, view: 'work', editing: null });
-    setOpen(false);
+    session.set({ tool: 'shape', shape: id, view: 'work', editing: null, shapeChooser: false });
     session.say(
       'Drag on the sheet to draw. Shift keeps proportion, Alt draws from the centre, Enter puts it in the middle.',
     );
@@ -76,7 +75,7 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
     <Popover.Root
       open={open}
       onOpenChange={(on) => {
-        setOpen(on);
+        session.set({ shapeChooser: on });
         setQuery('');
         setLooked(null);
       }}

@@ -1,7 +1,7 @@
 import { ALIKE_TOLERANCE } from '@/core/edit/alike';
 import { mm } from '@/core/units/length';
-import { downloadAside } from '@/saving/saveCopy';
 import type { LoadedDesign } from '@/store/designs';
+import { saving } from './saving';
 import type { BenchState } from './state';
 
 /** The bench as it is when a design has just been opened. */
@@ -44,7 +44,12 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
           text: loaded.warning,
           tone: 'warn',
           ...(loaded.aside && {
-            actions: [{ label: 'Save what was kept of it', run: () => downloadAside(loaded.aside!) }],
+            actions: [
+              {
+                label: 'Save what was kept of it',
+                run: () => void saving.get().then((m) => m.downloadAside(loaded.aside!)),
+              },
+            ],
           }),
         }
       : null,
@@ -55,6 +60,7 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     picturesEpoch: 0,
     crop: null,
     pictureChooser: false,
+    shapeChooser: false,
     report: null,
     colourHere: null,
     unfolded: new Set(),

@@ -1,4 +1,4 @@
-import { OP_NAMES } from '@/core/edit/combine';
+import { OP_NAMES } from '@/core/model/defaults';
 import { isText } from '@/core/derive/layout';
 import type { Design, DesignNode } from '@/core/model/schema';
 import { plainText } from '@/core/text/layout';

@@ -1,4 +1,3 @@
-import { isText } from '@/core/derive/layout';
 import { localBox } from '@/core/derive/box';
 import { framePath } from '@/core/derive/frame';
 import { paintAt, type Aim } from '@/core/edit/paint';
@@ -19,10 +18,11 @@ import {
 import type { FillRule, PathData } from '@/core/geometry/path';
 import { centre, type Rect } from '@/core/geometry/rect';
 import type { PicturePaint } from '@/core/model/schema';
-import { isLocked, pageMatrix } from '@/core/model/tree';
+import { pageMatrix } from '@/core/model/tree';
 import { formatLength, formatNumber } from '@/core/units/length';
 import { screenMatrix } from '../view/frame';
 import type { Session } from '../session/session';
+import { endCrop } from './cropping';
 import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
 
 /** What is being cropped, as it is shown now. */
@@ -56,27 +56,6 @@ export function cropped(s: Session): Cropped | null {
     line: region,
     framed: node.kind === 'shape' || (node.kind === 'textFrame' && crop.aim === 'frame'),
   };
-}
-
-/** Goes to work inside an object's picture, if it has one that is no tile. */
-export function beginCrop(s: Session, id: string, aim?: Aim): boolean {
-  const node = s.design.nodes[id];
-  if (!node || s.state.readOnly || isLocked(s.design, s.page, id)) return false;
-  const aims: readonly Aim[] = aim ? [aim] : isText(node) ? ['letters', 'frame'] : ['fill', 'outline'];
-  const found = aims.find((a) => {
-    const p = paintAt(s.design, id, a);
-    return p?.kind === 'picture' && !p.tile;
-  });
-  if (!found) return false;
-  s.select([id], { crop: { node: id, aim: found }, aim: found, tool: 'select', stop: null });
-  s.say('Drag the picture in its frame, a dot to size it, a bracket to crop. Wheel: zoom. Enter: done.');
-  return true;
-}
-
-export function endCrop(s: Session): void {
-  if (!s.state.crop) return;
-  s.set({ crop: null });
-  s.say('The crop stays adjustable: double-click the picture again.');
 }
 
 export type CropGrip =

@@ -6,7 +6,7 @@ import { count, freeSelection } from '../session/commandDef';
 import type { Session } from '../session/session';
 import { canHoldText } from '@/core/edit/window';
 import { beginEditing, writeInShape } from './editing';
-import { beginCrop } from './crop';
+import { beginCrop } from './cropping';
 import { dragGuide, guideAt } from './guides';
 import { dragShadow } from './shadow';
 import { choose, enteredLine, pick, pickIn } from './pick';

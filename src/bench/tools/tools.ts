@@ -12,14 +12,9 @@ import {
   type LucideIcon,
 } from 'lucide-react';
 import type { ToolId } from '../session/state';
-import { freehandTool } from './freehand';
-import { gradientTool } from './gradient';
-import { nodesTool } from './nodes';
-import { penTool } from './pen';
-import { sampleTool } from './sample';
 import { selectTool } from './select';
-import { shapeTool } from './shape';
-import { textTool } from './text';
+import { afterPaint } from '../session/afterPaint';
+import { toolLater } from './toolLater';
 import type { Tool } from './tool';
 
 /** Drags the sheet about; also while Space is held. */
@@ -39,6 +34,8 @@ const handTool: Tool = {
   cursor: () => 'grab',
 };
 
+export const penScript = afterPaint(() => import('./pen'));
+
 export interface RackRow {
   readonly id: ToolId;
   readonly word: string;
@@ -48,16 +45,46 @@ export interface RackRow {
   readonly tool: Tool;
 }
 
-/** The rack, in the order of the work. */
+/** The rack, in the order of the work. What is needed to choose and to move about comes first, the other tools after the first paint. */
 export const RACK: readonly RackRow[] = [
   { id: 'select', word: 'Select', letter: 'S', icon: MousePointer2, tool: selectTool },
-  { id: 'nodes', word: 'Nodes', letter: 'N', icon: Spline, tool: nodesTool },
-  { id: 'shape', word: 'Shape', letter: 'h', icon: Shapes, tool: shapeTool },
-  { id: 'pen', word: 'Pen', letter: 'P', icon: PenTool, tool: penTool },
-  { id: 'freehand', word: 'Freehand', letter: 'F', icon: Pencil, tool: freehandTool },
-  { id: 'text', word: 'Text', letter: 'T', icon: Type, tool: textTool },
-  { id: 'gradient', word: 'Gradient', letter: 'G', icon: Blend, tool: gradientTool },
-  { id: 'sample', word: 'Sample', letter: 'm', icon: Pipette, tool: sampleTool },
+  {
+    id: 'nodes',
+    word: 'Nodes',
+    letter: 'N',
+    icon: Spline,
+    tool: toolLater(async () => (await import('./nodes')).nodesTool),
+  },
+  {
+    id: 'shape',
+    word: 'Shape',
+    letter: 'h',
+    icon: Shapes,
+    tool: toolLater(async () => (await import('./shape')).shapeTool),
+  },
+  { id: 'pen', word: 'Pen', letter: 'P', icon: PenTool, tool: toolLater(async () => (await penScript.get()).penTool) },
+  {
+    id: 'freehand',
+    word: 'Freehand',
+    letter: 'F',
+    icon: Pencil,
+    tool: toolLater(async () => (await import('./freehand')).freehandTool),
+  },
+  { id: 'text', word: 'Text', letter: 'T', icon: Type, tool: toolLater(async () => (await import('./text')).textTool) },
+  {
+    id: 'gradient',
+    word: 'Gradient',
+    letter: 'G',
+    icon: Blend,
+    tool: toolLater(async () => (await import('./gradient')).gradientTool),
+  },
+  {
+    id: 'sample',
+    word: 'Sample',
+    letter: 'm',
+    icon: Pipette,
+    tool: toolLater(async () => (await import('./sample')).sampleTool),
+  },
   { id: 'hand', word: 'Hand', letter: 'd', icon: Hand, tool: handTool },
 ];
 

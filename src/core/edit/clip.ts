@@ -4,7 +4,6 @@ import { newDesign, setupOf } from '../model/defaults';
 import { faultText } from '../model/faultText';
 import { CURRENT_VERSION, migrate, versionOf } from '../model/migrations';
 import { coloursOf, mapColours, mapPaints, visitPaints } from '../model/paints';
-import { salvageDesign } from '../model/salvage';
 import { verifyDesign } from '../model/verify';
 import {
   type Colour,
@@ -94,23 +93,6 @@ export function designOfClip(clip: Clip): Design {
     stories,
     ...(pictures && { pictures }),
     pages: [{ id: 'clip-page', name: '', children: roots }],
-  };
-}
-
-/** A clip as far as a design may hold it: what may not be is left out, and said in sentences. Null where nothing is left. */
-export function soundClip(clip: Clip): { readonly clip: Clip; readonly leftOut: readonly string[] } | null {
-  const design = designOfClip(clip);
-  if (verifyDesign(design).ok) return { clip, leftOut: [] };
-  const salvaged = salvageDesign(
-    design,
-    designOfClip({ ...clip, roots: [], nodes: {}, stories: {}, swatches: [], inks: [], pictures: [] }),
-  );
-  const roots = salvaged?.design.pages[0].children;
-  if (!salvaged || !roots?.length) return null;
-  const { nodes, stories, swatches, inks, pictures } = salvaged.design;
-  return {
-    clip: { format: clip.format, roots, nodes, stories, swatches, inks, ...(pictures && { pictures }) },
-    leftOut: salvaged.leftOut.map((f) => faultText(f, clip)),
   };
 }
 

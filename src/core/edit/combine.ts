@@ -3,7 +3,7 @@ import { gapsBetween, piecesOf, type Gap } from '../geometry/boolean/pieces';
 import { invert, multiply, translation, type Matrix, type Point } from '../geometry/matrix';
 import { CLOSE, LINE, MOVE, pathBounds, transformPath, type PathData } from '../geometry/path';
 import { centre, rectMatrix } from '../geometry/rect';
-import { colourPaint, BLACK } from '../model/defaults';
+import { colourPaint, BLACK, OP_NAMES } from '../model/defaults';
 import type { Design, DesignNode, NodeOf, Outline, Page, Paint } from '../model/schema';
 import { pageMatrix, parentMatrix, topmost, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
@@ -51,14 +51,6 @@ export function combineNodes(
     outlines,
   }));
 }
-
-export const OP_NAMES: Readonly<Record<CombineOp, string>> = {
-  union: 'Union',
-  subtract: 'Subtraction',
-  intersect: 'Intersection',
-  exclude: 'Exclusion',
-  divide: 'Division',
-};
 
 /** The paints of an object for one that takes its place, seen through a map to the other's space. */
 function paintsFor(

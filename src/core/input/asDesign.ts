@@ -8,6 +8,7 @@ import { IDENTITY } from '../geometry/matrix';
 import { newDesign, setupOf } from '../model/defaults';
 import { MAX_PAGE, type Design } from '../model/schema';
 import type { FontBook } from '../text/fonts';
+import { isDrawing } from './isDrawing';
 import { pictureFacts, pictureFormat, readPicture } from './picture/read';
 import { PictureProblem } from './picture/types';
 import { readSvg } from './svg/read';
@@ -21,13 +22,6 @@ export type AsDesign =
       /** What could not be kept, in sentences. */ readonly notes: readonly string[];
     }
   | { readonly ok: false; readonly why: string };
-
-/** Is it an SVG drawing, plain or packed? By its name or its first bytes. */
-export function isDrawing(name: string, bytes: Uint8Array): boolean {
-  if (/\.svgz?$/i.test(name)) return true;
-  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 1024));
-  return /<svg[\s>]/.test(head) || (/^\s*(\xef\xbb\xbf)?<\?xml/.test(head) && /<!DOCTYPE\s+svg/i.test(head));
-}
 
 const stem = (name: string): string => name.replace(/\.[^.]+$/, '').slice(0, 120) || 'Drawing';
 /** A page's side in points: what the file says, within what a page may be. */

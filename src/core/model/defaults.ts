@@ -1,5 +1,14 @@
 import { mm } from '../units/length';
-import { FORMAT, type Colour, type Design, type Outline, type Paint, type Run, type Setup } from './schema';
+import {
+  FORMAT,
+  type Colour,
+  type Design,
+  type NodeOf,
+  type Outline,
+  type Paint,
+  type Run,
+  type Setup,
+} from './schema';
 
 export const NO_PAINT: Paint = { kind: 'none' };
 export const BLACK: Colour = { cmyk: [0, 0, 0, 1] };
@@ -92,3 +101,12 @@ export function newDesign(name: string, setup: Setup, make: Making): Design {
     stories: {},
   };
 }
+
+/** What a combination is called until it is given a name. */
+export const OP_NAMES: Readonly<Record<NodeOf<'combination'>['op'], string>> = {
+  union: 'Union',
+  subtract: 'Subtraction',
+  intersect: 'Intersection',
+  exclude: 'Exclusion',
+  divide: 'Division',
+};

@@ -14,8 +14,15 @@ export interface Region {
 /** Curves are flattened within this many pixels. */
 const FLATNESS = 0.04;
 
-/** Receives one row: coverage 0…255 for the pixels from..to. */
-export type RowSink = (y: number, from: number, to: number, coverage: Uint8Array) => void;
+/** Receives one row: coverage 0…255 for the pixels from..to. It is 255 all through fullFrom..fullTo, which may be nothing. */
+export type RowSink = (
+  y: number,
+  from: number,
+  to: number,
+  coverage: Uint8Array,
+  fullFrom: number,
+  fullTo: number,
+) => void;
 
 /**
  * Exact-area antialiasing: every edge adds its signed area to the pixels it crosses, a running sum along each row gives
@@ -191,7 +198,8 @@ export class Coverage {
       const base = y * this.stride;
       let sum = 0;
       let any = 0;
-      for (let x = from; x < to; x++) {
+      let [fullFrom, fullTo] = [from, from];
+      for (let x = from; x < to;) {
         sum += cells[base + x];
         let c = sum < 0 ? -sum : sum;
         if (evenOdd) {
@@ -199,11 +207,20 @@ export class Coverage {
           if (c > 1) c = 2 - c;
         } else if (c > 1) c = 1;
         const v = (c * 255 + 0.5) | 0;
-        row[x] = v;
         any |= v;
+        // Between edges nothing changes: one value for the whole run.
+        let end = x + 1;
+        while (end < to && cells[base + end] === 0) end++;
+        if (end - x < 8) for (let i = x; i < end; i++) row[i] = v;
+        else row.fill(v, x, end);
+        if (v === 255 && end - x > fullTo - fullFrom) {
+          fullFrom = x;
+          fullTo = end;
+        }
+        x = end;
       }
       this.clearRow(y);
-      if (any) sink(y, from, to, row);
+      if (any) sink(y, from, to, row, fullFrom, fullTo);
     }
     this.top = Infinity;
     this.bottom = -1;

@@ -24,6 +24,7 @@ export function fieldOf(item: Leaf, paint: GradientPaint, region: Region): Field
   const toUnit = invert(multiply(item.matrix, paint.geometry));
   if (!toUnit) return null;
   if (paint.gradient === 'linear') return linearField(toUnit, region);
+  if (paint.gradient === 'radial' && !paint.focus?.some((v) => v !== 0)) return roundField(toUnit, region);
   return pointField(toUnit, region, paint.gradient === 'box' ? boxT : radialT(paint.focus));
 }
 
@@ -75,6 +76,21 @@ function pointField(
     const [px, py] = [ox + (from + 0.5) / scale, oy + (y + 0.5) / scale];
     const [u0, v0] = [a * px + c * py + e, b * px + d * py + f];
     for (let x = from; x < to; x++) index[x] = rampIndex(t(u0 + (x - from) * uStep, v0 + (x - from) * vStep));
+    return false;
+  };
+}
+
+/** The field of a circle seen from its middle, by far the most usual: a loop of its own. */
+function roundField([a, b, c, d, e, f]: Matrix, { x: ox, y: oy, scale }: Region): Field {
+  const [uStep, vStep] = [a / scale, b / scale];
+  return (y, from, to, index) => {
+    const [px, py] = [ox + (from + 0.5) / scale, oy + (y + 0.5) / scale];
+    const [u0, v0] = [a * px + c * py + e, b * px + d * py + f];
+    for (let x = from; x < to; x++) {
+      const [u, v] = [u0 + (x - from) * uStep, v0 + (x - from) * vStep];
+      const q = u * u + v * v;
+      index[x] = q < 1 ? (Math.sqrt(q) * RAMP_STEPS + 0.5) | 0 : RAMP_STEPS;
+    }
     return false;
   };
 }

@@ -15,7 +15,7 @@ import { pictureSampler } from './pictureSampler';
 import { poolField, rasterPools } from './pools';
 import { opacityTable, rampWrites } from './rampTables';
 import { regionRect } from './region';
-import { flatRow, grainOver, tableRow, valueRow } from './rows';
+import { GrainOver, chosenRow, flatRow, tableRow, valueRow, type Through } from './rows';
 
 /** One raster a channel, 0…255 = none…full. For inks 0 is bare paper; a screen's channels start at full light. */
 export interface Plates {
@@ -233,7 +233,7 @@ class PlatePainter {
         for (const clip of this.clips) c *= clip[base + piece.x + x] / 255;
         row[piece.x + x] = c + 0.5;
       }
-      sink(y + piece.y, piece.x, piece.x + width, row);
+      sink(y + piece.y, piece.x, piece.x + width, row, 0, 0);
     }
   }
 
@@ -250,8 +250,12 @@ class PlatePainter {
     const n = data.length;
     const blend = group.blend && blender(group.blend, palette.screen, n);
     const [ground, source, mixed] = [new Uint8Array(n), new Uint8Array(n), new Uint8Array(n)];
-    for (let y = 0; y < region.height; y++)
+    // Of one row: how much of the group each pixel takes, and how much of what was there gives way.
+    const [given, taken] = [new Float64Array(region.width), new Float64Array(region.width)];
+    for (let y = 0; y < region.height; y++) {
+      let [first, last] = [region.width, 0];
       for (let x = 0; x < region.width; x++) {
+        given[x] = taken[x] = 0;
         const from = y * region.width + x;
         const cover = own.alpha![from];
         if (cover === 0) continue;
@@ -263,7 +267,10 @@ class PlatePainter {
         const a = (cover / 255) * strength;
         const below = alpha ? alpha[to] / 255 : 1;
         if (!blend || below === 0) {
-          for (let i = 0; i < n; i++) data[i][to] = data[i][to] * (1 - a) + own.data[i][from] * strength + 0.5;
+          given[x] = strength;
+          taken[x] = a;
+          if (x < first) first = x;
+          last = x + 1;
         } else {
           for (let i = 0; i < n; i++) {
             ground[i] = Math.min(255, data[i][to] / below + 0.5);
@@ -275,6 +282,13 @@ class PlatePainter {
         }
         if (alpha) alpha[to] = (below + (1 - below) * a) * 255 + 0.5;
       }
+      const [at, start] = [y * region.width, (y + oy) * this.region.width + ox];
+      for (let i = 0; i < n; i++) {
+        const [plate, art] = [data[i], own.data[i]];
+        for (let x = first; x < last; x++)
+          if (given[x] !== 0) plate[start + x] = plate[start + x] * (1 - taken[x]) + art[at + x] * given[x] + 0.5;
+      }
+    }
   }
 
   paint(leaf: Leaf): void {
@@ -292,7 +306,7 @@ class PlatePainter {
             for (const clip of clips)
               for (let x = from, at = y * stride + from; x < to; x++, at++)
                 cover[x] = (cover[x] * clip[at]) / 255 + 0.5;
-            sink(y, from, to, cover);
+            sink(y, from, to, cover, to, to);
           }
         : sink,
     );
@@ -314,44 +328,41 @@ class PlatePainter {
   private everywhere(sink: RowSink): void {
     const { width, height } = this.region;
     const full = new Uint8Array(width).fill(255);
-    for (let y = 0; y < height; y++) sink(y, 0, width, full);
+    for (let y = 0; y < height; y++) sink(y, 0, width, full, 0, width);
   }
 
   /**
-   * Keeps count of how far pixels are covered. `own` is how far the paint itself covers (null: fully). Answers the cover
-   * to write with: alone, a paint is written at full strength.
+   * Keeps count of how far pixels are covered. `own` is how far the paint itself covers (null: fully). Answers the row to
+   * write through: alone, a paint is written at full strength.
    */
-  private through(
-    y: number,
-    from: number,
-    to: number,
-    cover: Uint8Array,
-    own: Uint8Array | null,
-    scratch: Uint8Array,
-  ): Uint8Array {
+  private through(y: number, row: Through, own: Uint8Array | null, scratch: Uint8Array): Through {
     const { alpha } = this;
+    const { from, to } = row;
     const base = y * this.region.width;
     if (this.alone) {
       for (let x = from; x < to; x++) alpha![base + x] = own ? own[x] : 255;
-      return cover;
+      return row;
     }
+    let { cover } = row;
+    let out = row;
     if (own) {
-      for (let x = from; x < to; x++) scratch[x] = (cover[x] * own[x]) / 255 + 0.5;
+      out = coveredBy(row, own, scratch);
       cover = scratch;
     }
     if (alpha)
-      for (let x = from; x < to; x++) if (cover[x]) alpha[base + x] += ((255 - alpha[base + x]) * cover[x]) / 255 + 0.5;
-    return cover;
+      for (let x = out.from; x < out.to; x++)
+        if (cover[x]) alpha[base + x] += ((255 - alpha[base + x]) * cover[x]) / 255 + 0.5;
+    return out;
   }
 
   private flat(writes: readonly (number | null)[]): RowSink {
     const { data } = this;
     const stride = this.region.width;
-    return (y, from, to, cover) => {
-      this.through(y, from, to, cover, null, cover);
+    return (y, from, to, cover, fullFrom, fullTo) => {
+      const row = this.through(y, { from, to, cover, fullFrom, fullTo }, null, cover);
       for (let i = 0; i < data.length; i++) {
         const v = writes[i];
-        if (v !== null) flatRow(data[i], y * stride, from, to, cover, v);
+        if (v !== null) flatRow(data[i], y * stride, row, v);
       }
     };
   }
@@ -364,12 +375,12 @@ class PlatePainter {
     const values = palette.channels.map(() => new Uint8Array(region.width));
     const own = new Uint8Array(region.width);
     const scratch = new Uint8Array(region.width);
-    return (y, from, to, cover) => {
+    return (y, from, to, cover, fullFrom, fullTo) => {
       sampler.row(y, from, to, values, own);
-      const c = this.through(y, from, to, cover, sampler.solid ? null : own, scratch);
+      const row = this.through(y, { from, to, cover, fullFrom, fullTo }, sampler.solid ? null : own, scratch);
       for (let i = 0; i < n; i++)
         if (!paint.overprint || palette.screen || sampler.ink.used[i])
-          valueRow(data[i], y * region.width, from, to, c, values[i]);
+          valueRow(data[i], y * region.width, row, values[i]);
     };
   }
 
@@ -385,27 +396,29 @@ class PlatePainter {
     const scratch = new Uint8Array(stride);
     const own = opacity && new Uint8Array(stride);
     const amount = grainOf(paint, ramp);
-    const grain = amount ? grainOver(this.region, amount) : null;
-    return (y, from, to, cover) => {
-      let level = field(y, from, to, index);
-      if (grain) {
-        if (level) index.fill(index[from], from, to);
-        level = false;
-        grain(y, from, to, index);
-      }
+    const grain = amount ? new GrainOver(this.region, amount) : null;
+    const chosen = new Uint8Array((stride + 3) & ~3);
+    return (y, from, to, cover, fullFrom, fullTo) => {
+      const level = field(y, from, to, index);
+      if (grain && !level) grain.move(y, from, to, index);
+      // Along a level row grain makes two values of one.
+      const pair = grain && level ? grain.pair(index[from]) : null;
       const base = y * stride;
       if (own) for (let x = from; x < to; x++) own[x] = opacity[index[level ? from : x]];
-      cover = this.through(y, from, to, cover, own, scratch);
+      const row = this.through(y, { from, to, cover, fullFrom, fullTo }, own, scratch);
       for (let i = 0; i < data.length; i++) {
         const write = writes[i];
         if (!write) continue;
         const plate = data[i];
-        const same = level ? write.table[index[from]] : write.constant;
+        const same = level && !pair ? write.table[index[from]] : write.constant;
         if (same !== null) {
-          flatRow(plate, base, from, to, cover, same);
+          flatRow(plate, base, row, same);
           continue;
         }
-        tableRow(plate, base, from, to, cover, write.table, index);
+        if (pair) {
+          chosenRow(chosen, grain!.mask(y), write.table[pair.on], write.table[pair.back]);
+          valueRow(plate, base, row, chosen);
+        } else tableRow(plate, base, row, write.table, index);
       }
     };
   }
@@ -428,17 +441,36 @@ class PlatePainter {
     const n = data.length;
     const own = new Uint8Array(region.width);
     const scratch = new Uint8Array(region.width);
-    return (y, from, to, cover) => {
+    return (y, from, to, cover, fullFrom, fullTo) => {
       const base = y * region.width;
       const at = (y - y0) * width - x0;
       if (!field.solid) own.set(values[n].subarray(at + from, at + to), from);
-      const c = this.through(y, from, to, cover, field.solid ? null : own, scratch);
+      const row = this.through(y, { from, to, cover, fullFrom, fullTo }, field.solid ? null : own, scratch);
       for (let i = 0; i < n; i++) {
         if (paint.overprint && !palette.screen && !field.used[i]) continue;
-        valueRow(data[i], base, from, to, c, values[i].subarray(at + from, at + to), from);
+        valueRow(data[i], base, row, values[i].subarray(at + from, at + to), from);
       }
     };
   }
+}
+
+/** What is left of a row where its paint covers it only so far; from the first pixel to the last of which anything is left. */
+function coveredBy({ from, to, cover }: Through, own: Uint8Array, scratch: Uint8Array): Through {
+  let [first, last] = [to, from];
+  let [fullFrom, fullTo, start] = [from, from, from];
+  for (let x = from; x < to; x++) {
+    const v = ((cover[x] * own[x]) / 255 + 0.5) | 0;
+    scratch[x] = v;
+    if (v !== 0) {
+      if (first === to) first = x;
+      last = x + 1;
+      if (v === 255) continue;
+    }
+    if (x - start > fullTo - fullFrom) [fullFrom, fullTo] = [start, x];
+    start = x + 1;
+  }
+  if (to - start > fullTo - fullFrom) [fullFrom, fullTo] = [start, to];
+  return { from: first, to: Math.max(first, last), cover: scratch, fullFrom, fullTo };
 }
 
 /** The part of a region that a box takes up, on the same pixels. */

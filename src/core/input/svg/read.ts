@@ -1,4 +1,5 @@
-import { CLIP_FORMAT, soundClip, type Clip } from '../../edit/clip';
+import { CLIP_FORMAT, type Clip } from '../../edit/clip';
+import { soundClip } from '../../edit/soundClip';
 import type { Env } from '../../env';
 import { IDENTITY, multiply, scaling, translation } from '../../geometry/matrix';
 import { rect } from '../../geometry/rect';

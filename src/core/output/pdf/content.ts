@@ -1,4 +1,8 @@
+import type { Deflating, Env } from '../../env';
 import { CLOSE, CUBIC, LINE, MOVE, type PathData } from '../../geometry/path';
+
+/** Bytes that are worth a turn of the compressor. */
+const PIECE = 1 << 17;
 
 /**
  * A content stream, written straight into bytes: formatting numbers as strings is most of the time of a large page.
@@ -7,9 +11,36 @@ import { CLOSE, CUBIC, LINE, MOVE, type PathData } from '../../geometry/path';
 export class ContentStream {
   private bytes = new Uint8Array(1 << 16);
   private length = 0;
+  private sink: Deflating | null = null;
 
+  /** A stream that is compressed while it is written: what is full enough goes on its way at every `rest`. */
+  static compressed(env: Pick<Env, 'deflating'>): ContentStream {
+    const out = new ContentStream();
+    out.sink = env.deflating();
+    return out;
+  }
+
+  /** All that was written, of a stream that is not compressed. */
   done(): Uint8Array {
     return this.bytes.subarray(0, this.length);
+  }
+
+  /** A place where a compressed stream may be taken away; null where nothing is to be waited for. */
+  rest(): Promise<void> | null {
+    return this.sink && this.length >= PIECE ? this.sink.add(this.take()) : null;
+  }
+
+  async deflated(): Promise<Uint8Array> {
+    if (!this.sink) throw new Error('this stream is not compressed while it is written');
+    if (this.length) await this.sink.add(this.take());
+    return this.sink.end();
+  }
+
+  private take(): Uint8Array {
+    const piece = this.done();
+    this.bytes = new Uint8Array(2 * PIECE);
+    this.length = 0;
+    return piece;
   }
 
   private need(n: number): void {

@@ -50,7 +50,10 @@ async function drawAll(d: Drawing, content: readonly Part[]): Promise<void> {
 }
 
 async function drawParts(d: Drawing, content: readonly Part[]): Promise<void> {
-  for (const part of content) await (part.type === 'group' ? composite(d, part) : drawLeaf(d, part));
+  for (const part of content) {
+    await (part.type === 'group' ? composite(d, part) : drawLeaf(d, part));
+    await d.out.rest();
+  }
 }
 
 export function knockOut(d: Drawing): void {

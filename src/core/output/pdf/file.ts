@@ -51,8 +51,14 @@ export class PdfFile {
     compress = true,
   ): Promise<PDFRef> {
     const raw = typeof data === 'string' ? new TextEncoder().encode(data) : data;
-    const bytes = compress ? await this.env.deflate(raw) : raw;
-    const entries = compress ? { ...dict, Filter: name('FlateDecode') } : dict;
+    return compress
+      ? this.deflated(dict, await this.env.deflate(raw))
+      : this.context.register(PDFRawStream.of(this.convert(dict) as PDFDict, raw));
+  }
+
+  /** A stream that was compressed before. */
+  deflated(dict: { readonly [key: string]: Value | undefined }, bytes: Uint8Array): PDFRef {
+    const entries = { ...dict, Filter: name('FlateDecode') };
     return this.context.register(PDFRawStream.of(this.convert(entries) as PDFDict, bytes));
   }
 

@@ -5,7 +5,7 @@ import type { Matrix } from '../../geometry/matrix';
 import { PROFILES } from '../../model/defaults';
 import type { Design, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
-import type { Glyphs, Group, Leaf } from '../../scene/scene';
+import type { Glyphs, Group, Leaf, Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
 import { meetGroups, walk } from '../../scene/walk';
 import type { Job } from '../job';
@@ -39,12 +39,19 @@ export async function writePdf(
 ): Promise<Uint8Array> {
   if (palette.screen) throw new Error('a PDF for print needs a palette of inks');
   const file = new PdfFile(env);
+  // The largest thing in most files, and known from the start: it is compressed beside all the rest.
+  const profile = env.deflate(palette.profileBytes);
+  profile.catch(() => {});
   const spaces = new ColourSpaces(file, palette, options.keepRgb ? await env.asset('icc/srgb.icc') : null);
   // Twice over the pages, one at a time: what they need and share first, then what they are.
   const shared = new Map<Group, number>();
   const used: UsedFaces = new Map();
+  let last: { readonly page: Page; readonly scene: Scene } | null = null;
+  /** A page's scene; that of the only page is made once. */
+  const sceneOf = (page: Page): Scene =>
+    (last?.page === page ? last : (last = { page, scene: builder.build(design, page) })).scene;
   for (const page of pages) {
-    const { root } = builder.build(design, page);
+    const { root } = sceneOf(page);
     if (!shared.has(root)) noteFaces(root, used);
     meetGroups(root, shared);
   }
@@ -63,8 +70,8 @@ export async function writePdf(
   const kids: PDFRef[] = [];
   for (const [i, page] of pages.entries()) {
     job.step(i, pages.length, `Page ${i + 1} of ${pages.length}`);
-    const scene = builder.build(design, page);
-    const out = new ContentStream();
+    const scene = sceneOf(page);
+    const out = ContentStream.compressed(env);
     const margin = options.marks ? Math.max(SLUG, scene.bleed + 12 * (72 / 25.4)) : scene.bleed;
     // Page points run down from the trim's top left; the sheet's run up from its bottom left.
     const toSheet: Matrix = [1, 0, 0, -1, margin, margin + scene.height];
@@ -114,7 +121,7 @@ export async function writePdf(
         CropBox: media,
         BleedBox: box(scene.bleed),
         TrimBox: box(0),
-        Contents: await file.stream({}, out.done()),
+        Contents: file.deflated({}, await out.deflated()),
         Resources: resources,
         Group: { Type: name('Group'), S: name('Transparency'), CS: name('DeviceCMYK'), I: true, K: false },
       }),
@@ -129,15 +136,15 @@ export async function writePdf(
     ...(Object.keys(images.resources).length && { XObject: images.resources }),
   });
   file.set(tree, { Type: name('Pages'), Kids: kids, Count: kids.length });
-  return finish(file, design, palette, tree);
+  return finish(file, design, await profile, tree);
 }
 
-async function finish(file: PdfFile, design: Design, palette: Palette, tree: PDFRef): Promise<Uint8Array> {
+async function finish(file: PdfFile, design: Design, outputProfile: Uint8Array, tree: PDFRef): Promise<Uint8Array> {
   const id = hash128(`${design.id} ${design.modified} ${design.name}`);
   const shipped = PROFILES.find((p) => p.file === design.profile.file);
   const own = design.profile.name ?? design.profile.file;
   const source = shipped?.source.replace('characterization data of ', '').replace('characterization data ', '') ?? own;
-  const profile = await file.stream({ N: 4, Alternate: name('DeviceCMYK') }, palette.profileBytes);
+  const profile = file.deflated({ N: 4, Alternate: name('DeviceCMYK') }, outputProfile);
   const intent = file.add({
     Type: name('OutputIntent'),
     S: name('GTS_PDFX'),
