@@ -40,3 +40,39 @@ export async function inTurns(turns: number, warm: number, ...runs: (() => unkno
     }
   return out;
 }
+
+/** Two readings in turns, the first `warm` turns left out; each reads its own figure. */
+export async function readInTurns(
+  turns: number,
+  warm: number,
+  ours: () => Promise<number>,
+  reference: () => Promise<number>,
+): Promise<Measured> {
+  const [a, b]: number[][] = [[], []];
+  for (let i = -warm; i < turns; i++) {
+    const pair = [await ours(), await reference()];
+    if (i < 0) continue;
+    a.push(pair[0]);
+    b.push(pair[1]);
+  }
+  return measured(a, b);
+}
+
+/** A row of the table. Where there is nothing to compare with, the reference is the bar itself, in the unit of both. */
+export interface Row extends Measured {
+  readonly what: string;
+  readonly aim: number;
+  readonly note: string;
+  /** Absent: ms. */
+  readonly unit?: string;
+}
+
+/** One figure against a bar. */
+export const against = (ours: number, bar: number): Measured => ({
+  ours,
+  reference: bar,
+  ratio: ours / bar,
+  low: ours / bar,
+  high: ours / bar,
+  turns: 1,
+});

@@ -5,7 +5,7 @@ import type { Engines } from '../../src/core/engines';
 import { inTurns, measured, type Measured } from './measure';
 
 /** Groups of paths, boxes and circles with styles, gradients and transforms, as drawing programs write them: about 5 MB. */
-function largeDrawing(): string {
+export function largeDrawing(): string {
   const parts = [
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 2000 2000"><style>.a{fill:#246;stroke:#fff;stroke-width:.5}.b{fill:url(#g)}</style><defs><linearGradient id="g"><stop offset="0" stop-color="#e84"/><stop offset="1" stop-color="#248"/></linearGradient></defs>',
   ];

@@ -1,5 +1,6 @@
 import '../zodSetup';
 import * as z from 'zod';
+import { askedQuickly } from './quickCheck';
 
 /** No page is larger than 5 m and nothing lies further than 20 m from its page: beyond that a number is a slip. */
 export const MAX_PAGE = (5000 * 72) / 25.4;
@@ -46,7 +47,7 @@ function coordinates<T extends z.ZodType<readonly number[]>>(
   });
   // The schema that is handed out tells the list as it is.
   const { $schema: _, ...shape } = z.toJSONSchema(slow, { io: 'input' });
-  return quick.meta(shape) as unknown as z.ZodType<z.infer<T>>;
+  return askedQuickly(quick.meta(shape) as unknown as z.ZodType<z.infer<T>>, sound);
 }
 
 export const cmykSchema = z.tuple([unit01, unit01, unit01, unit01]).readonly();

@@ -4,6 +4,7 @@ import { COORDS } from '../geometry/path';
 import { copiesIn } from './copies';
 import { own } from './own';
 import { coloursOf, eachPaintIn, eachPaintOf } from './paints';
+import { quickCheck } from './quickCheck';
 import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint } from './schema';
 import { keepUnknown } from './unknown';
 import { holderOf, isHolder, pageMatrix, pageOf, sameTree } from './tree';
@@ -21,9 +22,14 @@ export const MOST_DEPTH = 200;
 /** Through all its groups, nothing is made larger than so many times, or smaller than nothing. */
 const MOST_SCALE = FAR * FAR;
 
+const isDesign = quickCheck(designSchema);
+/** What is sound is as it was; what is not is asked for what is wrong. */
+const read = (value: unknown): z.ZodSafeParseResult<Design> =>
+  isDesign(value) ? { success: true, data: value as Design } : designSchema.safeParse(value);
+
 /** The door of the model: shape first (Zod), then what a schema cannot say (references, one parent each, whole paths). */
 export function verifyDesign(value: unknown): Verified {
-  const parsed = designSchema.safeParse(keepUnknown(value));
+  const parsed = read(keepUnknown(value));
   if (!parsed.success) return { ok: false, ...shapeFault(parsed.error.issues[0]) };
   const [fault] = findFaults(parsed.data, null, 1);
   return fault ? { ok: false, ...fault } : { ok: true, design: parsed.data };
@@ -31,7 +37,7 @@ export function verifyDesign(value: unknown): Verified {
 
 /** Every fault of shape (the first of each part), else every fault of sense; empty for a sound design. */
 export function allFaults(value: unknown): Fault[] {
-  const parsed = designSchema.safeParse(keepUnknown(value));
+  const parsed = read(keepUnknown(value));
   return parsed.success ? findFaults(parsed.data, null, Infinity) : parsed.error.issues.map(shapeFault);
 }
 
@@ -45,7 +51,7 @@ export function verifyChange(before: Design, after: Design, placed: readonly str
     return null;
   const changed = changedKeys(before.nodes, after.nodes);
   const anew = changed.filter((id) => !onlyPlacedAnew(own(before.nodes, id), after.nodes[id]));
-  const parsed = designSchema.safeParse(thinned(before, after, anew));
+  const parsed = read(thinned(before, after, anew));
   if (!parsed.success) return shapeFault(parsed.error.issues[0]);
   return findFaults(after, { design: before, changed, anew }, 1)[0] ?? null;
 }

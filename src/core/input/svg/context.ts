@@ -180,8 +180,12 @@ export interface Draws {
 export type Painted =
   { readonly paint: Paint; readonly alpha: number } | { readonly pattern: Element; readonly alpha: number };
 
-export const currentColour = (style: Style): Shade =>
-  readColour(style.color) ?? { colour: { rgb: [0, 0, 0] }, alpha: 1 };
+export function currentColour({ color }: Style): Shade {
+  // Mostly one for a whole drawing: what is worked out of it is known by its identity.
+  if (last?.color !== color) last = { color, shade: readColour(color) ?? { colour: { rgb: [0, 0, 0] }, alpha: 1 } };
+  return last.shade;
+}
+let last: { readonly color: string; readonly shade: Shade } | null = null;
 
 /** An element's name for people: its title, its id or label, or what it is. */
 export function nameOf(e: Element, otherwise: string): string {

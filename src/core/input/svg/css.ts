@@ -28,6 +28,8 @@ export class Sheets {
   private readonly byType = new Map<string, Rule[]>();
   private readonly others: Rule[] = [];
   private readonly budget = { looks: 0 };
+  /** Does no rule ask for more than an element's name and classes? */
+  plain = true;
   /** What the sheets ask for that is not followed. */
   readonly notes = new Set<string>();
 
@@ -67,6 +69,7 @@ export class Sheets {
       return;
     }
     rule.order = this.count++;
+    if (rule.parts.some((p) => p.type !== 'ClassSelector' && p.type !== 'TypeSelector')) this.plain = false;
     let [id, cls, type]: (string | null)[] = [null, null, null];
     for (let i = rule.parts.length - 1; i >= 0 && rule.parts[i].type !== 'Combinator'; i--) {
       const part = rule.parts[i];

@@ -10,10 +10,10 @@ import { localId, readLength, readTransform, type Measures } from './values';
 import { elementsOf, type Element } from './xml';
 
 /** What cuts objects: the clip and the mask of their element, as objects of the group they are put into. */
-export const cutsOf = (drawer: Draws, style: Style, ids: readonly string[], place: Place): string[] => [
-  ...clips(drawer, style, ids, place),
-  ...masks(drawer, style, ids, place),
-];
+export const cutsOf = (drawer: Draws, style: Style, ids: readonly string[], place: Place): readonly string[] =>
+  style['clip-path'] === 'none' && style.mask === 'none'
+    ? []
+    : [...clips(drawer, style, ids, place), ...masks(drawer, style, ids, place)];
 
 function clips(drawer: Draws, style: Style, ids: readonly string[], place: Place): string[] {
   const { making } = drawer;

@@ -1,7 +1,7 @@
 import { table } from '../../model/own';
 import { pictureIn } from '../../edit/picture';
 import { dashPath } from '../../geometry/dash';
-import { invert, meanScale, multiply, translation, type Matrix } from '../../geometry/matrix';
+import { IDENTITY, invert, meanScale, multiply, translation, type Matrix } from '../../geometry/matrix';
 import { pathBounds, type PathData } from '../../geometry/path';
 import { contains, rect, type Rect } from '../../geometry/rect';
 import { strokeOutline } from '../../geometry/stroke';
@@ -116,28 +116,31 @@ export class Drawer implements Draws {
       return [];
     }
     let style = making.styles.of(e, outer.style);
+    const has = (what: string) => e.foreign && e.attributes.has(`${OURS} ${what}`);
     // What stands for something of ours is no art: the paper, the picture of a blend, the look of a shadow.
-    if (e.attributes.has(`${OURS} paper`) || e.attributes.has(`${OURS} made`)) return [];
-    if (e.attributes.has(`${OURS} art`)) return this.children(e, { ...outer, depth: outer.depth + 1 });
+    if (has('paper') || has('made')) return [];
+    if (has('art')) return this.children(e, { ...outer, depth: outer.depth + 1 });
     // A part of ours that a picture stands for is not shown, but meant.
-    if (e.attributes.has(`${OURS} stands`))
+    if (has('stands'))
       return this.children(e, { ...outer, style: withStyle(style, { display: 'inline' }), depth: outer.depth + 1 });
     if (style.display === 'none') return [];
     // Of a page of ours the paper and the cut at the trim are no part of the art.
-    if (e.attributes.has(`${OURS} page`)) return this.children(e, { ...outer, style, depth: outer.depth + 1 });
+    if (has('page')) return this.children(e, { ...outer, style, depth: outer.depth + 1 });
     if (isOurs(e) && style['mix-blend-mode'] === 'multiply') style = withStyle(style, { 'mix-blend-mode': 'normal' });
     if (hasHandler(e)) making.note('Event handlers are left out.');
-    const transform = readTransform(style.transform || e.attributes.get('transform'));
+    const placing = style.transform || e.attributes.get('transform');
+    const transform = placing ? readTransform(placing) : IDENTITY;
     if (!transform) {
       making.note('A transform that cannot be read is left out.');
     }
-    const own = transform ?? ([1, 0, 0, 1, 0, 0] as Matrix);
+    const own = transform ?? IDENTITY;
     // What is flattened to nothing cannot be seen, nor kept.
     if (!invert(own)) return [];
+    const fontSize = Number(style['font-size']);
     const place: Place = {
       style,
-      measures: { ...outer.measures, fontSize: Number(style['font-size']) },
-      ctm: multiply(outer.ctm, own),
+      measures: fontSize === outer.measures.fontSize ? outer.measures : { ...outer.measures, fontSize },
+      ctm: own === IDENTITY ? outer.ctm : multiply(outer.ctm, own),
       depth: outer.depth + 1,
       ...(outer.copies && { copies: outer.copies }),
     };
@@ -199,8 +202,9 @@ export class Drawer implements Draws {
     if (style.filter !== 'none') making.note('Filters (shadow, blur and the like) are left out.');
     const cuts = cutsOf(this, style, ids, place);
     const together = { ...(opacity < 1 && { opacity }), ...(blend && { blend }) };
-    const moved = transform.some((v, i) => v !== [1, 0, 0, 1, 0, 0][i]);
+    const moved = transform !== IDENTITY && transform.some((v, i) => v !== IDENTITY[i]);
     if (!cuts.length && ids.length === 1 && !grouped) {
+      if (!moved && opacity === 1 && !blend) return [...ids];
       const node = making.nodes[ids[0]];
       making.change(ids[0], {
         ...(moved && { transform: multiply(transform, node.transform) }),
@@ -373,6 +377,7 @@ export class Drawer implements Draws {
             }
           : { alpha: fill.alpha, ids: () => [], fill: fill.paint },
       );
+    if (style.stroke === 'none') return out;
     const width = this.strokeWidth(place);
     const stroke = width > 0 ? this.paint(style.stroke, style['stroke-opacity'], box, place, e, 'stroke') : null;
     if (!stroke) return out;

@@ -20,6 +20,7 @@ const MOST = 2000;
 /** The markers of a line as objects (SVG 1.1, 11.6). */
 export function markersOf(drawer: Draws, e: Element, drawn: Drawn, place: Place): string[] {
   const { style } = place;
+  if (style['marker-start'] === 'none' && style['marker-mid'] === 'none' && style['marker-end'] === 'none') return [];
   const ids = (['marker-start', 'marker-mid', 'marker-end'] as const).map((p) =>
     localId(style[p] === 'none' ? undefined : style[p]),
   );

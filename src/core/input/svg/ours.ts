@@ -83,7 +83,7 @@ const lineSchema = z.object({
 
 /** What a group of ours stands for: a form with a paint that SVG has no words for. Null where that was not kept whole. */
 export function readWhole(e: Element, inks: InksRead): WholeRead | null {
-  const text = e.attributes.get(`${OURS} whole`);
+  const text = e.foreign ? e.attributes.get(`${OURS} whole`) : undefined;
   if (text === undefined) return null;
   const paint = paintFrom(text, inks);
   const { path, whole } = readPathData(e.attributes.get(`${OURS} d`) ?? '');
@@ -103,10 +103,11 @@ export function readWhole(e: Element, inks: InksRead): WholeRead | null {
 
 /** Is it part of a drawing of ours that says what it is painted with? Then the blend stands for overprint only. */
 export const isOurs = (e: Element): boolean =>
-  ['fill', 'stroke', 'whole'].some((a) => e.attributes.has(`${OURS} ${a}`));
+  e.foreign && ['fill', 'stroke', 'whole'].some((a) => e.attributes.has(`${OURS} ${a}`));
 
 /** A paint as our own drawing wrote it, where what SVG sees of it has not been changed since. */
 export function ownPaint(e: Element, which: 'fill' | 'stroke', seen: string, inks: InksRead): Paint | null {
+  if (!e.foreign) return null;
   const text = e.attributes.get(`${OURS} ${which}`);
   const as = e.attributes.get(`${OURS} ${which}-as`);
   if (text === undefined || as === undefined || as.replace(/\s+/g, '') !== seen.replace(/\s+/g, '')) return null;
@@ -115,6 +116,7 @@ export function ownPaint(e: Element, which: 'fill' | 'stroke', seen: string, ink
 
 /** The effects of a group of ours; null where there are none, or they are broken. */
 export function readEffects(e: Element, inks: InksRead): readonly Effect[] | null {
+  if (!e.foreign) return null;
   const parsed = effects.safeParse(json(e.attributes.get(`${OURS} effects`) ?? 'null'));
   if (!parsed.success) return null;
   const out = parsed.data.flatMap((x) => {

@@ -80,12 +80,20 @@ export class Styles {
     const own = this.declared(e);
     const base = this.baseOf(parent);
     if (!own.size) return base;
+    // Many elements say the same in the same place: they share what comes of it.
+    const alike = this.alike.get(base) ?? new Map<ReadonlyMap<string, string>, Style>();
+    if (!alike.size) this.alike.set(base, alike);
+    const same = alike.get(own);
+    if (same) return same;
     const out = Object.create(base) as Record<string, string>;
     // What says nothing that goes down leaves its children with what it had itself.
     let passes = true;
+    let shared = true;
     for (const [property, value] of own) {
       if (property in INHERITED) passes = false;
       if (value === 'inherit') {
+        // Of the parent itself, which others may not have.
+        shared = false;
         if (parent?.[property] !== undefined) out[property] = parent[property];
       } else if (value === 'initial') out[property] = INHERITED[property] ?? OWN[property] ?? '';
       else out[property] = value;
@@ -95,8 +103,10 @@ export class Styles {
       out['font-size'] = String(fontSize(out['font-size'], Number(parent?.['font-size'] ?? 16)));
     if (own.has('font-weight'))
       out['font-weight'] = String(fontWeight(out['font-weight'], Number(parent?.['font-weight'] ?? 400)));
+    if (shared) alike.set(own, out);
     return out;
   }
+  private readonly alike = new WeakMap<Style, Map<ReadonlyMap<string, string>, Style>>();
 
   private readonly bases = new WeakMap<Style, Style>();
   private rootBase: Style | null = null;
@@ -121,10 +131,25 @@ export class Styles {
     return style;
   }
 
+  private readonly byWord = new Map<string, ReadonlyMap<string, string>>();
+  /** What says all that an element's style can follow from, where that is no more than what it is called; null otherwise. */
+  private wordOf(e: Element): string | null {
+    if (!this.sheets.plain) return null;
+    for (const name of e.attributes.keys())
+      if (name === 'style' || name === 'space' || name in INHERITED || name in OWN) return null;
+    return `${e.name} ${e.attributes.get('class') ?? ''}`;
+  }
+
   private readonly declarations = new Map<Element, ReadonlyMap<string, string>>();
   private declared(e: Element): ReadonlyMap<string, string> {
     const known = this.declarations.get(e);
     if (known) return known;
+    const word = this.wordOf(e);
+    const alike = word !== null && this.byWord.get(word);
+    if (alike) {
+      this.declarations.set(e, alike);
+      return alike;
+    }
     const out = new Map<string, string>();
     for (const [name, value] of e.attributes) if (name in INHERITED || name in OWN) out.set(name, value.trim());
     if (e.attributes.get('space') === 'preserve') out.set('xml:space', 'preserve');
@@ -138,6 +163,7 @@ export class Styles {
     if (inline) for (const d of inlineStyle(inline)) expand(d).forEach(put);
     for (const d of late) out.set(d.property, d.value);
     this.declarations.set(e, out);
+    if (word !== null) this.byWord.set(word, out);
     return out;
   }
 }

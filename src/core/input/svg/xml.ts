@@ -8,6 +8,8 @@ export interface Element {
   readonly space: string;
   /** Own attributes by name; those of other namespaces as `space name`. */
   readonly attributes: ReadonlyMap<string, string>;
+  /** Has it attributes of other namespaces? */
+  readonly foreign: boolean;
   readonly children: (Element | string)[];
   readonly parent: Element | null;
   /** Which child element of its parent it is, from 0. */
@@ -93,9 +95,12 @@ export function parseXml(text: string): Parsed {
     if (++depth > MAX_DEPTH) stop(`line ${parser.line}: elements lie more than ${MAX_DEPTH} deep`);
     if (++elements > MAX_ELEMENTS) throw new SvgProblem(`it has more than ${MAX_ELEMENTS} elements`);
     const attributes = new Map<string, string>();
-    for (const a of Object.values(tag.attributes)) {
+    let foreign = false;
+    for (const name in tag.attributes) {
+      const a = tag.attributes[name];
       entities += a.value.length;
       const own = a.uri === '' || a.uri === SVG || a.uri === XML;
+      if (!own) foreign = true;
       attributes.set(own ? a.local : `${a.uri} ${a.local}`, a.value);
     }
     if (entities > most)
@@ -104,6 +109,7 @@ export function parseXml(text: string): Parsed {
       name: tag.local,
       space: tag.uri === SVG ? '' : tag.uri,
       attributes,
+      foreign,
       children: [],
       parent: at,
       index: counts[depth],

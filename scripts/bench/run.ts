@@ -1,0 +1,119 @@
+// npm run bench: ratios against a reference measured in the same run, in turns. Prints a table and writes docs/bench.md.
+import { build } from 'esbuild';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { beads, drawerPage, gestures, nodeDrags, sliders } from './gestures';
+import { measured, type Row } from './measure';
+import { launch, serve } from './places';
+import { answers, everything, memory, opening } from './whole';
+
+/** `npm run bench -- crowd gestures` measures those parts alone, and writes no table. */
+const PARTS = [
+  'node',
+  'redraw',
+  'tone',
+  'crowd',
+  'slider',
+  'bead',
+  'nodes',
+  'gestures',
+  'opening',
+  'memory',
+  'answers',
+] as const;
+const asked = process.argv.slice(2);
+const wrong = asked.filter((p) => !(PARTS as readonly string[]).includes(p));
+if (wrong.length) {
+  console.error(`${wrong.join(', ')}: no part of the bench. Its parts: ${PARTS.join(', ')}.`);
+  process.exit(2);
+}
+const wanted = (part: (typeof PARTS)[number]) => !asked.length || asked.includes(part);
+const rows: Row[] = [];
+
+if (wanted('node')) {
+  console.log('Node …');
+  const said = execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/node.ts'], {
+    encoding: 'utf8',
+    maxBuffer: 1 << 26,
+  });
+  rows.push(...(JSON.parse(said.trim().split('\n').pop()!) as Row[]));
+}
+
+if (PARTS.some((p) => p !== 'node' && wanted(p))) {
+  console.log('Chromium …');
+  const folder = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
+  await build({
+    entryPoints: ['scripts/bench/redraw.ts'],
+    bundle: true,
+    platform: 'browser',
+    format: 'iife',
+    target: 'es2022',
+    outfile: path.join(folder, 'redraw.js'),
+    external: ['harfbuzzjs'],
+    alias: { fs: './src/stubs/empty.ts', path: './src/stubs/empty.ts' },
+    tsconfig: 'tsconfig.json',
+    logLevel: 'error',
+  });
+  execFileSync('node', ['scripts/run-ts.mjs', 'scripts/bench/files.ts', folder]);
+  const stop = await serve();
+  const browser = await launch();
+  try {
+    const drawer = await drawerPage(browser, readFileSync(path.join(folder, 'redraw.js'), 'utf8'));
+    for (const n of wanted('redraw') ? [1000, 10_000] : []) {
+      type Sample = { readonly script: number[]; readonly frame: number[] };
+      const r = (await drawer.page.evaluate(`window.redrawBench(${n})`)) as { bare: Sample; quick: Sample };
+      for (const [key, what] of [
+        ['script', 'script'],
+        ['frame', 'frame gap'],
+      ] as const)
+        rows.push({
+          what: `full redraw of ${n.toLocaleString('en')} shapes / bare Canvas2D, ${what}`,
+          aim: 1.3,
+          note: '',
+          ...measured(r.quick[key], r.bare[key]),
+        });
+    }
+    if (wanted('tone')) {
+      const tone = (await drawer.page.evaluate('window.toneBench()')) as { preview: number[]; draw: number[] };
+      rows.push({
+        what: 'tone preview of a 12 Mpx picture at screen size / one drawImage of it',
+        aim: 3,
+        note: '',
+        ...measured(tone.preview, tone.draw),
+      });
+    }
+    if (wanted('crowd')) rows.push(...(await everything(browser, folder, drawer)));
+    if (wanted('slider')) rows.push(...(await sliders(browser, folder, drawer)));
+    await drawer.page.close();
+    if (wanted('bead')) rows.push(...(await beads(browser, folder)));
+    if (wanted('nodes')) rows.push(...(await nodeDrags(browser, folder)));
+    if (wanted('gestures')) rows.push(...(await gestures(browser, folder)));
+    if (wanted('opening')) rows.push(...(await opening(browser, folder)));
+    if (wanted('answers')) rows.push(...(await answers(browser, folder)));
+    if (wanted('memory')) rows.push(...(await memory(folder)));
+  } finally {
+    await browser.close();
+    stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+const figure = (v: number, unit = 'ms') => `${v.toFixed(v < 10 ? 2 : 0)} ${unit}`;
+const spread = (r: Row) => (r.turns > 1 ? `${r.low.toFixed(2)}–${r.high.toFixed(2)}, ${r.turns} turns` : '');
+const table = [
+  '| what | ours | reference | ratio | middle half of the turns | aim | |',
+  '|---|---|---|---|---|---|---|',
+  ...rows.map(
+    (r) =>
+      `| ${r.what} | ${figure(r.ours, r.unit)} | ${figure(r.reference, r.unit)} | ${r.ratio.toFixed(2)} | ${spread(r)} | ≤ ${r.aim} ${r.ratio <= r.aim ? 'met' : '**missed**'} | ${r.note} |`,
+  ),
+].join('\n');
+console.log(table);
+if (!asked.length)
+  writeFileSync(
+    'docs/bench.md',
+    `# Speed\n\nRatios against a reference measured in the same run and in turns by \`npm run bench\`: headless Chromium without a GPU, two cores.\nScript time is the browser's own count of script; frame gaps are between animation frames (60 Hz).\n\n${table}\n`,
+  );
+process.exit(0);

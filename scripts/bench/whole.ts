@@ -1,0 +1,177 @@
+// What a person waits for as a whole: very many objects, opening, memory, the first answer to a key or a click.
+import type { Browser, Page } from '@playwright/test';
+import { readFileSync, readdirSync } from 'node:fs';
+import path from 'node:path';
+import { against, measured, median, readInTurns, type Row } from './measure';
+import { BASE, launch, opened, toFront, type Opened } from './places';
+
+/** In the page: ms until three frames have come at their own pace, the time of those not counted. */
+function untilCalm(begin: string | null): Promise<number> {
+  return new Promise((done) => {
+    const top = document.querySelector<HTMLElement>('#bench-top')!;
+    const start = performance.now();
+    if (begin) {
+      top.focus();
+      top.dispatchEvent(new KeyboardEvent('keydown', { ...JSON.parse(begin), bubbles: true, cancelable: true }));
+    }
+    let [last, end, calm] = [performance.now(), performance.now(), 0];
+    const frame = () => {
+      const now = performance.now();
+      if (now - last > 40) [end, calm] = [now, 0];
+      last = now;
+      if (++calm > 3) done(end - start);
+      else requestAnimationFrame(frame);
+    };
+    requestAnimationFrame(frame);
+  });
+}
+
+/** Chooses all of 20,000 and nudges them, in turns with full redraws of them. */
+export async function everything(browser: Browser, folder: string, drawer: Opened): Promise<Row[]> {
+  const o = await opened(browser, path.join(folder, 'crowd-20000.holvet'));
+  const { page } = o;
+  await page.waitForTimeout(6000);
+  const [all, nudge, redraw]: number[][] = [[], [], []];
+  for (let turn = 0; turn < 7; turn++) {
+    await toFront(o);
+    await page.keyboard.press('Escape');
+    await page.waitForTimeout(1500);
+    all.push(await page.evaluate(untilCalm, JSON.stringify({ key: 'a', code: 'KeyA', ctrlKey: true })));
+    await page.waitForTimeout(2500);
+    const three = [];
+    for (let j = 0; j < 3; j++) {
+      three.push(await page.evaluate(untilCalm, JSON.stringify({ key: 'ArrowRight', code: 'ArrowRight' })));
+      await page.waitForTimeout(4000);
+    }
+    nudge.push(median(three));
+    await toFront(drawer);
+    redraw.push(
+      median(((await drawer.page.evaluate('window.redrawBench(20000)')) as { quick: { frame: number[] } }).quick.frame),
+    );
+  }
+  await page.close();
+  return [['choosing all of 20,000 shapes', all] as const, ['nudging 20,000 chosen shapes', nudge] as const].map(
+    ([what, times]) => ({
+      what: `${what}, until the bench is calm / one full redraw, frame gap`,
+      aim: 2,
+      note: `slowest ${Math.round(Math.max(...times))} ms`,
+      ...measured(times, redraw),
+    }),
+  );
+}
+
+/** From the choice of a file on the shelf until the bench is calm: 20,000 objects, and 1,000. */
+export async function opening(browser: Browser, folder: string): Promise<Row[]> {
+  const open = async (n: number) => {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(BASE);
+    await page.waitForTimeout(1500);
+    const start = performance.now();
+    await page.getByLabel('Open a design file').setInputFiles(path.join(folder, `crowd-${n}.holvet`));
+    await page.locator('#bench-top').waitFor({ timeout: 120_000 });
+    const shown = performance.now() - start;
+    const calm = await page.evaluate(untilCalm, null);
+    await page.close();
+    return shown + calm;
+  };
+  return [
+    {
+      what: 'opening 20,000 objects / opening 1,000, until the bench is calm',
+      aim: 12,
+      note: '',
+      ...(await readInTurns(
+        5,
+        1,
+        () => open(20_000),
+        () => open(1000),
+      )),
+    },
+  ];
+}
+
+/** Megabytes that the processes of a browser have to themselves (shared ones by their share), after a collection of garbage. */
+async function megabytes(page: Page, root: number): Promise<number> {
+  const cdp = await page.context().newCDPSession(page);
+  await cdp.send('HeapProfiler.collectGarbage');
+  await page.waitForTimeout(1500);
+  const parents = new Map<number, number>();
+  for (const name of readdirSync('/proc'))
+    if (/^\d+$/.test(name))
+      try {
+        parents.set(Number(name), Number(readFileSync(`/proc/${name}/stat`, 'utf8').split(') ')[1].split(' ')[1]));
+      } catch {
+        // It has ended meanwhile.
+      }
+  const below = (pid: number): boolean => pid === root || (parents.has(pid) && below(parents.get(pid)!));
+  let kb = 0;
+  for (const pid of parents.keys())
+    if (pid !== root && below(pid))
+      try {
+        if (!readFileSync(`/proc/${pid}/comm`, 'utf8').startsWith('chrom')) continue;
+        kb += Number(/^Pss:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/smaps_rollup`, 'utf8'))?.[1] ?? 0);
+      } catch {
+        // As above.
+      }
+  return kb / 1024;
+}
+
+/** What a browser with one design of 20,000 objects open takes of the machine. */
+export async function memory(folder: string): Promise<Row[]> {
+  const browser = await launch();
+  const { page } = await opened(browser, path.join(folder, 'crowd-20000.holvet'));
+  await page.waitForTimeout(10_000);
+  const mb = await megabytes(page, process.pid);
+  await browser.close();
+  return [
+    {
+      what: 'memory of a browser with 20,000 objects open / the bar',
+      aim: 1,
+      note: 'all its processes',
+      unit: 'MB',
+      ...against(mb, 700),
+    },
+  ];
+}
+
+/** Keys and clicks on the poster: from the event to the frame that answers it (Event Timing, W3C; in steps of 8 ms). */
+export async function answers(browser: Browser, folder: string): Promise<Row[]> {
+  const o = await opened(browser, path.join(folder, 'poster.holvet'));
+  const { page } = o;
+  await toFront(o);
+  await page.evaluate(() => {
+    const seen: Record<number, number> = {};
+    (window as unknown as { seen: typeof seen }).seen = seen;
+    new PerformanceObserver((list) => {
+      for (const e of list.getEntries() as (PerformanceEntry & { interactionId: number })[])
+        if (e.interactionId) seen[e.interactionId] = Math.max(seen[e.interactionId] ?? 0, e.duration);
+    }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit);
+  });
+  let count = 0;
+  const act = async (run: () => Promise<unknown>) => {
+    await run();
+    count++;
+    await page.waitForTimeout(350);
+  };
+  const row = (name: RegExp) => page.getByRole('option', { name }).first();
+  for (let round = 0; round < 6; round++) {
+    await act(() => row(/^Moon/).click());
+    for (const key of ['ArrowRight', 'ArrowDown', 'Control+z', 'Control+z']) await act(() => page.keyboard.press(key));
+    await act(() => row(/^Headline/).click());
+    await act(() => page.keyboard.press('ArrowUp'));
+    await act(() => page.keyboard.press('Control+z'));
+    for (const key of ['n', 'g', 's', 'Control+d', 'Control+z', 'Escape']) await act(() => page.keyboard.press(key));
+  }
+  const slow = await page.evaluate(() => Object.values((window as unknown as { seen: Record<number, number> }).seen));
+  // What the browser does not list took less than its least.
+  const all = [...slow, ...Array<number>(Math.max(0, count - slow.length)).fill(16)].sort((a, b) => a - b);
+  const p95 = all[Math.min(all.length - 1, Math.floor(all.length * 0.95))];
+  await page.close();
+  return [
+    {
+      what: 'key or click on the poster to its first painted answer, p95 / the bar',
+      aim: 1,
+      note: `${count} of them; slowest ${all[all.length - 1]} ms`,
+      ...against(p95, 50),
+    },
+  ];
+}
