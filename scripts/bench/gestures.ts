@@ -193,11 +193,12 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
 export async function beads(browser: Browser, folder: string): Promise<Row[]> {
   const o = await opened(browser, path.join(folder, 'beads.holvet'));
   const at = await placer(o);
-  const drag = async (name: RegExp, tool: string, x: number, right: RegExp) => {
-    await o.page.getByRole('option', { name }).click();
+  const drag = async (tool: string, x: number, right: RegExp) => {
+    const from = at(x, 210);
+    await o.page.getByRole('button', { name: 'Select', exact: true }).click();
+    await o.page.mouse.click(from.x, from.y + 10);
     await o.page.getByRole('button', { name: tool, exact: true }).click();
     await o.page.waitForTimeout(1000);
-    const from = at(x, 210);
     await o.page.mouse.move(from.x, from.y);
     await o.page.mouse.down();
     await o.page.mouse.move(from.x + 5, from.y);
@@ -215,8 +216,8 @@ export async function beads(browser: Browser, folder: string): Promise<Row[]> {
     ...(await readInTurns(
       TURNS,
       1,
-      () => drag(/^Ramp/, 'Gradient', 210, /%$/),
-      () => drag(/^Plain/, 'Select', 90, /mm/),
+      () => drag('Gradient', 210, /%$/),
+      () => drag('Select', 90, /mm/),
     )),
   };
   await o.page.close();

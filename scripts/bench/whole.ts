@@ -155,8 +155,10 @@ export async function answers(browser: Browser, folder: string): Promise<Row[]> 
   const row = (name: RegExp) => page.getByRole('option', { name }).first();
   for (let round = 0; round < 6; round++) {
     await act(() => row(/^Moon/).click());
+    await page.locator('#bench-top').focus();
     for (const key of ['ArrowRight', 'ArrowDown', 'Control+z', 'Control+z']) await act(() => page.keyboard.press(key));
     await act(() => row(/^Headline/).click());
+    await page.locator('#bench-top').focus();
     await act(() => page.keyboard.press('ArrowUp'));
     await act(() => page.keyboard.press('Control+z'));
     for (const key of ['n', 'g', 's', 'Control+d', 'Control+z', 'Escape']) await act(() => page.keyboard.press(key));

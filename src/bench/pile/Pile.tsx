@@ -63,7 +63,11 @@ export function Pile() {
   }
   const bringIntoView = useEffectEvent((id: string | undefined) => {
     const i = rows.findIndex((r) => r.id === id);
-    if (i >= 0) virtual.scrollToIndex(i, { align: 'auto' });
+    if (i < 0) return;
+    // To scroll, the whole screen is laid out at once: not for a row that is in view.
+    const { start, end } = virtual.measurementsCache[i] ?? { start: 0, end: Infinity };
+    const top = virtual.scrollOffset ?? 0;
+    if (start < top || end > top + (virtual.scrollRect?.height ?? 0)) virtual.scrollToIndex(i, { align: 'auto' });
   });
   useEffect(() => bringIntoView(first), [first]);
 

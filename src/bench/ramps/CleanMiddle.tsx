@@ -1,6 +1,6 @@
 'use client';
-import { useMemo } from 'react';
 import { cleanest, middles, type Middle } from '@/core/colour/clean';
+import type { Palette } from '@/core/colour/palette';
 import { MIXINGS } from '@/core/colour/mixing';
 import type { RampSource } from '@/core/colour/ramp';
 import { firmnessOf, hasMiddle, withFirmness } from '@/core/edit/gradient';
@@ -22,7 +22,7 @@ export function CleanMiddle({ ramp, onChange, onPreview }: Props) {
   const session = useSession();
   const { palette } = session;
   const { stops } = ramp;
-  const list = useMemo(() => middles(stops, palette), [stops, palette]);
+  const list = middlesOf(stops, palette);
   const best = cleanest(list).mixing;
   // A hard edge mixes nothing, so no way of mixing is better than another.
   const mixes = stops.some((_, i) => i + 1 < stops.length && hasMiddle(stops, i));
@@ -76,6 +76,16 @@ export function CleanMiddle({ ramp, onChange, onPreview }: Props) {
       )}
     </div>
   );
+}
+
+const known = new WeakMap<Palette, WeakMap<RampSource['stops'], readonly Middle[]>>();
+/** Worked out once: who chooses one thing and another comes back to the same ramps. */
+function middlesOf(stops: RampSource['stops'], palette: Palette): readonly Middle[] {
+  let of = known.get(palette);
+  if (!of) known.set(palette, (of = new WeakMap()));
+  let list = of.get(stops);
+  if (!list) of.set(stops, (list = middles(stops, palette)));
+  return list;
 }
 
 const BEYOND = 3;
