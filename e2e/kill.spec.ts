@@ -54,6 +54,8 @@ async function start(
 /** What the store holds after a restart: the words of the text, and where the box lies. */
 async function kept(page: Page): Promise<{ words: string; steps: number }> {
   await expect(page.getByTestId('save-state')).toHaveText('Saved', { timeout: 30_000 });
+  // The words are read off the pile.
+  await expect(page.getByRole('region', { name: 'Pile' })).toBeVisible();
   return page.evaluate(async () => {
     const db = await new Promise<IDBDatabase>((resolve, reject) => {
       const open = indexedDB.open('holvet');

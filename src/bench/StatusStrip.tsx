@@ -1,6 +1,6 @@
 'use client';
 import { VISIONS, type VisionId } from '@/core/colour/vision';
-import { Fragment, useEffect, useRef } from 'react';
+import { Fragment, useEffect, useRef, useState } from 'react';
 import { bleedRect } from '@/core/scene/scene';
 import { parseNumber } from '@/core/units/length';
 import { BENCH_TOP } from './session/focus';
@@ -9,6 +9,7 @@ import { REAL_SIZE, fitRect, zoomAt } from './view/camera';
 import { useBench, useSession } from './session/context';
 import { count } from './session/commandDef';
 import { comesLater } from './session/comesLater';
+import { allFetched } from './session/afterPaint';
 import { saving } from './session/saving';
 
 const Earlier = comesLater(
@@ -64,6 +65,14 @@ function SaveState() {
     return () => window.removeEventListener('beforeunload', ask);
   }, [save.kind]);
   const waiting = save.kind === 'waiting';
+  const [whole, setWhole] = useState(false);
+  useEffect(() => void allFetched.then(() => setWhole(true)), []);
+  if (!whole)
+    return (
+      <span role="status" className="text-faint">
+        Fetching the rest …
+      </span>
+    );
   return (
     <>
       <span role="status" className={waiting ? 'font-semibold text-stop' : 'text-faint'} data-testid="save-state">

@@ -18,6 +18,10 @@ export interface Engines {
   readonly pictures: PictureBook | null;
 }
 
+/**
+ * Loads the engines that every design needs: colour, combining, and the readers of pictures where `pictures` is on. Rejects
+ * with a sentence that names the file that is missing.
+ */
 export async function openEngines(env: Env, { pictures = true } = {}): Promise<Engines> {
   const [engine, , reader] = await Promise.all([
     ColourEngine.load(env),
@@ -54,6 +58,7 @@ export async function equip(engines: Engines, design: Design): Promise<void> {
   ]);
 }
 
+/** Equips the engines for a design and answers its palette. */
 export async function prepare(engines: Engines, design: Design): Promise<Palette> {
   await equip(engines, design);
   return paletteOf(design, engines);

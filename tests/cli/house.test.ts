@@ -79,6 +79,19 @@ test('the bench was run and says its ratios', () => {
     expect(rows.some((r) => r.includes(what) && /\| \d+\.\d\d \|/.test(r))).toBe(true);
 });
 
+test('every function that the core hands out says what it is', () => {
+  const bare: string[] = [];
+  const core = path.join(root, 'src/core');
+  for (const file of readdirSync(core, { recursive: true, encoding: 'utf8' }).filter((f) => f.endsWith('.ts'))) {
+    const lines = readFileSync(path.join(core, file), 'utf8').split('\n');
+    for (const [i, line] of lines.entries()) {
+      const made = /^export (?:async )?function\*? (\w+)|^export const (\w+) = (?:async )?(?:[(<]|[a-z]\w* =>)/.exec(line);
+      if (made && !/(\*\/|^\/\/.*)$/.test(lines[i - 1]?.trim() ?? '')) bare.push(`${file}: ${made[1] ?? made[2]}`);
+    }
+  }
+  expect(bare).toEqual([]);
+});
+
 test('nothing in the house names a registry’s host or a path of a machine', () => {
   expect(read('package-lock.json')).not.toMatch(/"resolved"/);
   expect(read('.npmrc')).toContain('omit-lockfile-registry-resolved=true');

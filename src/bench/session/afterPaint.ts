@@ -31,8 +31,15 @@ export function afterPaint<T>(load: () => Promise<T>): Later<T> {
   return later;
 }
 
-/** To be called after the first paint. Resolves when all that waited is there, or could not be had now. */
+let whole = () => {};
+/** All that waited is there, or could not be had now. */
+export const allFetched = new Promise<void>((resolve) => {
+  whole = resolve;
+});
+
+/** To be called after the first paint. */
 export async function fetchLater(): Promise<void> {
   show();
   await Promise.allSettled(waiting.splice(0).map((later) => later.get()));
+  whole();
 }

@@ -26,6 +26,7 @@ const RULES = [
   run(softPictureRule),
 ];
 
+/** All findings of all pages, in the order of the rules. The design must have been equipped. */
 export function checkDesign(design: Design, builder: SceneBuilder, palette: Palette): Finding[] {
   const findings: Finding[] = [];
   design.pages.forEach((page, index) => {

@@ -40,6 +40,7 @@ export type SwatchesRead =
     }
   | { readonly ok: false; readonly line: number | null; readonly message: string };
 
+/** The answer for a file that cannot be read, with the line where. */
 export const refuse = (line: number | null, message: string): SwatchesRead => ({ ok: false, line, message });
 
 /** The refusal as a sentence. */

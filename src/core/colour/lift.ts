@@ -11,6 +11,7 @@ export const PURPOSES = [
   { id: 'closeKin', name: 'Close kin', says: 'colours of one family of hues' },
 ] as const;
 export type Purpose = (typeof PURPOSES)[number]['id'];
+/** Is it the name of a purpose? */
 export const isPurpose = (text: string): text is Purpose => PURPOSES.some((p) => p.id === text);
 
 export interface LiftOptions {

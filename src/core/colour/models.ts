@@ -10,6 +10,7 @@ export function rgbToHsb([r, g, b]: Triple): Triple {
   return [sector * 60, chroma / max, max];
 }
 
+/** Hue (degrees), saturation and brightness (0…1) as RGB. */
 export function hsbToRgb([h, s, v]: Triple): Triple {
   const f = (n: number) => {
     const k = (n + h / 60) % 6;
@@ -23,6 +24,7 @@ export function labToLch([l, a, b]: Triple): Triple {
   return [l, Math.hypot(a, b), ((Math.atan2(b, a) * 180) / Math.PI + 360) % 360];
 }
 
+/** Lightness, chroma and hue (degrees) as Lab. */
 export function lchToLab([l, c, h]: Triple): Triple {
   const rad = (h * Math.PI) / 180;
   return [l, c * Math.cos(rad), c * Math.sin(rad)];
@@ -54,6 +56,7 @@ const LMS_TO_SRGB = [
   [-0.0041960761386756, -0.7034186179359362,  1.7076146940746117],
 ] as const;
 
+/** sRGB as OKLab (CSS Color 4, §17). */
 export function srgbToOklab(rgb: Triple): Triple {
   const linear = mapTuple(rgb, decodeSrgb);
   return times(LMS_TO_OKLAB, mapTuple(times(SRGB_TO_LMS, linear), Math.cbrt));

@@ -91,6 +91,7 @@ function lightBetween(a: Mix, b: Mix, mixing: Mixing | undefined, inks: RampInks
   };
 }
 
+/** Is there any spot ink in a mix? */
 export const hasSpot = (mix: Mix): boolean => mix.slice(4).some((v) => v > 0);
 
 /** Places along a span, closer together where its curve bends most. */
@@ -150,6 +151,7 @@ export function pointAt(ramp: ResolvedRamp, t: number): RampPoint {
   return stops[stops.length - 1];
 }
 
+/** The inks (or light) of a ramp at a place 0…1. */
 export const mixAt = (ramp: ResolvedRamp, t: number): Mix => pointAt(ramp, t).mix;
 
 /** The ramp taken `by` later (or, below 0, earlier): at t it shows what it showed at t − by. */

@@ -16,11 +16,13 @@ const KAPPA = 24389 / 27; // (29/3)³
 export const cieF = (t: number): number => (t > EPSILON ? Math.cbrt(t) : (KAPPA * t + 16) / 116);
 const cieInverse = (f: number): number => (f * f * f > EPSILON ? f * f * f : (116 * f - 16) / KAPPA);
 
+/** Lab (D50) as XYZ of Y = 1 (CIE 15). */
 export function labToXyz([l, a, b]: Triple): Triple {
   const fy = (l + 16) / 116;
   return [D50[0] * cieInverse(fy + a / 500), D50[1] * cieInverse(fy), D50[2] * cieInverse(fy - b / 200)];
 }
 
+/** XYZ (D50, Y = 1) as Lab (CIE 15). */
 export function xyzToLab([x, y, z]: Triple): Triple {
   const fx = cieF(x / D50[0]);
   const fy = cieF(y / D50[1]);
@@ -29,6 +31,7 @@ export function xyzToLab([x, y, z]: Triple): Triple {
 }
 
 type Matrix3 = readonly [Triple, Triple, Triple];
+/** A matrix times a vector. */
 export const times = (m: Matrix3, v: Triple): Triple => [
   m[0][0] * v[0] + m[0][1] * v[1] + m[0][2] * v[2],
   m[1][0] * v[0] + m[1][1] * v[1] + m[1][2] * v[2],
@@ -83,11 +86,13 @@ export function encodeSrgb(linear: number): number {
   const v = Math.abs(linear);
   return Math.sign(linear) * (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
 }
+/** A channel of sRGB as linear light (IEC 61966-2-1); negative ones mirrored. */
 export function decodeSrgb(encoded: number): number {
   const v = Math.abs(encoded);
   return Math.sign(encoded) * (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
 }
 
+/** sRGB (0…1) as Lab (D50). */
 export function srgbToLab(rgb: Triple): Triple {
   const linear: Triple = [decodeSrgb(rgb[0]), decodeSrgb(rgb[1]), decodeSrgb(rgb[2])];
   return xyzToLab(times(REC2020_TO_XYZ, times(SRGB_TO_REC2020, linear)));
@@ -99,8 +104,10 @@ export function labToSrgb(lab: Triple): Triple {
   return [encodeSrgb(linear[0]), encodeSrgb(linear[1]), encodeSrgb(linear[2])];
 }
 
+/** A number kept within 0…1. */
 export const clip01 = (x: number): number => (x <= 0 ? 0 : x >= 1 ? 1 : x);
 
+/** sRGB (0…1) as #rrggbb. */
 export function hexOf(rgb: Triple): string {
   return `#${rgb
     .map((v) =>

@@ -77,4 +77,5 @@ export function findInks<T extends { readonly name: string }>(inks: readonly T[]
   });
 }
 
+/** Inks of the shipped library whose names answer a search. */
 export const findSpots = (query: string): readonly Omit<Ink, 'id'>[] => findInks(SPOT_LIBRARY, query);

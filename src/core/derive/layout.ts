@@ -5,6 +5,7 @@ import type { FontBook } from '../text/fonts';
 import { layoutStory, type Layout } from '../text/layout';
 
 export type TextNode = NodeOf<'displayText'> | NodeOf<'textFrame'>;
+/** Is it a text of either kind? */
 export const isText = (n: DesignNode): n is TextNode => n.kind === 'displayText' || n.kind === 'textFrame';
 
 interface Known {

@@ -96,6 +96,7 @@ export function designOfClip(clip: Clip): Design {
   };
 }
 
+/** Objects of a page as a clip, with all they use; null where none of the ids is on it. */
 export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip | null {
   const roots = topmost(d, page, ids);
   if (!roots.length) return null;

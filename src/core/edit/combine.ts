@@ -85,6 +85,7 @@ function paintsFor(
     : { fills: [colourPaint(BLACK)], outlines: [] };
 }
 
+/** Changes how a combination is made; a name that only said the kind follows. */
 export function setCombination(d: DesignDraft, id: NodeId, change: { op?: CombineOp; reversed?: boolean }): void {
   const node = d.nodes[id];
   if (node.kind !== 'combination') return;

@@ -8,6 +8,7 @@ import type { DesignDraft } from './history';
 
 /** Nodes whose corners can be treated. */
 export type CornerNode = NodeOf<'shape'> | NodeOf<'path'>;
+/** Is it a shape or path with corners that can be treated? */
 export const hasCorners = (n: DesignNode): n is CornerNode =>
   (n.kind === 'shape' || n.kind === 'path') && cornersOf(sharpPath(n)).length > 0;
 
@@ -22,6 +23,7 @@ export interface TreatedCorner extends PathCorner {
   readonly style: CornerStyle;
 }
 
+/** The corners of a node and what is made of each; a radius of 0 (points) where nothing is. */
 export function treatedCorners(n: CornerNode): TreatedCorner[] {
   const style = cornerStyles(n.corners);
   return cornersOf(sharpPath(n)).map((c) => ({

@@ -24,6 +24,7 @@ export function newShadow(d: Pick<Design, 'setup'>, side: number): Shadow {
   };
 }
 
+/** The shadow of a node; undefined where it throws none. */
 export const shadowOf = (n: { readonly effects?: readonly Effect[] }): Shadow | undefined =>
   n.effects?.find((e): e is Shadow => e.kind === 'shadow');
 

@@ -63,6 +63,7 @@ function faint(c: Colour): Colour {
 
 // ——— stops
 
+/** Stops in the opposite order, at the places that makes. */
 export function reverseStops(stops: readonly Stop[]): Stop[] {
   // A midpoint belongs to the span after its stop: turned round, to the one before.
   return stops.map((_, i) => {
@@ -98,6 +99,7 @@ export function removeStop(stops: readonly Stop[], index: number): Stop[] {
   return stops.length > 2 ? stops.filter((_, i) => i !== index) : [...stops];
 }
 
+/** Stops with the opacity (0…1) of one changed. */
 export function setStopOpacity(stops: readonly Stop[], index: number, opacity: number): Stop[] {
   return stops.map((s, i) => {
     if (i !== index) return s;

@@ -19,11 +19,13 @@ export function addGuides(d: DesignDraft, pageId: string, guides: readonly Guide
   if (fresh.length) page.guides = [...known, ...fresh].slice(0, 1000);
 }
 
+/** Changes a guide of a page; `at` in points. */
 export function changeGuide(d: DesignDraft, pageId: string, index: number, change: Partial<Guide>): void {
   const page = listOf(d, pageId);
   if (page.guides?.[index]) page.guides = page.guides.map((g, i) => (i === index ? tidy({ ...g, ...change }) : g));
 }
 
+/** Takes away the guides of a page that `which` says. */
 export function removeGuides(d: DesignDraft, pageId: string, which: (g: Guide, index: number) => boolean): void {
   const page = listOf(d, pageId);
   const kept = (page.guides ?? []).filter((g, i) => !which(g, i));

@@ -60,9 +60,11 @@ export function tryOutOn(design: Design, ids: readonly NodeId[], recipe: Recipe)
   return shown;
 }
 
+/** The design after a step. Throws where the step does not fit it. */
 export function redoEntry(design: Design, entry: HistoryEntry): Design {
   return apply(design, entry.patches) as Design;
 }
+/** The design before a step. Throws where the step does not fit it. */
 export function undoEntry(design: Design, entry: HistoryEntry): Design {
   return apply(design, entry.inverse) as Design;
 }

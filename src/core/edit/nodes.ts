@@ -69,6 +69,7 @@ function mapNodes(
   return contours.map((c) => ({ ...c, nodes: c.nodes.map((n, i) => map(n, flat++, c, i)) }));
 }
 
+/** Contours with some nodes moved, in the path’s own unit. */
 export const shiftNodes = (contours: readonly NodeContour[], nodes: NodeSet, dx: number, dy: number): NodeContour[] =>
   mapNodes(contours, (n, i) => (nodes.has(i) ? movedNode(n, dx, dy) : n));
 
@@ -385,6 +386,7 @@ export function takeIn(d: DesignDraft, page: Page, into: NodeId, from: NodeId): 
   deleteNodes(d, page, [from]);
 }
 
+/** Contours run the other way: those that have a chosen node, or all where none is chosen. */
 export const reverseContours = (contours: readonly NodeContour[], nodes: NodeSet): NodeContour[] =>
   contours.map((c, contour) =>
     !nodes.size || c.nodes.some((_, i) => nodes.has(flatOf(contours, contour, i))) ? reversedContour(c) : c,

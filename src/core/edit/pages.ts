@@ -37,6 +37,7 @@ export function deletePage(d: DesignDraft, pageId: string): string {
   return d.pages[Math.min(index, d.pages.length - 1)].id;
 }
 
+/** Moves a page to another place in the order, from 0. */
 export function movePage(d: DesignDraft, pageId: string, to: number): void {
   const from = d.pages.findIndex((p) => p.id === pageId);
   if (from < 0 || from === to) return;
@@ -44,6 +45,7 @@ export function movePage(d: DesignDraft, pageId: string, to: number): void {
   d.pages.splice(to, 0, page);
 }
 
+/** Changes the set-up of all pages; lengths in points. */
 export function changeSetup(d: DesignDraft, change: Partial<Setup>): void {
   Object.assign(d.setup, structuredClone(change));
 }

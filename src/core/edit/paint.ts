@@ -12,6 +12,7 @@ import { changeRuns, runAt } from './text';
 /** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it. */
 export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame' | 'frameOutline' | 'shadow';
 export type LineAim = 'outline' | 'letterOutline' | 'frameOutline';
+/** Is an outline aimed at? */
 export const isLineAim = (aim: Aim): aim is LineAim =>
   aim === 'outline' || aim === 'letterOutline' || aim === 'frameOutline';
 
@@ -234,6 +235,7 @@ function overprintsByDefault(d: Design, c: Colour): boolean {
   return 'ink' in c && d.inks.find((i) => i.id === c.ink)?.overprints === true;
 }
 
+/** Turns overprint on or off for what is aimed at. */
 export function setOverprint(
   d: DesignDraft,
   ids: readonly NodeId[],
@@ -277,4 +279,5 @@ export function rampOf(d: Design, p: GradientPaint): RampSource {
   return swatch?.kind === 'ramp' ? swatch : { stops: [] };
 }
 
+/** The stops of a gradient, its own or those of its swatch. */
 export const stopsOf = (d: Design, p: GradientPaint): readonly Stop[] => rampOf(d, p).stops;

@@ -99,6 +99,7 @@ export interface Tile {
 /** No tile is smaller: a page of them would be more than anyone can see. */
 export const LEAST_TILE = mm(0.5);
 
+/** A tile as it lies: see `Tile`. */
 export function tileOf(geometry: Matrix): Tile {
   return { width: Math.hypot(geometry[0], geometry[1]), x: geometry[4], y: geometry[5], turn: angleOf(geometry) };
 }

@@ -35,8 +35,10 @@ export function taken(transform: Matrix, outer: Matrix, map: Matrix): Matrix | n
   return next.some((v, i) => v !== transform[i]) ? next : null;
 }
 
+/** Moves nodes by so many points of the page. */
 export const moveNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], dx: number, dy: number): void =>
   transformNodes(d, page, ids, translation(dx, dy));
+/** Turns nodes about a point of the page. */
 export const turnNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], degrees: number, about: Point): void =>
   transformNodes(d, page, ids, rotation(degrees, about));
 
@@ -172,6 +174,7 @@ function holderOf(d: DesignDraft, pageId: string, id: NodeId): string[] {
   throw new Error(`${id} lies nowhere on page ${pageId}`);
 }
 
+/** Puts a node onto a page or into a group, at `index` or in front. */
 export function addNode(
   d: DesignDraft,
   pageId: string,
@@ -399,6 +402,7 @@ export function reparentNode(d: DesignDraft, page: Page, id: NodeId, parent: Nod
   if (holder !== null) removeEmptied(d, page.id, new Set([holder]), holders);
 }
 
+/** Hides, locks or names nodes. */
 export function setNodeFlags(
   d: DesignDraft,
   ids: readonly NodeId[],

@@ -26,6 +26,7 @@ export function addPool(p: PoolsPaint, x: number, y: number, colour: Colour): { 
   return { paint: { ...p, pools: [...p.pools, { x, y, colour, reach: FIRST_REACH }] }, index: p.pools.length };
 }
 
+/** The paint with one pool changed. */
 export function changePool(p: PoolsPaint, index: number, change: Partial<Pool>): PoolsPaint {
   return { ...p, pools: p.pools.map((q, i) => (i === index ? tidy({ ...q, ...change }) : q)) };
 }

@@ -97,6 +97,7 @@ export function repeatNodes(
 
 const ARRANGEMENT_NAMES: Readonly<Record<ArrangementKind, string>> = { row: 'Row', grid: 'Grid', ring: 'Ring' };
 
+/** Changes how copies lie; a name that only said the kind follows. */
 export function setArrangement(d: DesignDraft, id: NodeId, arrangement: Arrangement): void {
   const node = d.nodes[id];
   if (node.kind !== 'repeat') return;

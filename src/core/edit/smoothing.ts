@@ -7,6 +7,7 @@ import type { Segment } from '../geometry/segments';
 /** A change of direction above this is a corner that simplifying keeps (degrees; common practice). */
 const CORNER = 25;
 
+/** Nodes of all contours together. */
 export const nodeCount = (contours: readonly NodeContour[]): number => contours.reduce((n, c) => n + c.nodes.length, 0);
 
 /** The same lines with as few nodes as keep within a tolerance of them (the path's own unit); corners stay. */

@@ -10,6 +10,7 @@ import { proposedName } from './recipeName';
 
 type SwatchDraft = DesignDraft['swatches'][number];
 
+/** Puts a swatch at the end of the tray. */
 export function addSwatch(d: DesignDraft, swatch: Swatch): void {
   d.swatches.push(swatch as SwatchDraft);
 }
@@ -28,6 +29,7 @@ export function addSpot(d: DesignDraft, ink: Omit<Ink, 'id'>, newId: () => strin
   return id;
 }
 
+/** Renames a swatch; that of a full spot ink renames the ink. */
 export function renameSwatch(d: DesignDraft, id: string, name: string): void {
   const swatch = d.swatches.find((s) => s.id === id);
   if (!swatch) return;
@@ -77,6 +79,7 @@ export function usersOfSwatches(d: Design): ReadonlyMap<string, number> {
   return users;
 }
 
+/** How many paints and stops use a swatch. */
 export const swatchUsers = (d: Design, id: string): number => usersOfSwatches(d).get(id) ?? 0;
 
 /** Puts one colour in place of another wherever it is referred to, ramps included. */
@@ -158,6 +161,7 @@ export function removeUnused(d: DesignDraft): number {
 
 // ——— groups and order
 
+/** Puts swatches into a group of the tray, or (null) into none. */
 export function groupSwatches(d: DesignDraft, ids: readonly string[], group: string | null): void {
   for (const s of d.swatches) {
     if (!ids.includes(s.id)) continue;
@@ -166,6 +170,7 @@ export function groupSwatches(d: DesignDraft, ids: readonly string[], group: str
   }
 }
 
+/** Renames a group of the tray. */
 export function renameGroup(d: DesignDraft, from: string, to: string): void {
   groupSwatches(
     d,
@@ -275,6 +280,7 @@ function dropUnusedInks(d: DesignDraft): void {
 
 // ——— inks
 
+/** Switches of a spot ink. */
 export function setInk(
   d: DesignDraft,
   id: string,

@@ -71,12 +71,14 @@ export function dialOf(n: DesignNode | undefined): {
     return { ...n.window, width: n.width, height: n.height };
   return null;
 }
+/** Sets knobs of a shape, or of the shape that a text frame has. */
 export function setKnobs(n: unknown, keys: readonly string[], v: number): void {
   const node = n as { kind: string; knobs?: Record<string, number>; window?: { knobs?: Record<string, number> } };
   const knobs = node.kind === 'shape' ? node.knobs : node.window?.knobs;
   if (knobs) for (const k of keys) knobs[k] = v;
 }
 
+/** A story of one paragraph in the middle. */
 export const emptyStory = (id: string, run: Story['paragraphs'][number]['runs'][number]): Story => ({
   id,
   paragraphs: [{ align: 'middle', leading: 1.2, runs: [run] }],

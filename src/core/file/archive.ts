@@ -20,6 +20,7 @@ export type Opened =
 const MAX_FILE = 1024 * 1024 * 1024;
 const MAX_JSON = 256 * 1024 * 1024;
 
+/** A refusal in words; `file` is what it is called to the person. */
 export function refusalText(r: Refusal, file = 'This file'): string {
   switch (r.code) {
     case 'notOurs':
@@ -46,6 +47,7 @@ export function packDesign(design: Design, thumbnail: Uint8Array | null, assets:
   return zipSync(files, { mtime: new Date(1980, 0, 1) });
 }
 
+/** Reads a `.holvet` file of any version up to ours: its design, verified, its small picture and what belongs to it. Never throws. */
 export function unpackDesign(bytes: Uint8Array): Opened {
   if (bytes.length > MAX_FILE) return { ok: false, code: 'tooLarge', bytes: bytes.length, limit: MAX_FILE };
   if (bytes.length < 4 || bytes[0] !== 0x50 || bytes[1] !== 0x4b || bytes[2] !== 3 || bytes[3] !== 4)

@@ -40,6 +40,7 @@ export function cornersOf(path: PathData): PathCorner[] {
   return out;
 }
 
+/** Nodes of a path, contour by contour. */
 export const nodesIn = (c: Contour): number => c.segments.length + (c.closed ? 0 : 1);
 
 function turnBetween(a: Point, b: Point): number {

@@ -30,6 +30,7 @@ export function multiply(outer: Matrix, inner: Matrix): Matrix {
   ];
 }
 
+/** By how much areas grow; negative where it mirrors. */
 export function determinant(m: Matrix): number {
   return m[0] * m[3] - m[1] * m[2];
 }
@@ -42,6 +43,7 @@ export function invert(m: Matrix): Matrix | null {
   return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
 }
 
+/** A point, mapped. */
 export function apply(m: Matrix, p: Point): Point {
   return { x: m[0] * p.x + m[2] * p.y + m[4], y: m[1] * p.x + m[3] * p.y + m[5] };
 }
@@ -51,8 +53,11 @@ export function applyVector(m: Matrix, p: Point): Point {
   return { x: m[0] * p.x + m[2] * p.y, y: m[1] * p.x + m[3] * p.y };
 }
 
+/** The map that moves by so much. */
 export const translation = (x: number, y: number): Matrix => [1, 0, 0, 1, x, y];
+/** Does it only move? */
 export const isTranslation = (m: Matrix): boolean => m[0] === 1 && m[1] === 0 && m[2] === 0 && m[3] === 1;
+/** The map that scales about 0, 0. */
 export const scaling = (sx: number, sy: number): Matrix => [sx, 0, 0, sy, 0, 0];
 
 /** A turn by `degrees`, clockwise as seen (y points down), about a point. Quarter turns are exact. */

@@ -4,6 +4,7 @@ import { contoursOf, type Contour, type Segment } from './segments';
 
 /** Lengths, points, tangents and nearest points of curves. Units are those of the coordinates. */
 
+/** The point of a piece at a parameter 0…1. */
 export const pointOn = (s: Segment, t: number): Point => ({
   x: cubicAt(s.x0, s.x1, s.x2, s.x3, t),
   y: cubicAt(s.y0, s.y1, s.y2, s.y3, t),
@@ -67,7 +68,9 @@ export function segmentLength(s: Segment, from = 0, to = 1): number {
   return halve(from, to, gauss(s, from, to), 12);
 }
 
+/** The length of a path, in its own unit. */
 export const pathLength = (path: PathData): number => contoursOf(path).reduce((n, c) => n + contourLength(c), 0);
+/** The length of a contour, in its own unit. */
 export const contourLength = (c: Contour): number => c.segments.reduce((n, s) => n + segmentLength(s), 0);
 
 /** The parameter at which a piece has run a length from its start (Newton, held by halving). */

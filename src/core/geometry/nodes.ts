@@ -76,6 +76,7 @@ export function kindOf(n: Pick<PathNode, 'x' | 'y' | 'before' | 'after'>): NodeF
   return Math.abs(a - b) <= 1e-3 * Math.max(a, b) ? 'symmetric' : 'smooth';
 }
 
+/** Contours of nodes as a path. */
 export function pathOfNodes(contours: readonly NodeContour[]): { path: number[]; kinds: string } {
   const path: number[] = [];
   let kinds = '';
@@ -121,18 +122,22 @@ export function locate(contours: readonly NodeContour[], flat: number): { contou
 export const flatOf = (contours: readonly NodeContour[], contour: number, index: number): number =>
   contours.slice(0, contour).reduce((n, c) => n + c.nodes.length, 0) + index;
 
+/** Is a node the first or last of an open contour? */
 export const isEnd = (c: NodeContour, index: number): boolean =>
   !c.closed && (index === 0 || index === c.nodes.length - 1);
 
+/** A node and its handles, moved. */
 export function movedNode(n: PathNode, dx: number, dy: number): PathNode {
   const shift = (p: Point | null) => p && { x: p.x + dx, y: p.y + dy };
   return { ...n, x: n.x + dx, y: n.y + dy, before: shift(n.before), after: shift(n.after) };
 }
 
+/** A node and its handles, mapped. */
 export function mappedNode(n: PathNode, m: Matrix): PathNode {
   return { ...n, ...apply(m, n), before: n.before && apply(m, n.before), after: n.after && apply(m, n.after) };
 }
 
+/** A contour run the other way. */
 export const reversedContour = (c: NodeContour): NodeContour => {
   const nodes = [...c.nodes].reverse().map((n) => ({ ...n, before: n.after, after: n.before }));
   // A closed one still begins at its node.

@@ -98,6 +98,7 @@ export function pathOfContours(contours: readonly Contour[]): PathData {
   return out;
 }
 
+/** Pieces of all contours together. */
 export const segmentCount = (path: PathData): number => contoursOf(path).reduce((n, c) => n + c.segments.length, 0);
 
 /** Both halves of a piece at a parameter inside it (de Casteljau). */

@@ -1,6 +1,7 @@
 import { multiply, rotation, scaling, translation, apply, type Matrix, type Point } from '../geometry/matrix';
 import type { Arrangement } from './schema';
 
+/** How many copies an arrangement comes to, the first included. */
 export function copiesIn(a: Arrangement): number {
   return a.kind === 'grid' ? a.columns * a.rows : a.count;
 }

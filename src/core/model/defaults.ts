@@ -13,10 +13,12 @@ import {
 export const NO_PAINT: Paint = { kind: 'none' };
 export const BLACK: Colour = { cmyk: [0, 0, 0, 1] };
 
+/** A flat paint of one colour. */
 export function colourPaint(colour: Colour, overprint = false): Paint {
   return { kind: 'colour', colour, overprint };
 }
 
+/** An outline of a paint, `width` in points, with butt ends and mitred corners. */
 export function outlineOf(paint: Paint, width = 1): Outline {
   return { paint, width, cap: 'butt', join: 'miter', miterLimit: 10 };
 }
@@ -24,6 +26,7 @@ export function outlineOf(paint: Paint, width = 1): Outline {
 /** The face of a new text, and the substitute for a face that is missing. */
 export const DEFAULT_FACE = 'archivo-600';
 
+/** A run of letters of one face; `size` in points. */
 export function runOf(text: string, size: number, fill: Paint = colourPaint(BLACK), face = DEFAULT_FACE): Run {
   return { text, face, size, tracking: 0, fill, outline: null };
 }
@@ -55,6 +58,7 @@ export function resized(setup: Setup, width: number, height: number): Setup {
   return { ...setup, width, height, ...(untouched && { margins: fittingMargins(width, height) }) };
 }
 
+/** The set-up of a page, in points, for print in millimetres unless it is changed. */
 export function setupOf(width: number, height: number, changes: Partial<Setup> = {}): Setup {
   return {
     medium: 'print',

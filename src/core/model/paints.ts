@@ -50,9 +50,11 @@ const PAINTS: { readonly [K in Paint['kind']]: PaintRow<PaintOf<K>> } = {
 };
 
 const rowOf = (p: Paint): PaintRow<Paint> => PAINTS[p.kind];
+/** All colours that a paint is made of, in the order of its kind. */
 export const coloursOf = (p: Paint): readonly Colour[] => rowOf(p).colours(p);
 /** A paint with other colours; the same paint where none changed. */
 export const mapColours = <P extends Paint>(p: P, map: (c: Colour) => Colour): P => rowOf(p).mapped(p, map) as P;
+/** Does the paint lie somewhere on its object (a gradient, pools, a picture)? */
 export const isPlaced = (p: Paint): p is Extract<Paint, { readonly geometry: unknown }> => rowOf(p).placed;
 
 /** Stops or pools with other colours; the same list where none changed. */

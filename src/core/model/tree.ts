@@ -6,15 +6,18 @@ export type NodeId = string;
 
 /** Nodes that hold others: groups, combinations and repeats. */
 export type Holder = Extract<DesignNode, { children: readonly NodeId[] }>;
+/** Does the node hold others? */
 export const isHolder = (node: DesignNode): node is Holder => 'children' in node;
 /** A combination whose operands are not seen themselves: it has their paint. A division's are. */
 export const hidesOperands = (node: DesignNode): node is NodeOf<'combination'> =>
   node.kind === 'combination' && node.op !== 'divide';
 
+/** What a node holds, back to front; nothing where it holds nothing. */
 export function childrenOf(node: DesignNode): readonly NodeId[] {
   return 'children' in node ? node.children : [];
 }
 
+/** The page of that id; undefined for none. */
 export function pageById(d: Design, id: string): Page | undefined {
   return d.pages.find((p) => p.id === id);
 }
@@ -129,6 +132,7 @@ export function ancestry(d: Design, page: Page, id: NodeId): NodeId[] {
   return pages.get(line[line.length - 1]) === page.id ? line.reverse() : [];
 }
 
+/** The page that a node lies on; undefined where none leads to it. */
 export function pageOf(d: Design, id: NodeId): Page | undefined {
   const { holder, page } = indexOf(d);
   let top = id;
@@ -172,6 +176,7 @@ export function topmost(d: Design, page: Page, ids: readonly NodeId[]): NodeId[]
   return out;
 }
 
+/** Is a node locked, itself or by what holds it? */
 export function isLocked(d: Design, page: Page, id: NodeId): boolean {
   if (liesOnTop(d, page, id)) return indexOf(d).page.get(id) === page.id && d.nodes[id].locked;
   return ancestry(d, page, id).some((x) => d.nodes[x].locked);

@@ -10,6 +10,7 @@ import { bleedRect, trimRect, type Scene } from '../scene/scene';
 /** A picture larger than this would not fit in memory with its plates. */
 const MOST_PIXELS = 300_000_000;
 
+/** A sentence where a page at a resolution has more pixels than can be made; null where it has not. */
 export function tooManyPixels(scene: Scene, dpi: number): string | null {
   const r = regionOf(bleedRect(scene), dpi);
   const pixels = r.width * r.height;

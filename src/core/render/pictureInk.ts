@@ -31,6 +31,7 @@ export type PictureWay = { readonly toned: Reader | null; readonly used: readonl
     }
 );
 
+/** How pixels of a kind become inks (or light) under a tone. */
 export function pictureWay(kind: Kind, tone: Tone | undefined, palette: Palette): PictureWay {
   const toned = toneReader(kind.space, tone);
   const fade = tone?.fade ?? 0;

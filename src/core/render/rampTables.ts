@@ -10,6 +10,7 @@ export interface Table {
 /** Which channels a paint writes. Null: leaves that plate as it is. */
 export type Writes = readonly (Table | null)[];
 
+/** What a ramp writes into each channel, step by step, 0…255; null where it leaves a channel alone. */
 export function rampWrites(ramp: ResolvedRamp, overprint: boolean, palette: Palette): Writes {
   const tables = palette.channels.map((_, i) =>
     overprint && !palette.screen && !ramp.used[i] ? null : new Uint8Array(RAMP_STEPS + 1),
@@ -23,6 +24,7 @@ export function rampWrites(ramp: ResolvedRamp, overprint: boolean, palette: Pale
   return tables.map((table) => table && { table, constant: table.every((v) => v === table[0]) ? table[0] : null });
 }
 
+/** How far a ramp covers, step by step, 0…255. */
 export function opacityTable(ramp: ResolvedRamp): Uint8Array {
   const table = new Uint8Array(RAMP_STEPS + 1);
   eachStep(ramp, (n, a, b, f) => {

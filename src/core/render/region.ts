@@ -1,6 +1,7 @@
 import type { Rect } from '../geometry/rect';
 import type { Region } from './coverage';
 
+/** The part of the page that a region shows, in points. */
 export function regionRect(r: Region): Rect {
   return { x0: r.x, y0: r.y, x1: r.x + r.width / r.scale, y1: r.y + r.height / r.scale };
 }

@@ -56,6 +56,7 @@ export interface ToneSteps {
   readonly saturation: number;
 }
 
+/** What a tone does to light and saturation; null where it does nothing. */
 export function toneSteps(space: Pixels['space'], tone: Tone | undefined): ToneSteps | null {
   const light = tone && lightTable(tone);
   const saturation = space === 'gray' ? 0 : (tone?.saturation ?? 0);

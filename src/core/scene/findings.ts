@@ -11,14 +11,17 @@ export interface Found {
   readonly overset: Map<NodeId, number>;
   readonly unsure: Set<NodeId>;
 }
+/** An empty collection of findings. */
 export const nothingFound = (): Found => ({ missing: new Set(), overset: new Map(), unsure: new Set() });
 
+/** Adds findings to a collection. */
 export function addFindings(to: Found, from: Findings): void {
   for (const x of from.missingFaces) to.missing.add(x);
   for (const { node, characters } of from.overset) to.overset.set(node, characters);
   for (const x of from.unsure) to.unsure.add(x);
 }
 
+/** A collection as findings. */
 export function findingsOf({ missing, overset, unsure }: Found): Findings {
   if (!missing.size && !overset.size && !unsure.size) return NO_FINDINGS;
   return {
@@ -28,6 +31,7 @@ export function findingsOf({ missing, overset, unsure }: Found): Findings {
   };
 }
 
+/** Do two findings say the same? */
 export function sameFindings(a: Findings, b: Findings): boolean {
   if (a === b) return true;
   const same = <T>(x: readonly T[], y: readonly T[], alike: (p: T, q: T) => boolean) =>

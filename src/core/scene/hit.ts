@@ -64,6 +64,7 @@ export function* hitsAt(scene: Scene, p: Point, slack: number, edges = false): G
   }
 }
 
+/** All that lies under a point of the page, front first: see `hitsAt`. */
 export const hitAll = (scene: Scene, p: Point, slack: number, edges = false): Hit[] => [
   ...hitsAt(scene, p, slack, edges),
 ];

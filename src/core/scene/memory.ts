@@ -8,6 +8,7 @@ interface Place<T> {
   value: T;
   others: WeakMap<Matrix, T> | null;
 }
+/** An empty memory of what was made of nodes. */
 export const memory = <T>(): Memory<T> => new WeakMap();
 
 /** What is known of a node at a place, if it still holds; else it is made and kept. */

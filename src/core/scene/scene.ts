@@ -105,12 +105,14 @@ export interface Scene {
   readonly root: Group;
 }
 
+/** The page with its bleed, in points. */
 export const bleedRect = (s: Pick<Scene, 'width' | 'height' | 'bleed'>): Rect => ({
   x0: -s.bleed,
   y0: -s.bleed,
   x1: s.width + s.bleed,
   y1: s.height + s.bleed,
 });
+/** The page as it is cut, in points. */
 export const trimRect = (s: Pick<Scene, 'width' | 'height'>): Rect => ({ x0: 0, y0: 0, x1: s.width, y1: s.height });
 
 /** Must it be drawn by itself first (an isolated transparency group, ISO 32000-1 11.4)? What is only cut need not. */

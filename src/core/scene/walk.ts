@@ -49,6 +49,7 @@ export function findLeaf(root: Group, holds: (leaf: Leaf) => boolean): Leaf | nu
   });
   return found;
 }
+/** Is there a leaf for which something holds? */
 export const someLeaf = (root: Group, holds: (leaf: Leaf) => boolean): boolean => findLeaf(root, holds) !== null;
 
 /** What the groups round a leaf leave of its ink. */

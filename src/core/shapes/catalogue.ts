@@ -98,6 +98,7 @@ export function findShapes(query: string): readonly AnyShape[] {
 
 const byId = new Map(SHAPES.map((s) => [s.id, s]));
 
+/** The dialled shape of that id; undefined for none. */
 export function shapeById(id: string): AnyShape | undefined {
   return byId.get(id);
 }

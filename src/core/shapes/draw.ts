@@ -41,6 +41,7 @@ export function polyline(
   if (closed) s.close();
 }
 
+/** A knob that is a share, 0…1 being a whole. */
 export const ratio = <I extends string>(
   id: I,
   label: string,
@@ -49,8 +50,10 @@ export const ratio = <I extends string>(
   min: number,
   max: number,
 ) => ({ id, label, letter, unit: 'ratio', min, max, initial }) as const;
+/** A knob that counts. */
 export const number = <I extends string>(id: I, label: string, initial: number, min: number, max: number) =>
   ({ id, label, letter: 'n', unit: 'count', min, max, initial }) as const;
+/** A knob in degrees. */
 export const angle = <I extends string>(
   id: I,
   label: string,
@@ -109,4 +112,5 @@ export function round<P extends ShapeParam>(
   };
 }
 
+/** A share as a person reads it. */
 export const percent = (x: number): string => `${Math.round(x * 100)} %`;

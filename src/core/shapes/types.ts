@@ -49,4 +49,5 @@ export interface ShapeDef<
 /** Types a row from its own `params`. */
 export const shape = <const P extends readonly ShapeParam[]>(d: ShapeDef<P>): ShapeDef<P> => d;
 
+/** A number kept within two others. */
 export const clamp = (x: number, min: number, max: number): number => Math.min(max, Math.max(min, x));

@@ -60,6 +60,7 @@ export interface Measure {
   readonly span?: (top: number, bottom: number) => { readonly x0: number; readonly x1: number } | null;
 }
 
+/** The words of a story, a line a paragraph. */
 export function plainText(story: Story): string {
   return story.paragraphs.map(paragraphText).join('\n');
 }
@@ -255,6 +256,7 @@ function cutWord(text: string, from: number, to: number, widths: Float64Array, w
 }
 
 const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
+/** A text in the letters that people see (UAX 29). */
 export function graphemes(text: string): Intl.SegmentData[] {
   return [...segmenter.segment(text)];
 }

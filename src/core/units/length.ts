@@ -9,8 +9,11 @@ export const UNITS = {
 export type Unit = keyof typeof UNITS;
 export const UNIT_NAMES = Object.keys(UNITS) as Unit[];
 
+/** A length of a unit in points. */
 export const toPoints = (value: number, unit: Unit): number => value * UNITS[unit];
+/** Points as a length of a unit. */
 export const fromPoints = (points: number, unit: Unit): number => points / UNITS[unit];
+/** Millimetres in points. */
 export const mm = (value: number): number => value * UNITS.mm;
 
 export type Parsed = { readonly ok: true; readonly value: number } | { readonly ok: false; readonly message: string };

@@ -18,5 +18,6 @@ export const BELONGS: Readonly<Record<BooleanOp, (a: boolean, b: boolean) => boo
   exclude: (a, b) => a !== b,
 };
 
+/** The box round regions. */
 export const boundsOf = (...regions: readonly Region[]): Rect =>
   regions.reduce((box, r) => (r.path.length ? union(box, pathBounds(r.path)) : box), EMPTY_RECT);

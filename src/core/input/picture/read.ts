@@ -14,6 +14,7 @@ const PICTURE_FORMATS: readonly PictureFormat[] = [PNG, JPEG, GIF, WEBP, TIFF];
 const MAX_SIDE = 100_000;
 const MAX_FILE = 512 * 1024 * 1024;
 
+/** The kind of a picture file by its first bytes; null for none that is read. */
 export const pictureFormat = (bytes: Uint8Array): PictureFormat | null =>
   bytes.length < 12 ? null : (PICTURE_FORMATS.find((f) => f.is(bytes)) ?? null);
 

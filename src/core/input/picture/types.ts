@@ -22,6 +22,8 @@ export function plausible(bytes: number, unpacked: number, most: number): void {
   if (unpacked > bytes * most) throw new PictureProblem('it is damaged: it is far too short for its size');
 }
 
+/** Bytes to be read as numbers. */
 export const view = (b: Uint8Array): DataView => new DataView(b.buffer, b.byteOffset, b.byteLength);
+/** Bytes as the letters they stand for. */
 export const ascii = (b: Uint8Array, from: number, length: number): string =>
   String.fromCharCode(...b.subarray(from, from + length));

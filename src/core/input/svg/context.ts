@@ -180,6 +180,7 @@ export interface Draws {
 export type Painted =
   { readonly paint: Paint; readonly alpha: number } | { readonly pattern: Element; readonly alpha: number };
 
+/** What `currentColor` means where a style holds. */
 export function currentColour({ color }: Style): Shade {
   // Mostly one for a whole drawing: what is worked out of it is known by its identity.
   if (last?.color !== color) last = { color, shade: readColour(color) ?? { colour: { rgb: [0, 0, 0] }, alpha: 1 } };

@@ -14,6 +14,7 @@ const NONE: Covering = { paint: { kind: 'none' }, alpha: 1 };
 /** No ramp has more stops (the document's own limit). */
 const MOST_STOPS = 64;
 
+/** The address that an element points at, as SVG 2 or 1.1 writes it. */
 export const hrefOf = (e: Element): string | undefined => e.attributes.get('href') ?? e.attributes.get(`${XLINK} href`);
 
 /** A gradient element and those it takes after, the nearest first. */

@@ -19,6 +19,7 @@ export interface InksRead {
   use(id: string): void;
 }
 
+/** The spot inks in the metadata of a drawing of ours, under new ids; none where they cannot be read. */
 export function readInks(root: Element, newId: () => string): InksRead {
   const inks: Ink[] = [];
   const ids = new Map<string, string>();

@@ -28,6 +28,7 @@ export const SHAPES: ReadonlySet<string> = new Set([
   'polygon',
 ]);
 
+/** What a shape element draws (SVG 1.1, chapter 9); null where it draws nothing. */
 export function drawnBy(e: Element, m: Measures, _style: Style): Drawn | null {
   const length = (name: string, along: 'x' | 'y' | 'r') => readLength(e.attributes.get(name), m, along);
   const at = (name: string, along: 'x' | 'y' | 'r') => length(name, along) ?? 0;

@@ -58,6 +58,7 @@ const OWN = table<string>({
 /** Properties by name; what is not an object's own comes from its prototype, so it is changed by `withStyle`, never spread. */
 export type Style = Readonly<Record<string, string>>;
 
+/** A style with some properties changed. */
 export const withStyle = (style: Style, changes: Style): Style =>
   Object.assign(Object.create(style) as Record<string, string>, changes);
 

@@ -41,6 +41,7 @@ export function readShare(text: string | undefined): number | null {
   return Number.isFinite(v) ? Math.min(1, Math.max(0, v)) : null;
 }
 
+/** All numbers of a text. */
 export const readNumbers = (text: string): number[] => (text.match(new RegExp(NUMBER, 'g')) ?? []).map(Number);
 
 /** A list of transforms (SVG 1.1, 7.6). A list with a mistake in it is no transform: null. */

@@ -9,6 +9,7 @@ export interface ViewBox {
   readonly height: number;
 }
 
+/** A viewBox (SVG 1.1, 7.7); null for one that cannot be used. */
 export function readViewBox(text: string | undefined): ViewBox | null {
   const n = text === undefined ? [] : readNumbers(text);
   return n.length === 4 && n[2] > 0 && n[3] > 0 && n.every((v) => Math.abs(v) < 1e9)

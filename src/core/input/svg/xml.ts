@@ -210,4 +210,5 @@ export function elementsOf(e: Element): readonly Element[] {
   if (!list) children.set(e, (list = e.children.filter((c): c is Element => typeof c !== 'string')));
   return list;
 }
+/** All text in an element. */
 export const textOf = (e: Element): string => e.children.map((c) => (typeof c === 'string' ? c : textOf(c))).join('');

@@ -56,6 +56,7 @@ async function drawParts(d: Drawing, content: readonly Part[]): Promise<void> {
   }
 }
 
+/** Turns overprint off, if it is on. */
 export function knockOut(d: Drawing): void {
   if (d.overprint) d.out.op('/Ko gs');
   d.overprint = false;

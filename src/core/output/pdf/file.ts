@@ -19,6 +19,7 @@ import type { Env } from '../../env';
 export type Value =
   number | boolean | string | PDFObject | readonly Value[] | { readonly [key: string]: Value | undefined };
 
+/** A name object. */
 export const name = (n: string): PDFName => PDFName.of(n);
 
 /** Numbers with at most `decimals` places and never an exponent; anything not finite is a mistake of ours. */

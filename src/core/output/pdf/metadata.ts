@@ -15,6 +15,7 @@ export function hash128(text: string): string {
     .toUpperCase();
 }
 
+/** Thirty-two hexadecimal digits as a UUID is written (RFC 9562). */
 export const uuidOf = (hex: string): string =>
   hex.toLowerCase().replace(/(.{8})(.{4})(.{4})(.{4})(.{12})/, '$1-$2-$3-$4-$5');
 

@@ -5,12 +5,15 @@ import type { Bitmap } from '../../render/bitmap';
 
 /** Numbers, paths, maps and bytes as the text of an SVG. */
 
+/** A number as SVG has it. Throws on what is none. */
 export const num = (x: number, digits = 3): string => {
   if (!Number.isFinite(x)) throw new Error(`not a number for an SVG: ${x}`);
   return String(Number(x.toFixed(digits)));
 };
+/** A map as SVG’s transform. */
 export const matrixText = (m: Matrix): string => `matrix(${m.map((v) => num(v, 6)).join(' ')})`;
 
+/** A path as SVG’s path data. */
 export function pathText(path: PathData): string {
   let d = '';
   draw(path, {
@@ -22,6 +25,7 @@ export function pathText(path: PathData): string {
   return d;
 }
 
+/** Bytes as base64 (RFC 4648). */
 export function base64(bytes: Uint8Array): string {
   let text = '';
   for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
