@@ -14,7 +14,7 @@ export function useKeys(open: { readonly find: () => void; readonly keys: () => 
     const early: KeyboardEvent[] = [];
     const wait = (e: KeyboardEvent) => void early.push(e);
     window.addEventListener('keydown', wait, { signal });
-    void scripts.get().then(([{ finderKey, keyHandler }, { clipboardHandlers }]) => {
+    const ready = scripts.get().then(([{ finderKey, keyHandler }, { clipboardHandlers }]) => {
       if (signal.aborted) return;
       window.removeEventListener('keydown', wait);
       const onKey = keyHandler(session, { keys });
@@ -30,6 +30,7 @@ export function useKeys(open: { readonly find: () => void; readonly keys: () => 
         onKey(e);
       }
     });
+    ready.catch(() => session.say('Keys could not be fetched: the program does not answer. Reload this page.', 'stop'));
     return () => ending.abort();
   }, [session, find, keys]);
 }

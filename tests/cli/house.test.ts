@@ -85,7 +85,9 @@ test('every function that the core hands out says what it is', () => {
   for (const file of readdirSync(core, { recursive: true, encoding: 'utf8' }).filter((f) => f.endsWith('.ts'))) {
     const lines = readFileSync(path.join(core, file), 'utf8').split('\n');
     for (const [i, line] of lines.entries()) {
-      const made = /^export (?:async )?function\*? (\w+)|^export const (\w+) = (?:async )?(?:[(<]|[a-z]\w* =>)/.exec(line);
+      const made = /^export (?:async )?function\*? (\w+)|^export const (\w+) = (?:async )?(?:[(<]|[a-z]\w* =>)/.exec(
+        line,
+      );
       if (made && !/(\*\/|^\/\/.*)$/.test(lines[i - 1]?.trim() ?? '')) bare.push(`${file}: ${made[1] ?? made[2]}`);
     }
   }

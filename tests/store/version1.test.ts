@@ -117,3 +117,17 @@ test('files, clips and drawings of version 1 open; those of a version to come sa
   );
   expect([painted.length, drawing.notes]).toEqual([1, []]);
 });
+
+test('what is nested without end, and objects that are called like a field, are no trouble on the way', async () => {
+  const deep = `${'['.repeat(60_000)}${']'.repeat(60_000)}`;
+  const text = JSON.stringify({ ...(kept.last as object), more: 0 }).replace('"more":0', `"more":${deep}`);
+  expect(unpackDesign(zipSync({ 'design.json': strToU8(text) }))).toMatchObject({ ok: false, code: 'broken' });
+  const clip = JSON.stringify({ ...(kept.clip as object), more: 0 }).replace('"more":0', `"more":${deep}`);
+  expect(parseClip(clip).ok).toBe(true);
+  // Two objects by the names of fields: their map is no object.
+  const named = JSON.parse(
+    JSON.stringify(kept.last).replaceAll('"s7"', '"cuts"').replaceAll('"combined"', '"transform"'),
+  ) as Design;
+  const opened = unpackDesign(zipSync({ 'design.json': strToU8(JSON.stringify(named)) }));
+  expect(opened.ok && Object.keys(opened.design.nodes)).toEqual(expect.arrayContaining(['cuts', 'transform']));
+});

@@ -218,10 +218,13 @@ export function BenchTop() {
       // The list of what is dropped lives no longer than the event.
       const files = [...e.dataTransfer!.files];
       session.set({ pointedAt: null });
-      void pictures.get().then(({ frameUnder, receiveFiles }) => {
-        const onto = session.state.view === 'work' ? frameUnder(session, p.page) : null;
-        return receiveFiles(session, files, p.page, onto ? { id: onto, aim: 'fill' } : null);
-      });
+      pictures.get().then(
+        ({ frameUnder, receiveFiles }) => {
+          const onto = session.state.view === 'work' ? frameUnder(session, p.page) : null;
+          void receiveFiles(session, files, p.page, onto ? { id: onto, aim: 'fill' } : null);
+        },
+        () => session.say('The file was not placed: the program does not answer. Drop it once more.', 'stop'),
+      );
     };
     const onDragOut = () => {
       say(null);

@@ -17,7 +17,7 @@ const ofNode = (path: readonly (string | number)[]): boolean => path.length === 
 /** Each row: what a version calls otherwise than the one before it. Version 1 is the first. */
 const RENAMED: Readonly<Record<number, readonly Renaming[]>> = {
   2: [
-    { was: 'cuts', is: 'maskMode', of: (o) => 'transform' in o, at: ofNode },
+    { was: 'cuts', is: 'maskMode', of: (o) => Array.isArray(o.transform), at: ofNode },
     { was: 'turned', is: 'reversed', of: (o) => o.kind === 'combination', at: ofNode },
     {
       was: 'line',
@@ -36,20 +36,23 @@ function since(version: number): readonly Renaming[] | 'newer' {
   return rows;
 }
 
+/** Nothing of a design lies deeper: what does is no design, and is left to the verifier to refuse. */
+const MOST_DEPTH = 100;
+
 /** JSON with its names in ours; what needs no change is the same object. */
-function renamed(value: unknown, rows: readonly Renaming[]): unknown {
-  if (typeof value !== 'object' || value === null || !rows.length) return value;
+function renamed(value: unknown, rows: readonly Renaming[], depth = 0): unknown {
+  if (typeof value !== 'object' || value === null || !rows.length || depth > MOST_DEPTH) return value;
   if (Array.isArray(value)) {
     // The numbers of a path, by the hundred thousand.
     if (typeof value[0] === 'number') return value;
-    const made = value.map((v) => renamed(v, rows));
+    const made = value.map((v) => renamed(v, rows, depth + 1));
     return made.some((v, i) => v !== value[i]) ? made : value;
   }
   const thing = value as Record<string, unknown>;
   const names = new Map(rows.flatMap((r) => (r.was in thing && r.of(thing) ? [[r.was, r.is]] : [])));
   let changed = names.size > 0;
   const entries = Object.entries(thing).map(([key, v]) => {
-    const made = renamed(v, rows);
+    const made = renamed(v, rows, depth + 1);
     changed ||= made !== v;
     return [names.get(key) ?? key, made] as const;
   });
