@@ -1,4 +1,5 @@
 'use client';
+import { useState } from 'react';
 import { Button } from '@/ui/Button';
 import { Notice } from '@/ui/Notice';
 import { Bench } from './Bench';
@@ -11,6 +12,15 @@ const shelf = { label: 'Go to the shelf', href: '/' };
 
 export function BenchLoader({ id }: { id: string }) {
   const { state, again } = useDesignSession(id);
+  const [lost, setLost] = useState('');
+  const save = () =>
+    void saving
+      .get()
+      .then((m) => m.saveKept(id))
+      .then(
+        () => setLost(''),
+        () => setLost(' The copy could not be made: the program does not answer. Start it again, then try once more.'),
+      );
   switch (state.kind) {
     case 'loading':
       return (
@@ -32,10 +42,10 @@ export function BenchLoader({ id }: { id: string }) {
       return (
         <Notice
           title="This design cannot be read"
-          text="What is kept of it is damaged beyond what can be shown. Save what is there as a file; if you have a saved copy, open that from the shelf."
+          text={`What is kept of it is damaged beyond what can be shown. Save what is there as a file; if you have a saved copy, open that from the shelf.${lost}`}
           action={shelf}
         >
-          <Button onClick={() => void saving.get().then((m) => m.saveKept(id))}>Save what is there</Button>
+          <Button onClick={save}>Save what is there</Button>
         </Notice>
       );
     case 'storage':
@@ -46,9 +56,13 @@ export function BenchLoader({ id }: { id: string }) {
       );
     case 'engine':
       return (
-        <Notice title="A part of the press did not load" text={`${state.why} Your design is safe.`} action={shelf}>
+        <Notice
+          title="A part of the press did not load"
+          text={`${state.why} Your design is safe.${lost}`}
+          action={shelf}
+        >
           <Button onClick={() => again()}>Try again</Button>
-          <Button onClick={() => void saving.get().then((m) => m.saveKept(id))}>Save a copy</Button>
+          <Button onClick={save}>Save a copy</Button>
         </Notice>
       );
     case 'open':
