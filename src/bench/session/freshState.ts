@@ -1,4 +1,4 @@
-import { ALIKE_TOLERANCE } from '@/core/edit/alike';
+import { ALIKE_TOLERANCE } from '@/core/model/defaults';
 import { mm } from '@/core/units/length';
 import type { LoadedDesign } from '@/store/designs';
 import { saving } from './saving';

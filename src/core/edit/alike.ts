@@ -1,3 +1,4 @@
+import { ALIKE_TOLERANCE } from '../model/defaults';
 import { coloursOf } from '../model/paints';
 import { deltaE00 } from '../colour/compare';
 import type { Palette } from '../colour/palette';
@@ -8,9 +9,6 @@ import { paintAt } from './paint';
 
 /** What must be alike. Several at once: all of them. */
 export type AlikeBy = 'fill' | 'outline' | 'weight' | 'kind' | 'opacity' | 'name';
-
-/** Colours within this (ΔE00) look alike to most eyes side by side (common practice: 1 is just seen, 3 passes for the same job). */
-export const ALIKE_TOLERANCE = 3;
 
 /** The colours a paint shows: one of a flat colour, all of a gradient. */
 function shownColours(d: Design, p: Paint | undefined, palette: Palette): readonly Colour[] | null {

@@ -114,3 +114,6 @@ export const OP_NAMES: Readonly<Record<NodeOf<'combination'>['op'], string>> = {
   exclude: 'Exclusion',
   divide: 'Division',
 };
+
+/** Colours within this (ΔE00) look alike to most eyes side by side (common practice: 1 is just seen, 3 passes for the same job). */
+export const ALIKE_TOLERANCE = 3;
