@@ -4,6 +4,7 @@ import { Button } from '@/ui/Button';
 import { BenchTop } from './canvas/BenchTop';
 import { Rack } from './rack/Rack';
 import { useBench } from './session/context';
+import { Follows } from './session/Follows';
 import { comesLater } from './session/comesLater';
 import { fetchLater } from './session/afterPaint';
 import { useKeys } from './useKeys';
@@ -60,15 +61,23 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       ) : (
         <div />
       )}
-      <Ticket onFind={find} />
+      <Follows>
+        <Ticket onFind={find} />
+      </Follows>
       <main className="grid min-h-0 grid-cols-[64px_200px_minmax(0,1fr)_272px]">
         <Rack />
-        <Pile />
+        <Follows>
+          <Pile />
+        </Follows>
         <BenchTop />
-        <Details />
+        <Follows>
+          <Details />
+        </Follows>
       </main>
-      <Tray />
-      <StatusStrip onKeys={showKeys} />
+      <Follows>
+        <Tray />
+        <StatusStrip onKeys={showKeys} />
+      </Follows>
       <Finder open={finder} onOpenChange={setFinder} />
       <ColourHere />
       <ImportReport />

@@ -220,6 +220,25 @@ describe('what things snap to', () => {
       ),
     ).toMatchObject({ dx: 1, dy: 1 });
   });
+
+  test('the nearest of very many places is the one that looking at each finds', () => {
+    let seed = 11;
+    const next = () => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296;
+    // On a coarse grid, so that many are equally near.
+    const spot = () => ({ x: Math.round(next() * 40) / 2, y: Math.round(next() * 40) / 2 });
+    for (let round = 0; round < 200; round++) {
+      const list = Array.from({ length: Math.floor(next() * 60) }, (_, i) => ({ ...spot(), label: `${i}` }));
+      const points = Array.from({ length: 1 + Math.floor(next() * 3) }, spot);
+      const reach = next() * 3;
+      let best: { d: number; label: string } | null = null;
+      for (const p of points)
+        for (const q of list) {
+          const d = Math.hypot(q.x - p.x, q.y - p.y);
+          if (d <= reach && (!best || d < best.d)) best = { d, label: q.label };
+        }
+      expect(snapPoints(points, list, reach)?.place.label ?? null).toBe(best?.label ?? null);
+    }
+  });
   test('equal gaps: after two, before two, between two', () => {
     const r = (x: number, w = 10) => ({ x0: x, x1: x + w, y0: 0, y1: 10 });
     expect(snapGaps(r(51), [r(0), r(25)], 'x', 3)).toMatchObject({ shift: -1, gap: 15 });

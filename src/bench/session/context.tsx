@@ -1,11 +1,14 @@
 'use client';
 import { createContext, useContext, type ReactNode } from 'react';
 import { useStore } from 'zustand';
+import type { StoreApi } from 'zustand/vanilla';
 import type { Design } from '@/core/model/schema';
 import type { Session } from './session';
 import { calmDesign, type BenchState } from './state';
 
 const SessionContext = createContext<Session | null>(null);
+/** Where the state is read; absent: the session's own. */
+export const StateContext = createContext<StoreApi<BenchState> | null>(null);
 
 export function SessionProvider({ session, children }: { session: Session; children: ReactNode }) {
   return <SessionContext value={session}>{children}</SessionContext>;
@@ -34,5 +37,6 @@ export function usePlacedDesign(): Design {
 
 /** A stored value; derived values come from what this returns, not from the selector. */
 export function useBench<T>(select: (s: BenchState) => T): T {
-  return useStore(useSession().store, select);
+  const { store } = useSession();
+  return useStore(useContext(StateContext) ?? store, select);
 }

@@ -10,10 +10,12 @@ export class Preview {
   /** The nodes that the shown preview changes, where it changes nothing else. */
   focus: readonly string[] | null = null;
   private calming: ReturnType<typeof setTimeout> | null = null;
-  private calmMs = CALM.least;
 
-  /** `calm` shows the panels what is shown by then. */
-  constructor(private readonly calm: () => void) {}
+  /** `calm` shows the panels what is shown by then; `cost` is how long they took to be drawn the last time, in ms. */
+  constructor(
+    private readonly calm: () => void,
+    private readonly cost: () => number,
+  ) {}
 
   /**
    * The design as a recipe would make it. A recipe that changes only some nodes says which: showing it then costs what
@@ -21,15 +23,13 @@ export class Preview {
    */
   of(design: Design, recipe: Recipe, only?: readonly string[]): Design {
     this.focus = only ? only.flatMap((id) => withDescendants(design, id)) : null;
-    this.calming ??= setTimeout(() => {
-      this.calming = null;
-      const start = performance.now();
-      this.calm();
-      // Panels are drawn in a microtask queued by what is above.
-      queueMicrotask(() => {
-        this.calmMs = Math.min(CALM.most, Math.max(CALM.least, (performance.now() - start) / CALM.share));
-      });
-    }, this.calmMs);
+    this.calming ??= setTimeout(
+      () => {
+        this.calming = null;
+        this.calm();
+      },
+      Math.min(CALM.most, Math.max(CALM.least, this.cost() / CALM.share)),
+    );
     return this.focus ? tryOutOn(design, this.focus, recipe) : tryOut(design, recipe);
   }
 

@@ -15,6 +15,7 @@ import { KEPT_STEPS, type DesignStore, type LoadedDesign, type WholeDesign } fro
 import { Journal } from '@/store/journal';
 import type { PictureClient } from '@/workers/pictureClient';
 import type { PressClient } from '@/workers/pressClient';
+import { Following } from './following';
 import { freshState } from './freshState';
 import { IdleTasks } from './idleTasks';
 import { Preview } from './preview';
@@ -37,11 +38,16 @@ const MERGE_WITHIN_MS = 1000;
 /** The open design: the only writer. Runs recipes, keeps history, saves, and tells the press worker. */
 export class Session {
   readonly store: StoreApi<BenchState>;
+  /** The same for the panels, one paint later. */
+  readonly following: Following;
   readonly palettes: PaletteKeeper;
   /** How pictures look, for drawing that cannot wait. */
   readonly pictures: PictureLooks;
   private readonly scenes: Scenes;
-  private readonly trial = new Preview(() => this.set({ calm: this.state.preview }));
+  private readonly trial = new Preview(
+    () => this.set({ calm: this.state.preview }),
+    () => this.following.cost,
+  );
   private readonly idle: IdleTasks;
   /** The way of the steps into the store. */
   readonly journal: Journal;
@@ -72,6 +78,7 @@ export class Session {
       (file, size) => roughPicture(engines.env, file, size),
     );
     this.store = createStore<BenchState>(() => freshState(loaded, readOnly, engines.fonts.epoch));
+    this.following = new Following(this.store);
     this.base = loaded.base;
     this.journal = new Journal(
       designs,

@@ -115,18 +115,44 @@ export function snapPoints(
   places: readonly SnapPoint[],
   tolerance: number,
 ): { dx: number; dy: number; place: SnapPoint } | null {
+  const order = fromLeft(places);
   let best: { dx: number; dy: number; place: SnapPoint } | null = null;
   let least = tolerance;
-  for (const p of points)
-    for (const place of places) {
+  for (const p of points) {
+    // Of places equally near, the first of the list.
+    let first = -1;
+    for (let i = firstFrom(order, places, p.x - least * 1.001); i < order.length; i++) {
+      const place = places[order[i]];
       const [dx, dy] = [place.x - p.x, place.y - p.y];
+      if (dx > least) break;
       if (Math.abs(dx) > least || Math.abs(dy) > least) continue;
       const d = Math.hypot(dx, dy);
-      if (d > least || (d === least && best)) continue;
+      if (d > least || (d === least && best && order[i] > first)) continue;
       least = d;
+      first = order[i];
       best = { dx, dy, place };
     }
+  }
   return best;
+}
+
+const orders = new WeakMap<readonly SnapPoint[], Uint32Array>();
+/** The places from left to right, found once a list: a gesture asks of thousands at every move. */
+function fromLeft(places: readonly SnapPoint[]): Uint32Array {
+  let order = orders.get(places);
+  if (!order) orders.set(places, (order = Uint32Array.from(places.keys()).sort((a, b) => places[a].x - places[b].x)));
+  return order;
+}
+
+/** The first in that order that is not left of `x`. */
+function firstFrom(order: Uint32Array, places: readonly SnapPoint[], x: number): number {
+  let [from, to] = [0, order.length];
+  while (from < to) {
+    const middle = (from + to) >> 1;
+    if (places[order[middle]].x < x) from = middle + 1;
+    else to = middle;
+  }
+  return from;
 }
 
 /** The distances that a snap made equal, as stretches along one axis at a place of the other. */

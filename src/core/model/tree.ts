@@ -162,6 +162,7 @@ export function pageMatrix(d: Design, page: Page, id: NodeId): Matrix {
 
 /** Of a selection, those that no other selected node contains, in pile order from back to front. */
 export function topmost(d: Design, page: Page, ids: readonly NodeId[]): NodeId[] {
+  if (ids.length === 1) return ancestry(d, page, ids[0]).length ? [...ids] : [];
   const wanted = new Set(ids);
   if (!wanted.size) return [];
   // Most selections lie on the page itself; those are answered without a look at any node.

@@ -135,13 +135,14 @@ export class QuickPainter {
       this.palette = palette;
       this.styles = new WeakMap();
       this.ramps = new WeakMap();
+      this.plain.length = 0;
     }
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
-    const plain = this.plainOf(content, palette);
+    this.plain.length = this.plainParts.length = Math.min(this.plain.length, content.length);
     for (let i = 0; i < content.length; i++) {
       const part = content[i];
       if (!overlaps(part.paintBounds, dirty)) continue;
-      const known = (plain[i] ??= this.asPlain(part, palette) ?? NOT_PLAIN);
+      const known = this.plainAt(i, part, palette);
       if (known !== NOT_PLAIN) this.fillPlain(ctx, known);
       else if (part.type === 'group') this.composite(ctx, part, palette, view, dirty);
       else this.drawLeaf(ctx, part, palette, view);
@@ -149,15 +150,19 @@ export class QuickPainter {
     this.mode(ctx, 'source-over');
   }
 
-  /** What is known of the last list of parts, place by place: most are flat areas, and there are thousands. */
-  private plain: {
-    readonly content: readonly Part[];
-    readonly palette: Palette;
-    readonly known: (Plain | undefined)[];
-  } | null = null;
-  private plainOf(content: readonly Part[], palette: Palette): (Plain | undefined)[] {
-    if (this.plain?.content !== content || this.plain.palette !== palette) this.plain = { content, palette, known: [] };
-    return this.plain.known;
+  /**
+   * What is known of the parts, place by place: most are flat areas, and there are thousands. In a list that differs in
+   * some from the last one, as each frame of a drag does, the others are still known.
+   */
+  private readonly plain: (Plain | undefined)[] = [];
+  private readonly plainParts: (Part | undefined)[] = [];
+  private plainAt(i: number, part: Part, palette: Palette): Plain {
+    let known = this.plain[i];
+    if (!known || this.plainParts[i] !== part) {
+      this.plainParts[i] = part;
+      this.plain[i] = known = this.asPlain(part, palette) ?? NOT_PLAIN;
+    }
+    return known;
   }
   private asPlain(part: Part, palette: Palette): Plain | null {
     if (part.type !== 'fill') return null;

@@ -9,7 +9,7 @@ import { addFindings, findInArea, findingsOf, nothingFound, sameFindings, type F
 import { scaledEffect } from '../model/effects';
 import { leavesOf, type DrawnNode, type Made } from './leaves';
 import { memory, remembered } from './memory';
-import { makeGroup, type Clip, type Group, type Mask, type Part, type Scene } from './scene';
+import { makeGroup, withParts, type Clip, type Group, type Mask, type Part, type Scene } from './scene';
 
 interface Entry extends Made {
   readonly area: Area | undefined;
@@ -68,6 +68,7 @@ export class SceneBuilder {
     const ranges = this.rangesOf(base);
     const content = base.root.content.slice();
     const done = new Set<NodeId>();
+    const [gone, come]: Part[][] = [[], []];
     for (const id of changed) {
       const line = ancestry(design, page, id).map((x) => design.nodes[x]);
       if (line.some((n) => n.kind === 'repeat')) return null;
@@ -84,9 +85,13 @@ export class SceneBuilder {
       if (!range) return null;
       const parts = this.anew(design, page, node);
       if (parts.length !== range.count) return null;
-      for (let i = 0; i < parts.length; i++) content[range.start + i] = parts[i];
+      for (let i = 0; i < parts.length; i++) {
+        gone.push(content[range.start + i]);
+        come.push(parts[i]);
+        content[range.start + i] = parts[i];
+      }
     }
-    return { ...base, root: makeGroup({ ...base.root, content }) };
+    return { ...base, root: withParts(base.root, content, gone, come) };
   }
 
   /** A node's parts, not remembered: the next moment they are others. */

@@ -143,6 +143,22 @@ export function bodyOf(g: Group): Group {
   return body;
 }
 
+/**
+ * A group of which nothing is cut, some of whose parts are others now, at the same places: its bounds are found without a look
+ * at the rest, as long as what went did not reach their edges.
+ */
+export function withParts(g: Group, content: readonly Part[], gone: readonly Part[], come: readonly Part[]): Group {
+  const boxes = ['inkBounds', 'paintBounds'] as const;
+  const inside = gone.every((p) => boxes.every((b) => isEmpty(p[b]) || within(p[b], g[b])));
+  if (g.clips.length || g.masks.length || g.effects.length || !inside) return makeGroup({ ...g, content });
+  const inkBounds = come.reduce((box, p) => union(box, p.inkBounds), g.inkBounds);
+  const paintBounds = come.reduce((box, p) => union(box, p.paintBounds), g.paintBounds);
+  return { ...g, content, inkBounds, bodyBounds: paintBounds, paintBounds };
+}
+
+/** Does a box lie in another one without touching its edges? */
+const within = (a: Rect, b: Rect): boolean => a.x0 > b.x0 && a.y0 > b.y0 && a.x1 < b.x1 && a.y1 < b.y1;
+
 /** The box round what is left of parts within another box. */
 function unionWithin(parts: readonly Part[], which: 'inkBounds' | 'paintBounds', cut: Rect): Rect {
   let { x0, y0, x1, y1 } = EMPTY_RECT;

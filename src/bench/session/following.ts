@@ -1,0 +1,61 @@
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import type { BenchState } from './state';
+
+/** A frame that is never painted (a hidden tab) is waited for no longer than this. */
+const LONGEST_MS = 250;
+
+/** After what has just changed has been painted. */
+function afterNextPaint(run: () => void): void {
+  if (typeof requestAnimationFrame === 'undefined') {
+    setTimeout(run, 0);
+    return;
+  }
+  let done = false;
+  const once = () => {
+    if (done) return;
+    done = true;
+    clearTimeout(latest);
+    run();
+  };
+  const latest = setTimeout(once, LONGEST_MS);
+  // A task that is queued in a frame runs when that frame has been painted.
+  const { port1, port2 } = new MessageChannel();
+  port1.onmessage = () => {
+    port1.close();
+    once();
+  };
+  requestAnimationFrame(() => port2.postMessage(null));
+}
+
+/** A state as the panels show it: one paint later, so that the sheet itself answers first. */
+export class Following {
+  readonly store: StoreApi<BenchState>;
+  /** How long the panels took, in ms, when they last showed what a gesture had come to. */
+  cost = 0;
+  private behind = false;
+
+  constructor(
+    private readonly source: StoreApi<BenchState>,
+    private readonly later: (run: () => void) => void = afterNextPaint,
+  ) {
+    this.store = createStore<BenchState>(() => source.getState());
+    source.subscribe(() => {
+      if (this.behind) return;
+      this.behind = true;
+      this.later(() => this.catchUp());
+    });
+  }
+
+  /** Set by what shows the store: runs a change and draws what hangs on it before it comes back. */
+  draw: (change: () => void) => void = (change) => change();
+
+  /** Shows the state of now, at once. */
+  catchUp(): void {
+    if (!this.behind) return;
+    this.behind = false;
+    const [now, before] = [this.source.getState(), this.store.getState()];
+    const start = performance.now();
+    this.draw(() => this.store.setState(now, true));
+    if (now.calm !== before.calm) this.cost = performance.now() - start;
+  }
+}

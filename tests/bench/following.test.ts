@@ -1,0 +1,60 @@
+import { createStore } from 'zustand/vanilla';
+import { Following } from '@/bench/session/following';
+import type { BenchState } from '@/bench/session/state';
+
+function set(up: { tasks?: (() => void)[] } = {}) {
+  const tasks = (up.tasks ??= []);
+  const source = createStore(() => ({ tool: 'select', selection: ['a'] }) as unknown as BenchState);
+  const following = new Following(source, (run) => void tasks.push(run));
+  return { source, following, tasks };
+}
+
+test('panels show a change one paint later, several changes at once', () => {
+  const { source, following, tasks } = set();
+  let drawn = 0;
+  following.store.subscribe(() => drawn++);
+  source.setState({ selection: ['b'] });
+  source.setState({ tool: 'nodes' });
+  expect(following.store.getState().selection).toEqual(['a']);
+  expect(tasks).toHaveLength(1);
+  tasks.shift()!();
+  expect(following.store.getState()).toBe(source.getState());
+  expect(drawn).toBe(1);
+  source.setState({ tool: 'select' });
+  expect(tasks).toHaveLength(1);
+});
+
+test('they catch up at once where they are asked to, and do nothing when the paint comes', () => {
+  const { source, following, tasks } = set();
+  const draws: string[] = [];
+  following.draw = (change) => {
+    draws.push('begun');
+    change();
+    draws.push('done');
+  };
+  source.setState({ selection: [] });
+  following.catchUp();
+  expect(following.store.getState().selection).toEqual([]);
+  tasks.shift()!();
+  following.catchUp();
+  expect(draws).toEqual(['begun', 'done']);
+});
+
+test('what showing a gesture cost is remembered, what else was shown is not', () => {
+  const { source, following } = set();
+  const wait = (ms: number) => {
+    const until = performance.now() + ms;
+    while (performance.now() < until);
+  };
+  following.draw = (change) => {
+    change();
+    wait(4);
+  };
+  source.setState({ calm: {} as BenchState['calm'] });
+  following.catchUp();
+  const { cost } = following;
+  expect(cost).toBeGreaterThanOrEqual(4);
+  source.setState({ tool: 'nodes' });
+  following.catchUp();
+  expect(following.cost).toBe(cost);
+});
