@@ -1,24 +1,27 @@
 // The running application for the bench: its server, a browser, pages with a design open.
-import { chromium, type Browser, type Page } from '@playwright/test';
+import { chromium, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { spawn } from 'node:child_process';
 
 const PORT = 3188;
 export const BASE = `http://127.0.0.1:${PORT}`;
 
-export const launch = (): Promise<Browser> =>
-  chromium.launch({
-    executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
-    headless: true,
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+const OPTIONS = {
+  executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+  headless: true,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+export const launch = (): Promise<Browser> => chromium.launch(OPTIONS);
+/** With a profile of its own, as a person's browser has: what is stored lies on the disk. */
+export const launchAt = (profile: string): Promise<BrowserContext> =>
+  chromium.launchPersistentContext(profile, OPTIONS);
 
 /** Serves what is built; answers how to stop. */
 export async function serve(): Promise<() => void> {
@@ -50,8 +53,9 @@ export async function counted(page: Page): Promise<Opened> {
 }
 
 /** A page with a design open and at rest. */
-export async function opened(browser: Browser, file: string): Promise<Opened> {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+export async function opened(browser: Browser | BrowserContext, file: string): Promise<Opened> {
+  const page = await browser.newPage();
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto(BASE);
   await page.getByLabel('Open a design file').setInputFiles(file);
   await page.getByTestId('save-state').waitFor({ timeout: 60_000 });

@@ -3,7 +3,7 @@ import type { Browser, Page } from '@playwright/test';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { against, measured, median, readInTurns, type Row } from './measure';
-import { BASE, launch, opened, toFront, type Opened } from './places';
+import { BASE, launchAt, opened, toFront, type Opened } from './places';
 
 /** In the page: ms until three frames have come at their own pace, the time of those not counted. */
 function untilCalm(begin: string | null): Promise<number> {
@@ -89,48 +89,76 @@ export async function opening(browser: Browser, folder: string): Promise<Row[]> 
   ];
 }
 
-/** Megabytes that the processes of a browser have to themselves (shared ones by their share), after a collection of garbage. */
-async function megabytes(page: Page, root: number): Promise<number> {
-  const cdp = await page.context().newCDPSession(page);
-  await cdp.send('HeapProfiler.collectGarbage');
-  await page.waitForTimeout(1500);
-  const parents = new Map<number, number>();
-  for (const name of readdirSync('/proc'))
-    if (/^\d+$/.test(name))
-      try {
-        parents.set(Number(name), Number(readFileSync(`/proc/${name}/stat`, 'utf8').split(') ')[1].split(' ')[1]));
-      } catch {
-        // It has ended meanwhile.
-      }
+/** The processes of the browser that has this profile. */
+function processesOf(profile: string): number[] {
+  const pids = readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map(Number);
+  const parents = new Map(pids.map((pid) => [pid, Number(proc(pid, 'stat').split(') ')[1]?.split(' ')[1])]));
+  const root = pids.find((pid) => {
+    const line = proc(pid, 'cmdline');
+    return line.includes(`--user-data-dir=${profile}`) && !line.includes('--type=');
+  });
   const below = (pid: number): boolean => pid === root || (parents.has(pid) && below(parents.get(pid)!));
-  let kb = 0;
-  for (const pid of parents.keys())
-    if (pid !== root && below(pid))
-      try {
-        if (!readFileSync(`/proc/${pid}/comm`, 'utf8').startsWith('chrom')) continue;
-        kb += Number(/^Pss:\s+(\d+)/m.exec(readFileSync(`/proc/${pid}/smaps_rollup`, 'utf8'))?.[1] ?? 0);
-      } catch {
-        // As above.
-      }
-  return kb / 1024;
+  return pids.filter(below);
 }
 
-/** What a browser with one design of 20,000 objects open takes of the machine. */
+/** What the system says of a process; nothing where it has ended meanwhile. */
+function proc(pid: number, file: string): string {
+  try {
+    return readFileSync(`/proc/${pid}/${file}`, 'utf8');
+  } catch {
+    return '';
+  }
+}
+
+/** Megabytes that they have to themselves (what they share by its share). */
+const megabytes = (pids: readonly number[]): number =>
+  pids.reduce((kb, pid) => kb + Number(/^Pss:\s+(\d+)/m.exec(proc(pid, 'smaps_rollup'))?.[1] ?? 0), 0) / 1024;
+
+/** Waits until they have had next to nothing to do for six seconds. */
+async function atRest(profile: string): Promise<readonly number[]> {
+  // Fields 14 and 15 of stat: time in hundredths of a second.
+  const worked = (pids: readonly number[]) =>
+    pids.reduce((sum, pid) => {
+      const fields = proc(pid, 'stat').split(') ')[1]?.split(' ');
+      return sum + (fields ? Number(fields[11]) + Number(fields[12]) : 0);
+    }, 0);
+  for (let waited = 0, calm = 0; waited < 600; waited += 2) {
+    const pids = processesOf(profile);
+    const before = worked(pids);
+    await new Promise((r) => setTimeout(r, 2000));
+    calm = worked(pids) - before < 30 ? calm + 1 : 0;
+    if (calm === 3) return pids;
+  }
+  throw new Error('the browser does not come to rest');
+}
+
+/** What a browser takes of the machine with a large design open and at rest. */
 export async function memory(folder: string): Promise<Row[]> {
-  const browser = await launch();
-  const { page } = await opened(browser, path.join(folder, 'crowd-20000.holvet'));
-  await page.waitForTimeout(10_000);
-  const mb = await megabytes(page, process.pid);
-  await browser.close();
-  return [
-    {
-      what: 'memory of a browser with 20,000 objects open / the bar',
+  const rows: Row[] = [];
+  for (const [what, file, bar] of [
+    ['20,000 objects', 'crowd-20000.holvet', 700],
+    ['100 pictures of 12 Mpx', 'pictures.holvet', 900],
+  ] as const) {
+    const profile = path.join(folder, `profile-${bar}`);
+    const context = await launchAt(profile);
+    const empty = megabytes(processesOf(profile));
+    const { page } = await opened(context, path.join(folder, file));
+    await atRest(profile);
+    const cdp = await page.context().newCDPSession(page);
+    await cdp.send('HeapProfiler.collectGarbage');
+    const mb = megabytes(await atRest(profile));
+    await context.close();
+    rows.push({
+      what: `memory of a browser with ${what} open / the bar`,
       aim: 1,
-      note: 'all its processes',
+      note: `all its processes; without a page ${Math.round(empty)} MB`,
       unit: 'MB',
-      ...against(mb, 700),
-    },
-  ];
+      ...against(mb, bar),
+    });
+  }
+  return rows;
 }
 
 /** A finger stays on a key or a button this long. */

@@ -36,7 +36,7 @@ export async function openEngines(env: Env, { pictures = true } = {}): Promise<E
     room: new ColourRoom(engine, (p) => env.asset(p)),
     builder: new SceneBuilder(fonts),
     pictures: reader
-      ? new PictureBook(async (file) => reader.readPicture(await env.asset(`pictures/${file}`), env))
+      ? new PictureBook(async (file) => reader.openPicture(await env.asset(`pictures/${file}`), env))
       : null,
   };
 }

@@ -16,10 +16,16 @@ export class WorkerHost<Api> {
   private fail: (why: Error) => void = () => {};
   private disposed = false;
 
-  /** `began` is told of each worker before its first call. */
+  private idle: ReturnType<typeof setTimeout> | undefined;
+
+  /**
+   * `began` is told of each worker before its first call. A worker that remembers nothing may be ended when nobody has
+   * called it for `idleMs`: so all that it took of the machine is given back.
+   */
   constructor(
     private readonly start: () => Worker,
     private readonly began: (api: Comlink.Remote<Api>) => void = () => {},
+    private readonly idleMs: number | null = null,
   ) {}
 
   get alive(): boolean {
@@ -35,6 +41,7 @@ export class WorkerHost<Api> {
    */
   async call<T>(ms: number, make: (api: Comlink.Remote<Api>) => Promise<T>): Promise<T> {
     if (this.disposed) throw new WorkerGone('It was ended.');
+    clearTimeout(this.idle);
     const api = this.begin();
     const { worker, gone } = this;
     let timer: ReturnType<typeof setTimeout> | undefined;
@@ -58,11 +65,13 @@ export class WorkerHost<Api> {
       const oldest = this.clocks.values().next().value === clock;
       this.clocks.delete(clock);
       if (oldest) this.clocks.values().next().value?.();
+      if (this.idleMs !== null && !this.clocks.size) this.idle = setTimeout(() => this.end(), this.idleMs);
     }
   }
 
   /** Ends the worker; whoever waits for it hears why. The next call begins another. */
   end(why: Error = new WorkerGone('It was stopped.')): void {
+    clearTimeout(this.idle);
     const { fail } = this;
     this.worker?.terminate();
     this.worker = null;

@@ -1,7 +1,7 @@
 /// <reference lib="webworker" />
 import * as Comlink from 'comlink';
 import { encode } from 'fast-png';
-import { isAvif, pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/read';
+import { isAvif, openPicture, pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/read';
 import { PictureProblem } from '@/core/input/picture/types';
 import { readSwatchFile } from '@/core/input/swatches/read';
 import { refuse } from '@/core/colour/exchange';
@@ -9,7 +9,7 @@ import { readSvg } from '@/core/input/svg/read';
 import { SvgProblem } from '@/core/input/svg/xml';
 import { tooManyPixels } from '@/core/model/pictureSchema';
 import { Palette } from '@/core/colour/palette';
-import { PictureSource } from '@/core/pictures/source';
+import { PictureSource, PixelRoom } from '@/core/pictures/source';
 import { pictureBitmap } from '@/core/render/pictureBitmap';
 import { pictureLook } from '@/core/render/pictureLook';
 import { openEngines, type Engines } from '@/core/engines';
@@ -26,18 +26,24 @@ const room = () =>
 /** The last pictures looked at, open. */
 const open = new Map<string, Promise<PictureSource>>();
 const MOST_OPEN = 6;
+const pixelRoom = new PixelRoom(40 * 1024 * 1024);
 
 function source(file: string): Promise<PictureSource> {
   let job = open.get(file);
   if (job) open.delete(file);
   else
-    job = storeEnv
-      .asset(`pictures/${file}`)
-      .then(async (bytes) => new PictureSource(await readPicture(bytes, storeEnv)));
+    job = storeEnv.asset(`pictures/${file}`).then(async (bytes) => {
+      const { pixels, again } = await openPicture(bytes, storeEnv);
+      return new PictureSource(pixels, again, pixelRoom);
+    });
   open.set(file, job);
   job.catch(() => open.delete(file));
   for (const oldest of open.keys()) {
     if (open.size <= MOST_OPEN) break;
+    void open.get(oldest)!.then(
+      (gone) => gone.close(),
+      () => {},
+    );
     open.delete(oldest);
   }
   return job;

@@ -9,10 +9,15 @@ export const READ_MS = 30_000;
 /** A look at a picture, its opening and the engines included. */
 const LOOK_MS = 40_000;
 
+/** Nobody asks for pictures any more: what it opened them with, and they themselves, need not wait. */
+export const IDLE_MS = 20_000;
+
 /** The page's side of the picture worker. It starts with the first file; one that hangs is ended and begun anew. */
 export class PictureClient {
   private readonly host = new WorkerHost<PictureApi>(
     () => new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' }),
+    undefined,
+    IDLE_MS,
   );
 
   /** Opens a file's bytes; they are handed over and can no longer be used here. */

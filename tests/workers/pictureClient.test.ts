@@ -1,5 +1,5 @@
 import { jest } from '@jest/globals';
-import { PictureClient, READ_MS } from '@/workers/pictureClient';
+import { IDLE_MS, PictureClient, READ_MS } from '@/workers/pictureClient';
 import type { LookRequest, PictureApi } from '@/workers/pictureApi';
 import { serve, useFakeWorkers, workers } from '../support/fakeWorker';
 
@@ -41,6 +41,35 @@ test('a file that hangs is given up with a sentence; looks that waited behind it
     await expect(reading).resolves.toEqual({ ok: false, message: expect.stringMatching(/was not open after 30 s/) });
     expect((await looking)!.width).toBe(7);
     expect(workers.map((w) => w.ended)).toEqual([true, false]);
+    client.dispose();
+  } finally {
+    jest.useRealTimers();
+  }
+});
+
+test('a worker that nobody has called for a while is ended, never one that is asked; the next call begins another', async () => {
+  jest.useFakeTimers({ doNotFake: ['queueMicrotask', 'nextTick', 'setImmediate'] });
+  try {
+    let answer: (() => void) | null = null;
+    serve({
+      look: async ({ file }) => {
+        if (file === 'slow.png') await new Promise<void>((r) => (answer = r));
+        return bitmap(3);
+      },
+    } satisfies Partial<PictureApi>);
+    const client = new PictureClient();
+    await client.look(request('a.png'));
+    jest.advanceTimersByTime(IDLE_MS - 1);
+    const slow = client.look(request('slow.png'));
+    jest.advanceTimersByTime(IDLE_MS + 1);
+    expect(workers[0].ended).toBe(false);
+    while (!answer) await new Promise((r) => setImmediate(r));
+    (answer as () => void)();
+    expect((await slow)!.width).toBe(3);
+    jest.advanceTimersByTime(IDLE_MS + 1);
+    expect(workers[0].ended).toBe(true);
+    expect((await client.look(request('a.png')))!.width).toBe(3);
+    expect(workers).toHaveLength(2);
     client.dispose();
   } finally {
     jest.useRealTimers();

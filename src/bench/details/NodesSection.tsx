@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import type { NodeAlign, NodeSpread } from '@/core/edit/nodes';
 import { nodeCount } from '@/core/edit/smoothing';
 import type { NodeForm } from '@/core/geometry/nodes';
@@ -22,6 +22,7 @@ import {
 } from '../commands/nodes';
 import { count } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
+import { later } from '../session/later';
 import { openPaths, spotsOf } from '../tools/nodeSpots';
 
 const KINDS: readonly { value: NodeForm; label: string }[] = [
@@ -141,9 +142,16 @@ export function NodesSection() {
 /** Fewer nodes within a tolerance; how many there were and would be is shown before it is done. */
 function Simplify() {
   const session = useSession();
-  useBench((s) => s.design);
+  const design = useBench((s) => s.design);
+  const selection = useBench((s) => s.selection);
   const [tolerance, setTolerance] = useState(mm(0.2));
-  const made = simplifyPaths(session, tolerance / mm(1));
+  const [found, setFound] = useState<{ readonly before: number; readonly after: number } | null>(null);
+  const find = useEffectEvent(() => {
+    const { before, after } = simplifyPaths(session, tolerance / mm(1));
+    setFound({ before, after });
+  });
+  // A long path takes a while: it is asked when it rests, never while it is drawn.
+  useEffect(() => later(find), [design, selection, tolerance]);
   return (
     <div className="flex items-center gap-1.5">
       <div className="w-[120px] shrink-0">
@@ -162,8 +170,9 @@ function Simplify() {
       </div>
       <Button
         className="flex-1"
-        disabled={made.after >= made.before}
+        disabled={!found || found.after >= found.before}
         onClick={() => {
+          const made = simplifyPaths(session, tolerance / mm(1));
           if (session.commit('Simplify', made.recipe)) {
             session.set({ nodes: [] });
             session.say(
@@ -172,7 +181,7 @@ function Simplify() {
           }
         }}
       >
-        Simplify {made.before} → {made.after}
+        {found ? `Simplify ${found.before} → ${found.after}` : 'Simplify'}
       </Button>
     </div>
   );

@@ -6,8 +6,12 @@ import type { LookRequest } from '@/workers/pictureApi';
 
 /** Pixels that a picture is shown with while something moves; the plates show all it has. */
 const SHOWN_PIXELS = 700_000;
-/** Looks that are kept, over all pictures. */
-const MOST_KEPT = 24;
+/** The pictures of a design are shown with so many together, a few screens full: where there are many, each with fewer. */
+const KEPT_PIXELS = 6 * SHOWN_PIXELS;
+/** However many there are. */
+const LEAST_PIXELS = 10_000;
+/** So many are made at a time, by the worker and by the browser itself: each is opened whole for it. */
+const AT_A_TIME = 2;
 
 /** A slider that rests so long has arrived: what it shows is worked out in full. */
 const REST_MS = 200;
@@ -47,10 +51,11 @@ export class PictureLooks {
     private readonly ask: (request: LookRequest) => Promise<Bitmap | null>,
     private readonly design: () => Design,
     private readonly come: () => void,
-    /** The picture as the browser opens it by itself; null where it cannot. */
+    /** The picture as the browser opens it by itself, with so many pixels; null where it cannot. */
     private readonly roughly: (
       file: string,
       size: { readonly width: number; readonly height: number },
+      pixels: number,
     ) => Promise<QuickPicture | null> = async () => null,
     private readonly newImage: (b: Bitmap) => CanvasImageSource = canvasOf,
     private readonly restMs = REST_MS,
@@ -72,7 +77,7 @@ export class PictureLooks {
     const { swatches, inks: own, profile, setup } = this.design();
     this.wanted.set(file, {
       key,
-      request: { file, tone: paint.tone, pixels: SHOWN_PIXELS, colours: { swatches, inks: own, profile, setup } },
+      request: { file, tone: paint.tone, pixels: this.pixels(), colours: { swatches, inks: own, profile, setup } },
     });
     this.waking.get(file)?.();
     // A file that was not to be had is not asked for at every frame.
@@ -80,19 +85,44 @@ export class PictureLooks {
     return standIn();
   }
 
+  /** How large a look is asked for. */
+  private pixels(): number {
+    const many = this.design().pictures?.length ?? 1;
+    return Math.max(LEAST_PIXELS, Math.min(SHOWN_PIXELS, Math.floor(KEPT_PIXELS / Math.max(1, many))));
+  }
+
+  private roughMaking = 0;
+  private roughWaiting = false;
   private firstSight(file: string, size: { readonly width: number; readonly height: number }): QuickPicture | null {
     const known = this.rough.get(file);
     if (known !== undefined) return known;
+    // When one of them has come, what is still not seen asks again.
+    if (this.roughMaking >= AT_A_TIME) {
+      this.roughWaiting = true;
+      return null;
+    }
     this.rough.set(file, null);
-    void this.roughly(file, size).then(
-      (picture) => {
-        if (!picture || this.last(file)) return;
+    this.roughMaking++;
+    void this.roughly(file, size, this.pixels())
+      .then((picture) => {
+        if (!picture) return;
+        if (this.last(file)) return letGo(picture);
         this.rough.set(file, picture);
+      })
+      .catch(() => {}) // the true look says what is wrong
+      .finally(() => {
+        this.roughMaking--;
+        if (!this.roughWaiting && !this.rough.get(file)) return;
+        this.roughWaiting = false;
         this.come();
-      },
-      () => {}, // the true look says what is wrong
-    );
+      });
     return null;
+  }
+
+  private forgetRough(file: string): void {
+    const rough = this.rough.get(file);
+    if (rough) letGo(rough);
+    this.rough.delete(file);
   }
 
   private last(file: string): QuickPicture | null {
@@ -109,11 +139,11 @@ export class PictureLooks {
         this.wanted.delete(file);
         this.making.set(file, key);
         if (this.last(file)) {
-          if (!this.known.has(key)) this.keep(file, key, true, await this.ask({ ...request, coarse: true }));
+          if (!this.known.has(key)) this.keep(file, key, true, await this.inTurn({ ...request, coarse: true }));
           await this.rest(file);
           if (this.wanted.has(file)) continue;
         }
-        const look = await this.ask({ ...request, coarse: false });
+        const look = await this.inTurn({ ...request, coarse: false });
         if (look) {
           this.lacking.delete(file);
           this.keep(file, key, false, look);
@@ -124,6 +154,22 @@ export class PictureLooks {
       if (now) this.askLater(file, now);
     } finally {
       this.making.delete(file);
+    }
+  }
+
+  private asked = 0;
+  private readonly queue: (() => void)[] = [];
+  /** Asks the worker when it is not busy with others. */
+  private async inTurn(request: LookRequest): Promise<Bitmap | null> {
+    // Whoever is done hands its place on.
+    if (this.asked >= AT_A_TIME) await new Promise<void>((go) => this.queue.push(go));
+    else this.asked++;
+    try {
+      return await this.ask(request);
+    } finally {
+      const next = this.queue.shift();
+      if (next) next();
+      else this.asked--;
     }
   }
 
@@ -156,15 +202,20 @@ export class PictureLooks {
 
   private keep(file: string, key: string, coarse: boolean, look: Bitmap | null): void {
     if (!look) return;
-    this.rough.delete(file);
+    this.forgetRough(file);
     this.known.delete(key);
     this.known.set(key, {
       file,
       coarse,
       picture: { image: this.newImage(look), width: look.width, height: look.height },
     });
-    for (const oldest of this.known.keys()) {
-      if (this.known.size <= MOST_KEPT) break;
+    // A level of a picture has up to four times the pixels that were asked for.
+    const most = Math.max(4 * KEPT_PIXELS, 4 * this.pixels() * (this.design().pictures?.length ?? 0));
+    let pixels = 0;
+    for (const { picture } of this.known.values()) pixels += picture.width * picture.height;
+    for (const [oldest, { picture }] of this.known) {
+      if (pixels <= most || this.known.size === 1) break;
+      pixels -= picture.width * picture.height;
       this.known.delete(oldest);
     }
     this.come();
@@ -179,9 +230,14 @@ export class PictureLooks {
     const waiting = this.lacking.get(file)?.timer;
     if (waiting) clearTimeout(waiting);
     this.lacking.delete(file);
-    this.rough.delete(file);
+    this.forgetRough(file);
     for (const [key, k] of this.known) if (k.file === file) this.known.delete(key);
   }
+}
+
+/** A bitmap of the browser's is let go of at once, not when it is next tidied up. */
+function letGo({ image }: QuickPicture): void {
+  if (typeof ImageBitmap !== 'undefined' && image instanceof ImageBitmap) image.close();
 }
 
 function canvasOf({ width, height, data }: Bitmap): CanvasImageSource {

@@ -1,8 +1,7 @@
 import type { Env } from '@/core/env';
 import type { QuickPicture } from '@/core/render/quick';
 
-/** Pixels that a first sight is opened with, and the most that a picture may have for it. */
-const SHOWN = 700_000;
+/** The most pixels that a picture may have for it. */
 const MOST = 40_000_000;
 const TYPES = new Map([
   ['png', 'image/png'],
@@ -11,15 +10,16 @@ const TYPES = new Map([
   ['gif', 'image/gif'],
 ]);
 
-/** A picture as the browser opens it, without its profile or the paper: seen at once, until its true look comes. Null for kinds that browsers do not open. */
+/** A picture as the browser opens it, without its profile or the paper: seen at once, with so many pixels, until its true look comes. Null for kinds that browsers do not open. */
 export async function roughPicture(
   env: Pick<Env, 'asset'>,
   file: string,
   { width, height }: { readonly width: number; readonly height: number },
+  pixels: number,
 ): Promise<QuickPicture | null> {
   const type = TYPES.get(file.split('.').pop() ?? '');
   if (!type || typeof createImageBitmap === 'undefined' || width * height > MOST) return null;
-  const k = Math.min(1, Math.sqrt(SHOWN / (width * height)));
+  const k = Math.min(1, Math.sqrt(pixels / (width * height)));
   const resizeWidth = Math.max(1, Math.round(width * k));
   const resizeHeight = Math.max(1, Math.round(height * k));
   const image = await createImageBitmap(new Blob([(await env.asset(`pictures/${file}`)) as BlobPart], { type }), {

@@ -75,7 +75,7 @@ export class Session {
       (r) => pictureWorker.look(r),
       () => this.design,
       () => this.set({ picturesEpoch: this.state.picturesEpoch + 1 }),
-      (file, size) => roughPicture(engines.env, file, size),
+      (file, size, pixels) => roughPicture(engines.env, file, size, pixels),
     );
     this.store = createStore<BenchState>(() => freshState(loaded, readOnly, engines.fonts.epoch));
     this.following = new Following(this.store);

@@ -1,4 +1,7 @@
-import { PictureSource, type Pixels } from './source';
+import { PictureSource, PixelRoom, type Pixels } from './source';
+
+/** Bytes of open pixels that are kept, over all pictures: one of twenty megapixels whole, or many as they are seen on a screen. */
+const ROOM = 64 * 1024 * 1024;
 
 /** The pictures of a place (page, worker, shell), opened once and then used plainly. */
 export class PictureBook {
@@ -8,21 +11,28 @@ export class PictureBook {
   /** Rises whenever a picture comes or goes. */
   epoch = 0;
 
-  /** `open` answers a picture's pixels or rejects with a sentence. */
-  constructor(private readonly open: (file: string) => Promise<Pixels>) {}
+  private readonly room = new PixelRoom(ROOM);
+
+  /** `open` answers a picture's pixels and what opens them again, or rejects with a sentence. */
+  constructor(private readonly open: (file: string) => Promise<{ readonly pixels: Pixels; again(): Pixels }>) {}
 
   /** Opens what is not open yet and lets go of all others. A picture that cannot be had is remembered with its reason, and tried again the next time. */
   async load(files: ReadonlySet<string>): Promise<void> {
     for (const file of [...this.sources.keys()]) if (!files.has(file)) this.forget(file);
-    await Promise.all([...files].map((file) => (this.sources.has(file) ? undefined : this.opened(file))));
+    // Two at a time: the pixels of all together may be more than there is room for.
+    const waiting = [...files].filter((file) => !this.sources.has(file));
+    const lane = async () => {
+      for (let file = waiting.shift(); file !== undefined; file = waiting.shift()) await this.opened(file);
+    };
+    await Promise.all([lane(), lane()]);
   }
 
   private opened(file: string): Promise<void> {
     let job = this.opening.get(file);
     if (!job) {
       job = this.open(file)
-        .then((pixels) => {
-          this.sources.set(file, new PictureSource(pixels));
+        .then(({ pixels, again }) => {
+          this.sources.set(file, new PictureSource(pixels, again, this.room));
           this.problems.delete(file);
           this.epoch++;
         })
@@ -38,6 +48,7 @@ export class PictureBook {
   }
 
   private forget(file: string): void {
+    this.sources.get(file)?.close();
     this.sources.delete(file);
     this.epoch++;
   }

@@ -17,28 +17,114 @@ export interface Pixels {
 
 export const SAMPLES: Readonly<Record<PictureSpace, number>> = { gray: 1, rgb: 3, cmyk: 4 };
 
-/** A picture and the halves, quarters … of it that are looked at from afar; each is made when it is first wanted. */
+/** A picture seen this small, or smaller, is kept for as long as the picture is. */
+const SMALL = 100_000;
+
+/**
+ * A picture and the halves, quarters … of it that are looked at from afar; each is made when it is first wanted. Where it
+ * can be opened again, its large levels are let go of when others need the room.
+ */
 export class PictureSource {
-  private readonly levels: Pixels[];
-  constructor(readonly full: Pixels) {
-    this.levels = [full];
+  private readonly levels: (Pixels | undefined)[];
+  readonly width: number;
+  readonly height: number;
+  readonly space: PictureSpace;
+
+  /** `again`: how it is opened once more, the very same; `room`: where its large levels are kept, with those of others. */
+  constructor(
+    first: Pixels,
+    private readonly again: (() => Pixels) | null = null,
+    private readonly room: PixelRoom | null = null,
+  ) {
+    this.levels = [first];
+    ({ width: this.width, height: this.height, space: this.space } = first);
+    this.take(0);
+  }
+
+  /** As it is. */
+  get full(): Pixels {
+    return this.level(0);
   }
 
   /** Level n has a 2ⁿth of the width and height; beyond a single pixel there is none, the last one is given. */
   level(n: number): Pixels {
-    while (this.levels.length <= n) {
-      const last = this.levels[this.levels.length - 1];
-      if (last.width === 1 && last.height === 1) return last;
-      this.levels.push(halve(last));
-    }
-    return this.levels[n];
+    const wanted = Math.min(n, Math.floor(Math.log2(Math.max(this.width, this.height))));
+    this.make(wanted);
+    this.take(wanted);
+    return this.levels[wanted]!;
   }
 
   /** The smallest level with no fewer pixels than asked for, if there is one. */
   levelWith(pixels: number): Pixels {
     let n = 0;
-    for (let size = this.full.width * this.full.height; size / 4 >= pixels; size /= 4) n++;
+    for (let size = this.width * this.height; size / 4 >= pixels; size /= 4) n++;
     return this.level(n);
+  }
+
+  /** Another picture made from this one, which can be made once more. */
+  derived(make: (full: Pixels) => Pixels): PictureSource {
+    return new PictureSource(make(this.full), () => make(this.full), this.room);
+  }
+
+  /** It is not looked at any more. */
+  close(): void {
+    for (const level of this.levels) if (level) this.room?.forget(level);
+  }
+
+  private make(wanted: number): void {
+    let from = wanted;
+    while (from >= 0 && !this.levels[from]) from--;
+    if (from < 0) {
+      this.levels[0] = this.again!();
+      this.take((from = 0));
+    }
+    for (; from < wanted; from++) {
+      this.levels[from + 1] = halve(this.levels[from]!);
+      this.take(from + 1);
+    }
+  }
+
+  /** Says that a level has been used. */
+  private take(n: number): void {
+    if (!this.room || !this.again) return;
+    const { width, height, data, alpha } = this.levels[n]!;
+    if (width * height > SMALL) this.room.use(this.levels[n]!, data.length + (alpha?.length ?? 0), () => this.letGo(n));
+  }
+
+  private letGo(n: number): void {
+    const level = this.levels[n]!;
+    this.levels[n] = undefined;
+    if (this.levels.some((l) => l)) return;
+    // What is seen from afar stays.
+    let small = level;
+    let at = n;
+    for (; small.width * small.height > SMALL; at++) small = halve(small);
+    this.levels[at] = small;
+  }
+}
+
+/** Room for the pixels of many pictures: when it is full, what was not used for the longest time is let go of. */
+export class PixelRoom {
+  private readonly held = new Map<Pixels, { readonly bytes: number; readonly letGo: () => void }>();
+  private bytes = 0;
+
+  /** `most`: bytes; what is used now is kept even if it alone is more. */
+  constructor(private readonly most: number) {}
+
+  use(pixels: Pixels, bytes: number, letGo: () => void): void {
+    if (!this.held.delete(pixels)) this.bytes += bytes;
+    this.held.set(pixels, { bytes, letGo });
+    for (const [oldest, held] of this.held) {
+      if (this.bytes <= this.most || oldest === pixels) break;
+      this.forget(oldest);
+      held.letGo();
+    }
+  }
+
+  /** Its picture is gone. */
+  forget(pixels: Pixels): void {
+    this.bytes -= this.held.get(pixels)?.bytes ?? 0;
+    this.held.delete(pixels);
   }
 }
 
@@ -49,6 +135,10 @@ export function halve(p: Pixels): Pixels {
   const height = Math.max(1, p.height >> 1);
   const data = new Uint8Array(width * height * n);
   const alpha = p.alpha ? new Uint8Array(width * height) : null;
+  if (!p.alpha && p.width === 2 * width && p.height === 2 * height) {
+    for (let k = 0; k < n; k++) meanOfFour(p.data, data, width, height, n, k);
+    return { ...p, width, height, data, alpha };
+  }
   for (let y = 0; y < height; y++) {
     const y0 = Math.floor((y * p.height) / height);
     const y1 = Math.max(y0 + 1, Math.floor(((y + 1) * p.height) / height));
@@ -81,4 +171,15 @@ export function halve(p: Pixels): Pixels {
     }
   }
   return { ...p, width, height, data, alpha };
+}
+
+/** Of one channel of `n`: each value of `out` is the mean of the four of `full` that lie there. */
+function meanOfFour(full: Uint8Array, out: Uint8Array, width: number, height: number, n: number, k: number): void {
+  const row = 2 * width * n;
+  for (let y = 0; y < height; y++) {
+    let above = 2 * y * row + k;
+    let at = y * width * n + k;
+    for (let x = 0; x < width; x++, above += 2 * n, at += n)
+      out[at] = (full[above] + full[above + n] + full[above + row] + full[above + row + n] + 2) >> 2;
+  }
 }

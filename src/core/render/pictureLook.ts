@@ -30,7 +30,11 @@ export function pictureLook(source: PictureSource, tone: Tone | undefined, palet
 function seenSource(source: PictureSource, pixels: number): PictureSource {
   const level = source.levelWith(pixels);
   let seen = seenSources.get(level);
-  if (!seen) seenSources.set(level, (seen = level === source.full ? source : new PictureSource(level)));
+  if (!seen)
+    seenSources.set(
+      level,
+      (seen = level.width === source.width && level.height === source.height ? source : new PictureSource(level)),
+    );
   return seen;
 }
 const seenSources = new WeakMap<Pixels, PictureSource>();

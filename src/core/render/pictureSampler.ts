@@ -29,7 +29,7 @@ export function pictureSampler(
   const back = invert(multiply(item.matrix, paint.geometry));
   if (!found || !back) return null;
   const source = cutSource(found, paint.tone);
-  const { width, height } = source.full;
+  const { width, height } = source;
   const toUnit = multiply(back, multiply(translation(region.x, region.y), scaling(1 / region.scale, 1 / region.scale)));
   // Pixels of the picture that fall on one of the region's.
   const apart = Math.sqrt(Math.abs(toUnit[0] * toUnit[3] - toUnit[1] * toUnit[2]) * width * height);

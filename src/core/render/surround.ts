@@ -134,8 +134,12 @@ export function cutSource(source: PictureSource, tone: Tone | undefined): Pictur
   const key = `${surround.tolerance} ${surround.soft}`;
   let cut = variants.get(key);
   if (!cut) {
-    if (variants.size >= MOST_KEPT) variants.delete(variants.keys().next().value!);
-    variants.set(key, (cut = new PictureSource(withoutSurround(source.full, surround))));
+    if (variants.size >= MOST_KEPT) {
+      const [[oldest, gone]] = variants;
+      variants.delete(oldest);
+      gone.close();
+    }
+    variants.set(key, (cut = source.derived((full) => withoutSurround(full, surround))));
   }
   return cut;
 }

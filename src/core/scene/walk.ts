@@ -132,9 +132,9 @@ export function changedArea(before: readonly Part[], after: readonly Part[]): Re
     if (y1 > area.y1) area.y1 = y1;
   };
   if (before.length === after.length) {
-    for (const [i, now] of after.entries()) {
-      const was = before[i];
-      if (was === now) continue;
+    for (let i = 0; i < after.length; i++) {
+      if (before[i] === after[i]) continue;
+      const [was, now] = [before[i], after[i]];
       if (was.type === 'group' && now.type === 'group' && sameShell(was, now))
         add(changedArea(was.content, now.content));
       else {

@@ -12,8 +12,8 @@ export class ExactEngine {
     this.scope = new engine.PaperScope();
     // Paths are made outside any document.
     this.scope.setup(new this.scope.Size(1, 1));
-    // Nothing is ever shown: no clock need tick for it.
-    this.scope.view.autoUpdate = false;
+    // Nothing is ever shown: its view would measure the page at every move of the pointer.
+    this.scope.view.remove();
     this.scope.settings.insertItems = false;
   }
 

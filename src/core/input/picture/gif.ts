@@ -6,9 +6,9 @@ export const GIF: PictureFormat = {
   ending: 'gif',
   is: (b) => /^GIF8[79]a$/.test(ascii(b, 0, 6)),
   size: (b) => (b.length < 10 ? null : { width: view(b).getUint16(6, true), height: view(b).getUint16(8, true) }),
-  async read(bytes) {
+  async opener(bytes) {
     const { width, height } = this.size(bytes)!;
-    return fromRgba(width, height, firstPicture(bytes, width, height), null);
+    return () => fromRgba(width, height, firstPicture(bytes, width, height), null);
   },
 };
 

@@ -1,8 +1,9 @@
+import type { MozJPEGModule } from '@jsquash/jpeg/codec/dec/mozjpeg_dec.js';
 import type { Env } from '../../env';
 import type { Pixels } from '../../pictures/source';
 import { readExif, sanePpi } from './exif';
 import { turned } from './turn';
-import { ascii, PictureProblem, plausible, view, type PictureFormat } from './types';
+import { ascii, DecoderGone, PictureProblem, plausible, view, type PictureFormat } from './types';
 
 interface JpegFacts {
   readonly width: number;
@@ -119,7 +120,7 @@ export const JPEG: PictureFormat = {
     const f = jpegFacts(b);
     return f && (f.orientation >= 5 ? { width: f.height, height: f.width } : { width: f.width, height: f.height });
   },
-  async read(bytes, env) {
+  async opener(bytes, env) {
     const facts = jpegFacts(bytes);
     if (!facts) throw new PictureProblem('it is damaged: there is no picture in it');
     const { components, orientation, icc, ppi } = facts;
@@ -127,8 +128,8 @@ export const JPEG: PictureFormat = {
     plausible(bytes.length, facts.width * facts.height, 300);
     if (components !== 1 && components !== 3 && components !== 4)
       throw new PictureProblem(`it has ${components} colour channels; 1, 3 or 4 can be read`);
-    const image = await (components === 4 ? readInks(bytes, facts.adobe) : readLight(bytes, components, env));
-    return turned({ ...image, alpha: null, icc, ppi }, orientation);
+    const open = await (components === 4 ? inks(bytes, facts.adobe) : light(bytes, components, env));
+    return () => turned({ ...open(), alpha: null, icc, ppi }, orientation);
   },
 };
 
@@ -137,51 +138,102 @@ type Image = Pick<Pixels, 'width' | 'height' | 'space' | 'data'>;
 const damaged = () =>
   new PictureProblem('it is damaged, or of a kind of JPEG that is not read. Saving it anew where it was made may help');
 
-type Decode = (bytes: ArrayBuffer) => Promise<{ width: number; height: number; data: Uint8ClampedArray }>;
-let decoder: Promise<Decode> | null = null;
+/** A decoder ends for good at a file that is damaged: what has been opened before is opened again by one that never ended. */
+const decoders: Record<'untried' | 'proven', Promise<MozJPEGModule> | null> = { untried: null, proven: null };
+const ended = new WeakSet<MozJPEGModule>();
 let compiled: Promise<WebAssembly.Module> | null = null;
-async function load(env: Pick<Env, 'asset'>): Promise<Decode> {
+
+async function load(env: Pick<Env, 'asset'>): Promise<MozJPEGModule> {
   compiled ??= env.asset('wasm/mozjpeg_dec.wasm').then((wasm) => WebAssembly.compile(wasm as BufferSource));
   compiled.catch(() => (compiled = null));
-  const [{ default: decode, init }, module] = await Promise.all([import('@jsquash/jpeg/decode.js'), compiled]);
-  // Its types know only the options; a compiled module is taken as well. What it has to complain about is thrown anyway.
-  await (init as (m: WebAssembly.Module, o: object) => Promise<void>)(module, { printErr: () => {} });
-  return decode as unknown as Decode;
+  const [{ default: make }, { initEmscriptenModule }, module] = await Promise.all([
+    import('@jsquash/jpeg/codec/dec/mozjpeg_dec.js'),
+    import('@jsquash/jpeg/utils.js'),
+    compiled,
+  ]);
+  // What it has to complain about is thrown anyway.
+  return initEmscriptenModule(make, module, { printErr: () => {} });
+}
+
+const decoderFor = (what: keyof typeof decoders, env: Pick<Env, 'asset'>): Promise<MozJPEGModule> =>
+  (decoders[what] ??= load(env)).catch((e: unknown) => {
+    decoders[what] = null;
+    throw e;
+  });
+
+/** What a decoder takes for a large picture it never gives back: it is let go of when no picture has come for so long. */
+const IDLE_MS = 3000;
+let idle: ReturnType<typeof setTimeout> | undefined;
+function letGoLater(): void {
+  clearTimeout(idle);
+  idle = setTimeout(() => (decoders.untried = null), IDLE_MS);
+  // In a shell nothing waits for this.
+  (idle as { unref?(): void }).unref?.();
 }
 
 /** Grey and RGB by the decoder that nearly all programs share, so that halved colours are widened alike everywhere. */
-async function readLight(bytes: Uint8Array, components: 1 | 3, env: Pick<Env, 'asset'>): Promise<Image> {
-  const decode = await (decoder ??= load(env)).catch((e: unknown) => {
-    decoder = null;
-    throw e;
-  });
-  try {
-    const { width, height, data: rgba } = await decode(bytes.slice().buffer);
-    const data = new Uint8Array(width * height * components);
-    for (let i = 0, at = 0; at < data.length; i += 4) for (let k = 0; k < components; k++) data[at++] = rgba[i + k];
-    return { width, height, space: components === 1 ? 'gray' : 'rgb', data };
-  } catch {
-    decoder = null; // after an error it has ended
-    throw damaged();
+async function light(bytes: Uint8Array, components: 1 | 3, env: Pick<Env, 'asset'>): Promise<() => Image> {
+  const [untried, again] = await Promise.all([decoderFor('untried', env), decoderFor('proven', env)]);
+  let first: MozJPEGModule | null = untried;
+  return () => {
+    if (first && ended.has(first)) throw new DecoderGone();
+    try {
+      const image = (first ?? again).decode(bytes.slice().buffer, false);
+      if (!image) throw damaged();
+      const { width, height, data: rgba } = image;
+      const data = withoutAlpha(rgba, components);
+      // Given back at once, where that can be said: it is four bytes for each pixel.
+      (rgba.buffer as { transfer?(length: number): unknown }).transfer?.(0);
+      if (first) letGoLater();
+      first = null;
+      return { width, height, space: components === 1 ? 'gray' : 'rgb', data };
+    } catch {
+      if (first) ended.add(first);
+      decoders.untried = null;
+      throw damaged();
+    }
+  };
+}
+
+function withoutAlpha(rgba: Uint8ClampedArray, components: 1 | 3): Uint8Array {
+  const count = rgba.length / 4;
+  const data = new Uint8Array(count * components);
+  // Four bytes are read as one number, and four pixels written as three: it is done for millions.
+  const from = new Uint32Array(rgba.buffer, rgba.byteOffset, count);
+  if (components === 1) {
+    for (let i = 0; i < count; i++) data[i] = from[i];
+    return data;
   }
+  const whole = count & ~3;
+  const to = new Uint32Array(data.buffer, 0, (whole / 4) * 3);
+  for (let i = 0, at = 0; i < whole; i += 4, at += 3) {
+    const [a, b, c, d] = [from[i], from[i + 1], from[i + 2], from[i + 3]];
+    to[at] = (a & 0xffffff) | (b << 24);
+    to[at + 1] = ((b >>> 8) & 0xffff) | (c << 16);
+    to[at + 2] = ((c >>> 16) & 0xff) | (d << 8);
+  }
+  for (let i = whole; i < count; i++) for (let k = 0; k < 3; k++) data[3 * i + k] = rgba[4 * i + k];
+  return data;
 }
 
 /** CMYK, which that decoder does not give. */
-async function readInks(bytes: Uint8Array, upsideDown: boolean): Promise<Image> {
+async function inks(bytes: Uint8Array, upsideDown: boolean): Promise<() => Image> {
   const { JpegImage, setVerbosityLevel, VerbosityLevel } =
     await import('pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs');
   setVerbosityLevel(VerbosityLevel.ERRORS); // we say ourselves what is wrong with a file
-  const image = new JpegImage();
-  let raw: Uint8Array | Uint8ClampedArray;
-  try {
-    image.parse(bare(bytes));
-    // `isSourcePDF`: the samples as they are in the file; else the decoder turns all inks round.
-    raw = image.getData({ width: image.width, height: image.height, isSourcePDF: true });
-  } catch {
-    throw damaged();
-  }
-  if (image.numComponents !== 4 || raw.length !== image.width * image.height * 4) throw damaged();
-  const data = new Uint8Array(raw.buffer, raw.byteOffset, raw.byteLength);
-  if (upsideDown) for (let i = 0; i < data.length; i++) data[i] = 255 - data[i];
-  return { width: image.width, height: image.height, space: 'cmyk', data };
+  return () => {
+    const image = new JpegImage();
+    let raw: Uint8Array | Uint8ClampedArray;
+    try {
+      image.parse(bare(bytes));
+      // `isSourcePDF`: the samples as they are in the file; else the decoder turns all inks round.
+      raw = image.getData({ width: image.width, height: image.height, isSourcePDF: true });
+    } catch {
+      throw damaged();
+    }
+    if (image.numComponents !== 4 || raw.length !== image.width * image.height * 4) throw damaged();
+    const data = new Uint8Array(raw.buffer, raw.byteOffset, raw.byteLength);
+    if (upsideDown) for (let i = 0; i < data.length; i++) data[i] = 255 - data[i];
+    return { width: image.width, height: image.height, space: 'cmyk', data };
+  };
 }

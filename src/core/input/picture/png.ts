@@ -11,45 +11,47 @@ export const PNG: PictureFormat = {
   ending: 'png',
   is: (b) => SIGNATURE.every((v, i) => b[i] === v),
   size: (b) => (b.length < 24 ? null : { width: view(b).getUint32(16), height: view(b).getUint32(20) }),
-  async read(bytes) {
-    // Deflate packs no more than 1032 to 1 (zlib's technical notes).
-    const bits = bytes[24] * ([1, 1, 3, 1, 2, 1, 4][bytes[25]] ?? 4);
-    const size = this.size(bytes)!;
-    plausible(bytes.length, (size.width * bits * size.height) / 8, 1040);
-    let png;
-    try {
-      png = decode(bytes);
-    } catch (e) {
-      throw new PictureProblem(`it is damaged (${e instanceof Error ? e.message : String(e)})`);
-    }
-    const { width, height, depth, channels } = png;
-    const pixels = width * height;
-    const facts = {
-      width,
-      height,
-      icc: png.iccEmbeddedProfile?.profile ?? null,
-      ppi: sanePpi(png.resolution?.unit === 1 ? png.resolution.x * 0.0254 : null),
-    };
-    if (png.palette) return fromPalette(png.data as Uint8Array, depth, png.palette, facts);
-    const value = sampleReader(png.data, depth, width * channels);
-    const colours = channels >= 3 ? 3 : 1;
-    const data = new Uint8Array(pixels * colours);
-    const clear = png.transparency;
-    const alpha = channels === 2 || channels === 4 || clear ? new Uint8Array(pixels).fill(255) : null;
-    const max = 2 ** depth - 1;
-    for (let i = 0; i < pixels; i++) {
-      let same = clear !== undefined;
-      for (let k = 0; k < colours; k++) {
-        const v = value(i * channels + k);
-        data[i * colours + k] = (v * 255) / max + 0.5;
-        if (same && v !== clear![k]) same = false;
-      }
-      if (channels === 2 || channels === 4) alpha![i] = (value(i * channels + channels - 1) * 255) / max + 0.5;
-      else if (same) alpha![i] = 0;
-    }
-    return { ...facts, space: colours === 3 ? 'rgb' : 'gray', data, alpha };
-  },
+  opener: async (bytes) => () => decodePng(bytes),
 };
+
+function decodePng(bytes: Uint8Array): Pixels {
+  // Deflate packs no more than 1032 to 1 (zlib's technical notes).
+  const bits = bytes[24] * ([1, 1, 3, 1, 2, 1, 4][bytes[25]] ?? 4);
+  const size = PNG.size(bytes)!;
+  plausible(bytes.length, (size.width * bits * size.height) / 8, 1040);
+  let png;
+  try {
+    png = decode(bytes);
+  } catch (e) {
+    throw new PictureProblem(`it is damaged (${e instanceof Error ? e.message : String(e)})`);
+  }
+  const { width, height, depth, channels } = png;
+  const pixels = width * height;
+  const facts = {
+    width,
+    height,
+    icc: png.iccEmbeddedProfile?.profile ?? null,
+    ppi: sanePpi(png.resolution?.unit === 1 ? png.resolution.x * 0.0254 : null),
+  };
+  if (png.palette) return fromPalette(png.data as Uint8Array, depth, png.palette, facts);
+  const value = sampleReader(png.data, depth, width * channels);
+  const colours = channels >= 3 ? 3 : 1;
+  const data = new Uint8Array(pixels * colours);
+  const clear = png.transparency;
+  const alpha = channels === 2 || channels === 4 || clear ? new Uint8Array(pixels).fill(255) : null;
+  const max = 2 ** depth - 1;
+  for (let i = 0; i < pixels; i++) {
+    let same = clear !== undefined;
+    for (let k = 0; k < colours; k++) {
+      const v = value(i * channels + k);
+      data[i * colours + k] = (v * 255) / max + 0.5;
+      if (same && v !== clear![k]) same = false;
+    }
+    if (channels === 2 || channels === 4) alpha![i] = (value(i * channels + channels - 1) * 255) / max + 0.5;
+    else if (same) alpha![i] = 0;
+  }
+  return { ...facts, space: colours === 3 ? 'rgb' : 'gray', data, alpha };
+}
 
 /** Reads one sample. Under eight bits samples are packed, and rows begin on whole bytes. */
 function sampleReader(data: ArrayLike<number>, depth: number, rowSamples: number): (i: number) => number {

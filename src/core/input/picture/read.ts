@@ -5,7 +5,7 @@ import { GIF } from './gif';
 import { JPEG } from './jpeg';
 import { PNG } from './png';
 import { TIFF } from './tiff';
-import { PictureProblem, type PictureFormat } from './types';
+import { DecoderGone, PictureProblem, type PictureFormat } from './types';
 import { WEBP } from './webp';
 
 /** The formats that are read everywhere; a new one is a file and a place here. */
@@ -24,11 +24,17 @@ export const isAvif = (b: Uint8Array): boolean =>
   String.fromCharCode(...b.subarray(4, 8)) === 'ftyp' &&
   /avi[fs]/.test(String.fromCharCode(...b.subarray(8, Math.min(b.length, 40))));
 
+/** A picture opened, and what opens it again when its pixels have been let go of. */
+export interface OpenedPicture {
+  readonly pixels: Pixels;
+  readonly again: () => Pixels;
+}
+
 /**
  * Opens a picture's bytes. Throws a PictureProblem whose text follows the file's name: “boats.png cannot be used: it is
  * damaged …”.
  */
-export async function readPicture(bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<Pixels> {
+export async function openPicture(bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<OpenedPicture> {
   if (bytes.length > MAX_FILE)
     throw new PictureProblem(`it is too large (${Math.round(bytes.length / 1048576)} MB; the most is 512 MB)`);
   const format = pictureFormat(bytes);
@@ -41,10 +47,26 @@ export async function readPicture(bytes: Uint8Array, env: Pick<Env, 'asset'>): P
     throw new PictureProblem(
       `it has ${size.width} × ${size.height} pixels; ${MAX_SIDE} a side are the most. Make a smaller copy`,
     );
-  const pixels = await format.read(bytes, env);
-  if (pixels.width * pixels.height > MAX_PIXELS) throw new PictureProblem('it is damaged: it is larger than it says');
-  return pixels;
+  const opened = await firstTime(format, bytes, env);
+  if (opened.pixels.width * opened.pixels.height > MAX_PIXELS)
+    throw new PictureProblem('it is damaged: it is larger than it says');
+  return opened;
 }
+
+async function firstTime(format: PictureFormat, bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<OpenedPicture> {
+  for (;;) {
+    const again = await format.opener(bytes, env);
+    try {
+      return { pixels: again(), again };
+    } catch (e) {
+      if (!(e instanceof DecoderGone)) throw e;
+    }
+  }
+}
+
+/** The pixels of a picture's bytes; throws as `openPicture` does. */
+export const readPicture = async (bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<Pixels> =>
+  (await openPicture(bytes, env)).pixels;
 
 function sizeOf(format: PictureFormat, bytes: Uint8Array): { width: number; height: number } | null {
   try {

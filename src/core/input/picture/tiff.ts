@@ -18,41 +18,42 @@ export const TIFF: PictureFormat = {
     const [width, height] = [first(d, 256, 0), first(d, 257, 0)];
     return first(d, 274, 1) >= 5 ? { width: height, height: width } : { width, height };
   },
-  async read(bytes) {
-    const { directory: d, little } = readDirectory(bytes);
-    const [width, height] = [first(d, 256, 0), first(d, 257, 0)];
-    const [bits, photometric, samples] = [first(d, 258, 1), first(d, 262, 1), first(d, 277, 1)];
-    if (![1, 2, 4, 8, 16].includes(bits))
-      throw new PictureProblem(`it has ${bits} bits a channel; up to 16 can be read`);
-    if (first(d, 339, 1) === 3)
-      throw new PictureProblem('its values are floating-point numbers; whole numbers can be read');
-    if (![0, 1, 2, 3, 5].includes(photometric))
-      throw new PictureProblem('its colours are of a kind that is not read; grey, RGB, palette and CMYK are');
-    const space = photometric === 5 ? 'cmyk' : photometric === 2 || photometric === 3 ? 'rgb' : 'gray';
-    const own = photometric === 3 ? 1 : SAMPLES[space];
-    if (samples < own || samples > 16)
-      throw new PictureProblem(`it is damaged: ${samples} channels cannot be ${space.toUpperCase()}`);
-    if (samples > 1 && first(d, 284, 1) === 2)
-      throw new PictureProblem('its channels lie one after the other; save it with interleaved channels');
-    const values = readSamples(bytes, d, little, width, height, samples, bits);
-    const unit = first(d, 296, 2);
-    const resolution = first(d, 282, 0);
-    const icc = d.get(34675);
-    const extra = first(d, 338, 0);
-    const made = unpack(
-      values,
-      {
-        width,
-        height,
-        space,
-        icc: icc?.length ? Uint8Array.from(icc) : null,
-        ppi: sanePpi(unit === 3 ? resolution * 2.54 : unit === 2 ? resolution : null),
-      },
-      { bits, photometric, samples, own, extra, map: d.get(320) ?? [] },
-    );
-    return turned(made, first(d, 274, 1));
-  },
+  opener: async (bytes) => () => decodeTiff(bytes),
 };
+
+function decodeTiff(bytes: Uint8Array): Pixels {
+  const { directory: d, little } = readDirectory(bytes);
+  const [width, height] = [first(d, 256, 0), first(d, 257, 0)];
+  const [bits, photometric, samples] = [first(d, 258, 1), first(d, 262, 1), first(d, 277, 1)];
+  if (![1, 2, 4, 8, 16].includes(bits)) throw new PictureProblem(`it has ${bits} bits a channel; up to 16 can be read`);
+  if (first(d, 339, 1) === 3)
+    throw new PictureProblem('its values are floating-point numbers; whole numbers can be read');
+  if (![0, 1, 2, 3, 5].includes(photometric))
+    throw new PictureProblem('its colours are of a kind that is not read; grey, RGB, palette and CMYK are');
+  const space = photometric === 5 ? 'cmyk' : photometric === 2 || photometric === 3 ? 'rgb' : 'gray';
+  const own = photometric === 3 ? 1 : SAMPLES[space];
+  if (samples < own || samples > 16)
+    throw new PictureProblem(`it is damaged: ${samples} channels cannot be ${space.toUpperCase()}`);
+  if (samples > 1 && first(d, 284, 1) === 2)
+    throw new PictureProblem('its channels lie one after the other; save it with interleaved channels');
+  const values = readSamples(bytes, d, little, width, height, samples, bits);
+  const unit = first(d, 296, 2);
+  const resolution = first(d, 282, 0);
+  const icc = d.get(34675);
+  const extra = first(d, 338, 0);
+  const made = unpack(
+    values,
+    {
+      width,
+      height,
+      space,
+      icc: icc?.length ? Uint8Array.from(icc) : null,
+      ppi: sanePpi(unit === 3 ? resolution * 2.54 : unit === 2 ? resolution : null),
+    },
+    { bits, photometric, samples, own, extra, map: d.get(320) ?? [] },
+  );
+  return turned(made, first(d, 274, 1));
+}
 
 /** All samples, row by row, side by side; of sixteen bits the upper eight and the lower are put together. */
 function readSamples(

@@ -4,6 +4,12 @@ import type { Pixels } from '../../pictures/source';
 /** Why a picture cannot be opened: a sentence that names what is wrong, to be put after the file's name. */
 export class PictureProblem extends Error {}
 
+/** The decoder ended at another picture: to be tried again with a new opener. */
+export class DecoderGone extends Error {}
+
+/** Opens one picture: its pixels. */
+export type PictureOpener = () => Pixels;
+
 export interface PictureFormat {
   /** What people call it. */
   readonly name: string;
@@ -13,8 +19,11 @@ export interface PictureFormat {
   is(bytes: Uint8Array): boolean;
   /** Width and height in pixels without opening it whole; null where the file does not say. */
   size(bytes: Uint8Array): { readonly width: number; readonly height: number } | null;
-  /** Opens the picture (the first, where there are several). Throws a PictureProblem. */
-  read(bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<Pixels>;
+  /**
+   * Makes ready to open the picture (the first, where there are several). What it answers opens it, at once and as often as
+   * it is asked. Both throw a PictureProblem.
+   */
+  opener(bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<PictureOpener>;
 }
 
 /** Refuses a file that is too short for what it says it holds, before anything large is set aside for it. */

@@ -1,18 +1,18 @@
+import type { WebPModule as WebpModule } from '@jsquash/webp/codec/dec/webp_dec.js';
 import type { Env } from '../../env';
 import { fromRgba } from './gif';
 import { ascii, PictureProblem, view, type PictureFormat } from './types';
 
-type Decode = (bytes: ArrayBuffer) => Promise<{ width: number; height: number; data: Uint8ClampedArray }>;
-let decoder: Promise<Decode> | null = null;
+/** Its decoder, once it is there. */
+let decoder: Promise<WebpModule> | null = null;
 
-async function load(env: Pick<Env, 'asset'>): Promise<Decode> {
-  const [{ default: decode, init }, wasm] = await Promise.all([
-    import('@jsquash/webp/decode.js'),
+async function load(env: Pick<Env, 'asset'>): Promise<WebpModule> {
+  const [{ default: make }, { initEmscriptenModule }, wasm] = await Promise.all([
+    import('@jsquash/webp/codec/dec/webp_dec.js'),
+    import('@jsquash/webp/utils.js'),
     env.asset('wasm/webp_dec.wasm'),
   ]);
-  // Its types know only the options; a compiled module is taken as well.
-  await init((await WebAssembly.compile(wasm as BufferSource)) as never);
-  return decode as unknown as Decode;
+  return initEmscriptenModule(make, await WebAssembly.compile(wasm as BufferSource));
 }
 
 /** WebP (RFC 9649), lossy and lossless, with alpha. */
@@ -37,17 +37,20 @@ export const WEBP: PictureFormat = {
         return null;
     }
   },
-  async read(bytes, env) {
+  async opener(bytes, env) {
     decoder ??= load(env);
-    const decode = await decoder.catch((e: unknown) => {
+    const engine = await decoder.catch((e: unknown) => {
       decoder = null; // tried again with the next picture
       throw e;
     });
-    try {
-      const { width, height, data } = await decode(bytes.slice().buffer);
-      return fromRgba(width, height, data, null);
-    } catch (e) {
-      throw new PictureProblem(`it is damaged or moving (${e instanceof Error ? e.message : String(e)})`);
-    }
+    return () => {
+      try {
+        const image = engine.decode(bytes.slice().buffer);
+        if (!image) throw new Error('there is no picture in it');
+        return fromRgba(image.width, image.height, image.data, null);
+      } catch (e) {
+        throw new PictureProblem(`it is damaged or moving (${e instanceof Error ? e.message : String(e)})`);
+      }
+    };
   },
 };
