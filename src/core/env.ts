@@ -23,3 +23,7 @@ export interface Env {
   /** The moment of now, as an ISO 8601 date in UTC. */
   now(): string;
 }
+
+/** An id of twenty hexadecimal digits from a random UUID (RFC 9562). Its dashes are cut out by their places: thousands are made at once. */
+export const idOf = (uuid: string): string =>
+  uuid.slice(0, 8) + uuid.slice(9, 13) + uuid.slice(14, 18) + uuid.slice(19, 23);

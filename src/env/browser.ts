@@ -1,4 +1,4 @@
-import type { Deflating, Env } from '@/core/env';
+import { idOf, type Deflating, type Env } from '@/core/env';
 
 function deflating(): Deflating {
   const { writable, readable } = new CompressionStream('deflate');
@@ -31,6 +31,6 @@ export const browserEnv: Env = {
     return new Uint8Array(await new Response(stream).arrayBuffer());
   },
   deflating,
-  newId: () => crypto.randomUUID().replace(/-/g, '').slice(0, 20),
+  newId: () => idOf(crypto.randomUUID()),
   now: () => new Date().toISOString(),
 };

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { promisify } from 'node:util';
 import { createDeflate, deflate } from 'node:zlib';
 import { buffer } from 'node:stream/consumers';
-import type { Deflating, Env } from '@/core/env';
+import { idOf, type Deflating, type Env } from '@/core/env';
 
 const deflateAsync = promisify(deflate);
 
@@ -38,7 +38,7 @@ export function nodeEnv(publicFolder: string): Env {
     lcmsGlue: 'lcms-wasm',
     deflate: async (data) => new Uint8Array(await deflateAsync(data)),
     deflating,
-    newId: () => randomUUID().replace(/-/g, '').slice(0, 20),
+    newId: () => idOf(randomUUID()),
     now: () => new Date().toISOString(),
   };
 }

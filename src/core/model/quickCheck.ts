@@ -162,16 +162,23 @@ const isMap = (v: unknown): v is Record<string, unknown> => {
 
 /** An object of just these keys. */
 function record(shape: Readonly<Record<string, z.ZodType>>): Check {
-  const checks = new Map(Object.entries(shape).map(([key, s]) => [key, quickCheck(s)]));
-  const needed = [...checks].filter(([, check]) => !check(undefined)).map(([key]) => key);
+  const checks = new Map(
+    Object.entries(shape).map(([key, s]) => {
+      const check = quickCheck(s);
+      return [key, { check, needed: check(undefined) ? 0 : 1 }];
+    }),
+  );
+  let all = 0;
+  for (const { needed } of checks.values()) all += needed;
   return (v) => {
     if (!isMap(v)) return false;
+    let missing = all;
     for (const key in v) {
-      const check = checks.get(key);
-      if (check === undefined || !check(v[key])) return false;
+      const known = checks.get(key);
+      if (known === undefined || !known.check(v[key])) return false;
+      missing -= known.needed;
     }
-    for (const key of needed) if (!Object.hasOwn(v, key)) return false;
-    return true;
+    return missing === 0;
   };
 }
 

@@ -80,7 +80,11 @@ export class Making {
     if (++this.count > MOST_NODES) throw new SvgProblem(`it has more than ${MOST_NODES} objects`);
     const id = this.newId();
     // The object is the caller's own, made for this.
-    this.nodes[id] = Object.assign(node, { id, hidden: false, locked: false }) as unknown as DesignNode;
+    const made = node as { id?: string; hidden?: boolean; locked?: boolean };
+    made.id = id;
+    made.hidden = false;
+    made.locked = false;
+    this.nodes[id] = made as unknown as DesignNode;
     return id;
   }
 

@@ -97,8 +97,17 @@ export class Sheets {
   }
 }
 
+/** Nothing that a parser is needed for: no quotes, brackets, escapes, comments or important ones. */
+const SIMPLE = /^\s*(?:[a-z-]+\s*:[\w\s#.,%+-]+(?:;\s*|$))*$/;
+
 /** The declarations of a style attribute. */
 export function inlineStyle(text: string): readonly Declaration[] {
+  if (SIMPLE.test(text))
+    return text.split(';').flatMap((part) => {
+      const at = part.indexOf(':');
+      const value = part.slice(at + 1).trim();
+      return value ? [{ property: part.slice(0, at).trim(), value, important: false }] : [];
+    });
   try {
     return declarationsOf(parse(text, { context: 'declarationList', parseValue: false, onParseError: () => {} }));
   } catch {

@@ -31,6 +31,29 @@ function line(e: Element, byId: ReadonlyMap<string, Element>): Element[] {
   return out;
 }
 
+interface Asked {
+  /** An attribute, from the nearest that has it; `kind`: of that kind of gradient. */
+  readonly attribute: (name: string, kind?: string) => string | undefined;
+  readonly withStops: Element | undefined;
+}
+const asking = new WeakMap<Element, Asked>();
+/** What a gradient says, looked for once: it can be used by thousands. */
+function asked(e: Element, byId: ReadonlyMap<string, Element>): Asked {
+  let known = asking.get(e);
+  if (known) return known;
+  const chain = line(e, byId);
+  const found = new Map<string, string | undefined>();
+  const attribute = (name: string, kind = '') => {
+    const key = `${kind} ${name}`;
+    if (!found.has(key))
+      found.set(key, chain.find((c) => (!kind || c.name === kind) && c.attributes.has(name))?.attributes.get(name));
+    return found.get(key);
+  };
+  known = { attribute, withStops: chain.find((c) => elementsOf(c).some((s) => s.name === 'stop')) };
+  asking.set(e, known);
+  return known;
+}
+
 /**
  * A gradient as a paint of something with this box (SVG 1.1, 13.2). A spread that repeats is written out as more stops over
  * what the box needs; `notes` hears where that is not all.
@@ -44,10 +67,7 @@ export function gradientPaint(
   current: Shade,
   notes: (n: string) => void,
 ): Covering {
-  const chain = line(e, byId);
-  const attribute = (name: string, kind?: string) =>
-    chain.find((c) => (!kind || c.name === kind) && c.attributes.has(name))?.attributes.get(name);
-  const withStops = chain.find((c) => elementsOf(c).some((s) => s.name === 'stop'));
+  const { attribute, withStops } = asked(e, byId);
   const stops = withStops ? readStops(withStops, styles, current) : [];
   if (!stops.length) return NONE;
   if (stops.length === 1)

@@ -20,14 +20,14 @@ export function readPathData(text: string): { readonly path: PathData; readonly 
     scan.space();
     if (scan.done) return { path: out.data, whole: true };
     const letter = scan.command();
-    if (letter) command = letter;
+    if (letter !== null) command = letter;
     else if (!command || command === 'Z' || command === 'z') return { path: out.data, whole: false };
     else if (command === 'M') command = 'L';
     else if (command === 'm') command = 'l';
     if (out.data.length === 0 && command !== 'M' && command !== 'm') return { path: [], whole: false };
     const relative = command >= 'a';
     const [ox, oy] = relative ? [x, y] : [0, 0];
-    const kind = command.toUpperCase();
+    const kind = UPPER[command];
     const n = scan.numbers(ARGUMENTS[kind], kind === 'A');
     if (!n) return { path: out.data, whole: false };
     switch (kind) {
@@ -95,7 +95,8 @@ export function readPathData(text: string): { readonly path: PathData; readonly 
         break;
     }
     last = kind;
-    if (![x, y].every(Number.isFinite) || Math.abs(x) > 1e9 || Math.abs(y) > 1e9) return { path: [], whole: false };
+    // Of what is no number neither is true.
+    if (!(Math.abs(x) <= 1e9 && Math.abs(y) <= 1e9)) return { path: [], whole: false };
   }
 }
 
@@ -103,10 +104,16 @@ const ARGUMENTS = table<number>({ M: 2, L: 2, H: 1, V: 1, C: 6, S: 4, Q: 4, T: 2
 
 const POWERS = Array.from({ length: 16 }, (_, n) => 10 ** n);
 
-const codes = (text: string): ReadonlySet<number> => new Set([...text].map((c) => c.charCodeAt(0)));
-const COMMANDS = codes('MmLlHhVvCcSsQqTtAaZz');
+const LETTERS = [...'MmLlHhVvCcSsQqTtAaZz'];
+const UPPER = table<string>(Object.fromEntries(LETTERS.map((c) => [c, c.toUpperCase()])));
+/** By the code of a character: the command that it is; whether a number can begin with it. */
+const COMMANDS: readonly (string | undefined)[] = Array.from({ length: 256 }, (_, code) =>
+  LETTERS.find((c) => c.charCodeAt(0) === code),
+);
+const BEGIN_NUMBER = Uint8Array.from({ length: 256 }, (_, code) =>
+  '0123456789.+-'.includes(String.fromCharCode(code)) ? 1 : 0,
+);
 const COMMA = 44;
-const BEGIN_NUMBER = codes('0123456789.+-');
 
 const ENCODER = new TextEncoder();
 let room = new Uint8Array(4096);
@@ -134,33 +141,31 @@ class Scanner {
     for (let c = this.bytes[this.at]; c === 32 || (c >= 9 && c <= 13 && c !== 11); c = this.bytes[this.at]) this.at++;
   }
   command(): string | null {
-    const c = this.bytes[this.at];
-    if (c < 65 || !COMMANDS.has(c)) return null;
-    return this.text[this.at++];
+    const letter = COMMANDS[this.bytes[this.at]];
+    if (letter === undefined) return null;
+    this.at++;
+    return letter;
   }
-  /** One number; null where there is none. Digits are counted up, not cut out as text: paths are most of a drawing. */
-  private number(): number | null {
+  /** One number; NaN where there is none. Digits are counted up, not cut out as text: paths are most of a drawing. */
+  private number(): number {
     const { bytes } = this;
     const start = this.at;
     let i = start;
-    const first = bytes[i];
-    if (first === 43 || first === 45) i++;
-    let digits = 0;
-    let after = 0;
-    let value = 0;
     let c = bytes[i];
-    for (; c >= 48 && c <= 57; c = bytes[++i]) {
-      value = value * 10 + c - 48;
-      digits++;
-    }
+    const minus = c === 45;
+    if (minus || c === 43) c = bytes[++i];
+    let digits = -i;
+    let value = 0;
+    for (; c >= 48 && c <= 57; c = bytes[++i]) value = value * 10 + c - 48;
+    digits += i;
+    let after = 0;
     if (c === 46) {
-      for (c = bytes[++i]; c >= 48 && c <= 57; c = bytes[++i]) {
-        value = value * 10 + c - 48;
-        digits++;
-        after++;
-      }
+      const from = ++i;
+      for (c = bytes[i]; c >= 48 && c <= 57; c = bytes[++i]) value = value * 10 + c - 48;
+      after = i - from;
+      digits += after;
     }
-    if (!digits) return null;
+    if (!digits) return NaN;
     let plain = digits <= 15;
     if (c === 101 || c === 69) {
       let k = i + 1;
@@ -176,7 +181,7 @@ class Scanner {
     // Whole numbers and powers of ten up to there are exact, and so their quotient is rounded but once.
     if (!plain) return Number(this.text.slice(start, i));
     const v = after ? value / POWERS[after] : value;
-    return first === 45 ? -v : v;
+    return minus ? -v : v;
   }
 
   private comma(): void {
@@ -185,10 +190,13 @@ class Scanner {
     this.at++;
     this.space();
   }
-  /** So many numbers; of an arc the fourth and fifth are single digits. Null where they are not all there. */
+  /**
+   * So many numbers; of an arc the fourth and fifth are single digits. Null where they are not all there. Where they are
+   * written plainly, one space or comma apart, they are read in one go; what is not is read step by step.
+   */
   numbers(count: number, arc: boolean): readonly number[] | null {
     const out = this.taken;
-    for (let i = 0; i < count; i++) {
+    for (let i = arc ? 0 : this.plainNumbers(count); i < count; i++) {
       if (i) this.comma();
       else this.space();
       if (arc && (i === 3 || i === 4)) {
@@ -199,16 +207,45 @@ class Scanner {
         continue;
       }
       const v = this.number();
-      if (v === null) return null;
+      // A number written down is never NaN.
+      if (v !== v) return null;
       out[i] = v;
     }
     // Another set of numbers may follow after a comma.
     if (count) {
       const back = this.at;
       this.comma();
-      if (!BEGIN_NUMBER.has(this.bytes[this.at])) this.at = back;
+      if (!BEGIN_NUMBER[this.bytes[this.at]]) this.at = back;
     }
     return out;
+  }
+
+  /** As many of the next numbers as are digits with perhaps a sign and a point, no more than fifteen; answers how many. */
+  private plainNumbers(count: number): number {
+    const { bytes, taken } = this;
+    let i = this.at;
+    for (let n = 0; n < count; n++) {
+      let c = bytes[i];
+      if (c === 32 || (c === COMMA && n > 0)) c = bytes[++i];
+      const minus = c === 45;
+      if (minus) c = bytes[++i];
+      const from = i;
+      let value = 0;
+      for (; c >= 48 && c <= 57; c = bytes[++i]) value = value * 10 + (c - 48);
+      let digits = i - from;
+      if (c === 46) {
+        const point = ++i;
+        for (c = bytes[i]; c >= 48 && c <= 57; c = bytes[++i]) value = value * 10 + (c - 48);
+        const after = i - point;
+        digits += after;
+        // See `number`.
+        if (after && digits <= 15) value /= POWERS[after];
+      }
+      if (!digits || digits > 15 || c === 101 || c === 69) return n;
+      taken[n] = minus ? -value : value;
+      this.at = i;
+    }
+    return count;
   }
 }
 
