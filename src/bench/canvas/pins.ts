@@ -71,9 +71,17 @@ const known = new WeakMap<
 
 function placesOf(s: Session): readonly Place[] {
   const { design, page } = s;
+  const kept = s.state.design;
   const { findings } = s.state;
-  const last = known.get(design);
-  if (last && last.findings === findings && last.page === page.id) return last.list;
+  const remembered = (d: Design) => {
+    const last = known.get(d);
+    return last && last.findings === findings && last.page === page.id ? last.list : null;
+  };
+  const last = remembered(design);
+  if (last) return last;
+  // While a few things move, what is found elsewhere stays where it was.
+  const resting = design === kept ? null : remembered(kept);
+  if (resting && s.moving && !s.moving.some((id) => nodesOf(findings).has(id))) return resting;
   const pageNumber = design.pages.findIndex((p) => p.id === page.id) + 1;
   const list = findings.flatMap((finding, i): Place[] => {
     const at = finding.page === pageNumber ? placeOf(s, finding) : null;
@@ -81,6 +89,14 @@ function placesOf(s: Session): readonly Place[] {
   });
   known.set(design, { findings, page: page.id, list });
   return list;
+}
+
+const named = new WeakMap<readonly Finding[], ReadonlySet<string>>();
+/** The objects that findings name. */
+function nodesOf(findings: readonly Finding[]): ReadonlySet<string> {
+  let ids = named.get(findings);
+  if (!ids) named.set(findings, (ids = new Set(findings.flatMap((f) => f.node ?? []))));
+  return ids;
 }
 
 /** Where on its page a finding is: the corner of its object, or the place that it names; null for the page as a whole. */

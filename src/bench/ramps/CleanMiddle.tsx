@@ -1,4 +1,5 @@
 'use client';
+import { useState } from 'react';
 import { cleanest, middles, type Middle } from '@/core/colour/clean';
 import type { Palette } from '@/core/colour/palette';
 import { MIXINGS } from '@/core/colour/mixing';
@@ -7,7 +8,7 @@ import { firmnessOf, hasMiddle, withFirmness } from '@/core/edit/gradient';
 import type { Mixing } from '@/core/model/schema';
 import { formatNumber } from '@/core/units/length';
 import { PlainSlider } from '@/ui/PlainSlider';
-import { useSession } from '../session/context';
+import { useBench, useSession } from '../session/context';
 import { plainMixing } from '../tools/gradientTarget';
 import { rampCss } from './rampLook';
 
@@ -22,7 +23,11 @@ export function CleanMiddle({ ramp, onChange, onPreview }: Props) {
   const session = useSession();
   const { palette } = session;
   const { stops } = ramp;
-  const list = middlesOf(stops, palette);
+  // The ways of mixing are worked out for a ramp that rests: they are dear, and nobody compares them in mid-drag.
+  const moving = useBench((s) => s.preview !== null);
+  const [rest, setRest] = useState(stops);
+  if (!moving && rest !== stops) setRest(stops);
+  const list = middlesOf(rest, palette);
   const best = cleanest(list).mixing;
   // A hard edge mixes nothing, so no way of mixing is better than another.
   const mixes = stops.some((_, i) => i + 1 < stops.length && hasMiddle(stops, i));
@@ -63,7 +68,7 @@ export function CleanMiddle({ ramp, onChange, onPreview }: Props) {
               <span
                 aria-hidden
                 className="h-4 rounded-[2px]"
-                style={{ background: rampCss(palette, { stops, mixing: m.mixing }) }}
+                style={{ background: rampCss(palette, { stops: rest, mixing: m.mixing }) }}
               />
               <span className={`truncate text-[11px] font-normal ${m.beyond > BEYOND ? 'text-warn' : 'text-faint'}`}>
                 {mixes ? noteOf(m, best) : ''}

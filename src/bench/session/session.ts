@@ -131,6 +131,11 @@ export class Session {
     return this.palettes.get(this.design);
   }
 
+  /** What a gesture shows otherwise than it is kept, where that is no more than some objects; null for anything more. */
+  get moving(): readonly string[] | null {
+    return this.state.preview ? this.trial.focus : null;
+  }
+
   /** The scene of what is shown. */
   scene(): Scene {
     return this.scenes.of(this.design, this.state.design, this.page.id, this.trial.focus);
