@@ -1,4 +1,4 @@
-import { unzipSync, strFromU8 } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { decode } from 'fast-png';
 import { writeFileSync } from 'node:fs';
 import { BenchPage, expect, test } from './support';
@@ -308,6 +308,19 @@ test.describe('keeping', () => {
     writeFileSync(path, file.bytes.subarray(0, 8000));
     await page.getByLabel('Open a design file').setInputFiles(path);
     await expect(page.getByText('poster.holvet is cut off: its end is missing.')).toBeVisible();
+    // One object of it is spoilt: it is named, and the rest can be opened.
+    const parts = unzipSync(file.bytes);
+    const design = JSON.parse(strFromU8(parts['design.json'])) as {
+      nodes: Record<string, { name: string; transform: number[] }>;
+    };
+    Object.values(design.nodes).find((n) => n.name === 'Moon')!.transform = [1];
+    writeFileSync(path, zipSync({ ...parts, 'design.json': strToU8(JSON.stringify(design)) }));
+    await page.getByLabel('Open a design file').setInputFiles(path);
+    await expect(page.getByText(/poster\.holvet is damaged\. .* To be left out: “Moon”/)).toBeVisible();
+    await page.getByRole('button', { name: 'Open the rest' }).click();
+    await bench.ready();
+    await expect(page.getByRole('option', { name: /^Headline/ }).first()).toBeVisible();
+    await expect(page.getByRole('option', { name: /^Moon/ })).toHaveCount(0);
   });
 });
 

@@ -3,6 +3,7 @@ import { Copy, Download, FolderOpen, Trash2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { refusalText, unpackDesign } from '@/core/file/archive';
+import type { Assets } from '@/core/file/assets';
 import type { Design } from '@/core/model/schema';
 import { formatOf } from '@/core/units/formats';
 import { formatLength } from '@/core/units/length';
@@ -21,6 +22,8 @@ interface Said {
   readonly text: string;
   readonly tone: 'plain' | 'stop';
   readonly putBack?: () => void;
+  /** Opens what is left of a damaged file. */
+  readonly openRest?: () => void;
 }
 
 export function Shelf() {
@@ -67,11 +70,24 @@ export function Shelf() {
     if (await keep(design)) router.push(`/bench/${design.id}`);
   };
   const open = async (f: File) => {
-    const opened = unpackDesign(new Uint8Array(await f.arrayBuffer()));
-    if (!opened.ok) {
-      setSaid({ text: refusalText(opened, f.name), tone: 'stop' });
-      return;
-    }
+    const bytes = new Uint8Array(await f.arrayBuffer());
+    const opened = unpackDesign(bytes);
+    if (opened.ok) return openRead(f, opened);
+    const mended = opened.code === 'broken' ? (await import('@/core/file/mend')).mendFile(bytes, browserEnv) : null;
+    setSaid(
+      mended
+        ? {
+            text: `${f.name} is damaged. What is sound in it can still be opened, and the file stays as it is. To be left out: ${mended.leftOut}`,
+            tone: 'stop',
+            openRest: () => void openRead(f, { ...mended, thumbnail: null }),
+          }
+        : { text: refusalText(opened, f.name), tone: 'stop' },
+    );
+  };
+  const openRead = async (
+    f: File,
+    opened: { readonly design: Design; readonly thumbnail: Uint8Array | null; readonly assets: Assets },
+  ) => {
     const damaged = await keepAssets(opened.assets, f.name).catch(storageProblem);
     if (damaged) {
       setSaid({ text: damaged, tone: 'stop' });
@@ -193,6 +209,7 @@ export function Shelf() {
           >
             {said.text}
             {said.putBack && <Button onClick={said.putBack}>Put it back</Button>}
+            {said.openRest && <Button onClick={said.openRest}>Open the rest</Button>}
           </p>
         )}
         {refused ? (

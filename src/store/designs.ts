@@ -1,7 +1,7 @@
 import { redoEntry, undoEntry, type HistoryEntry } from '@/core/edit/history';
 import { packed, unpacked } from '@/core/edit/packed';
 import { newDesign, setupOf } from '@/core/model/defaults';
-import { faultText } from '@/core/model/faultText';
+import { leftOutText } from '@/core/model/faultText';
 import { CURRENT_VERSION, migrate, migratePatches } from '@/core/model/migrations';
 import type { Design } from '@/core/model/schema';
 import { verifyChange, verifyDesign, type Fault } from '@/core/model/verify';
@@ -350,14 +350,10 @@ async function replay(row: DesignRow, steps: readonly JournalRow[]): Promise<Rep
     base: row.base,
     entries: [],
     cursor: 0,
-    why: [leftOutText(salvaged.leftOut, design), torn].filter(Boolean).join(' '),
+    why: [`Some of this design could not be read and was left out. ${leftOutText(salvaged.leftOut, design)}`, torn]
+      .filter(Boolean)
+      .join(' '),
   };
-}
-
-function leftOutText(faults: readonly Fault[], d: Design): string {
-  const shown = [...new Set(faults.map((f) => faultText(f, d)))];
-  const more = shown.length - 2;
-  return `Some of this design could not be read and was left out. ${shown.slice(0, 2).join(' ')}${more > 0 ? ` And ${more} more.` : ''}`;
 }
 
 /** Applies a step if it is whole: both directions are there, it applies, and taking it back gives the same design. */

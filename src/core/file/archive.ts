@@ -49,6 +49,19 @@ export function packDesign(design: Design, thumbnail: Uint8Array | null, assets:
 
 /** Reads a `.holvet` file of any version up to ours: its design, verified, its small picture and what belongs to it. Never throws. */
 export function unpackDesign(bytes: Uint8Array): Opened {
+  const opened = openArchive(bytes);
+  if (!opened.ok) return opened;
+  const read = readDesign(opened.value);
+  return read.ok ? { ok: true, design: read.design, thumbnail: opened.thumbnail, assets: opened.assets } : read;
+}
+
+/** What lies in the zip: what its design.json says, whatever that may be, and what came with it. */
+export type Archive =
+  | { readonly ok: true; readonly value: unknown; readonly thumbnail: Uint8Array | null; readonly assets: Assets }
+  | ({ readonly ok: false } & Refusal);
+
+/** Opens the zip of a `.holvet` file and reads nothing into it. Never throws. */
+export function openArchive(bytes: Uint8Array): Archive {
   if (bytes.length > MAX_FILE) return { ok: false, code: 'tooLarge', bytes: bytes.length, limit: MAX_FILE };
   if (bytes.length < 4 || bytes[0] !== 0x50 || bytes[1] !== 0x4b || bytes[2] !== 3 || bytes[3] !== 4)
     return { ok: false, code: 'notOurs' };
@@ -75,25 +88,32 @@ export function unpackDesign(bytes: Uint8Array): Opened {
   } catch {
     return { ok: false, code: 'broken', where: 'design.json', what: 'it is not JSON' };
   }
-  const read = readDesign(value);
-  if (!read.ok) return read;
   const assets = new Map(
     Object.entries(files).flatMap(([name, content]) =>
       name.startsWith('assets/') ? [[name.slice(7), content] as const] : [],
     ),
   );
-  return { ok: true, design: read.design, thumbnail: files['thumbnail.png'] ?? null, assets };
+  return { ok: true, value, thumbnail: files['thumbnail.png'] ?? null, assets };
 }
 
 /** From parsed JSON to a design: version first, then migrations, then every rule of the model. */
 function readDesign(
   value: unknown,
 ): { readonly ok: true; readonly design: Design } | ({ readonly ok: false } & Refusal) {
+  const now = inOurVersion(value);
+  if (!now.ok) return now;
+  const verified = verifyDesign(now.value);
+  return verified.ok ? verified : { ok: false, code: 'broken', where: verified.where, what: verified.what };
+}
+
+/** What design.json says, in the words of this version; the model has not seen it yet. */
+export function inOurVersion(
+  value: unknown,
+): { readonly ok: true; readonly value: unknown } | ({ readonly ok: false } & Refusal) {
   const version =
     typeof value === 'object' && value !== null && 'format' in value ? versionOf(value.format, 'holvet') : null;
   if (version === null) return { ok: false, code: 'notOurs' };
   const migrated = migrate(value, version);
   if (migrated === 'newer') return { ok: false, code: 'newer', version: String(version) };
-  const verified = verifyDesign(migrated);
-  return verified.ok ? verified : { ok: false, code: 'broken', where: verified.where, what: verified.what };
+  return { ok: true, value: migrated };
 }

@@ -20,6 +20,13 @@ export function faultText(fault: Fault, d: Pick<Design, 'nodes' | 'stories' | 's
   return `${about}: ${WORDS[part] ?? part}: ${fault.what}.`;
 }
 
+/** Many faults in short: the first two in full, and how many more. */
+export function leftOutText(faults: readonly Fault[], d: Pick<Design, 'nodes' | 'stories' | 'swatches'>): string {
+  const shown = [...new Set(faults.map((f) => faultText(f, d)))];
+  const more = shown.length - 2;
+  return `${shown.slice(0, 2).join(' ')}${more > 0 ? ` And ${more} more.` : ''}`;
+}
+
 const WORDS = table<string>({
   outlines: 'outline',
   fills: 'fill',
