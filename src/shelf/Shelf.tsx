@@ -209,7 +209,11 @@ export function Shelf() {
           >
             {said.text}
             {said.putBack && <Button onClick={said.putBack}>Put it back</Button>}
-            {said.openRest && <Button onClick={said.openRest}>Open the rest</Button>}
+            {said.openRest && (
+              <Button onClick={said.openRest} className="shrink-0">
+                Open the rest
+              </Button>
+            )}
           </p>
         )}
         {refused ? (
