@@ -17,7 +17,8 @@ export function faultText(fault: Fault, d: Pick<Design, 'nodes' | 'stories' | 's
   if (fault.path.includes('geometry'))
     return `A gradient or picture of ${about} would lie or reach further than 20 m from its page.`;
   if (part === 'outlines' && fault.path.at(-1) === 'width') return `The outline of ${about} would be wider than 20 m.`;
-  if (PLACE.has(part) && part !== 'path') return `${about}: where it lies or how large it is cannot be read (${fault.what}).`;
+  if (PLACE.has(part) && part !== 'path')
+    return `${about}: where it lies or how large it is cannot be read (${fault.what}).`;
   return `${about}: ${WORDS[part] ?? part}: ${fault.what}.`;
 }
 

@@ -266,8 +266,7 @@ class Writer {
       id = this.id('picture');
       this.images.set(key, id);
       const bytes = await this.asset(`pictures/${file}`).catch(() => null);
-      const plain =
-        palette.screen && !paint.tone && bytes && source.space !== 'cmyk' && /\.(png|jpe?g)$/.test(file);
+      const plain = palette.screen && !paint.tone && bytes && source.space !== 'cmyk' && /\.(png|jpe?g)$/.test(file);
       const href = plain
         ? `data:image/${file.endsWith('.png') ? 'png' : 'jpeg'};base64,${base64(bytes)}`
         : bitmapUri(pictureBitmap(source, paint.tone, palette, TONED_PIXELS));
