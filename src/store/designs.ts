@@ -4,7 +4,7 @@ import { newDesign, setupOf } from '@/core/model/defaults';
 import { leftOutText } from '@/core/model/faultText';
 import { CURRENT_VERSION, migrate, migratePatches } from '@/core/model/migrations';
 import type { Design } from '@/core/model/schema';
-import { verifyChange, verifyDesign, type Fault } from '@/core/model/verify';
+import { verifyChange, verifyDesign } from '@/core/model/verify';
 import type { AsideRow, DesignRow, HolvetDatabase, JournalRow, LibraryRow } from './database';
 
 /** Steps that can be taken back; older ones become part of the snapshot. */
