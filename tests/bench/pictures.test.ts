@@ -27,6 +27,7 @@ import { multiply } from '@/core/geometry/matrix';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design, NodeOf, PicturePaint, Tone } from '@/core/model/schema';
 import type { Bitmap } from '@/core/render/bitmap';
+import type { Palette } from '@/core/colour/palette';
 import { paletteOf } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { unzipSync } from 'fflate';
@@ -377,6 +378,49 @@ describe('as a whole', () => {
 });
 
 describe('looks that come later', () => {
+  test('of very many pictures each is asked for once, two at a time, and all are kept', async () => {
+    const many = 60;
+    const design = { pictures: Array(many).fill(null), swatches: [], inks: [], profile: {}, setup: {} };
+    const palette = {
+      id: 'palette',
+      picture: (id: string) => ({ file: `${id}.jpg`, width: 4000, height: 3000 }),
+    } as unknown as Palette;
+    const busy = { looks: 0, rough: 0 };
+    let [most, asked, pixels] = [0, [] as string[], 0];
+    const during = async <T>(what: keyof typeof busy, answer: T): Promise<T> => {
+      most = Math.max(most, ++busy[what]);
+      await new Promise((r) => setTimeout(r, 1));
+      busy[what]--;
+      return answer;
+    };
+    const looks = new PictureLooks(
+      (r) => {
+        asked.push(r.file);
+        pixels += r.pixels;
+        const side = Math.ceil(Math.sqrt(r.pixels));
+        return during('looks', { width: side, height: side, data: new Uint8ClampedArray(4) as Bitmap['data'] });
+      },
+      () => design as unknown as Design,
+      () => {},
+      (file, size, n) => during('rough', { image: file as never, width: Math.min(size.width, n), height: 1 }),
+      (x) => `look ${x.width}` as never,
+    );
+    const draw = () =>
+      Array.from({ length: many }, (_, i) => looks.get({ kind: 'picture', picture: `p${i}` } as PicturePaint, palette));
+    // Drawn again and again meanwhile, as a bench is that hears of each look.
+    for (let round = 0; round < 500 && draw().some((x) => !String(x?.image).startsWith('look')); round++)
+      await new Promise((r) => setTimeout(r, 2));
+    draw();
+    await new Promise((r) => setTimeout(r, 20));
+    expect(asked.toSorted()).toEqual(Array.from({ length: many }, (_, i) => `p${i}.jpg`).toSorted());
+    expect(most).toBe(2);
+    // A few screens full, all together.
+    expect(pixels).toBeLessThan(5e6);
+    asked = [];
+    expect(draw().every((x) => String(x?.image).startsWith('look'))).toBe(true);
+    expect(asked).toEqual([]);
+  });
+
   test('the newest wish of a picture is asked for, coarse first and in full at rest; the last look stands in, each is asked once', async () => {
     const b = await openBench(page());
     const asked: string[] = [];
