@@ -1,4 +1,5 @@
-// npm run bench: ratios against a reference measured in the same run, in turns. Prints a table and writes docs/bench.md.
+// npm run bench: ratios against a reference measured in the same run, in turns. Prints a table; docs/bench.md is of the last
+// three whole runs.
 import { build } from 'esbuild';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -7,6 +8,7 @@ import path from 'node:path';
 import { beads, drawerPage, gestures, nodeDrags, sliders } from './gestures';
 import { measured, type Row } from './measure';
 import { launch, serve } from './places';
+import { HEAD, keepRuns, keptRuns, RUNS, tableOf } from './table';
 import { answers, everything, memory, opening } from './whole';
 
 /** `npm run bench -- crowd gestures` measures those parts alone, and writes no table. */
@@ -100,20 +102,10 @@ if (PARTS.some((p) => p !== 'node' && wanted(p))) {
   }
 }
 
-const figure = (v: number, unit = 'ms') => `${v.toFixed(v < 10 ? 2 : 0)} ${unit}`;
-const spread = (r: Row) => (r.turns > 1 ? `${r.low.toFixed(2)}–${r.high.toFixed(2)}, ${r.turns} turns` : '');
-const table = [
-  '| what | ours | reference | ratio | middle half of the turns | aim | |',
-  '|---|---|---|---|---|---|---|',
-  ...rows.map(
-    (r) =>
-      `| ${r.what} | ${figure(r.ours, r.unit)} | ${figure(r.reference, r.unit)} | ${r.ratio.toFixed(2)} | ${spread(r)} | ≤ ${r.aim} ${r.ratio <= r.aim ? 'met' : '**missed**'} | ${r.note} |`,
-  ),
-].join('\n');
-console.log(table);
-if (!asked.length)
-  writeFileSync(
-    'docs/bench.md',
-    `# Speed\n\nRatios against a reference measured in the same run and in turns by \`npm run bench\`: headless Chromium without a GPU, two cores.\nScript time is the browser's own count of script; frame gaps are between animation frames (60 Hz).\n\n${table}\n`,
-  );
+console.log(tableOf([rows]));
+if (!asked.length) {
+  const runs = [...keptRuns(), rows].slice(-RUNS);
+  keepRuns(runs);
+  writeFileSync('docs/bench.md', `${HEAD}\n\n${tableOf(runs)}\n`);
+}
 process.exit(0);

@@ -1,0 +1,45 @@
+// The table of the bench, of one run or of the last three.
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { median, type Row } from './measure';
+
+export const RUNS = 3;
+const KEPT = 'tmp/bench-runs.json';
+
+export const HEAD = `# Speed
+
+Ratios against a reference measured in the same run and in turns by \`npm run bench\`: headless Chromium without a GPU, two cores.
+Script time is the browser's own count of script; frame gaps are between animation frames (60 Hz). The ratio is the middle one of the
+last three whole runs, which stand beside it; figures and turns are of that run.`;
+
+/** The whole runs that were made here before, oldest first. */
+export function keptRuns(): readonly (readonly Row[])[] {
+  try {
+    return JSON.parse(readFileSync(KEPT, 'utf8')) as (readonly Row[])[];
+  } catch {
+    return [];
+  }
+}
+
+export function keepRuns(runs: readonly (readonly Row[])[]): void {
+  mkdirSync('tmp', { recursive: true });
+  writeFileSync(KEPT, JSON.stringify(runs));
+}
+
+const figure = (v: number, unit = 'ms') => `${v.toFixed(v < 10 ? 2 : 0)} ${unit}`;
+const spread = (r: Row) => (r.turns > 1 ? `${r.low.toFixed(2)}–${r.high.toFixed(2)}, ${r.turns} turns` : '');
+
+/** Rows in the order of the last run. */
+export function tableOf(runs: readonly (readonly Row[])[]): string {
+  const several = runs.length > 1;
+  return [
+    `| what | ours | reference | ratio | ${several ? 'runs | ' : ''}middle half of the turns | aim | |`,
+    `|---|---|---|---|${several ? '---|' : ''}---|---|---|`,
+    ...runs[runs.length - 1].map((last) => {
+      const same = runs.flatMap((rows) => rows.filter((r) => r.what === last.what));
+      const ratio = median(same.map((r) => r.ratio));
+      const r = same.find((x) => x.ratio === ratio)!;
+      const each = several ? `${same.map((x) => x.ratio.toFixed(2)).join(' · ')} | ` : '';
+      return `| ${r.what} | ${figure(r.ours, r.unit)} | ${figure(r.reference, r.unit)} | ${r.ratio.toFixed(2)} | ${each}${spread(r)} | ≤ ${r.aim} ${r.ratio <= r.aim ? 'met' : '**missed**'} | ${r.note} |`;
+    }),
+  ].join('\n');
+}
