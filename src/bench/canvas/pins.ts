@@ -2,7 +2,6 @@ import type { Finding } from '@/core/check/types';
 import type { Point } from '@/core/geometry/matrix';
 import type { Design } from '@/core/model/schema';
 import type { Session } from '../session/session';
-import { toScreen } from '../view/camera';
 
 export interface Pin {
   /** The first finding's number in the Checks slip. */
@@ -21,12 +20,13 @@ const MOST = 60;
 /** Findings as numbered pins where they are: the same numbers as in the Checks slip; many in one place are one, with a count. */
 export function drawPins(ctx: CanvasRenderingContext2D, s: Session): void {
   const { camera } = s.state;
-  for (const pin of gathered(placesOf(s), (p) => toScreen(camera, p)).slice(0, MOST)) {
+  for (const pin of pinsAt(placesOf(s), camera.scale)) {
+    const at = { x: pin.at.x + camera.x, y: pin.at.y + camera.y };
     const text = pin.more ? `${pin.number} +${pin.more}` : String(pin.number);
     ctx.font = '600 11px Archivo, sans-serif';
     const half = Math.max(9, ctx.measureText(text).width / 2 + 6);
     ctx.beginPath();
-    ctx.roundRect(pin.at.x - half, pin.at.y - 9, 2 * half, 18, 9);
+    ctx.roundRect(at.x - half, at.y - 9, 2 * half, 18, 9);
     ctx.fillStyle = pin.stop ? '#b3261e' : '#8a5a00';
     ctx.fill();
     ctx.strokeStyle = '#ffffff';
@@ -34,9 +34,20 @@ export function drawPins(ctx: CanvasRenderingContext2D, s: Session): void {
     ctx.stroke();
     ctx.fillStyle = '#ffffff';
     ctx.textAlign = 'center';
-    ctx.fillText(text, pin.at.x, pin.at.y + 4);
+    ctx.fillText(text, at.x, at.y + 4);
     ctx.textAlign = 'left';
   }
+}
+
+const pinned = new WeakMap<readonly Place[], { readonly scale: number; readonly pins: readonly Pin[] }>();
+/** The pins of places at a scale, in its pixels from the page's corner: a pan draws the same ones elsewhere. */
+function pinsAt(places: readonly Place[], scale: number): readonly Pin[] {
+  let known = pinned.get(places);
+  if (known?.scale !== scale) {
+    const pins = gathered(places, (p) => ({ x: p.x * scale, y: p.y * scale })).slice(0, MOST);
+    pinned.set(places, (known = { scale, pins }));
+  }
+  return known.pins;
 }
 
 export interface Place {
