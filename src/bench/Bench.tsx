@@ -76,8 +76,9 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       </main>
       <Follows>
         <Tray />
-        <StatusStrip onKeys={showKeys} />
       </Follows>
+      {/* “Saved” is never said a moment longer than it is true. */}
+      <StatusStrip onKeys={showKeys} />
       <Finder open={finder} onOpenChange={setFinder} />
       <ColourHere />
       <ImportReport />

@@ -54,4 +54,8 @@ test('whatever is spoilt, what comes of it is sound or nothing, and said', () =>
     ),
   ).toBeNull();
   expect(mendFile(Uint8Array.of(1, 2, 3), making)).toBeNull();
+  // Nested so deep that nothing can walk through it: refused, never thrown.
+  const deep = `${'{"a":'.repeat(20_000)}1${'}'.repeat(20_000)}`;
+  const text = JSON.stringify(SAMPLE).replace('"nodes":{', `"nodes":{"deep":${deep},`);
+  expect(() => mendFile(zipSync({ 'design.json': strToU8(text) }), making)).not.toThrow();
 });
