@@ -4,6 +4,18 @@ import type { BenchState } from './state';
 /** A frame that is never painted (a hidden tab) is waited for no longer than this. */
 const LONGEST_MS = 250;
 
+/** What waits for the frame under way to be painted: a task queued in a frame runs when that frame has been painted. */
+const painted: (() => void)[] = [];
+let channel: MessageChannel | null = null;
+
+function tellPainted(): void {
+  if (!channel) {
+    channel = new MessageChannel();
+    channel.port1.onmessage = () => painted.splice(0).forEach((run) => run());
+  }
+  channel.port2.postMessage(null);
+}
+
 /** After what has just changed has been painted. */
 function afterNextPaint(run: () => void): void {
   if (typeof requestAnimationFrame === 'undefined') {
@@ -18,13 +30,10 @@ function afterNextPaint(run: () => void): void {
     run();
   };
   const latest = setTimeout(once, LONGEST_MS);
-  // A task that is queued in a frame runs when that frame has been painted.
-  const { port1, port2 } = new MessageChannel();
-  port1.onmessage = () => {
-    port1.close();
-    once();
-  };
-  requestAnimationFrame(() => port2.postMessage(null));
+  requestAnimationFrame(() => {
+    painted.push(once);
+    tellPainted();
+  });
 }
 
 /** A state as the panels show it: one paint later, so that the sheet itself answers first. */
