@@ -1,3 +1,4 @@
+import { runsIn } from './model/textLooks';
 import { ColourEngine } from './colour/icc';
 import { Palette } from './colour/palette';
 import { ColourRoom } from './colour/room';
@@ -7,6 +8,7 @@ import type { Design } from './model/schema';
 import { SceneBuilder } from './scene/build';
 import { PictureBook } from './pictures/book';
 import { FontBook } from './text/fonts';
+import { standInsFor } from './text/itemize';
 
 /** The engines of one place (page, worker, shell), loaded once and then called plainly. */
 export interface Engines {
@@ -45,7 +47,10 @@ export async function openEngines(env: Env, { pictures = true } = {}): Promise<E
 export function facesOf(design: Design): Set<string> {
   const faces = new Set<string>();
   for (const story of Object.values(design.stories))
-    for (const p of story.paragraphs) for (const r of p.runs) faces.add(r.face);
+    for (const r of runsIn(design, story)) {
+      faces.add(r.face);
+      for (const id of standInsFor(r.text)) faces.add(id);
+    }
   return faces;
 }
 

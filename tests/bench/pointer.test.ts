@@ -271,7 +271,7 @@ describe('the clipboard', () => {
     clip.paste(event(e.data, new TestElement('INPUT', ['input'])) as unknown as ClipboardEvent);
     clip.paste(
       event(
-        new Map([['application/x-holvet-clip+json', '{"format":"holvet-clip/2","roots":["x"]}']]),
+        new Map([['application/x-holvet-clip+json', '{"format":"holvet-clip/3","roots":["x"]}']]),
       ) as unknown as ClipboardEvent,
     );
     expect(b.session.state.cursor).toBe(steps);

@@ -301,7 +301,7 @@ describe('copying', () => {
     pasteFrom(other.session, readClip());
     expect(other.session.design.nodes[other.session.state.selection[0]].name).toBe('Lanterns');
     expect(other.session.design.swatches.map((s) => s.name)).toContain('Kelp glow');
-    expect(text).toContain('holvet-clip/2');
+    expect(text).toContain('holvet-clip/3');
     other.session.dispose();
   });
   test('nothing to paste is said', () => {

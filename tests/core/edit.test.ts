@@ -379,7 +379,7 @@ describe('colour', () => {
     expect(to.pages[0].children).toHaveLength(2);
     const boxOf = (d: Design, id: string) => boxIn(d, id, [1, 0, 0, 1, 0, 0], engines.fonts);
     expect(boxOf(to, to.pages[0].children[0])).toEqual(boxOf(from, lantern.id));
-    for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/2"}', JSON.stringify({ ...clip, roots: ['nowhere'] })])
+    for (const bad of ['', '{}', 'null', '{"format":"holvet-clip/3"}', JSON.stringify({ ...clip, roots: ['nowhere'] })])
       expect(parseClip(bad).ok).toBe(false);
     // What it names and does not bring is said.
     const without = (change: object) => parseClip(JSON.stringify({ ...clip, ...change }));

@@ -4,7 +4,8 @@ import type { Paragraph, Story } from '@/core/model/schema';
 import { replaceText, runAt, setParagraphLook, setRunLook } from '@/core/edit/text';
 import { FACES } from '@/core/text/faces';
 import { FontBook } from '@/core/text/fonts';
-import { layoutStory, plainText } from '@/core/text/layout';
+import { layoutStory as layoutOf, plainText, type Measure } from '@/core/text/layout';
+import { setStory } from '@/core/model/textLooks';
 import { testEngines } from '../support/engines';
 import fc from '../support/seeded';
 
@@ -20,6 +21,7 @@ const story = (text: string, size = 20, p: Partial<Paragraph> = {}, face = 'arch
     .split('\n')
     .map((t) => ({ align: 'left', leading: 1.2, runs: [runOf(t, size, undefined, face)], ...p })),
 });
+const layoutStory = (s: Story, f: FontBook, m: Measure) => layoutOf(setStory({}, s), f, m);
 const display = { width: null, height: null };
 
 test('at least twelve faces ship, each loads, all under one table', () => {

@@ -115,7 +115,7 @@ function solidOnly(d: Design): Design {
       ? [...n.fills, ...n.outlines.map((o) => o.paint)]
       : 'story' in n
         ? d.stories[n.story].paragraphs.flatMap((p) =>
-            p.runs.flatMap((r) => [r.fill, ...(r.outline ? [r.outline.paint] : [])]),
+            p.runs.flatMap((r) => [...(r.fill ? [r.fill] : []), ...(r.outline ? [r.outline.paint] : [])]),
           )
         : [];
   return {

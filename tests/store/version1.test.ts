@@ -13,7 +13,7 @@ import { named } from '../support/drawing';
 import { testEngines } from '../support/engines';
 
 /**
- * What the release before this one wrote, byte for byte: a design in the store with ten steps of which nine are in force,
+ * What the first version wrote, byte for byte: a design in the store with ten steps of which nine are in force,
  * what they came to, the same objects as a clip and as a drawing.
  */
 const text = (file: string) => readFileSync(`tests/data/version-1/${file}`, 'utf8');
@@ -31,8 +31,8 @@ const inOurWords = (value: unknown): unknown =>
       .replaceAll('"cuts":', '"maskMode":')
       .replaceAll('"turned":', '"reversed":')
       .replaceAll(/"line":"(along|across)"/g, '"strokeMapping":"$1"')
-      .replaceAll('"holvet/1"', '"holvet/2"')
-      .replaceAll('"holvet-clip/1"', '"holvet-clip/2"'),
+      .replaceAll('"holvet/1"', '"holvet/3"')
+      .replaceAll('"holvet-clip/1"', '"holvet-clip/3"'),
   );
 
 let db: HolvetDatabase;
@@ -99,14 +99,14 @@ test('a damaged step of version 1 ends the way there, and is said', async () => 
 test('files, clips and drawings of version 1 open; those of a version to come say so', async () => {
   const zip = (design: unknown) => zipSync({ 'design.json': strToU8(JSON.stringify(design)) });
   expect(unpackDesign(zip(kept.last))).toMatchObject({ ok: true, design: inOurWords(kept.last) });
-  expect(unpackDesign(zip({ ...(kept.last as object), format: 'holvet/3' }))).toEqual({
+  expect(unpackDesign(zip({ ...(kept.last as object), format: 'holvet/99' }))).toEqual({
     ok: false,
     code: 'newer',
-    version: '3',
+    version: '99',
   });
   const clip = (c: unknown) => parseClip(JSON.stringify(c));
   expect(clip(kept.clip)).toEqual({ ok: true, clip: inOurWords(kept.clip) });
-  expect(clip({ ...(kept.clip as object), format: 'holvet-clip/3' })).toEqual({
+  expect(clip({ ...(kept.clip as object), format: 'holvet-clip/99' })).toEqual({
     ok: false,
     why: expect.stringContaining('newer version'),
   });

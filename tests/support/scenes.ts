@@ -15,5 +15,6 @@ function told(part: Part): unknown {
     return { ...part, content: part.content.map(told), masks: part.masks.map((m) => ({ ...m, root: told(m.root) })) };
   const { placed, ...rest } = part;
   const plain = { ...rest, path: [...placed.path], bounds: placed.bounds };
+  if ('words' in plain && plain.words) return { ...plain, words: { ...plain.words, face: plain.words.face.id } };
   return 'face' in plain ? { ...plain, face: plain.face.id } : plain;
 }

@@ -2,6 +2,7 @@ import { drawPins } from './pins';
 import { apply, multiply, type Point } from '@/core/geometry/matrix';
 import { columnEdges } from '@/core/geometry/snap';
 import { areaOf } from '@/core/derive/area';
+import { chosenAreas } from '@/core/text/caret';
 import { ancestry, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';
 import { caretLine } from '../view/caret';
@@ -405,28 +406,16 @@ function drawTextEditing(ctx: CanvasRenderingContext2D, s: Session, extras: Over
   if (hi > lo) {
     ctx.fillStyle = ink.accent;
     ctx.globalAlpha = 0.35;
-    for (const line of t.layout.lines) {
-      if (line.end < lo || line.start > hi) continue;
-      const x = (offset: number) =>
-        line.carets.reduce(
-          (best, c) => (Math.abs(c.offset - offset) < Math.abs(best.offset - offset) ? c : best),
-          line.carets[0],
-        ).x;
-      const x0 = x(Math.max(lo, line.start));
-      const x1 = x(Math.min(hi, line.end));
-      ctx.beginPath();
-      [
-        { x: x0, y: line.top },
-        { x: x1, y: line.top },
-        { x: x1, y: line.bottom },
-        { x: x0, y: line.bottom },
-      ].forEach((p, i) => {
-        const q = apply(m, p);
-        if (i) ctx.lineTo(q.x, q.y);
-        else ctx.moveTo(q.x, q.y);
-      });
-      ctx.fill();
-    }
+    for (const line of t.layout.lines)
+      for (const area of chosenAreas(t.layout, line, lo, hi)) {
+        ctx.beginPath();
+        area.forEach((p, i) => {
+          const q = apply(m, p);
+          if (i) ctx.lineTo(q.x, q.y);
+          else ctx.moveTo(q.x, q.y);
+        });
+        ctx.fill();
+      }
     ctx.globalAlpha = 1;
   }
   const caret = caretLine(s);

@@ -1,3 +1,4 @@
+import { runsIn } from '@/core/model/textLooks';
 import { AIM_WORDS } from '../session/naming';
 import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/core/edit/clip';
 import { isOwnAsset } from '@/core/file/assets';
@@ -30,6 +31,7 @@ import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import { giveShadow } from './shadows';
+import { WORD_COMMANDS } from './words';
 import type { Session } from '../session/session';
 import type { ToolId, ViewId } from '../session/state';
 
@@ -307,6 +309,7 @@ export const COMMANDS = {
   ...NODE_COMMANDS,
   ...ARRANGE_COMMANDS,
   ...SELECT_COMMANDS,
+  ...WORD_COMMANDS,
   'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),
   'object.forward': order('One step forward', 'forward', ['Mod+ArrowUp'], ['up', 'order']),
   'object.backward': order('One step back', 'backward', ['Mod+ArrowDown'], ['down', 'order']),
@@ -554,12 +557,10 @@ function paintsOverprint(s: Session, ids: readonly string[], aim: Aim): boolean 
   return aimedNodes(s.design, ids, aim).some((id) => {
     const n = s.design.nodes[id];
     if (isText(n) && (aim === 'letters' || aim === 'letterOutline'))
-      return s.design.stories[n.story].paragraphs.some((p) =>
-        p.runs.some((r) =>
-          aim === 'letters'
-            ? r.fill.kind !== 'none' && r.fill.overprint
-            : r.outline && r.outline.paint.kind !== 'none' && r.outline.paint.overprint,
-        ),
+      return runsIn(s.design, s.design.stories[n.story]).some((r) =>
+        aim === 'letters'
+          ? r.fill.kind !== 'none' && r.fill.overprint
+          : r.outline && r.outline.paint.kind !== 'none' && r.outline.paint.overprint,
       );
     if (!('fills' in n)) return false;
     const paints = isLineAim(aim) ? n.outlines.map((o) => o.paint) : n.fills;

@@ -1,4 +1,5 @@
 'use client';
+import { runsIn } from '@/core/model/textLooks';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { isText } from '@/core/derive/layout';
@@ -45,9 +46,7 @@ export function ContrastSection() {
   const contrast = measured?.for === selection ? measured.contrast : null;
   if (!contrast) return null;
   const nodes = nodesOf(design, selection);
-  const kind = kindOf(nodes, (story) =>
-    Math.min(...design.stories[story].paragraphs.flatMap((p) => p.runs.map((r) => r.size))),
-  );
+  const kind = kindOf(nodes, (story) => Math.min(...runsIn(design, design.stories[story]).map((r) => r.size)));
   const needed = contrastNeeded(kind);
   const enough = contrast.low >= needed;
   const ratio = (v: number) => `${formatNumber(Math.floor(v * 10) / 10, 1)} : 1`;

@@ -1,4 +1,5 @@
 'use client';
+import { firstLetters } from '@/core/model/textLooks';
 import { Link2, Unlink2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { isText, layoutOf } from '@/core/derive/layout';
@@ -39,6 +40,9 @@ import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
 import { CornersSection, ShapeSection, WriteSection } from './ShapeSection';
 import { openColourHere } from '../tray/ColourHere';
+import { LettersSection } from './LettersSection';
+import { LineSection } from './LineSection';
+import { ParagraphSection } from './ParagraphSection';
 import { TextSection } from './TextSection';
 import { WholeSection } from './WholeSection';
 
@@ -86,6 +90,9 @@ export function Details() {
             {first && <PaintSection key={first} aim={first} />}
             <NodesSection />
             <TextSection />
+            <LineSection />
+            <LettersSection />
+            <ParagraphSection />
             <ShapeSection />
             <CornersSection />
             <Position />
@@ -195,8 +202,7 @@ function Sentence() {
       </p>
     );
   if (isText(node)) {
-    const story = design.stories[node.story];
-    const run = story.paragraphs[0].runs[0];
+    const run = firstLetters(design, design.stories[node.story]);
     const { overset } = layoutOf(design, node, session.engines.fonts);
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">

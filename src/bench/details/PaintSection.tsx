@@ -1,4 +1,5 @@
 'use client';
+import { firstLetters } from '@/core/model/textLooks';
 import { localBox } from '@/core/derive/box';
 import { isText } from '@/core/derive/layout';
 import { firstGradient, stopsFrom } from '@/core/edit/gradient';
@@ -13,7 +14,7 @@ import {
   type Aim,
   type ChosenLetters,
 } from '@/core/edit/paint';
-import { runAt } from '@/core/edit/text';
+import { lettersAt } from '@/core/edit/text';
 import { firstPools, stopsOfPools } from '@/core/edit/pools';
 import { addSwatch } from '@/core/edit/swatches';
 import { isSweep, sweepBecomes } from '@/core/edit/sweep';
@@ -278,8 +279,8 @@ function outlineAt(
   const n = design.nodes[id];
   if (isText(n) && aim === 'letterOutline')
     return letters?.node === id
-      ? runAt(design.stories[n.story], letters.to).outline
-      : design.stories[n.story].paragraphs[0].runs[0].outline;
+      ? lettersAt(design, design.stories[n.story], letters.to).outline
+      : firstLetters(design, design.stories[n.story]).outline;
   return 'outlines' in n ? (n.outlines[n.outlines.length - 1] ?? null) : null;
 }
 

@@ -1,16 +1,10 @@
 'use client';
-import { useState } from 'react';
-import { isText } from '@/core/derive/layout';
-import type { DesignDraft } from '@/core/edit/history';
-import { paragraphAt, runAt, setLineLook, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
-import type { Design, Paragraph } from '@/core/model/schema';
-import { nodesOf } from '@/core/model/tree';
 import { FACES, faceName } from '@/core/text/faces';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
-import { freeSelection } from '../session/commandDef';
-import { useBench, usePlacedDesign, useSession } from '../session/context';
+import { usePlacedDesign, useSession } from '../session/context';
+import { useReach, useTextTarget } from './textTarget';
 
 const KINDS = [...new Set(FACES.map((f) => f.kind))];
 const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
@@ -28,55 +22,10 @@ const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
 export function TextSection() {
   const session = useSession();
   const design = usePlacedDesign();
-  const selection = useBench((s) => s.selection);
-  const editing = useBench((s) => s.editing);
-  const [reach, setReach] = useState<'line' | 'all'>('line');
-  const texts = nodesOf(design, selection).filter((n) => isText(n));
-  if (!texts.length) return null;
-  const node = texts[0];
-  if (!isText(node)) return null;
-  const story = design.stories[node.story];
-  const inText = editing?.node === node.id ? editing : null;
-  const letters = inText !== null && inText.anchor !== inText.focus;
-  // With a caret alone, everything here reaches the line it stands in; or all lines, by choice.
-  const line = inText !== null && !letters && reach === 'line';
-  const run = inText ? runAt(story, Math.max(inText.anchor, inText.focus)) : story.paragraphs[0].runs[0];
-  const paragraph = inText
-    ? story.paragraphs[paragraphAt(story, Math.max(inText.anchor, inText.focus)).index]
-    : story.paragraphs[0];
-  const allRuns = texts.flatMap((n) => (isText(n) ? design.stories[n.story].paragraphs.flatMap((p) => p.runs) : []));
-  const same = <K extends keyof RunLook>(key: K): boolean =>
-    letters || line || new Set(allRuns.map((r) => JSON.stringify(r[key]))).size === 1;
-
-  const eachStory =
-    (change: (s: Design['stories'][string], from: number, to: number, whole: boolean) => Design['stories'][string]) =>
-    (d: DesignDraft) => {
-      for (const id of freeSelection(session)) {
-        const n = session.design.nodes[id];
-        if (!n || !isText(n)) continue;
-        const [from, to] =
-          inText && n.id === node.id
-            ? [Math.min(inText.anchor, inText.focus), Math.max(inText.anchor, inText.focus)]
-            : [0, 0];
-        d.stories[n.story] = change(
-          session.state.design.stories[n.story],
-          from,
-          to,
-          !letters && !line,
-        ) as DesignDraft['stories'][string];
-      }
-    };
-  const looked = (change: RunLook) =>
-    eachStory((s, from, to) =>
-      line ? setLineLook(s, to, change) : letters ? setRunLook(s, from, to, change) : setRunLook(s, 0, 0, change),
-    );
-  const look = (label: string, change: RunLook) => session.commit(label, looked(change));
-  const preview = (change: RunLook | null) => session.preview(change && looked(change));
-  const para = (label: string, change: Partial<Omit<Paragraph, 'runs'>>) =>
-    session.commit(
-      label,
-      eachStory((s, from, to, whole) => setParagraphLook(s, from, to, change, whole)),
-    );
+  const [reach, setReach] = useReach();
+  const target = useTextTarget(reach);
+  if (!target) return null;
+  const { node, texts, story, run, paragraph, letters, line, inText, same, look, preview, para } = target;
 
   return (
     <Section
@@ -123,15 +72,26 @@ export function TextSection() {
             onPreview={(v) => preview(v === null ? null : { size: v })}
             onCommit={(size) => look('Letter size', { size })}
           />
-          <NumberField
-            label="Leading"
-            suffix="×"
-            value={paragraph.leading}
-            min={0.1}
-            max={10}
-            step={0.05}
-            onCommit={(leading) => para('Leading', { leading })}
-          />
+          {typeof paragraph.leading === 'number' ? (
+            <NumberField
+              label="Leading"
+              suffix="×"
+              value={paragraph.leading}
+              min={0.1}
+              max={10}
+              step={0.05}
+              onCommit={(leading) => para('Leading', { leading })}
+            />
+          ) : (
+            <NumberField
+              label="Leading"
+              unit="pt"
+              value={paragraph.leading.points}
+              min={0.1}
+              max={10_000}
+              onCommit={(points) => para('Leading', { leading: { points } })}
+            />
+          )}
           <NumberField
             label="Tracking"
             value={same('tracking') ? run.tracking : null}

@@ -9,6 +9,7 @@ import { beginEditing, writeInShape } from './editing';
 import { beginCrop } from './cropping';
 import { dragGuide, guideAt } from './guides';
 import { dragShadow } from './shadow';
+import { dragAlong, dragBend } from './words';
 import { choose, enteredLine, pick, pickIn } from './pick';
 import { dragPivot, drop, move, resize, turn, turnKnob } from './transform';
 import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
@@ -22,6 +23,8 @@ export const selectTool: Tool = {
       if (grip.placed.grip.kind === 'turn') return turn(c, at, grip.frame);
       if (grip.placed.grip.kind === 'pivot') return dragPivot(c, at, grip.placed.at);
       if (grip.placed.grip.kind === 'shadow') return dragShadow(c, at, grip.frame);
+      if (grip.placed.grip.kind === 'words')
+        return grip.placed.grip.of === 'along' ? dragAlong(c, grip.frame) : dragBend(c, at, grip.frame);
       return turnKnob(c, at, grip.frame, grip.placed.grip);
     }
     const guide = guideAt(s, at);
@@ -74,7 +77,7 @@ export const selectTool: Tool = {
     const grip = gripAt(c.session, at.screen);
     if (grip) {
       const g = grip.placed.grip;
-      if (g.kind === 'turn' || g.kind === 'pivot' || g.kind === 'shadow') return 'grab';
+      if (g.kind === 'turn' || g.kind === 'pivot' || g.kind === 'shadow' || g.kind === 'words') return 'grab';
       if (g.kind === 'knob' || g.kind === 'corner') return 'pointer';
       const a =
         ((Math.atan2(

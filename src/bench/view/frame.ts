@@ -1,5 +1,5 @@
 import { localBox } from '@/core/derive/box';
-import { layoutOf, isText } from '@/core/derive/layout';
+import { isText, layoutMatrix, layoutOf } from '@/core/derive/layout';
 import { apply, applyVector, meanScale, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
 import { isEmpty, type Rect } from '@/core/geometry/rect';
 import { pageMatrix, present } from '@/core/model/tree';
@@ -9,6 +9,7 @@ import { dialOf } from '@/core/edit/window';
 import { cornerHandle, roundsItself, treatedCorners } from '@/core/edit/corners';
 import { bisector } from '@/core/geometry/corners';
 import { toScreen } from './camera';
+import { alongHandle, bendHandle } from './wordGrips';
 import type { Session } from '../session/session';
 import type { Camera } from '../session/state';
 
@@ -39,7 +40,8 @@ export type Grip =
   | { readonly kind: 'pivot' }
   | { readonly kind: 'knob'; readonly index: number }
   | { readonly kind: 'corner'; readonly node: number }
-  | { readonly kind: 'shadow' };
+  | { readonly kind: 'shadow' }
+  | { readonly kind: 'words'; readonly of: 'along' | 'bend' };
 
 export interface PlacedGrip {
   readonly grip: Grip;
@@ -115,7 +117,13 @@ export function placedGrips(s: Session, f: Frame): PlacedGrip[] {
   }
   put({ kind: 'turn' }, out(tr, 1, -1, TURN_AWAY));
   put({ kind: 'pivot' }, s.state.pivot ? toScreen(c, s.state.pivot) : out(tr, 1, -1, PIVOT_AWAY));
-  return [...grips, ...shadowGrip(s, f, mid(tl, br), ux, uy), ...knobGrips(s, f, ux, uy), ...cornerGrips(s, f, ux, uy)];
+  return [
+    ...grips,
+    ...shadowGrip(s, f, mid(tl, br), ux, uy),
+    ...wordGrips(s, f, ux, uy),
+    ...knobGrips(s, f, ux, uy),
+    ...cornerGrips(s, f, ux, uy),
+  ];
 }
 
 /** The ring that moves the shadow of the one chosen object, as far from its middle as the shadow falls; only while colours go there too. */
@@ -132,6 +140,19 @@ function shadowGrip(s: Session, f: Frame, middle: Point, ux: Point, uy: Point): 
       notch: middle,
     },
   ];
+}
+
+/** The dots of one display text that stands on a line or is bent. */
+function wordGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
+  const node = f.single ? s.design.nodes[f.single] : null;
+  if (node?.kind !== 'displayText') return [];
+  const grips: PlacedGrip[] = [];
+  const put = (of: 'along' | 'bend', at: Point, notch: Point) =>
+    grips.push({ grip: { kind: 'words', of }, at: toScreen(s.state.camera, apply(f.matrix, at)), ux, uy, notch });
+  const on = alongHandle(node);
+  if (on) put('along', on, ux);
+  if (node.bend) put('bend', bendHandle(s, node), { x: -uy.x, y: -uy.y });
+  return grips;
 }
 
 /** The knobs of a single dialled shape, where they stand on the screen. */
@@ -205,6 +226,7 @@ export function gripAt(s: Session, p: Point): { frame: Frame; placed: PlacedGrip
   const near = (g: PlacedGrip, by: number) => Math.hypot(g.at.x - p.x, g.at.y - p.y) <= by;
   const inner = (g: PlacedGrip) =>
     g.grip.kind === 'shadow' ||
+    g.grip.kind === 'words' ||
     g.grip.kind === 'knob' ||
     g.grip.kind === 'corner' ||
     (g.grip.kind === 'pivot' && s.state.pivot !== null);
@@ -217,7 +239,9 @@ export function textFrameOf(s: Session, id: string) {
   const node = s.design.nodes[id];
   if (!node || !isText(node)) return null;
   const layout = layoutOf(s.design, node, s.engines.fonts);
-  const inner: Matrix =
-    node.kind === 'displayText' ? [node.stretch, 0, 0, 1, 0, 0] : [1, 0, 0, 1, node.inset, node.inset];
-  return { layout, matrix: multiply(pageMatrix(s.design, s.page, id), inner), story: s.design.stories[node.story] };
+  return {
+    layout,
+    matrix: multiply(pageMatrix(s.design, s.page, id), layoutMatrix(node)),
+    story: s.design.stories[node.story],
+  };
 }

@@ -1,14 +1,16 @@
 import { combineAll, combineTwo, combineUnchecked } from '../geometry/boolean/combine';
 import { divide, type DividedPiece } from '../geometry/boolean/divide';
 import { NOTHING, type BooleanOp, type Region } from '../geometry/boolean/region';
-import { multiply, type Matrix } from '../geometry/matrix';
+import { multiply, translation, type Matrix } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { copyMatrices } from '../model/copies';
 import type { Design, DesignNode, NodeKind, NodeOf } from '../model/schema';
 import { childrenOf, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
-import { layoutMatrix, layoutOf, type TextNode } from './layout';
+import { bentRun } from '../text/bent';
+import { rulesPath, runPath } from '../text/outlines';
+import { isText, layoutMatrix, layoutOf, type TextNode } from './layout';
 
 /** The plain area of a node in its own space: what a combination works on. */
 export interface Area {
@@ -37,7 +39,7 @@ const known = new WeakMap<DesignNode, Known>();
 export function dependencies(d: Design, id: NodeId, fonts: FontBook, out: unknown[] = []): unknown[] {
   const node = d.nodes[id];
   out.push(node);
-  if ('story' in node) out.push(d.stories[node.story], fonts.epoch);
+  if (isText(node)) out.push(layoutOf(d, node, fonts));
   for (const child of childrenOf(node)) dependencies(d, child, fonts, out);
   return out;
 }
@@ -104,13 +106,14 @@ const LEAVES: { readonly [K in LeafKind]: RegionOf<NodeOf<K>> } = {
 export function lettersPath(d: Design, node: TextNode, fonts: FontBook): number[] {
   const out: number[] = [];
   const toOwn = layoutMatrix(node);
-  for (const line of layoutOf(d, node, fonts).lines)
-    for (const run of line.runs) {
-      const scale = run.run.size / run.face.upem;
-      for (const g of run.glyphs)
-        for (const v of transformPath(run.face.outline(g.gid), multiply(toOwn, [scale, 0, 0, scale, g.x, g.y])))
-          out.push(v);
-    }
+  const layout = layoutOf(d, node, fonts);
+  for (const line of layout.lines) {
+    const m = layout.warp ? toOwn : multiply(toOwn, translation(line.x, line.baseline));
+    for (const run of line.runs)
+      for (const path of [runPath(run), rulesPath(run)])
+        if (path.length)
+          for (const v of transformPath(layout.warp ? bentRun(layout, line, path) : path, m)) out.push(v);
+  }
   return out;
 }
 

@@ -1,3 +1,4 @@
+import { firstLetters } from '../model/textLooks';
 import { ALIKE_TOLERANCE } from '../model/defaults';
 import { coloursOf } from '../model/paints';
 import { deltaE00 } from '../colour/compare';
@@ -34,7 +35,7 @@ const fillOf = (d: Design, n: DesignNode): Paint | undefined => paintAt(d, n.id,
 const outlineOf = (d: Design, n: DesignNode): Paint | undefined =>
   paintAt(d, n.id, isText(n) ? 'letterOutline' : 'outline');
 function lineOf(d: Design, n: DesignNode): Outline | undefined {
-  if (isText(n)) return d.stories[n.story].paragraphs[0].runs[0].outline ?? undefined;
+  if (isText(n)) return firstLetters(d, d.stories[n.story]).outline ?? undefined;
   const line = 'outlines' in n ? n.outlines[n.outlines.length - 1] : undefined;
   return line && line.paint.kind !== 'none' ? line : undefined;
 }

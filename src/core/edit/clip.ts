@@ -15,11 +15,13 @@ import {
   type Picture,
   type Story,
   type Swatch,
+  type TextLook,
 } from '../model/schema';
 import { pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
+import { adoptLooks, looksUsed, withFrames, withLooks } from './carryText';
 import type { DesignDraft } from './history';
 
-export const CLIP_FORMAT = 'holvet-clip/2';
+export const CLIP_FORMAT = 'holvet-clip/3';
 
 /** Objects on their way to another place or design, with the stories, swatches and inks they use. */
 export interface Clip {
@@ -31,6 +33,8 @@ export interface Clip {
   readonly inks: readonly Ink[];
   /** Absent: none. */
   readonly pictures?: readonly Picture[];
+  /** Absent: none. */
+  readonly textLooks?: readonly TextLook[];
 }
 
 /** What a clip is as a whole; its parts are held against the model's own rules. */
@@ -42,6 +46,7 @@ const clipSchema = z.object({
   swatches: z.array(z.unknown()),
   inks: z.array(z.unknown()),
   pictures: z.array(z.unknown()).optional(),
+  textLooks: z.array(z.unknown()).optional(),
 });
 
 export type ReadClip =
@@ -74,17 +79,26 @@ export function parseClip(text: string): ReadClip {
   const clip = parsed.data as unknown as Clip;
   const verified = verifyDesign(designOfClip(clip));
   if (!verified.ok) return { ok: false, why: faultText(verified, clip) };
-  const { nodes, stories, swatches, inks, pictures } = verified.design;
+  const { nodes, stories, swatches, inks, pictures, textLooks } = verified.design;
   return {
     ok: true,
-    clip: { format: clip.format, roots: clip.roots, nodes, stories, swatches, inks, ...(pictures && { pictures }) },
+    clip: {
+      format: clip.format,
+      roots: clip.roots,
+      nodes,
+      stories,
+      swatches,
+      inks,
+      ...(pictures && { pictures }),
+      ...(textLooks && { textLooks }),
+    },
   };
 }
 
 /** A design that holds nothing but a clip: what holds for designs holds for what goes into them. */
 export function designOfClip(clip: Clip): Design {
   const making = { newId: () => 'clip', now: () => '2000-01-01T00:00:00.000Z' };
-  const { inks, swatches, nodes, stories, pictures, roots } = clip;
+  const { inks, swatches, nodes, stories, pictures, textLooks, roots } = clip;
   return {
     ...newDesign('Clip', setupOf(100, 100), making),
     inks,
@@ -92,6 +106,7 @@ export function designOfClip(clip: Clip): Design {
     nodes,
     stories,
     ...(pictures && { pictures }),
+    ...(textLooks && { textLooks }),
     pages: [{ id: 'clip-page', name: '', children: roots }],
   };
 }
@@ -109,6 +124,9 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
       nodes[id] = id === root ? { ...node, transform: pageMatrix(d, page, id) } : node;
       if ('story' in node) stories[node.story] = d.stories[node.story];
     }
+  for (const [key, story] of Object.entries(stories))
+    stories[key] = withFrames(story, (id) => (id in nodes ? id : null));
+  const textLooks = looksUsed(d, stories);
   const swatchIds = new Set<string>();
   const inkIds = new Set<string>();
   const pictureIds = new Set<string>();
@@ -116,7 +134,7 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
     if ('swatch' in c) swatchIds.add(c.swatch);
     else if ('ink' in c) inkIds.add(c.ink);
   };
-  visitPaints({ nodes, stories }, (p) => {
+  visitPaints({ nodes, stories, textLooks }, (p) => {
     if (p.kind === 'gradient' && 'swatch' in p.ramp) swatchIds.add(p.ramp.swatch);
     if (p.kind === 'picture') pictureIds.add(p.picture);
     coloursOf(p).forEach(collect);
@@ -134,6 +152,7 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
     swatches,
     inks: d.inks.filter((i) => inkIds.has(i.id)),
     ...(pictureIds.size && { pictures: (d.pictures ?? []).filter((p) => pictureIds.has(p.id)) }),
+    ...(textLooks.length && { textLooks }),
   };
 }
 
@@ -182,7 +201,9 @@ export function pasteClip(
   };
   const nodes = structuredClone(clip.nodes) as Record<string, DesignNode>;
   const stories = structuredClone(clip.stories) as Record<string, Story>;
-  mapPaints({ nodes, stories }, paint);
+  const textLooks = structuredClone(clip.textLooks ?? []) as TextLook[];
+  mapPaints({ nodes, stories, textLooks }, paint);
+  const lookMap = adoptLooks(d, textLooks, newId);
   for (const [id, node] of Object.entries(nodes)) {
     const next = { ...node, id: ids.get(id)! } as DesignDraft['nodes'][string];
     if ('children' in next) next.children = next.children.map((c) => ids.get(c)!);
@@ -193,7 +214,13 @@ export function pasteClip(
   }
   for (const [id, story] of Object.entries(stories)) {
     const own = storyIds.get(id)!;
-    d.stories[own] = { ...story, id: own } as DesignDraft['stories'][string];
+    d.stories[own] = {
+      ...withLooks(
+        withFrames(story, (f) => ids.get(f) ?? null),
+        lookMap,
+      ),
+      id: own,
+    } as DesignDraft['stories'][string];
   }
   const roots = clip.roots.map((r) => ids.get(r)!);
   const holder = into ? d.nodes[into.parent] : null;

@@ -1,3 +1,5 @@
+import { firstLetters } from '../model/textLooks';
+import { looksOf } from './text';
 import { combineAll } from '../geometry/boolean/combine';
 import { gapsBetween, piecesOf, type Gap } from '../geometry/boolean/pieces';
 import { invert, multiply, translation, type Matrix, type Point } from '../geometry/matrix';
@@ -10,7 +12,7 @@ import { mm } from '../units/length';
 import type { FontBook } from '../text/fonts';
 import { areaOf } from '../derive/area';
 import { localBox } from '../derive/box';
-import type { DesignDraft } from './history';
+import { plain, type DesignDraft } from './history';
 import { isText } from '../derive/layout';
 import { placedPaint, wrapNodes } from './place';
 
@@ -61,7 +63,7 @@ function paintsFor(
 ): { fills: readonly Paint[]; outlines: readonly Outline[] } {
   const node = d.nodes[id];
   if (isText(node)) {
-    const run = d.stories[node.story].paragraphs[0].runs[0];
+    const run = firstLetters(looksOf(d), plain(d.stories[node.story]));
     const box = localBox(d, node, fonts);
     // What each letter had to itself lies over all of them.
     const whole = (p: Paint): Paint => {

@@ -1,4 +1,4 @@
-import { apply, create, isDraft, original, type Draft, type Patches } from 'mutative';
+import { apply, create, current, isDraft, original, type Draft, type Patches } from 'mutative';
 import type { Design, DesignNode, Story } from '../model/schema';
 import { sameTree, type NodeId } from '../model/tree';
 import type { Packed } from './packed';
@@ -14,6 +14,9 @@ export type Recipe = (draft: DesignDraft) => void;
 export function before(d: DesignDraft): Design {
   return (isDraft(d) ? original(d) : d) as Design;
 }
+
+/** A part of a draft as it is by now, in plain objects; what is none is itself. */
+export const plain = <T>(x: T): T => (isDraft(x) ? (current(x as object) as T) : x);
 
 /** One step that can be taken back: what changed, both ways, and what it was. */
 export interface HistoryEntry {

@@ -1,13 +1,14 @@
 import { outlineOf } from '../model/defaults';
 import type { RampSource } from '../colour/ramp';
 import type { Colour, Design, GradientPaint, Outline, Paint, Run, Stop, Story } from '../model/schema';
-import { current as currentOf, isDraft } from 'mutative';
+import { isDraft } from 'mutative';
 import { childrenOf, hidesOperands, holdersOf, lookOf, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
 import { setShadow, shadowOf } from './effects';
-import type { DesignDraft } from './history';
+import { plain, type DesignDraft } from './history';
 import { isText } from '../derive/layout';
-import { changeRuns, runAt } from './text';
+import { changeRuns, lettersAt, looksOf } from './text';
+import { firstLetters, type SetRun } from '../model/textLooks';
 
 /** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it. */
 export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame' | 'frameOutline' | 'shadow';
@@ -119,8 +120,8 @@ export function paintAt(d: Design, id: NodeId, aim: Aim, letters: ChosenLetters 
   if (!node || node.kind === 'group' || node.kind === 'repeat') return undefined;
   if (aim === 'letters' || aim === 'letterOutline') {
     if (!isText(node)) return undefined;
-    const story = d.stories[node.story];
-    const run = letters?.node === id ? runAt(story, letters.to) : story.paragraphs[0].runs[0];
+    const story = plain(d.stories[node.story]);
+    const run = letters?.node === id ? lettersAt(looksOf(d), story, letters.to) : firstLetters(looksOf(d), story);
     return aim === 'letters' ? run.fill : (run.outline?.paint ?? { kind: 'none' });
   }
   if (!('fills' in node)) return undefined;
@@ -148,10 +149,10 @@ export function setPaint(
     }
     if (node.kind === 'group') continue;
     if (isText(node as Design['nodes'][string]) && 'story' in node && (aim === 'letters' || aim === 'letterOutline')) {
-      const change = (r: Run): Run =>
+      const change = (r: Run, set: SetRun): Run =>
         aim === 'letters'
-          ? { ...r, fill: make(r.fill, id) }
-          : { ...r, outline: withPaint(r.outline, (old) => make(old, id)) };
+          ? { ...r, fill: make(set.fill, id) }
+          : { ...r, outline: withPaint(set.outline, (old) => make(old, id)) };
       changeLetters(d, id, node.story, letters, change);
       continue;
     }
@@ -178,26 +179,17 @@ function changeLetters(
   id: NodeId,
   story: string,
   letters: ChosenLetters | null,
-  change: (r: Run) => Run,
+  change: (r: Run, set: SetRun) => Run,
 ): void {
-  if (letters?.node === id && letters.from !== letters.to) {
-    d.stories[story] = changeRuns(
-      current(d.stories[story]) as Story,
-      letters.from,
-      letters.to,
-      change,
-    ) as (typeof d.stories)[string];
-    return;
-  }
-  for (const p of d.stories[story].paragraphs)
-    for (const r of p.runs) {
-      const { fill, outline } = change(r as Run);
-      r.fill = fill as typeof r.fill;
-      r.outline = outline as typeof r.outline;
-    }
+  const [from, to] = letters?.node === id ? [letters.from, letters.to] : [0, 0];
+  d.stories[story] = changeRuns(
+    looksOf(d),
+    plain(d.stories[story]) as Story,
+    from,
+    to,
+    change,
+  ) as (typeof d.stories)[string];
 }
-
-const current = <T extends object>(x: T): T => (isDraft(x) ? (currentOf(x) as T) : x);
 
 function withPaint(outline: Outline | null, make: (old: Paint) => Paint): Outline | null {
   const paint = make(outline?.paint ?? { kind: 'none' });
@@ -259,7 +251,7 @@ export function setOutlineStyle(
     const node = d.nodes[id];
     const change = (o: Outline | null): Outline => ({ ...(o ?? outlineOf(paint, NEW_OUTLINE)), ...style });
     if (aim === 'letterOutline' && 'story' in node) {
-      changeLetters(d, id, node.story, letters, (r) => ({ ...r, outline: change(r.outline) }));
+      changeLetters(d, id, node.story, letters, (r, set) => ({ ...r, outline: change(set.outline) }));
     } else if ('outlines' in node) {
       const last = Math.max(0, node.outlines.length - 1);
       node.outlines.splice(

@@ -12,9 +12,10 @@ import {
   type Point,
 } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
-import type { Arrangement, Design, DesignNode, NodeKind, Page, Paint } from '../model/schema';
+import type { Arrangement, Design, DesignNode, NodeKind, Page, Paint, Story } from '../model/schema';
 import { parentMatrix, topmost, type NodeId } from '../model/tree';
-import { before, type DesignDraft } from './history';
+import { before, plain, type DesignDraft } from './history';
+import { changeRuns, looksOf } from './text';
 
 /** Commands that say where things are. Points and matrices are in page space, points, y down. */
 
@@ -118,6 +119,13 @@ const measures: Resize<Draft<'shape'> | Draft<'textFrame'>> = (node, sx, sy) => 
 /** What it holds is resized by itself, or its result follows. */
 const asItIs = (): void => {};
 
+/** A line that words stand on, in another size; a circle stays one. */
+function scaleLine(along: NonNullable<Draft<'displayText'>['along']>, sx: number, sy: number): void {
+  if ('radius' in along.line) along.line.radius = Math.max(0.1, along.line.radius * Math.sqrt(Math.abs(sx * sy)));
+  else along.line.path = [...transformPath(along.line.path, scaling(sx, sy))];
+  if (along.distance !== undefined) along.distance *= sy;
+}
+
 /** How a kind takes another size, its matrix left alone; a new kind needs its row. */
 const RESIZES: { readonly [K in NodeKind]: Resize<Draft<K>> } = {
   shape: measures,
@@ -127,11 +135,12 @@ const RESIZES: { readonly [K in NodeKind]: Resize<Draft<K>> } = {
   },
   displayText(node, sx, sy, d) {
     node.stretch = Math.min(100, Math.max(0.01, (node.stretch * sx) / sy));
-    for (const p of d.stories[node.story].paragraphs)
-      for (const r of p.runs) {
-        r.size = Math.min(10_000, Math.max(0.1, r.size * sy));
-        r.fill = placedPaint(r.fill as Paint, scaling(sx, sy)) as typeof r.fill;
-      }
+    if (node.along) scaleLine(node.along, sx, sy);
+    d.stories[node.story] = changeRuns(looksOf(d as Design), plain(d.stories[node.story]) as Story, 0, 0, (r, set) => ({
+      ...r,
+      size: Math.min(10_000, Math.max(0.1, set.size * sy)),
+      ...(isPlaced(set.fill) && { fill: placedPaint(set.fill, scaling(sx, sy)) }),
+    })) as (typeof d.stories)[string];
   },
   group: asItIs,
   combination: asItIs,

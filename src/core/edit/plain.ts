@@ -1,3 +1,5 @@
+import { firstLetters } from '../model/textLooks';
+import { looksOf } from './text';
 import { piecesOf } from '../geometry/boolean/pieces';
 import { multiply, type Matrix } from '../geometry/matrix';
 import { copyMatrices } from '../model/copies';
@@ -7,7 +9,7 @@ import { childrenOf, topmost, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
 import { areaOf, lettersPath } from '../derive/area';
-import { before, type DesignDraft } from './history';
+import { before, plain, type DesignDraft } from './history';
 import { isText } from '../derive/layout';
 import { placedPaint, replaceNode } from './place';
 
@@ -63,7 +65,7 @@ const PLAIN: { readonly [K in NodeKind]: Plain<NodeOf<K>> | null } = {
   shape: outlined,
   path: outlined,
   displayText(node, base, { d, fonts }) {
-    const run = d.stories[node.story].paragraphs[0].runs[0];
+    const run = firstLetters(looksOf(d), plain(d.stories[node.story]));
     const outlines = run.outline ? [run.outline] : [];
     return [
       { ...base, kind: 'path', path: lettersPath(d, node, fonts), fillRule: 'nonZero', fills: [run.fill], outlines },
@@ -129,7 +131,7 @@ function ownPaints(d: Design, id: NodeId, map: Matrix): Pick<NodeOf<'path'>, 'fi
   const node = d.nodes[id];
   const put = (p: Paint) => placedPaint(p, map);
   if (isText(node)) {
-    const run = d.stories[node.story].paragraphs[0].runs[0];
+    const run = firstLetters(looksOf(d), plain(d.stories[node.story]));
     return { fills: [put(run.fill)], outlines: run.outline ? [{ ...run.outline, paint: put(run.outline.paint) }] : [] };
   }
   if ('fills' in node)

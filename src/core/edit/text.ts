@@ -1,5 +1,7 @@
-import type { Paragraph, Run, Story } from '../model/schema';
+import type { Design, Letters, Paragraph, ParagraphSet, Run, Story } from '../model/schema';
+import { setStory, type SetRun } from '../model/textLooks';
 import { graphemes, plainText } from '../text/layout';
+import { plain } from './history';
 
 /** Offsets count UTF-16 units of the story's plain text, where paragraphs are joined by one line feed. */
 
@@ -56,13 +58,13 @@ function tidy(runs: readonly Run[], fallback: Run): Run[] {
   return out.length ? out : [{ ...fallback, text: '' }];
 }
 
+/** Do two runs say the same, but for their words? */
 function sameLook(a: Run, b: Run): boolean {
+  const [x, y] = [a, b] as unknown as readonly Record<string, unknown>[];
+  const said = (o: Record<string, unknown>) => Object.keys(o).filter((k) => k !== 'text' && o[k] !== undefined);
   return (
-    a.face === b.face &&
-    a.size === b.size &&
-    a.tracking === b.tracking &&
-    JSON.stringify(a.fill) === JSON.stringify(b.fill) &&
-    JSON.stringify(a.outline) === JSON.stringify(b.outline)
+    said(x).length === said(y).length &&
+    said(x).every((k) => x[k] === y[k] || (y[k] !== undefined && JSON.stringify(x[k]) === JSON.stringify(y[k])))
   );
 }
 
@@ -99,37 +101,64 @@ export function paragraphAt(
   return { from, to: from + lengthOf(story.paragraphs[paragraph]), index: paragraph };
 }
 
+/** The looks of a design or a draft of it. */
+export const looksOf = (d: Pick<Design, 'textLooks'>): Pick<Design, 'textLooks'> => ({ textLooks: plain(d.textLooks) });
+
 /** The run whose look typing at an offset takes. */
 export function runAt(story: Story, offset: number): Run {
+  const at = runPlace(story, offset);
+  return story.paragraphs[at.paragraph].runs[at.run];
+}
+
+/** All that is set of the letters that typing at an offset takes after. */
+export function lettersAt(d: Pick<Design, 'textLooks'>, story: Story, offset: number): SetRun {
+  const at = runPlace(story, offset);
+  return setStory(d, story).paragraphs[at.paragraph].runs[at.run];
+}
+
+function runPlace(story: Story, offset: number): { readonly paragraph: number; readonly run: number } {
   const { paragraph, offset: within } = locate(story, offset);
   let at = 0;
   const { runs } = story.paragraphs[paragraph];
-  for (const r of runs) {
-    if (within <= at + r.text.length && (within > at || at === 0)) return r;
+  for (const [run, r] of runs.entries()) {
+    if (within <= at + r.text.length && (within > at || at === 0)) return { paragraph, run };
     at += r.text.length;
   }
-  return runs[runs.length - 1];
+  return { paragraph, run: runs.length - 1 };
 }
 
-export type RunLook = Partial<Omit<Run, 'text'>>;
+/** What a run may say of itself. */
+export type RunLook = Partial<Letters>;
 
 /** Changes how a stretch looks; an empty stretch means the whole story. */
 export const setRunLook = (story: Story, from: number, to: number, look: RunLook): Story =>
-  changeRuns(story, from, to, (r) => ({ ...r, ...look }));
+  changeRuns({}, story, from, to, (r) => ({ ...r, ...look }));
 
-/** Changes the runs of a stretch one by one; an empty stretch means the whole story. */
-export function changeRuns(story: Story, from: number, to: number, change: (run: Run) => Run): Story {
+/**
+ * Changes the runs of a stretch one by one, each seen with all that is set of it by the looks of `d`; an empty stretch means
+ * the whole story. The story is a plain one, no draft.
+ */
+export function changeRuns(
+  d: Pick<Design, 'textLooks'>,
+  story: Story,
+  from: number,
+  to: number,
+  change: (run: Run, set: SetRun) => Run,
+): Story {
   const whole = from === to;
   let base = 0;
-  const paragraphs = story.paragraphs.map((p) => {
+  const set = setStory(d, story).paragraphs;
+  const paragraphs = story.paragraphs.map((p, i) => {
     const length = lengthOf(p);
     const a = whole ? 0 : Math.max(0, from - base);
     const b = whole ? length : Math.min(length, to - base);
     const touches = whole || (b >= 0 && a <= length && (b > a || length === 0));
     base += length + 1;
     if (!touches) return p;
-    if (length === 0) return { ...p, runs: [change(p.runs[0])] };
-    const middle = slice(p.runs, a, b).map(change);
+    if (length === 0) return { ...p, runs: [change(p.runs[0], set[i].runs[0])] };
+    // Cut at the same places, what is said and what is set go side by side.
+    const all = slice(set[i].runs as readonly (Run & SetRun)[], a, b) as SetRun[];
+    const middle = slice(p.runs, a, b).map((r, k) => change(r, all[k]));
     return { ...p, runs: tidy([...slice(p.runs, 0, a), ...middle, ...slice(p.runs, b, length)], p.runs[0]) };
   });
   return { ...story, paragraphs };
@@ -159,7 +188,7 @@ export function setParagraphLook(
   story: Story,
   from: number,
   to: number,
-  look: Partial<Omit<Paragraph, 'runs'>>,
+  look: Partial<ParagraphSet>,
   wholeStory = false,
 ): Story {
   const a = locate(story, Math.min(from, to)).paragraph;

@@ -70,7 +70,7 @@ export function migrate(design: unknown, version: number): unknown {
   const rows = since(version);
   if (rows === 'newer') return 'newer';
   const made = renamed(design, rows);
-  if (typeof made !== 'object' || made === null || !('format' in made) || !rows.length) return made;
+  if (typeof made !== 'object' || made === null || !('format' in made) || version === CURRENT_VERSION) return made;
   return { ...made, format: String(made.format).replace(/\d+$/, String(CURRENT_VERSION)) };
 }
 

@@ -1,4 +1,4 @@
-import type { Colour, Design, DesignNode, Paint, Story } from './schema';
+import type { Colour, Design, DesignNode, Letters, Paint, Story, TextLook } from './schema';
 
 type PaintOf<K extends Paint['kind']> = Extract<Paint, { kind: K }>;
 interface PaintRow<P> {
@@ -80,30 +80,39 @@ export function eachPaintOf(n: DesignNode, meet: Meet): void {
 }
 
 /** The one way to the paints of a text: of its letters and their outlines. */
-export function eachPaintIn(s: Story, meet: Meet): void {
-  for (const p of s.paragraphs)
-    for (const r of p.runs) {
-      meet(r.fill, (next) => void ((r as Changing<typeof r>).fill = next));
-      if (r.outline) meetHeld(r.outline, meet);
-    }
+export function eachPaintIn(s: Pick<Story, 'paragraphs'>, meet: Meet): void {
+  for (const p of s.paragraphs) for (const r of p.runs) meetLetters(r, meet);
+}
+
+/** The one way to the paints of a look of texts. */
+export const eachPaintInLook = (look: TextLook, meet: Meet): void => meetLetters(look.letters, meet);
+
+function meetLetters(r: Partial<Letters>, meet: Meet): void {
+  if (r.fill) meet(r.fill, (next) => void ((r as Changing<typeof r>).fill = next));
+  if (r.outline) meetHeld(r.outline, meet);
 }
 
 function meetHeld(holder: { readonly paint: Paint }, meet: Meet): void {
   meet(holder.paint, (next) => void ((holder as Changing<typeof holder>).paint = next));
 }
 
+/** What paints lie in. */
+type Painted = Pick<Design, 'nodes' | 'stories' | 'textLooks'>;
+
 /** Every paint of a design, objects first. */
-export function visitPaints(d: Pick<Design, 'nodes' | 'stories'>, visit: (p: Paint) => void): void {
+export function visitPaints(d: Painted, visit: (p: Paint) => void): void {
   for (const n of Object.values(d.nodes)) eachPaintOf(n, visit);
   for (const s of Object.values(d.stories)) eachPaintIn(s, visit);
+  for (const l of d.textLooks ?? []) eachPaintInLook(l, visit);
 }
 
 /** Replaces paints all over a draft, or over a copy of one's own. */
-export function mapPaints(d: Pick<Design, 'nodes' | 'stories'>, map: (p: Paint) => Paint): void {
+export function mapPaints(d: Painted, map: (p: Paint) => Paint): void {
   const meet: Meet = (p, put) => {
     const next = map(p);
     if (next !== p) put(next);
   };
   for (const n of Object.values(d.nodes)) eachPaintOf(n, meet);
   for (const s of Object.values(d.stories)) eachPaintIn(s, meet);
+  for (const l of d.textLooks ?? []) eachPaintInLook(l, meet);
 }

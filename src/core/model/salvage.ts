@@ -56,7 +56,7 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
     return true;
   }
   if (
-    (kind === 'swatches' || kind === 'inks' || kind === 'pictures') &&
+    (kind === 'swatches' || kind === 'inks' || kind === 'pictures' || kind === 'textLooks') &&
     Array.isArray(list) &&
     typeof key === 'number'
   ) {
@@ -94,7 +94,7 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
 /** Takes out what the mending made pointless: empty places of lists, doubles, children that are gone, strays, colours of swatches that went. */
 function prune(d: Loose): void {
   const ids = new Set<string>();
-  for (const key of ['swatches', 'inks', 'pictures', 'pages']) {
+  for (const key of ['swatches', 'inks', 'pictures', 'textLooks', 'pages']) {
     const list = d[key];
     if (!Array.isArray(list)) continue;
     d[key] = list.filter((x) => {
@@ -161,10 +161,24 @@ function repaint(d: Loose): void {
     if (Array.isArray(node.outlines))
       node.outlines = node.outlines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));
   }
+  const looks = new Set((Array.isArray(d.textLooks) ? (d.textLooks as Loose[]) : []).map((l) => l.id));
+  const relook = (thing: Loose, key: 'look' | 'basedOn') => {
+    if (key in thing && !looks.has(thing[key])) delete thing[key];
+  };
+  const letters = (r: Loose) => {
+    if (gone(r.fill)) r.fill = none;
+    if (isRecord(r.outline) && gone(r.outline.paint)) r.outline = null;
+  };
+  for (const look of Array.isArray(d.textLooks) ? (d.textLooks as Loose[]) : []) {
+    relook(look, 'basedOn');
+    if (isRecord(look.letters)) letters(look.letters);
+  }
   for (const story of Object.values(d.stories as Record<string, Loose>))
-    for (const p of Array.isArray(story.paragraphs) ? (story.paragraphs as Loose[]) : [])
+    for (const p of Array.isArray(story.paragraphs) ? (story.paragraphs as Loose[]) : []) {
+      relook(p, 'look');
       for (const r of Array.isArray(p.runs) ? (p.runs as Loose[]) : []) {
-        if (gone(r.fill)) r.fill = none;
-        if (isRecord(r.outline) && gone(r.outline.paint)) r.outline = null;
+        relook(r, 'look');
+        letters(r);
       }
+    }
 }

@@ -1,7 +1,8 @@
 import '../zodSetup';
 import * as z from 'zod';
-import { colourPaintSchema, effects } from './effects';
-import { picturePaintSchema, pictureSchema } from './pictureSchema';
+import { effects } from './effects';
+import { midpointSchema, mixingSchema, outlineSchema, paintSchema, stops } from './paintSchema';
+import { pictureSchema } from './pictureSchema';
 import {
   cmykSchema,
   colourSchema,
@@ -16,28 +17,27 @@ import {
   pathNumbers,
   unit01,
 } from './primitives';
+import { alongSchema, bendSchema, storySchema, textLookSchema } from './textSchema';
 
+export { midpointSchema, mixingSchema, paintSchema } from './paintSchema';
 export { cmykSchema, colourSchema, FAR, MAX_PAGE, ownColourSchema } from './primitives';
 export { type Effect, type EffectKind, type EffectOf, type Shadow } from './effects';
+export {
+  type Along,
+  type Bend,
+  type BendKind,
+  type Letters,
+  type Paragraph,
+  type ParagraphSet,
+  type Run,
+  type Story,
+  type TabStop,
+  type TextLook,
+} from './textSchema';
 export { type Picture, type PicturePaint, type PictureSpace, type Tone, type ToneInk } from './pictureSchema';
 
 /** The document, as it is kept and exchanged. Lengths in points, angles in degrees, inks 0…1, y down. */
-export const FORMAT = 'holvet/2';
-
-export const midpointSchema = z.number().min(0.02).max(0.98);
-const stopSchema = z
-  .strictObject({
-    offset: unit01,
-    colour: colourSchema,
-    /** Absent: 1, nothing shows through. */
-    opacity: unit01.optional(),
-    /** Where between this stop and the next half of the change is done, 0…1 of the way. Absent: half way. */
-    midpoint: midpointSchema.optional(),
-  })
-  .readonly();
-const stops = z.array(stopSchema).min(2).max(64).readonly();
-/** Where the colours between stops are mixed. Absent: in ink (in light for a screen design). */
-export const mixingSchema = z.enum(['ink', 'srgb', 'oklab', 'oklch']).optional();
+export const FORMAT = 'holvet/3';
 
 /** The group of the tray that a swatch lies in; absent: none. */
 const group = z.string().min(1).max(80).optional();
@@ -62,73 +62,6 @@ export const inkSchema = z
     opaque: z.boolean().optional(),
     /** What is given this ink overprints unless it is told otherwise. */
     overprints: z.boolean().optional(),
-  })
-  .readonly();
-
-export const paintSchema = z.union([
-  z.strictObject({ kind: z.literal('none') }).readonly(),
-  colourPaintSchema,
-  z
-    .strictObject({
-      kind: z.literal('gradient'),
-      gradient: z.enum(['linear', 'radial', 'box']),
-      ramp: z.union([
-        z.strictObject({ swatch: id }).readonly(),
-        z.strictObject({ stops, mixing: mixingSchema }).readonly(),
-      ]),
-      /** From unit space (line 0→1 along x, the unit circle, or the square −1…1) to the object's own space. */
-      geometry: matrix,
-      overprint: z.boolean(),
-      /** Radial: where in the unit circle it begins. Absent: in the middle. */
-      focus: z
-        .tuple([z.number().min(-0.98).max(0.98), z.number().min(-0.98).max(0.98)])
-        .refine(([x, y]) => Math.hypot(x, y) <= 0.98 + 1e-9)
-        .readonly()
-        .optional(),
-      /** Of an outline: follows the line, or runs from its one edge to the other. Absent: over the whole shape. */
-      strokeMapping: z.enum(['along', 'across']).optional(),
-      /** Along a line: there and back, so that a closed one has no seam. */
-      thereAndBack: z.boolean().optional(),
-      /** Of letters: each has the gradient to itself; the geometry is then in the unit square of each letter's box. */
-      eachLetter: z.boolean().optional(),
-      /** Noise that breaks up visible steps, 0…1 of the ramp. */
-      grain: z.number().min(0).max(0.2).optional(),
-    })
-    .readonly(),
-  z
-    .strictObject({
-      kind: z.literal('pools'),
-      /** Points in unit space, the square 0…1; reach as a share of the square's mean side. */
-      pools: z
-        .array(
-          z
-            .strictObject({
-              x: z.number().min(-4).max(5),
-              y: z.number().min(-4).max(5),
-              colour: colourSchema,
-              opacity: unit01.optional(),
-              reach: z.number().min(0.02).max(4),
-            })
-            .readonly(),
-        )
-        .min(1)
-        .max(32)
-        .readonly(),
-      /** From unit space to the object's own space. */
-      geometry: matrix,
-      overprint: z.boolean(),
-    })
-    .readonly(),
-  picturePaintSchema,
-]);
-
-const outlineSchema = z
-  .strictObject({
-    paint: paintSchema,
-    width: measure,
-    cap: z.enum(['butt', 'round', 'square']),
-    join: z.enum(['miter', 'round', 'bevel']),
-    miterLimit: z.number().min(1).max(1000),
   })
   .readonly();
 
@@ -269,7 +202,16 @@ export const nodeSchema = z.discriminatedUnion('kind', [
     .readonly(),
   z.strictObject({ ...nodeBase, kind: z.literal('repeat'), arrangement: arrangementSchema, children }).readonly(),
   z
-    .strictObject({ ...nodeBase, kind: z.literal('displayText'), story: id, stretch: z.number().min(0.01).max(100) })
+    .strictObject({
+      ...nodeBase,
+      kind: z.literal('displayText'),
+      story: id,
+      stretch: z.number().min(0.01).max(100),
+      /** It stands on a line instead of straight ones. */
+      along: alongSchema.optional(),
+      /** Its letters are bent, after all else. */
+      bend: bendSchema.optional(),
+    })
     .readonly(),
   /** `window`: the frame is a dialled shape or a path (in the frame's own width and height) instead of a box. */
   z
@@ -295,28 +237,6 @@ export const nodeSchema = z.discriminatedUnion('kind', [
     })
     .readonly(),
 ]);
-
-const runSchema = z
-  .strictObject({
-    text: z.string().max(1_000_000),
-    face: id,
-    /** Points. */
-    size: z.number().min(0.1).max(10_000),
-    /** Thousandths of an em after each letter. */
-    tracking: z.number().min(-500).max(5000),
-    fill: paintSchema,
-    outline: outlineSchema.nullable(),
-  })
-  .readonly();
-const paragraphSchema = z
-  .strictObject({
-    align: z.enum(['left', 'middle', 'right', 'full']),
-    /** Line to line, as a multiple of the largest size in the line. */
-    leading: z.number().min(0.1).max(10),
-    runs: z.array(runSchema).min(1).readonly(),
-  })
-  .readonly();
-const storySchema = z.strictObject({ id, paragraphs: z.array(paragraphSchema).min(1).readonly() }).readonly();
 
 const setupSchema = z
   .strictObject({
@@ -369,6 +289,8 @@ export const designSchema = z
     stories: z.record(id, storySchema).readonly(),
     /** Pictures that paints refer to. Absent: none. */
     pictures: z.array(pictureSchema).max(5000).readonly().optional(),
+    /** How texts look, by name: those of a kind change together. Absent: none. */
+    textLooks: z.array(textLookSchema).max(1000).readonly().optional(),
   })
   .readonly();
 
@@ -381,7 +303,7 @@ export type NodeOf<K extends NodeKind> = Extract<DesignNode, { kind: K }>;
 export type Colour = z.infer<typeof colourSchema>;
 export type OwnColour = z.infer<typeof ownColourSchema>;
 export type Cmyk = z.infer<typeof cmykSchema>;
-export type Stop = z.infer<typeof stopSchema>;
+export type Stop = z.infer<typeof stops>[number];
 export type Swatch = z.infer<typeof swatchSchema>;
 export type Ink = z.infer<typeof inkSchema>;
 export type Paint = z.infer<typeof paintSchema>;
@@ -397,9 +319,6 @@ export type Corners = NonNullable<NodeOf<'path'>['corners']>;
 export type Arrangement = z.infer<typeof arrangementSchema>;
 export type Guide = z.infer<typeof guide>;
 export type Outline = z.infer<typeof outlineSchema>;
-export type Story = z.infer<typeof storySchema>;
-export type Paragraph = z.infer<typeof paragraphSchema>;
-export type Run = z.infer<typeof runSchema>;
 
 /** The document as a JSON Schema (draft 2020-12), for other programs. */
 export function designJsonSchema(): object {

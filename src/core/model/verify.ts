@@ -1,9 +1,10 @@
+import { textFaults } from './textFaults';
 import type * as z from 'zod';
 import { multiply, type Matrix } from '../geometry/matrix';
 import { COORDS } from '../geometry/path';
 import { copiesIn } from './copies';
 import { own } from './own';
-import { coloursOf, eachPaintIn, eachPaintOf } from './paints';
+import { coloursOf, eachPaintIn, eachPaintInLook, eachPaintOf } from './paints';
 import { quickCheck } from './quickCheck';
 import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint } from './schema';
 import { keepUnknown } from './unknown';
@@ -66,6 +67,7 @@ function thinned(before: Design, after: Design, anew: readonly string[]): unknow
     ...(same('swatches') ? { swatches: [] } : { swatches: after.swatches.filter((s, i) => s !== before.swatches[i]) }),
     ...(same('inks') && { inks: [] }),
     ...(same('pictures') ? { pictures: undefined } : {}),
+    ...(same('textLooks') ? { textLooks: undefined } : {}),
     nodes: Object.fromEntries(anew.map((id) => [id, thinNode(own(before.nodes, id), after.nodes[id])])),
     stories: Object.fromEntries(changedKeys(before.stories, after.stories).map((id) => [id, after.stories[id]])),
   };
@@ -154,7 +156,10 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
   const faults: Fault[] = [];
   const fault = (path: readonly (string | number)[], what: string) => {
     const [kind, key] = path;
-    const listed = (kind === 'pages' || kind === 'swatches') && typeof key === 'number' ? d[kind][key].id : key;
+    const listed =
+      (kind === 'pages' || kind === 'swatches' || kind === 'textLooks') && typeof key === 'number'
+        ? d[kind]![key].id
+        : key;
     faults.push({ where: [kind, listed].filter((x) => x !== undefined).join('.'), what, path });
   };
   const full = () => faults.length >= most;
@@ -193,6 +198,8 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
     if (old !== node) {
       if (node.id !== key) fault(['nodes', key], `its id is ${node.id}`);
       if ('story' in node && !own(d.stories, node.story)) fault(['nodes', key], `the story ${node.story} is missing`);
+      if (node.kind === 'displayText' && node.along && 'path' in node.along.line && !isWholePath(node.along.line.path))
+        fault(['nodes', key], 'the line its words stand on is broken');
       if (node.kind === 'textFrame' && node.window && 'path' in node.window && !isWholePath(node.window.path))
         fault(['nodes', key], 'its window is broken');
       if (node.kind === 'path' && !(old?.kind === 'path' && old.path === node.path) && !isWholePath(node.path))
@@ -209,6 +216,12 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
     if (story.id !== key) fault(['stories', key], `its id is ${story.id}`);
     const found = firstOf((meet) => eachPaintIn(story, meet), asked.paint);
     if (found) fault(['stories', key], found);
+  }
+  for (const found of textFaults(d, known)) fault(found.path, found.what);
+  for (const [i, look] of (d.textLooks ?? []).entries()) {
+    if (paints?.textLooks?.includes(look)) continue;
+    const found = firstOf((meet) => eachPaintInLook(look, meet), asked.paint);
+    if (found) fault(['textLooks', i], found);
   }
   // A story that went may be missed by a text that did not change.
   if (known && d.stories !== known.stories && Object.keys(known.stories).some((k) => !own(d.stories, k)))

@@ -1,10 +1,12 @@
 import { areaOf, type Area } from '../derive/area';
+import { isText, layoutOf } from '../derive/layout';
 import { IDENTITY, meanScale, multiply, type Matrix } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { copyMatrices } from '../model/copies';
-import type { Design, DesignNode, Effect, NodeOf, Page, Story } from '../model/schema';
+import type { Design, DesignNode, Effect, NodeOf, Page } from '../model/schema';
 import { ancestry, pageMatrix, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
+import type { Layout } from '../text/layout';
 import { addFindings, findInArea, findingsOf, nothingFound, sameFindings, type Found } from './findings';
 import { scaledEffect } from '../model/effects';
 import { leavesOf, type DrawnNode, type Made } from './leaves';
@@ -13,8 +15,7 @@ import { makeGroup, withParts, type Clip, type Group, type Mask, type Part, type
 
 interface Entry extends Made {
   readonly area: Area | undefined;
-  readonly story: Story | undefined;
-  readonly epoch: number;
+  readonly layout: Layout | undefined;
 }
 
 /** What goes on while the pile is walked: parts are put in a list, findings gathered. */
@@ -25,7 +26,7 @@ interface Into {
 const fresh = (): Into => ({ parts: [], found: nothingFound() });
 
 /**
- * Makes scenes. Leaves are remembered by node, place, story and the faces at hand, groups by what they came to: nodes never
+ * Makes scenes. Leaves are remembered by node, place and the layout of their words, groups by what they came to: nodes never
  * change in place, so an edit costs what it touched and what did not change comes back as the same object. Paints are not
  * looked into here.
  */
@@ -243,18 +244,16 @@ export class SceneBuilder {
   }
 
   private entry(design: Design, node: DrawnNode, parent: Matrix): Entry {
-    const story = 'story' in node ? design.stories[node.story] : undefined;
+    const layout = isText(node) ? layoutOf(design, node, this.fonts) : undefined;
     const area = node.kind === 'combination' ? areaOf(design, node.id, this.fonts) : undefined;
-    const epoch = story ? this.fonts.epoch : 0;
     return remembered(
       this.entries,
       node,
       parent,
-      (e) => e.area === area && e.story === story && e.epoch === epoch,
+      (e) => e.area === area && e.layout === layout,
       () => ({
         area,
-        story,
-        epoch,
+        layout,
         ...leavesOf(design, node, multiply(parent, node.transform), area, this.fonts),
       }),
     );

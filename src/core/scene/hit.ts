@@ -1,9 +1,9 @@
 import Flatbush from 'flatbush';
 import { distanceToPath, pathContains } from '../geometry/contains';
-import type { Point } from '../geometry/matrix';
+import { apply, invert, type Matrix, type Point } from '../geometry/matrix';
 import { contains, grow, holds, isEmpty, overlaps, union, type Rect } from '../geometry/rect';
 import type { NodeId } from '../model/tree';
-import type { Leaf, Scene } from './scene';
+import type { Leaf, Scene, Words } from './scene';
 import { seenBounds, someLeaf, walk, type Within } from './walk';
 
 /** Which part of an object lies under the pointer. */
@@ -78,17 +78,32 @@ function leftOver(within: Within, p: Point): boolean {
 function partAt(leaf: Leaf, p: Point, slack: number, edges: boolean): Part | null {
   switch (leaf.type) {
     case 'fill':
+      if (leaf.words) return wordsAt(leaf.words, p) ? 'letters' : null;
       return pathContains(leaf.placed.path, leaf.rule, p) || (edges && distanceToPath(leaf.placed.path, p) <= slack)
         ? leaf.line
           ? 'outline'
           : 'fill'
         : null;
     case 'stroke':
+      if (leaf.words) return wordsAt(leaf.words, p) ? 'letters' : null;
       return distanceToPath(leaf.placed.path, p) <= Math.max(leaf.stroke.width / 2, slack) ? 'outline' : null;
     case 'glyphs':
       // Letters are caught by their line's box: thin strokes would be hard to hit.
-      return 'letters';
+      return !leaf.glyphs.some((g) => g.turn) || wordsAt(leaf, p) ? 'letters' : null;
   }
+}
+
+/** Letters that stand each its own way are caught by the box of each: pen to pen, and as high as the face reaches. */
+function wordsAt({ face, size, layout, glyphs }: Words, p: Point): boolean {
+  const back = invert(layout);
+  if (!back) return false;
+  const q = apply(back, p);
+  const [up, down] = [(face.ascender / face.upem) * size, (-face.descender / face.upem) * size];
+  return glyphs.some(({ x, y, advance, turn = [1, 0, 0, 1] }) => {
+    const own = invert([...turn, x, y] as unknown as Matrix);
+    const at = own && apply(own, q);
+    return at !== null && at.x >= -advance * 0.1 && at.x <= advance * 1.1 && at.y >= -up && at.y <= down;
+  });
 }
 
 /** Is the point on the edge of a node's geometry? Decides between fill and outline when a card is dropped. */

@@ -1,18 +1,19 @@
+import { firstLetters } from '../model/textLooks';
 import type { Area } from '../derive/area';
-import { isText, layoutMatrix, layoutOf, type TextNode } from '../derive/layout';
+import { isText } from '../derive/layout';
 import { contoursOf } from '../derive/contours';
 import { framePath } from '../derive/frame';
-import { IDENTITY, meanScale, multiply, type Matrix } from '../geometry/matrix';
-import { pathBounds, transformPath, type FillRule, type PathData } from '../geometry/path';
+import { multiply, type Matrix } from '../geometry/matrix';
+import { type FillRule, type PathData } from '../geometry/path';
 import { grow } from '../geometry/rect';
-import type { StrokeStyle } from '../geometry/stroke';
 import { taperedLine } from '../geometry/taper';
 import type { Design, DesignNode, NodeOf, Outline, Paint } from '../model/schema';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
-import type { PlacedRun } from '../text/layout';
 import { PlacedPath } from './placedPath';
-import type { Glyphs, Leaf } from './scene';
+import type { Leaf } from './scene';
+import { reach, strokeStyle } from './strokes';
+import { paintWords } from './words';
 
 /** What is drawn as itself: a group or a repeat is drawn by what it holds. */
 export type DrawnNode = Exclude<DesignNode, { kind: 'group' | 'repeat' | 'unknown' }>;
@@ -51,10 +52,10 @@ export function leavesOf(
     case 'textFrame': {
       const { path, rule } = framePath(node);
       paintPath(out, node, path, matrix, rule, matrix);
-      return { leaves: out, ...paintText(out, design, node, matrix, fonts) };
+      return { leaves: out, ...paintWords(out, design, node, matrix, fonts) };
     }
     case 'displayText':
-      return { leaves: out, ...paintText(out, design, node, matrix, fonts) };
+      return { leaves: out, ...paintWords(out, design, node, matrix, fonts) };
   }
   return { leaves: out, missing: [], overset: 0 };
 }
@@ -133,91 +134,11 @@ function paintsOf(
 ): { fills: readonly Paint[]; outlines: readonly Outline[]; space: Matrix } {
   const node = design.nodes[id];
   if (isText(node)) {
-    const run = design.stories[node.story].paragraphs[0].runs[0];
+    const run = firstLetters(design, design.stories[node.story]);
     return { fills: [run.fill], outlines: run.outline ? [run.outline] : [], space: node.transform };
   }
   if ('fills' in node) return { fills: node.fills, outlines: node.outlines, space: node.transform };
   // Of a group or a repeat, what lies at its front.
   const inner = paintsOf(design, node.children[node.children.length - 1]);
   return { ...inner, space: multiply(node.transform, inner.space) };
-}
-
-function strokeStyle(o: Outline, matrix: Matrix): StrokeStyle {
-  return { width: o.width * meanScale(matrix), cap: o.cap, join: o.join, miterLimit: o.miterLimit };
-}
-
-/** How far a line can reach from its path. */
-export function reach(s: StrokeStyle): number {
-  return (s.width / 2) * (s.join === 'miter' ? Math.max(s.miterLimit, Math.SQRT2) : Math.SQRT2);
-}
-
-function paintText(out: Leaf[], design: Design, node: TextNode, matrix: Matrix, fonts: FontBook): Omit<Made, 'leaves'> {
-  const layout = layoutOf(design, node, fonts);
-  const toPage = multiply(matrix, layoutMatrix(node));
-  for (const line of layout.lines)
-    for (const run of line.runs) {
-      if (!run.glyphs.length) continue;
-      const { fill, outline } = run.run;
-      if (fill.kind !== 'none')
-        for (const letters of lettersOf(run, fill, toPage, matrix))
-          out.push(glyphsOf(node.id, run, letters, toPage, fill, null));
-      if (!outline || outline.paint.kind === 'none') continue;
-      const stroke = strokeStyle(outline, toPage);
-      for (const letters of lettersOf(run, outline.paint, toPage, matrix))
-        out.push(glyphsOf(node.id, run, letters, toPage, outline.paint, stroke));
-    }
-  return { missing: layout.missing, overset: layout.overset };
-}
-
-/** Letters that are painted as one, and the space in which their paint's geometry is given. */
-interface Letters {
-  readonly glyphs: PlacedRun['glyphs'];
-  readonly matrix: Matrix;
-}
-
-/** All letters of a run together; or each alone, with the unit square laid over its own box, where its paint asks for that. */
-function lettersOf(run: PlacedRun, paint: Paint, toPage: Matrix, matrix: Matrix): Letters[] {
-  if (paint.kind !== 'gradient' || !paint.eachLetter) return [{ glyphs: run.glyphs, matrix }];
-  return run.glyphs.flatMap((g) => {
-    const { x0, y0, x1, y1 } = pathBounds(glyphPath(run, [g], IDENTITY));
-    return x1 > x0 && y1 > y0 ? [{ glyphs: [g], matrix: multiply(toPage, [x1 - x0, 0, 0, y1 - y0, x0, y0]) }] : [];
-  });
-}
-
-function glyphsOf(
-  node: string,
-  run: PlacedRun,
-  { glyphs, matrix }: Letters,
-  layout: Matrix,
-  paint: Glyphs['paint'],
-  stroke: StrokeStyle | null,
-): Glyphs {
-  const placed = PlacedPath.onPage(glyphPath(run, glyphs, layout));
-  const bounds = stroke ? grow(placed.bounds, reach(stroke)) : placed.bounds;
-  const text = glyphs.map((g) => g.text).join('');
-  return {
-    type: 'glyphs',
-    node,
-    face: run.face,
-    size: run.run.size,
-    text,
-    layout,
-    glyphs,
-    matrix,
-    placed,
-    inkBounds: bounds,
-    paintBounds: bounds,
-    paint,
-    stroke,
-  };
-}
-
-function glyphPath(run: PlacedRun, glyphs: PlacedRun['glyphs'], toPage: Matrix): PathData {
-  const scale = run.run.size / run.face.upem;
-  const out: number[] = [];
-  for (const g of glyphs) {
-    const placed = transformPath(run.face.outline(g.gid), multiply(toPage, [scale, 0, 0, scale, g.x, g.y]));
-    for (const v of placed) out.push(v);
-  }
-  return out;
 }

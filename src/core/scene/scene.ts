@@ -5,6 +5,7 @@ import type { StrokeStyle } from '../geometry/stroke';
 import type { Blend, Effect, Paint } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import type { Face } from '../text/fonts';
+import type { PlacedGlyph } from '../text/line';
 import { effectRow } from './effects/table';
 import type { PlacedPath } from './placedPath';
 
@@ -20,8 +21,20 @@ interface LeafBase {
   readonly placed: PlacedPath;
 }
 
+/** Letters by their numbers in a face, and the words they stand for. */
+export interface Words {
+  readonly face: Face;
+  readonly size: number;
+  readonly text: string;
+  /** Maps the space of the glyphs (points, y down) to the page. */
+  readonly layout: Matrix;
+  readonly glyphs: readonly Pick<PlacedGlyph, 'gid' | 'x' | 'y' | 'advance' | 'text' | 'turn'>[];
+}
+
 export interface Fill extends LeafBase {
   readonly type: 'fill';
+  /** It was letters, which became outlines: what they say, and where each stood. */
+  readonly words?: Words;
   readonly rule: FillRule;
   /** It is an outline whose width changes along it. */
   readonly line?: true;
@@ -29,18 +42,13 @@ export interface Fill extends LeafBase {
 
 export interface Stroke extends LeafBase {
   readonly type: 'stroke';
+  readonly words?: Words;
   readonly stroke: StrokeStyle;
 }
 
 /** A run of real text on one line; `placed` is its outlines, filled non-zero, or stroked where `stroke` is given. */
-export interface Glyphs extends LeafBase {
+export interface Glyphs extends LeafBase, Words {
   readonly type: 'glyphs';
-  readonly face: Face;
-  readonly size: number;
-  readonly text: string;
-  /** Maps layout space (points, y down) to the page. */
-  readonly layout: Matrix;
-  readonly glyphs: readonly { readonly gid: number; readonly x: number; readonly y: number; readonly text: string }[];
   readonly stroke: StrokeStyle | null;
 }
 

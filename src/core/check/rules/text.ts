@@ -1,3 +1,4 @@
+import { runsIn } from '../../model/textLooks';
 import { withDescendants } from '../../model/tree';
 import { faceName } from '../../text/faces';
 import type { Found, Rule } from '../types';
@@ -12,7 +13,7 @@ export const missingFaceRule: Rule<'text.missingFace'> = {
     for (const node of page.children.flatMap((c) => withDescendants(design, c))) {
       const n = design.nodes[node];
       if (!('story' in n) || n.hidden) continue;
-      const faces = new Set(design.stories[n.story].paragraphs.flatMap((p) => p.runs.map((r) => r.face)));
+      const faces = new Set(runsIn(design, design.stories[n.story]).map((r) => r.face));
       for (const face of faces) if (missing.has(face)) yield { node, facts: { face } };
     }
   },

@@ -6,7 +6,9 @@ import { angleOf, multiply, rotation, scaling, translation, type Matrix } from '
 import { pathBounds, transformPath, type PathData } from '../../geometry/path';
 import { strokeOutline } from '../../geometry/stroke';
 import { contoursOf } from '../../geometry/segments';
-import type { Design, NodeOf, Outline, Paint, Paragraph, Run } from '../../model/schema';
+import type { Design, Letters, NodeOf, Outline, Paint, ParagraphSet, Run } from '../../model/schema';
+import { runsIn } from '../../model/textLooks';
+import { runPath } from '../../text/outlines';
 import { DEFAULT_FACE } from '../../model/defaults';
 import type { Draws, Place } from './context';
 import { faceFor } from './faces';
@@ -322,7 +324,7 @@ function runsOf(
   return { runs, opacity, there, asked };
 }
 
-const ALIGN = table<Paragraph['align']>({ middle: 'middle', end: 'right' });
+const ALIGN = table<ParagraphSet['align']>({ middle: 'middle', end: 'right' });
 
 function straightText(
   drawer: Draws,
@@ -330,7 +332,7 @@ function straightText(
   at: { x: number; y: number },
   place: Place,
   name: string,
-  align: Paragraph['align'],
+  align: ParagraphSet['align'],
   turn: number,
 ): { readonly ids: string[]; readonly advance: number } {
   const { making } = drawer;
@@ -372,7 +374,7 @@ function placeGradients(drawer: Draws, id: string, chunk: readonly Piece[], plac
   const { making } = drawer;
   const node = making.nodes[id] as NodeOf<'displayText'>;
   const story = making.stories[node.story];
-  const runs = story.paragraphs[0].runs;
+  const runs = runsIn({}, story);
   if (!runs.some((r) => r.fill.kind === 'gradient' || r.outline?.paint.kind === 'gradient')) return;
   const design = { nodes: making.nodes, stories: making.stories } as unknown as Design;
   const l = layoutOf(design, node, making.fonts);
@@ -400,7 +402,7 @@ function placeGradients(drawer: Draws, id: string, chunk: readonly Piece[], plac
       {
         ...story.paragraphs[0],
         runs: runs.map((r, i) => ({
-          ...r,
+          ...story.paragraphs[0].runs[i],
           fill: again(chunk[i], 'fill', r.fill),
           outline: r.outline && { ...r.outline, paint: again(chunk[i], 'stroke', r.outline.paint) },
         })),
@@ -414,7 +416,7 @@ function asShapes(drawer: Draws, id: string): string[] {
   const { making } = drawer;
   const node = making.nodes[id] as NodeOf<'displayText'>;
   const design = { nodes: making.nodes, stories: making.stories } as unknown as Design;
-  const runs = making.stories[node.story].paragraphs[0].runs;
+  const runs = runsIn({}, making.stories[node.story]);
   const ids =
     runs.length === 1
       ? [letters(drawer, node, lettersPath(design, node, making.fonts), runs[0])]
@@ -430,13 +432,11 @@ function inPatterns(drawer: Draws, id: string, chunk: readonly Piece[], place: P
   const node = making.nodes[id] as NodeOf<'displayText'>;
   const design = { nodes: making.nodes, stories: making.stories } as unknown as Design;
   const out: string[] = [];
-  const runs = layoutOf(design, node, making.fonts).lines.flatMap((l) => l.runs);
-  for (const [i, run] of runs.entries()) {
-    const scale = run.run.size / run.face.upem;
-    const path = run.glyphs.flatMap((g) => [
-      ...transformPath(run.face.outline(g.gid), multiply(node.transform, [scale, 0, 0, scale, g.x, g.y])),
-    ]);
-    const piece = chunk[Math.min(i, chunk.length - 1)];
+  const runs = layoutOf(design, node, making.fonts).lines.flatMap((line) => line.runs.map((run) => ({ line, run })));
+  const set = runsIn({}, making.stories[node.story]);
+  for (const { line, run } of runs) {
+    const path = [...transformPath(runPath(run), multiply(node.transform, translation(line.x, line.baseline)))];
+    const piece = chunk[Math.min(set.indexOf(run.run), chunk.length - 1)];
     const own: Place = { ...place, style: piece.style };
     const box = pathBounds(path);
     const width = readLength(piece.style['stroke-width'], place.measures, 'r') ?? 1;
@@ -476,7 +476,12 @@ function inPatterns(drawer: Draws, id: string, chunk: readonly Piece[], place: P
   return out;
 }
 
-function letters(drawer: Draws, node: NodeOf<'displayText'>, path: PathData, run: Run): string {
+function letters(
+  drawer: Draws,
+  node: NodeOf<'displayText'>,
+  path: PathData,
+  run: Pick<Letters, 'fill' | 'outline'>,
+): string {
   const made = drawer.pathNode(
     node.name,
     path,
@@ -495,10 +500,7 @@ function runRegions(drawer: Draws, node: NodeOf<'displayText'>, design: Design):
   const out: string[] = [];
   for (const line of layoutOf(design, node, drawer.making.fonts).lines)
     for (const run of line.runs) {
-      const scale = run.run.size / run.face.upem;
-      const path = run.glyphs.flatMap((g) => [
-        ...transformPath(run.face.outline(g.gid), [scale, 0, 0, scale, g.x, g.y]),
-      ]);
+      const path = transformPath(runPath(run), translation(line.x, line.baseline));
       if (path.length) out.push(letters(drawer, node, path, run.run));
     }
   return out;
@@ -532,10 +534,10 @@ function onPath(drawer: Draws, chunk: readonly Piece[], path: NonNullable<Piece[
   const begin = path.offset - (anchor === 'middle' ? layout.x1 / 2 : anchor === 'end' ? layout.x1 : 0);
   return layout.lines.flatMap((line) =>
     line.runs.flatMap((run) => {
-      const scale = run.run.size / run.face.upem;
+      const scale = run.size / run.face.upem;
       const out: number[] = [];
       for (const g of run.glyphs) {
-        const middle = begin + g.x + g.advance / 2;
+        const middle = begin + line.x + g.x + g.advance / 2;
         if (middle < 0 || middle > length) continue;
         const { point, tangent } = alongContour(contour, middle);
         const turn: Matrix = multiply(

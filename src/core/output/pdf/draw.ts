@@ -1,6 +1,7 @@
 import type { PDFRef } from '@cantoo/pdf-lib';
 import type { Palette } from '../../colour/palette';
 import type { Env } from '../../env';
+import { utf16 } from './fonts';
 import { determinant, IDENTITY, invert, multiply, type Matrix } from '../../geometry/matrix';
 import { grow, isEmpty, transformRect, type Rect } from '../../geometry/rect';
 import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
@@ -10,7 +11,7 @@ import { grainOf } from '../../render/grain';
 import { effectCover } from '../../render/plates';
 import { regionWith } from '../../render/region';
 import { effectRow } from '../../scene/effects/table';
-import { isOwn, isPlain, type Glyphs, type Group, type Leaf, type Part } from '../../scene/scene';
+import { isOwn, isPlain, type Group, type Leaf, type Part, type Words } from '../../scene/scene';
 import type { ColourSpaces } from './colour';
 import { ContentStream } from './content';
 import { name, type PdfFile, type Value } from './file';
@@ -193,6 +194,12 @@ function addGraphics(d: Drawing, state: Record<string, Value>): string {
 }
 
 async function drawLeaf(d: Drawing, item: Leaf): Promise<void> {
+  await paintLeaf(d, item);
+  // Letters that became outlines: their words are there to be found, copied and read out, and leave no ink.
+  if (item.type !== 'glyphs' && item.words) drawText(d, item.words, 3);
+}
+
+async function paintLeaf(d: Drawing, item: Leaf): Promise<void> {
   const { out, palette } = d;
   const { paint } = item;
   if (paint.kind === 'picture') return drawPicture(d, item, paint);
@@ -365,8 +372,11 @@ function setStroke(out: ContentStream, s: StrokeStyle): void {
 }
 
 /** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */
-function drawText(d: Drawing, item: Glyphs, mode: 0 | 1 | 7): void {
+function drawText(d: Drawing, item: Words, mode: 0 | 1 | 3 | 7): void {
   const { out } = d;
+  // Letters that stand each its own way are read as one word (14.9.4): else a reader tells them letter by letter.
+  const spelt = item.glyphs.some((g) => g.turn);
+  if (spelt) out.op(`/Span <</ActualText <FEFF${utf16(item.text)}>>> BDC`);
   out
     .op('BT')
     .op(`${mode} Tr`)
@@ -374,6 +384,13 @@ function drawText(d: Drawing, item: Glyphs, mode: 0 | 1 | 7): void {
   const glyphs = item.glyphs;
   for (let i = 0; i < glyphs.length;) {
     const start = glyphs[i];
+    if (start.turn) {
+      const [a, b, c, e] = start.turn.map((v: number) => v * item.size);
+      out.nums(multiply(item.layout, [a, b, -c, -e, start.x, start.y]), 'Tm', 6);
+      out.showGlyphs([[start.gid]]);
+      i++;
+      continue;
+    }
     const parts: (number[] | number)[] = [];
     let pen = start.x;
     let ids: number[] = [];
@@ -393,4 +410,5 @@ function drawText(d: Drawing, item: Glyphs, mode: 0 | 1 | 7): void {
     out.showGlyphs(parts);
   }
   out.op('ET');
+  if (spelt) out.op('EMC');
 }

@@ -90,7 +90,8 @@ function subsetTag(used: UsedGlyphs): string {
 }
 
 const hex4 = (n: number) => n.toString(16).padStart(4, '0').toUpperCase();
-const utf16 = (t: string) => Array.from({ length: t.length }, (_, i) => hex4(t.charCodeAt(i))).join('');
+/** A text in UTF-16, as PDF spells it in hexadecimal digits. */
+export const utf16 = (t: string) => Array.from({ length: t.length }, (_, i) => hex4(t.charCodeAt(i))).join('');
 
 /** Embeds a face as a Type 0 font with Identity-H encoding: real text, found and copied by its Unicode. */
 export async function embedFace(file: PdfFile, env: Pick<Env, 'asset'>, face: Face, used: UsedGlyphs): Promise<PDFRef> {

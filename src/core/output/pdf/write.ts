@@ -5,7 +5,7 @@ import type { Matrix } from '../../geometry/matrix';
 import { PROFILES } from '../../model/defaults';
 import type { Design, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
-import type { Glyphs, Group, Leaf, Scene } from '../../scene/scene';
+import type { Words, Group, Leaf, Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
 import { meetGroups, walk } from '../../scene/walk';
 import type { Job } from '../job';
@@ -178,13 +178,14 @@ async function finish(file: PdfFile, design: Design, outputProfile: Uint8Array, 
 }
 
 /** By face: an item that has it, and the glyphs of it that are asked for. */
-type UsedFaces = Map<string, { readonly item: Glyphs; readonly glyphs: UsedGlyphs }>;
+type UsedFaces = Map<string, { readonly item: Words; readonly glyphs: UsedGlyphs }>;
 function noteFaces(root: Group, used: UsedFaces): void {
   const look = (leaf: Leaf) => {
-    if (leaf.type !== 'glyphs') return;
-    const entry = used.get(leaf.face.id) ?? { item: leaf, glyphs: new Map() };
-    used.set(leaf.face.id, entry);
-    for (const g of leaf.glyphs) if (!entry.glyphs.get(g.gid)) entry.glyphs.set(g.gid, g.text);
+    const words = leaf.type === 'glyphs' ? leaf : leaf.words;
+    if (!words) return;
+    const entry = used.get(words.face.id) ?? { item: words, glyphs: new Map() };
+    used.set(words.face.id, entry);
+    for (const g of words.glyphs) if (!entry.glyphs.get(g.gid)) entry.glyphs.set(g.gid, g.text);
   };
   walk(root, look, { masks: true });
 }

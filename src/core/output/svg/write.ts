@@ -197,8 +197,9 @@ class Writer {
       common.push('style="mix-blend-mode:multiply"');
       this.approximations.add('Overprinting inks are written as the blend mode multiply.');
     }
-    if (item.type === 'glyphs') {
-      common.push(`role="img" aria-label="${escapeXml(item.text)}"`);
+    const words = item.type === 'glyphs' ? item : item.words;
+    if (words?.text) {
+      common.push(`role="img" aria-label="${escapeXml(words.text)}"`);
       this.approximations.add('Letters are outlines; their text is kept as a label.');
     }
     const picture = item.paint.kind === 'picture' ? await this.picture(item, item.paint) : this.asPicture(item);

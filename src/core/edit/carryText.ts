@@ -1,0 +1,54 @@
+import type { Design, Story, TextLook } from '../model/schema';
+import { chainOf } from '../model/textLooks';
+import type { DesignDraft } from './history';
+
+/** What texts take along to another place or design: the looks they follow, the frames they run through. */
+
+/** The looks that stories follow, with those they are based on. */
+export function looksUsed(d: Pick<Design, 'textLooks'>, stories: Readonly<Record<string, Story>>): readonly TextLook[] {
+  const used = new Set<TextLook>();
+  for (const { paragraphs } of Object.values(stories))
+    for (const p of paragraphs)
+      for (const id of [p.look, ...p.runs.map((r) => r.look)])
+        for (const look of chainOf(d.textLooks, id)) used.add(look);
+  return (d.textLooks ?? []).filter((l) => used.has(l));
+}
+
+/** A story through other frames; `frame` answers null for one that it does not run through any more. */
+export function withFrames(story: Story, frame: (id: string) => string | null): Story {
+  if (!story.frames) return story;
+  const { frames: _, ...rest } = story;
+  const frames = story.frames.flatMap((id) => frame(id) ?? []);
+  return frames.length > 1 ? { ...rest, frames } : rest;
+}
+
+/** A story that follows other looks, by id. */
+export function withLooks(story: Story, looks: ReadonlyMap<string, string>): Story {
+  if (!looks.size) return story;
+  const mapped = <T extends { readonly look?: string }>(x: T): T =>
+    x.look === undefined ? x : { ...x, look: looks.get(x.look) ?? x.look };
+  return { ...story, paragraphs: story.paragraphs.map((p) => ({ ...mapped(p), runs: p.runs.map(mapped) })) };
+}
+
+/** Each look by the design's own of that name and kind, which then leads; or it joins them. Answers the design's ids. */
+export function adoptLooks(d: DesignDraft, looks: readonly TextLook[], newId: () => string): Map<string, string> {
+  const ids = new Map<string, string>();
+  const adopt = (look: TextLook): string => {
+    const known = ids.get(look.id);
+    if (known) return known;
+    const same = d.textLooks?.find((l) => l.kind === look.kind && l.name === look.name);
+    const id = same?.id ?? newId();
+    ids.set(look.id, id);
+    if (!same) {
+      const base = looks.find((l) => l.id === look.basedOn);
+      const { basedOn: _, ...rest } = look;
+      const basedOn = base && adopt(base);
+      (d.textLooks ??= []).push({ ...rest, id, ...(basedOn && { basedOn }) } as NonNullable<
+        DesignDraft['textLooks']
+      >[number]);
+    }
+    return id;
+  };
+  looks.forEach(adopt);
+  return ids;
+}

@@ -1,0 +1,123 @@
+import { layoutMatrix, layoutOf, type TextNode } from '../derive/layout';
+import { multiply, translation, type Matrix } from '../geometry/matrix';
+import { pathBounds, type PathData } from '../geometry/path';
+import { grow } from '../geometry/rect';
+import type { Design, Outline, Paint } from '../model/schema';
+import { bentRun, bentTurn } from '../text/bent';
+import type { FontBook } from '../text/fonts';
+import type { Layout, Line, PlacedRun } from '../text/layout';
+import { glyphPath, rulesPath, runPath } from '../text/outlines';
+import type { Made } from './leaves';
+import { PlacedPath } from './placedPath';
+import type { Leaf, Words } from './scene';
+import { reach, strokeStyle } from './strokes';
+
+type Painted = Exclude<Paint, { kind: 'none' }>;
+
+/** The leaves of a text: of each run its lines under and through it, its letters, their outline. */
+export function paintWords(
+  out: Leaf[],
+  design: Design,
+  node: TextNode,
+  matrix: Matrix,
+  fonts: FontBook,
+): Omit<Made, 'leaves'> {
+  const layout = layoutOf(design, node, fonts);
+  const whole = multiply(matrix, layoutMatrix(node));
+  for (const line of layout.lines)
+    for (const run of line.runs) {
+      if (!run.glyphs.length) continue;
+      const { fill, outline } = run.run;
+      // What is bent is placed by its bend; else by its line.
+      const toPage = layout.warp ? whole : multiply(whole, translation(line.x, line.baseline));
+      const set: Set = { node: node.id, layout, line, run, toPage, matrix };
+      if (fill.kind !== 'none') {
+        putRules(out, set, fill);
+        putLetters(out, set, fill, null);
+      }
+      if (outline && outline.paint.kind !== 'none') putLetters(out, set, outline.paint, outline);
+    }
+  return { missing: layout.missing, overset: layout.overset };
+}
+
+interface Set {
+  readonly node: string;
+  readonly layout: Layout;
+  readonly line: Line;
+  readonly run: PlacedRun;
+  /** From the space of the letters' outlines to the page, and from the text's own. */
+  readonly toPage: Matrix;
+  readonly matrix: Matrix;
+}
+
+/** Lines under and through letters, in their paint. */
+function putRules(out: Leaf[], set: Set, paint: Painted): void {
+  const path = rulesPath(set.run);
+  if (!path.length) return;
+  const placed = new PlacedPath(bentOf(set, path), set.toPage);
+  const { node, matrix } = set;
+  const box = placed.bounds;
+  out.push({
+    type: 'fill',
+    node,
+    inkBounds: box,
+    paintBounds: box,
+    paint,
+    matrix,
+    placed,
+    rule: 'nonZero',
+    line: true,
+  });
+}
+
+const bentOf = ({ layout, line }: Set, path: PathData): PathData => (layout.warp ? bentRun(layout, line, path) : path);
+
+/** The letters of a run as one leaf; or one each, with the unit square laid over its box, where its paint asks for that. */
+function putLetters(out: Leaf[], set: Set, paint: Painted, outline: Outline | null): void {
+  const { run, toPage, matrix } = set;
+  if (paint.kind !== 'gradient' || !paint.eachLetter) {
+    put(out, set, { paint, matrix, outline, path: bentOf(set, runPath(run)), glyphs: run.glyphs, text: run.text });
+    return;
+  }
+  // Letters that stand each its own way are read as one word: the first says all of it.
+  const turned = set.layout.warp !== undefined || run.glyphs.some((g) => g.turn);
+  let whole = run.text;
+  for (const g of run.glyphs) {
+    const path = bentOf(set, glyphPath(run, g));
+    const { x0, y0, x1, y1 } = pathBounds(path);
+    if (!(x1 > x0 && y1 > y0)) continue;
+    const box = multiply(toPage, [x1 - x0, 0, 0, y1 - y0, x0, y0]);
+    put(out, set, { paint, matrix: box, outline, path, glyphs: [g], text: turned ? whole : g.text });
+    whole = '';
+  }
+}
+
+interface Put extends Pick<Words, 'glyphs' | 'text'> {
+  readonly paint: Painted;
+  readonly matrix: Matrix;
+  readonly outline: Outline | null;
+  readonly path: PathData;
+}
+
+function put(out: Leaf[], { node, layout, line, run, toPage }: Set, p: Put): void {
+  const { paint, matrix, outline, path, glyphs, text } = p;
+  const { face, size } = run;
+  const stroke = outline && strokeStyle(outline, toPage);
+  const placed = new PlacedPath(path, toPage);
+  const bounds = stroke ? grow(placed.bounds, reach(stroke)) : placed.bounds;
+  const base = { node, inkBounds: bounds, paintBounds: bounds, paint, matrix, placed };
+  if (!layout.warp) {
+    out.push({ ...base, type: 'glyphs', face, size, text, layout: toPage, glyphs, stroke });
+    return;
+  }
+  const said = (): Words => ({
+    face,
+    size,
+    text,
+    layout: toPage,
+    glyphs: glyphs.map((g) => bentTurn(layout, line, g)),
+  });
+  // Said once: by the fill where there is one.
+  if (!stroke) out.push({ ...base, type: 'fill', rule: 'nonZero', words: said() });
+  else out.push({ ...base, type: 'stroke', stroke, ...(run.run.fill.kind === 'none' && { words: said() }) });
+}

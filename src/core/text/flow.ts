@@ -1,0 +1,255 @@
+import type { SetParagraph, SetStory } from '../model/textLooks';
+import { Breaker } from './breaking';
+import type { FontBook } from './fonts';
+import { Line, setLine, sizeIn, type LocalLine } from './line';
+import { shapeParagraph, type ShapedParagraph } from './shaping';
+
+/** Where lines stand in the height of a frame. */
+export type Placing = 'top' | 'middle' | 'foot' | 'spread';
+
+/** A place for lines, one below the other; points, in layout space. */
+export interface Column {
+  readonly x: number;
+  readonly y: number;
+  /** Null: as wide, or as high, as its words. */
+  readonly width: number | null;
+  readonly height: number | null;
+  /** Of a place that is no box: where a line between two heights can lie, seen from the column; null for nowhere. */
+  readonly span?: (top: number, bottom: number) => { readonly x0: number; readonly x1: number } | null;
+}
+
+/** A line on its way: where it stands in its column. */
+interface Draft {
+  readonly local: LocalLine;
+  readonly offset: number;
+  readonly x: number;
+  baseline: number;
+  readonly shaped: ShapedParagraph;
+  readonly width: number;
+}
+
+/** The columns of one frame, and where in its height its lines stand. */
+export interface FrameMeasure {
+  readonly columns: readonly Column[];
+  readonly placing: Placing;
+}
+
+/** Runs a story through the columns of its frames, each filled before the next. Answers the lines of each frame, and how many characters are left. */
+export function flow(
+  story: SetStory,
+  fonts: FontBook,
+  frames: readonly FrameMeasure[],
+): { readonly lines: readonly Line[][]; readonly left: number; readonly missing: readonly string[] } {
+  const run = new Run(frames.flatMap((f) => f.columns));
+  const shapes = story.paragraphs.map((p) => shapeParagraph(p, fonts));
+  let left = 0;
+  let offset = 0;
+  for (const [i, p] of story.paragraphs.entries()) {
+    const rest = run.put(p, shapes[i], offset, i ? story.paragraphs[i - 1].spaceAfter : 0);
+    if (rest !== null) {
+      left = shapes.slice(i).reduce((n, s) => n + s.text.length + 1, -1) - rest;
+      break;
+    }
+    offset += shapes[i].text.length + 1;
+  }
+  const lines: Line[][] = frames.map(() => []);
+  let at = 0;
+  for (const [frame, { columns, placing }] of frames.entries())
+    for (const column of columns) {
+      const drafts = run.drafts[at++];
+      place(drafts, column, placing);
+      for (const d of drafts)
+        lines[frame].push(
+          new Line(
+            d.local,
+            d.offset,
+            column.x + d.x,
+            column.y + d.baseline,
+            d.shaped.ascent,
+            d.shaped.descent,
+            d.width,
+          ),
+        );
+    }
+  return { lines, left, missing: [...new Set(shapes.flatMap((s) => s.missing))] };
+}
+
+/** Fills columns with paragraphs, one after the other. */
+class Run {
+  readonly drafts: Draft[][];
+  private at = 0;
+  /** The last baseline. */
+  private y = 0;
+
+  constructor(private readonly columns: readonly Column[]) {
+    this.drafts = columns.map(() => []);
+  }
+
+  /** Puts a paragraph behind what is there; answers where in it there was no more room, null where all of it had. */
+  put(p: SetParagraph, shaped: ShapedParagraph, offset: number, gap: number): number | null {
+    const [at, y, filled] = [this.at, this.y, this.drafts.map((d) => d.length)];
+    const back = () => {
+      [this.at, this.y] = [at, y];
+      this.drafts.forEach((d, i) => d.splice(filled[i]));
+    };
+    // Twice at most: for lines that would stand alone at the foot of a column, then at the head of the next.
+    const breaks = new Set<number>();
+    for (let again = 0; ; again++) {
+      const rest = this.lay(p, shaped, offset, gap, breaks);
+      const better = again < 2 && p.keepLines > 1 ? this.lonely(p, filled, at) : null;
+      if (better === null || breaks.has(better)) return rest;
+      breaks.add(better);
+      back();
+    }
+  }
+
+  private lay(
+    p: SetParagraph,
+    shaped: ShapedParagraph,
+    offset: number,
+    gap: number,
+    breaks: ReadonlySet<number>,
+  ): number | null {
+    const { text } = shaped;
+    let broken = -1;
+    for (let start = 0, first = true; first || start < text.length;) {
+      const drafts = this.drafts[this.at];
+      // The first line of a column stands at its head, whatever space it asks for.
+      const from = drafts.length ? { y: this.y, gap: first ? gap + p.spaceBefore : 0 } : null;
+      const torn = breaks.has(start) && broken !== start;
+      const made = torn ? null : nextLine(p, shaped, this.columns[this.at], { start, first, from });
+      if (!made) {
+        if (this.at + 1 === this.columns.length) return start;
+        this.at++;
+        broken = start;
+        continue;
+      }
+      this.y = made.baseline;
+      drafts.push({ ...made, offset, shaped });
+      start = made.local.end;
+      first = false;
+    }
+    return null;
+  }
+
+  /** Where the paragraph that was put last had better be broken, so that no lines of it stand alone; null where it is well. */
+  private lonely(p: SetParagraph, filled: readonly number[], from: number): number | null {
+    for (let i = from; i < this.at; i++) {
+      const [here, next] = [this.drafts[i].slice(filled[i]), this.drafts[i + 1].slice(filled[i + 1])];
+      if (!here.length || !next.length) continue;
+      // At the foot: all of them go on, where something else stays.
+      if (here.length < p.keepLines && filled[i] > 0) return here[0].local.start;
+      const short = p.keepLines - next.length;
+      const last = i + 1 === this.at;
+      if (last && short > 0 && here.length - short >= p.keepLines) return here[here.length - short].local.start;
+    }
+    return null;
+  }
+}
+
+interface From {
+  readonly start: number;
+  readonly first: boolean;
+  /** The baseline of the line above, and what is to be left free below it; null at the head of a column. */
+  readonly from: { readonly y: number; readonly gap: number } | null;
+}
+
+/** The next line of a paragraph in a column; null where the column has no room for it. */
+function nextLine(
+  p: SetParagraph,
+  shaped: ShapedParagraph,
+  column: Column,
+  { start, first, from }: From,
+): Omit<Draft, 'offset' | 'shaped'> | null {
+  const { text, ascent, descent } = shaped;
+  const measured = column.width !== null;
+  const breaker = !measured || text === '' ? null : breakerOf(shaped);
+  // A step is measured by the largest letters of the line; before a line is broken, by those of all that is left.
+  const at = (size: number): number =>
+    from
+      ? from.y + from.gap + (typeof p.leading === 'number' ? p.leading * size : p.leading.points)
+      : measured
+        ? ascent
+        : 0;
+  const size = sizeIn(p, start, text.length);
+  let baseline = at(size);
+  let room = { x0: 0, x1: column.width ?? 0 };
+  if (column.span && column.height !== null) {
+    const found = roomFor(column, baseline, shaped, size, breaker?.wordWidth(start) ?? 0);
+    if (found) {
+      baseline = found.baseline;
+      room = found;
+    } else if (from) return null;
+    // Not even one line has room: it is laid across the middle, so that it is seen and can be mended.
+  }
+  const rtl = shaped.level % 2 === 1;
+  const indent = p.indentLeft + (first && !rtl ? p.indentFirst : 0);
+  const inner = { x0: room.x0 + indent, x1: room.x1 - p.indentRight - (first && rtl ? p.indentFirst : 0) };
+  const width = measured ? Math.max(0.1, inner.x1 - inner.x0) : null;
+  const end = breaker ? breaker.lineEnd(start, width!).end : text.length;
+  if (!column.span) baseline = at(sizeIn(p, start, end));
+  if (column.height !== null && from && baseline + descent > column.height + 0.01) return null;
+  const plain = lineOf(shaped, start, end, 0);
+  const full = p.align === 'full' && width !== null && end < text.length && plain.spaces > 0;
+  const local = full ? lineOf(shaped, start, end, (width - plain.width) / plain.spaces) : plain;
+  const lineWidth = full ? width : plain.width;
+  const share = { left: 0, full: rtl ? 1 : 0, middle: 0.5, right: 1 }[p.align];
+  const x = inner.x0 + (share === 0 || full ? 0 : width === null ? -share * lineWidth : share * (width - lineWidth));
+  return { local, x, baseline, width: lineWidth };
+}
+
+/** Lines are looked for this share of a size further down where there is no room for one. */
+const LOWER_BY = 0.2;
+/** A line narrower than this many sizes would hold no word. */
+const NARROWEST = 1.2;
+
+/** The first place at or below a baseline where a line has room between the edges of a column that is no box. */
+function roomFor(
+  column: Column,
+  from: number,
+  { ascent, descent }: ShapedParagraph,
+  size: number,
+  word: number,
+): { readonly baseline: number; readonly x0: number; readonly x1: number } | null {
+  let narrow: { baseline: number; x0: number; x1: number } | null = null;
+  for (let baseline = from; baseline + descent <= column.height! + 0.01; baseline += size * LOWER_BY) {
+    const span = column.span!(baseline - ascent, baseline + descent);
+    if (!span || span.x1 - span.x0 < size * NARROWEST) continue;
+    // A word is not cut where there is room for it further down.
+    if (span.x1 - span.x0 >= word) return { baseline, ...span };
+    narrow ??= { baseline, ...span };
+  }
+  return narrow;
+}
+
+/** Moves the lines of a column to where its frame wants them. */
+function place(lines: readonly Draft[], { height, span }: Column, placing: Placing): void {
+  const last = lines[lines.length - 1];
+  // In a frame that is no box lines lie where there is room.
+  if (placing === 'top' || height === null || span || !last) return;
+  const free = Math.max(0, height - (last.baseline + last.shaped.descent));
+  lines.forEach((l, i) => {
+    const share = placing === 'foot' ? 1 : placing === 'middle' ? 0.5 : lines.length > 1 ? i / (lines.length - 1) : 0;
+    l.baseline += free * share;
+  });
+}
+
+const breakers = new WeakMap<ShapedParagraph, Breaker>();
+function breakerOf(shaped: ShapedParagraph): Breaker {
+  let made = breakers.get(shaped);
+  if (!made) breakers.set(shaped, (made = new Breaker(shaped)));
+  return made;
+}
+
+/** No paragraph is kept in more ways to break it than this. */
+const MOST_LINES = 2000;
+const known = new WeakMap<ShapedParagraph, Map<string, LocalLine>>();
+/** A line, the same one for the same stretch of the same paragraph. */
+function lineOf(shaped: ShapedParagraph, start: number, end: number, stretch: number): LocalLine {
+  let lines = known.get(shaped);
+  if (!lines || lines.size > MOST_LINES) known.set(shaped, (lines = new Map()));
+  const key = `${start} ${end} ${stretch}`;
+  let line = lines.get(key);
+  if (!line) lines.set(key, (line = setLine(shaped, start, end, stretch)));
+  return line;
+}

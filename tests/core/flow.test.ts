@@ -1,0 +1,214 @@
+import { runOf } from '@/core/model/defaults';
+import type { Paragraph, Run, Story } from '@/core/model/schema';
+import { setStory } from '@/core/model/textLooks';
+import { FontBook } from '@/core/text/fonts';
+import { layoutFrames, layoutStory, type FrameMeasure, type Measure } from '@/core/text/layout';
+import { testEngines } from '../support/engines';
+import fc from '../support/seeded';
+
+let fonts: FontBook;
+beforeAll(async () => {
+  fonts = (await testEngines()).fonts;
+  await fonts.load(['archivo-400', 'eb-garamond-400', 'frank-ruhl-500', 'noto-arabic-500']);
+});
+
+const story = (paragraphs: readonly (Partial<Paragraph> & { text: string; run?: Partial<Run> })[]): Story => ({
+  id: 's',
+  paragraphs: paragraphs.map(({ text, run, ...p }) => ({
+    runs: [{ ...runOf(text, 10, undefined, 'archivo-400'), ...run }],
+    ...p,
+  })),
+});
+const lay = (s: Story, m: Measure) => layoutStory(setStory({}, s), fonts, m);
+const WORDS =
+  'Home-made paper lanterns walk the quays of Marrowick each November, past boats and stalls and the old weigh house.';
+const text = (s: Story) => s.paragraphs.map((p) => p.runs.map((r) => r.text).join('')).join('\n');
+
+describe('paragraphs', () => {
+  test('leading in points; space before and after, none at the head', () => {
+    const l = lay(
+      story(
+        [
+          { text: 'one', spaceBefore: 50, leading: { points: 13 } },
+          { text: 'two', leading: { points: 13 }, spaceBefore: 4 },
+          { text: 'three', leading: { points: 13 } },
+        ].map((p, i) => ({ ...p, ...(i === 1 && { spaceAfter: 3 }) })),
+      ),
+      { width: 200, height: 200 },
+    );
+    const at = l.lines.map((x) => x.baseline);
+    expect(at[1] - at[0]).toBeCloseTo(17, 9);
+    expect(at[2] - at[1]).toBeCloseTo(16, 9);
+    expect(l.lines[0].top).toBeCloseTo(0, 9);
+  });
+  test('indents: left, right, first line in or hanging out', () => {
+    const l = lay(story([{ text: WORDS, indentLeft: 20, indentRight: 30, indentFirst: -12 }]), {
+      width: 200,
+      height: null,
+    });
+    expect(l.lines.length).toBeGreaterThan(3);
+    expect(l.lines.map((x) => x.x0)).toEqual([8, ...Array<number>(l.lines.length - 1).fill(20)]);
+    for (const x of l.lines) expect(x.x1).toBeLessThanOrEqual(170 + 1e-6);
+  });
+  test('a frame places its lines: top, middle, foot, spread', () => {
+    const s = setStory({}, story([{ text: 'one' }, { text: 'two' }, { text: 'three' }]));
+    const frame = (placing: FrameMeasure['placing']): FrameMeasure => ({
+      placing,
+      columns: [{ x: 0, y: 0, width: 100, height: 90 }],
+    });
+    const at = (placing: FrameMeasure['placing']) => layoutFrames(s, fonts, [frame(placing)])[0];
+    expect(at('top').top).toBeCloseTo(0, 9);
+    expect(at('foot').bottom).toBeCloseTo(90, 9);
+    expect(at('middle').top).toBeCloseTo(90 - at('middle').bottom, 9);
+    const spread = at('spread').lines.map((l) => l.baseline);
+    expect([at('spread').top, at('spread').bottom]).toEqual([expect.closeTo(0, 9), expect.closeTo(90, 9)]);
+    expect(spread[1] - spread[0]).toBeCloseTo(spread[2] - spread[1], 9);
+  });
+});
+
+describe('columns and frames', () => {
+  const column = (width: number, height: number, x = 0) => ({ x, y: 0, width, height });
+  const two = (h: number): FrameMeasure[] => [
+    { placing: 'top', columns: [column(90, h), column(90, h, 100)] },
+    { placing: 'top', columns: [column(140, 60)] },
+  ];
+  test('a story runs through columns and frames, each filled before the next; nothing is lost or told twice', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 20, max: 90 }),
+        fc.integer({ min: 1, max: 4 }),
+        fc.integer({ min: 1, max: 3 }),
+        (h, n, keepLines) => {
+          const s = story(Array.from({ length: n }, () => ({ text: WORDS, keepLines })));
+          const frames = layoutFrames(setStory({}, s), fonts, two(h));
+          const lines = frames.flatMap((f) => f.lines);
+          const whole = text(s);
+          const told = lines.map((l) => whole.slice(l.start, l.end)).join('');
+          expect(
+            told.length + frames[1].overset + whole.slice(0, whole.length - frames[1].overset).split('\n').length - 1,
+          ).toBe(whole.length);
+          expect(whole.replaceAll('\n', '').startsWith(told)).toBe(true);
+          for (const l of frames[0].lines) expect(l.bottom).toBeLessThanOrEqual(h + 12);
+          // Those before the last are full: what follows would not have had room.
+          if (frames[1].lines.length) expect(frames[0].overset).toBe(0);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+  test('what lies in a frame depends on those before it alone', () => {
+    const s = setStory({}, story([{ text: WORDS }, { text: WORDS }]));
+    const [a] = layoutFrames(s, fonts, two(40));
+    const [b] = layoutFrames(s, fonts, [two(40)[0], { placing: 'top', columns: [column(60, 300)] }]);
+    expect(b.lines.map((l) => [l.start, l.end, l.x, l.baseline])).toEqual(
+      a.lines.map((l) => [l.start, l.end, l.x, l.baseline]),
+    );
+  });
+  test('no line stands alone at the foot of a column or at the head of the next', () => {
+    for (let h = 24; h < 120; h += 3) {
+      const s = story([{ text: WORDS }, { text: WORDS, keepLines: 2 }]);
+      const second = text(s).indexOf('\n') + 1;
+      const columns = [column(90, h), column(90, 400, 100)];
+      const perColumn = columns.map((_, i) =>
+        layoutFrames(setStory({}, s), fonts, [{ placing: 'top', columns }])[0].lines.filter(
+          (l) => l.start >= second && l.x >= 100 === (i === 1),
+        ),
+      );
+      const [foot, head] = perColumn.map((l) => l.length);
+      if (head > 0) expect(foot).not.toBe(1);
+      if (foot > 0) expect(head).not.toBe(1);
+    }
+  });
+  test('the same stretch of the same paragraph is the same line: only what changed is set anew', () => {
+    const s = story([{ text: WORDS }, { text: WORDS }]);
+    const measure = { width: 120, height: null };
+    const first = lay(s, measure);
+    const changed: Story = {
+      ...s,
+      paragraphs: [
+        { ...s.paragraphs[0], runs: [{ ...s.paragraphs[0].runs[0], text: `So ${WORDS}` }] },
+        s.paragraphs[1],
+      ],
+    };
+    const again = lay(changed, measure);
+    const of = (l: typeof first, from: number) => l.lines.filter((x) => x.start >= from).map((x) => x.local);
+    const [a, b] = [of(first, WORDS.length + 1), of(again, WORDS.length + 4)];
+    expect(a.length).toBeGreaterThan(3);
+    expect(b).toEqual(a);
+    b.forEach((line, i) => expect(line).toBe(a[i]));
+  });
+});
+
+describe('letters', () => {
+  const one = (run: Partial<Run>, t = 'Straße up') =>
+    lay(story([{ text: t, run }]), { width: null, height: null }).lines[0];
+  test('capitals: one letter may become two, and the caret knows only what was typed', () => {
+    const l = one({ case: 'capitals' });
+    expect(l.carets.map((c) => c.offset)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9]);
+    const typed = l.runs
+      .flatMap((r) => r.glyphs)
+      .map((g) => g.text)
+      .join('');
+    expect(typed).toBe('Straße up');
+    expect(l.runs.flatMap((r) => r.glyphs)).toHaveLength(10);
+  });
+  test('small capitals are the face’s own where it has them, else made of smaller capitals', () => {
+    const [real, made] = ['eb-garamond-400', 'archivo-400'].map((face) => one({ case: 'smallCapitals', face }, 'Aa'));
+    expect(real.runs.map((r) => r.size)).toEqual([10]);
+    expect(made.runs.map((r) => r.size)).toEqual([10, expect.closeTo(7.8, 9)]);
+    const [A, a] = made.runs.map((r) => r.glyphs[0].gid);
+    expect(a).toBe(A);
+  });
+  test('raised and lowered letters are smaller and stand where the face says', () => {
+    const up = one({ position: 'super' }, 'x').runs[0];
+    const down = one({ position: 'sub' }, 'x').runs[0];
+    expect(up.size).toBeLessThan(8);
+    expect(up.glyphs[0].y).toBeLessThan(-2);
+    expect(down.glyphs[0].y).toBeGreaterThan(0.5);
+    expect(one({ baselineShift: 3 }, 'x').runs[0].glyphs[0].y).toBe(-3);
+  });
+  test('kerning and ligatures can be switched off', () => {
+    const width = (run: Partial<Run>) => one({ face: 'eb-garamond-400', ...run }, 'AVATAR office').width;
+    expect(width({ kerning: false })).toBeGreaterThan(width({}) + 1);
+    const glyphs = (run: Partial<Run>) => one({ face: 'eb-garamond-400', ...run }, 'office').runs[0].glyphs.length;
+    expect([glyphs({}), glyphs({ ligatures: false })]).toEqual([4, 6]);
+  });
+});
+
+describe('right to left', () => {
+  const glyphsOf = (t: string, p: Partial<Paragraph> = {}) => {
+    const l = lay(story([{ text: t, ...p }]), { width: 300, height: null }).lines[0];
+    return {
+      line: l,
+      seen: l.runs
+        .flatMap((r) => r.glyphs)
+        .map((g) => g.text)
+        .join(''),
+    };
+  };
+  // UAX 9, rules L1 and L2, worked by hand on cases like those of its section on reordering.
+  test('words of both ways in one line stand as the standard says', () => {
+    expect(glyphsOf('car שלום now').seen).toBe('car םולש now');
+    expect(glyphsOf('שלום car').seen).toBe('car םולש');
+    expect(glyphsOf('שלום 123 car').seen).toBe('car 123 םולש');
+    expect(glyphsOf('a (שלום) b').seen).toBe('a (םולש) b');
+    expect(glyphsOf('car', { direction: 'rtl' }).line.x0).toBe(0);
+    expect(glyphsOf('car', { direction: 'rtl', align: 'right' }).line.x1).toBeCloseTo(300, 6);
+  });
+  test('the caret stands at the side from which a letter is read', () => {
+    const { line } = glyphsOf('שלום');
+    const xs = line.carets.map((c) => c.x);
+    expect(line.carets.map((c) => c.offset)).toEqual([0, 1, 2, 3, 4]);
+    for (let i = 1; i < xs.length; i++) expect(xs[i]).toBeLessThan(xs[i - 1]);
+    expect(xs[4]).toBeCloseTo(line.x0, 6);
+  });
+  test('a face that has not the letters lets another stand in; Arabic letters join', () => {
+    expect(glyphsOf('שלום').line.runs[0].face.id).toBe('frank-ruhl-500');
+    const joined = glyphsOf('سلام').line.runs[0];
+    expect(joined.face.id).toBe('noto-arabic-500');
+    const alone = [...'سلام'].map(
+      (c) => joined.face.shape(c, { rightToLeft: true, script: 'Arab', language: 'ar', features: {} })[0].gid,
+    );
+    expect(joined.glyphs.map((g) => g.gid)).not.toEqual(alone.reverse());
+  });
+});
