@@ -16,6 +16,7 @@ import { openPileHere } from '../tools/pileHere';
 import { ArtPainter } from './artPainter';
 import { toPage, zoomAt } from '../view/camera';
 import { noExtras } from '../view/extras';
+import { PressCount } from './pressCount';
 import { drawOverlay, toolOverlays } from './overlay';
 import { BENCH_TOP } from '../session/focus';
 import { fitPage } from '../view/inSight';
@@ -61,6 +62,7 @@ export function BenchTop() {
     let spaceHeld = false;
     let fitted = false;
     let holding: ReturnType<typeof setTimeout> | null = null;
+    const presses = new PressCount();
 
     const refresh = () => {
       frame ||= requestAnimationFrame(() => {
@@ -123,6 +125,7 @@ export function BenchTop() {
       last = p;
       pointer = p.screen;
       if (!(e.target instanceof HTMLCanvasElement)) return;
+      const count = presses.count(p.screen);
       el.focus({ preventScroll: true });
       el.setPointerCapture(e.pointerId);
       if (e.button === 1 || session.state.view !== 'work') {
@@ -134,7 +137,7 @@ export function BenchTop() {
         const found = pick(session, p);
         const box = session.boxOf([editing.node]);
         if (found?.hit.node === editing.node || holds(box, p.page)) {
-          gesture = writing.now?.choosing(session, editing.node, p) ?? null;
+          gesture = writing.now?.choosing(session, editing.node, p, count) ?? null;
           // The hidden field keeps the keys.
           queueMicrotask(() => el.querySelector('textarea')?.focus({ preventScroll: true }));
           refresh();

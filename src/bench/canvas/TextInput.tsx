@@ -1,7 +1,11 @@
 'use client';
-import { useEffect, useRef, type FormEvent, type KeyboardEvent } from 'react';
+import { useEffect, useRef, type ClipboardEvent, type FormEvent, type KeyboardEvent } from 'react';
 import { isText } from '@/core/derive/layout';
 import { replaceText } from '@/core/edit/text';
+import { packWords, unpackWords, WORDS_TYPE } from '@/core/edit/carryText';
+import { beginsAnew, putParagraphs, takeStretch } from '@/core/edit/writing';
+import type { Story } from '@/core/model/schema';
+import { lineAt } from '@/core/text/caret';
 import type { DesignDraft } from '@/core/edit/history';
 import { plainText } from '@/core/text/layout';
 import { useBench, useSession } from '../session/context';
@@ -26,6 +30,9 @@ export function TextInput() {
   const camera = useBench((s) => s.camera);
   const input = useRef<HTMLTextAreaElement>(null);
   const composing = useRef(false);
+  /** Where the last typing ended, and which word of it that was. */
+  const typed = useRef({ end: -1, word: 0 });
+  const withShift = useRef(false);
   const node = editing ? design.nodes[editing.node] : undefined;
   const story = node && isText(node) ? design.stories[node.story] : undefined;
   const text = story ? plainText(story) : '';
@@ -103,10 +110,49 @@ export function TextInput() {
     const before = plainText(old);
     const change = difference(before, field.value);
     const next = replaceText(old, change.from, change.to, change.insert);
+    // What goes on where the last typing ended is one step with it, word by word.
+    const goesOn = typed.current.end === change.from || typed.current.end === change.to;
+    if (!composing.current && (!goesOn || beginsAnew(before, change))) typed.current.word++;
+    typed.current.end = change.from + change.insert.length;
     session.commit('Type', (d) => void (d.stories[n.story] = next as DesignDraft['stories'][string]), {
-      merge: `type:${n.id}`,
+      merge: `type:${n.id}:${typed.current.word}`,
     });
     session.set({ editing: { node: n.id, anchor: field.selectionStart, focus: field.selectionEnd } });
+  };
+
+  /** The text that is written in, with what is chosen of it. */
+  const chosen = () => {
+    const now = session.state.editing;
+    const n = now && session.design.nodes[now.node];
+    if (!now || !n || !isText(n)) return null;
+    const [from, to] = [Math.min(now.anchor, now.focus), Math.max(now.anchor, now.focus)];
+    return { node: n, story: session.design.stories[n.story], from, to };
+  };
+
+  /** Puts a story in place of the one that is written in; the caret behind what is new. */
+  const put = (label: string, story: Story, caret: number) => {
+    const c = chosen()!;
+    session.commit(label, (d) => void (d.stories[c.node.story] = story as DesignDraft['stories'][string]));
+    session.set({ editing: { node: c.node.id, anchor: caret, focus: caret } });
+  };
+
+  const onCopy = (e: ClipboardEvent<HTMLTextAreaElement>) => {
+    const c = chosen();
+    if (!c || c.from === c.to) return;
+    e.preventDefault();
+    e.clipboardData.setData('text/plain', plainText(c.story).slice(c.from, c.to));
+    e.clipboardData.setData(WORDS_TYPE, packWords(session.design, takeStretch(c.story, c.from, c.to)));
+    if (e.type === 'cut') put('Cut words', replaceText(c.story, c.from, c.to, ''), c.from);
+  };
+
+  const onPaste = (e: ClipboardEvent<HTMLTextAreaElement>) => {
+    const c = chosen();
+    const words = withShift.current ? null : unpackWords(session.design, e.clipboardData.getData(WORDS_TYPE));
+    // Plain words are the field's own affair.
+    if (!c || !words) return;
+    e.preventDefault();
+    const next = putParagraphs(c.story, c.from, c.to, words);
+    put('Paste words', next, c.from + plainText({ paragraphs: words }).length);
   };
 
   /** Takes a step back or on; the caret goes to where the text changed. */
@@ -124,6 +170,7 @@ export function TextInput() {
 
   const onKeyDown = (e: KeyboardEvent<HTMLTextAreaElement>) => {
     const mod = e.ctrlKey || e.metaKey;
+    withShift.current = e.shiftKey;
     e.stopPropagation();
     if (e.nativeEvent.isComposing) return;
     if (e.key === 'Escape') {
@@ -135,6 +182,13 @@ export function TextInput() {
     } else if (mod && e.key.toLowerCase() === 'y') {
       e.preventDefault();
       travel(() => session.redo());
+    } else if ((e.key === 'Home' || e.key === 'End') && !mod) {
+      const focus = lineEnd(session, e.key === 'End');
+      if (focus === null) return;
+      e.preventDefault();
+      session.set({
+        editing: { ...session.state.editing!, focus, anchor: e.shiftKey ? session.state.editing!.anchor : focus },
+      });
     } else if ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && !mod && !e.altKey) {
       const focus = lineStep(session, e.key === 'ArrowUp' ? -1 : 1);
       if (focus === null) return;
@@ -160,6 +214,9 @@ export function TextInput() {
       onInput={onInput}
       onSelect={takeSelection}
       onKeyDown={onKeyDown}
+      onCopy={onCopy}
+      onCut={onCopy}
+      onPaste={onPaste}
       onCompositionStart={() => (composing.current = true)}
       onCompositionEnd={() => (composing.current = false)}
     />
@@ -173,6 +230,17 @@ export function difference(a: string, b: string): { from: number; to: number; in
   let end = 0;
   while (end < a.length - from && end < b.length - from && a[a.length - 1 - end] === b[b.length - 1 - end]) end++;
   return { from, to: a.length - end, insert: b.slice(from, b.length - end) };
+}
+
+/** The offset at which the caret's line begins, or ends before the spaces that hang over. */
+function lineEnd(session: ReturnType<typeof useSession>, end: boolean): number | null {
+  const e = session.state.editing;
+  const t = e && textFrameOf(session, e.node);
+  const line = t && lineAt(t.layout, e!.focus);
+  if (!t || !line) return null;
+  if (!end) return line.start;
+  const soft = t.layout.lines.some((l) => l.start === line.end);
+  return soft && line.end > line.start ? line.end - 1 : line.end;
 }
 
 /** The offset one line up or down at about the same place; null where there is no such line. */

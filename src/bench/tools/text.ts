@@ -1,5 +1,7 @@
 import type { Recipe } from '@/core/edit/history';
 import { isText } from '@/core/derive/layout';
+import { paragraphStretch, wordAt } from '@/core/edit/writing';
+import { plainText } from '@/core/text/layout';
 import { translation } from '@/core/geometry/matrix';
 import { fromPoints } from '@/core/geometry/rect';
 import { DEFAULT_FACE, NO_PAINT, runOf } from '@/core/model/defaults';
@@ -108,10 +110,30 @@ function hint(s: Session, p: PointerAt): string {
   return 'click: display text · drag: text frame';
 }
 
-/** Chooses letters by dragging over them. */
-export function choosing(s: Session, id: string, start: PointerAt) {
-  const anchor = start.shift && s.state.editing ? s.state.editing.anchor : offsetAt(s, id, start.page);
-  s.set({ editing: { node: id, anchor, focus: offsetAt(s, id, start.page) } });
-  const to = (p: PointerAt) => s.set({ editing: { node: id, anchor, focus: offsetAt(s, id, p.page) } });
+/** What a press takes at an offset: by the second press a word, by the third a paragraph. */
+function taken(
+  s: Session,
+  id: string,
+  offset: number,
+  presses: number,
+): { readonly from: number; readonly to: number } {
+  const node = s.design.nodes[id];
+  if (presses < 2 || !node || !isText(node)) return { from: offset, to: offset };
+  const story = s.design.stories[node.story];
+  return presses === 2 ? wordAt(plainText(story), offset) : paragraphStretch(story, offset);
+}
+
+/** Chooses letters by dragging over them; words after a second press, paragraphs after a third. */
+export function choosing(s: Session, id: string, start: PointerAt, presses = 1) {
+  const first = taken(s, id, offsetAt(s, id, start.page), presses);
+  const anchor = start.shift && s.state.editing ? s.state.editing.anchor : null;
+  const to = (p: PointerAt) => {
+    const now = taken(s, id, offsetAt(s, id, p.page), presses);
+    const back = now.from < (anchor ?? first.from);
+    s.set({
+      editing: { node: id, anchor: anchor ?? (back ? first.to : first.from), focus: back ? now.from : now.to },
+    });
+  };
+  to(start);
   return { move: to, release: to, cancel: () => {} };
 }

@@ -1,4 +1,6 @@
-import type { Design, Story, TextLook } from '../model/schema';
+import { visitPaints, coloursOf } from '../model/paints';
+import type { Design, Paragraph, Story, TextLook } from '../model/schema';
+import { storySchema } from '../model/textSchema';
 import { chainOf } from '../model/textLooks';
 import type { DesignDraft } from './history';
 
@@ -51,4 +53,57 @@ export function adoptLooks(d: DesignDraft, looks: readonly TextLook[], newId: ()
   };
   looks.forEach(adopt);
   return ids;
+}
+
+/** What words from one text are on their way to another; the browser keeps it beside the plain ones. */
+export const WORDS_TYPE = 'application/x-holvet-words+json';
+
+/** Paragraphs as text for the clipboard. */
+export const packWords = (d: Design, paragraphs: readonly Paragraph[]): string =>
+  JSON.stringify({ design: d.id, paragraphs });
+
+/**
+ * Paragraphs from the clipboard as this design can take them: looks, swatches and inks that it has not are left out, so that
+ * the words then look as what is round them. Null for what is none.
+ */
+export function unpackWords(d: Design, text: string): readonly Paragraph[] | null {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    return null;
+  }
+  const parsed = storySchema.safeParse({
+    id: 'words',
+    paragraphs: typeof value === 'object' && value !== null && 'paragraphs' in value ? value.paragraphs : null,
+  });
+  if (!parsed.success) return null;
+  const looks = new Set(d.textLooks?.map((l) => l.id));
+  const known = new Set([...d.swatches, ...d.inks, ...(d.pictures ?? [])].map((x) => x.id));
+  const lost = (story: Pick<Story, 'paragraphs'>): boolean => {
+    let found = false;
+    visitPaints({ nodes: {}, stories: { words: { id: 'words', ...story } } }, (p) => {
+      const named = [
+        ...coloursOf(p).flatMap((c) => ('swatch' in c ? [c.swatch] : 'ink' in c ? [c.ink] : [])),
+        ...(p.kind === 'gradient' && 'swatch' in p.ramp ? [p.ramp.swatch] : []),
+        ...(p.kind === 'picture' ? [p.picture] : []),
+      ];
+      if (named.some((id) => !known.has(id))) found = true;
+    });
+    return found;
+  };
+  return parsed.data.paragraphs.map((p): Paragraph => {
+    const { look, ...rest } = p;
+    return {
+      ...rest,
+      ...(look !== undefined && looks.has(look) && { look }),
+      runs: p.runs.map((r) => {
+        const { look: own, ...run } = r;
+        const kept = { ...run, ...(own !== undefined && looks.has(own) && { look: own }) };
+        if (!lost({ paragraphs: [{ runs: [kept] }] })) return kept;
+        const { fill: _, outline: __, ...bare } = kept;
+        return bare;
+      }),
+    };
+  });
 }

@@ -91,6 +91,17 @@ export function replaceText(story: Story, from: number, to: number, insert: stri
   };
 }
 
+/** A stretch of a story as one of its own: each paragraph with how it is set, at least one. */
+export function storyPart(story: Story, from: number, to: number): Story {
+  const [a, b] = [locate(story, from), locate(story, to)];
+  const paragraphs = story.paragraphs.slice(a.paragraph, b.paragraph + 1).map((p, i, all): Paragraph => {
+    const start = i === 0 ? a.offset : 0;
+    const end = i === all.length - 1 ? b.offset : lengthOf(p);
+    return { ...p, runs: tidy(slice(p.runs, start, end), p.runs[0]) };
+  });
+  return { ...story, paragraphs };
+}
+
 /** Where the paragraph that holds an offset begins and ends. */
 export function paragraphAt(
   story: Story,

@@ -1,7 +1,7 @@
 import '../zodSetup';
 import * as z from 'zod';
 import { effects } from './effects';
-import { midpointSchema, mixingSchema, outlineSchema, paintSchema, stops } from './paintSchema';
+import { mixingSchema, outlineSchema, paintSchema, stops } from './paintSchema';
 import { pictureSchema } from './pictureSchema';
 import {
   cmykSchema,
