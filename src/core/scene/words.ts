@@ -7,7 +7,6 @@ import { bentRun, bentTurn } from '../text/bent';
 import type { FontBook } from '../text/fonts';
 import type { Layout, Line, PlacedRun } from '../text/layout';
 import { glyphPath, rulesPath, runPath } from '../text/outlines';
-import type { Made } from './leaves';
 import { PlacedPath } from './placedPath';
 import type { Leaf, Words } from './scene';
 import { reach, strokeStyle } from './strokes';
@@ -21,7 +20,7 @@ export function paintWords(
   node: TextNode,
   matrix: Matrix,
   fonts: FontBook,
-): Omit<Made, 'leaves'> {
+): Pick<Layout, 'missing' | 'overset'> {
   const layout = layoutOf(design, node, fonts);
   const whole = multiply(matrix, layoutMatrix(node));
   for (const line of layout.lines)
