@@ -40,7 +40,7 @@ import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
 import { CornersSection, ShapeSection, WriteSection } from './ShapeSection';
 import { openColourHere } from '../tray/ColourHere';
-import { LettersSection } from './LettersSection';
+import { LetteringSection } from './LetteringSection';
 import { LineSection } from './LineSection';
 import { ParagraphSection } from './ParagraphSection';
 import { TextSection } from './TextSection';
@@ -91,7 +91,7 @@ export function Details() {
             <NodesSection />
             <TextSection />
             <LineSection />
-            <LettersSection />
+            <LetteringSection />
             <ParagraphSection />
             <ShapeSection />
             <CornersSection />

@@ -52,7 +52,7 @@ export function LineSection() {
     else bent('Bend', {});
   };
   return (
-    <Section title="Line" rare={!along && !bend}>
+    <Section title="Line" rare>
       <div className="grid gap-2">
         <WordChoice
           label="How the words run"
@@ -83,6 +83,7 @@ export function LineSection() {
               <NumberField
                 key={key}
                 label={label}
+                name={`Bend: ${label.toLowerCase()}`}
                 suffix="%"
                 value={(bend[key] ?? 0) * 100}
                 min={-100}

@@ -16,14 +16,14 @@ const LANGUAGE_WORDS: Record<(typeof LANGUAGES)[number], string> = {
 };
 
 /** What is set of letters more rarely: case, height, lines, ligatures, the face's own features and axes. */
-export function LettersSection() {
+export function LetteringSection() {
   const session = useSession();
   const target = useTextTarget();
   if (!target) return null;
   const { run, same, look, preview, letters } = target;
   const face = session.engines.fonts.get(run.face);
   return (
-    <Section title={letters ? 'Letters, those chosen' : 'Letters'} name="Letters" rare>
+    <Section title={letters ? 'Lettering, letters chosen' : 'Lettering'} name="Lettering" rare>
       <div className="grid gap-2">
         <WordChoice
           tight

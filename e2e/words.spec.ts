@@ -1,0 +1,104 @@
+import { BenchPage, expect, test } from './support';
+
+/** Writes a display text at a place; the bench is left with it chosen. */
+async function write(own: BenchPage, x: number, y: number, text: string): Promise<void> {
+  await own.page.getByRole('button', { name: 'Text', exact: true }).click();
+  await own.click(x, y);
+  await own.page.keyboard.type(text);
+  await own.page.keyboard.press('Escape');
+}
+
+const shot = (own: BenchPage, name: string) =>
+  process.env.HOLVET_SHOTS ? own.page.screenshot({ path: `/tmp/try/${name}.png` }) : Promise.resolve();
+
+const section = (own: BenchPage, name: string) => own.details().locator(`[data-section="${name}"]`);
+async function unfold(own: BenchPage, name: string): Promise<void> {
+  const button = section(own, name).getByRole('button', { name: /fold or open/ });
+  if ((await button.getAttribute('aria-expanded')) === 'false') await button.click();
+}
+
+test('a badge: words above and below on one circle, both upright; dragged round; straight again', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Badge');
+  await write(own, 40, 70, 'Lantern Walk');
+  await unfold(own, 'Line');
+  const run = page.getByRole('radiogroup', { name: 'How the words run' });
+  await run.getByRole('radio', { name: 'On a circle' }).click();
+  await expect(own.field('Radius')).toBeVisible();
+  await own.field('Radius').fill('30 mm');
+  await page.keyboard.press('Enter');
+
+  // Its fellow below: a copy, on the other side, heads on the line.
+  await own.top.focus();
+  await page.keyboard.press('Control+d');
+  await expect(own.pile()).toHaveCount(2);
+  await own.details().getByRole('checkbox', { name: 'On the other side' }).check();
+  await page
+    .getByRole('radiogroup', { name: 'What touches the line' })
+    .getByRole('radio', { name: 'Heads on it' })
+    .click();
+  await expect(own.field('Where on the line the words stand')).toHaveValue('50%');
+  await shot(own, 'badge');
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: /^Undo/ }).click();
+  await own.pile().first().click();
+  await run.getByRole('radio', { name: 'Straight' }).click();
+  await expect(own.field('Radius')).toHaveCount(0);
+  await own.saved();
+});
+
+test('bent words: an arch by its dot, another bend by its name, and they are still text', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Arch');
+  await write(own, 30, 80, 'Marrowick');
+  await unfold(own, 'Line');
+  await page.getByRole('radiogroup', { name: 'How the words run' }).getByRole('radio', { name: 'Bent' }).click();
+  await expect(own.field('Bend: strength')).toHaveValue('30%');
+  await own.field('Bend: strength').fill('60');
+  await page.keyboard.press('Enter');
+  await expect(own.field('Bend: strength')).toHaveValue('60%');
+  await own.details().getByRole('combobox', { name: 'Bend' }).selectOption('fan');
+  await shot(own, 'bent');
+  // Still text: written on.
+  await own.top.focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('End');
+  await page.keyboard.type(' quays');
+  await page.keyboard.press('Escape');
+  await expect(
+    own
+      .pile()
+      .filter({ hasText: /Marrowick quays/ })
+      .first(),
+  ).toBeVisible();
+});
+
+test('writing: a word by two presses, a paragraph by three, words copied with their look, undone word by word', async ({
+  page,
+}) => {
+  const own = await BenchPage.make(page, 'A5', 'Writing');
+  const row = (text: string | RegExp) => own.pile().filter({ hasText: text }).first();
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await own.click(20, 60);
+  await page.keyboard.type('Lantern Walk quays');
+  // Undone by words, done again.
+  await page.keyboard.press('Control+z');
+  await expect(row(/Lantern Walk\s*$/)).toBeVisible();
+  await page.keyboard.press('Control+y');
+  await expect(row(/Lantern Walk quays/)).toBeVisible();
+
+  // Two presses take a word; in capitals, copied, it keeps its look where it is pasted.
+  const p = await own.at(28, 57);
+  await page.mouse.click(p.x, p.y, { clickCount: 2 });
+  await unfold(own, 'Lettering');
+  await section(own, 'Lettering').getByRole('radio', { name: 'Capitals', exact: true }).click();
+  await page.keyboard.press('Control+c');
+  await page.keyboard.press('End');
+  await page.keyboard.press('Control+v');
+  await expect(row(/Lantern Walk quaysLantern/)).toBeVisible();
+  await expect(section(own, 'Lettering').getByRole('radio', { name: 'Capitals', exact: true })).toBeChecked();
+
+  // Three take the paragraph, which typing replaces.
+  await page.mouse.click(p.x, p.y, { clickCount: 3 });
+  await page.keyboard.type('Dusk');
+  await expect(row(/^[^a-z]*Text: Dusk/i)).toBeVisible();
+  await shot(own, 'letters');
+  await own.saved();
+});
