@@ -292,10 +292,7 @@ describe('words in a shape', () => {
     b.session.set({ aim: 'letters', editing: { node: id('Heart'), anchor: 2, focus: 5 } });
     applyColour(b.session, red, 'Red');
     expect(
-      runs().map((r) => [
-        r.text,
-        r.fill?.kind === 'colour' && 'cmyk' in r.fill.colour && r.fill.colour.cmyk[1] === 1,
-      ]),
+      runs().map((r) => [r.text, r.fill?.kind === 'colour' && 'cmyk' in r.fill.colour && r.fill.colour.cmyk[1] === 1]),
     ).toEqual([
       ['la', false],
       ['nte', true],

@@ -24,8 +24,8 @@ const story = (text: string, size = 20, p: Partial<Paragraph> = {}, face = 'arch
 const layoutStory = (s: Story, f: FontBook, m: Measure) => layoutOf(setStory({}, s), f, m);
 const display = { width: null, height: null };
 
-test('at least twelve faces ship, each loads, all under one table', () => {
-  expect(FACES.length).toBeGreaterThanOrEqual(12);
+test('28 families ship, each loads, all under one table', () => {
+  expect(FACES.length).toBeGreaterThanOrEqual(60);
   expect(new Set(FACES.map((f) => f.id)).size).toBe(FACES.length);
   for (const f of FACES) expect([f.id, fonts.get(f.id)?.upem ?? 0]).toEqual([f.id, expect.any(Number)]);
   expect([...fonts.failures]).toEqual([]);
@@ -36,8 +36,9 @@ test.each(FACES.map((f) => f.id))('HarfBuzz and fontkit agree on %s', (id) => {
   const face = fonts.get(id)!;
   const other = fontkit.create(Buffer.from(face.bytes)) as fontkit.Font;
   // The second witness does not follow this script face's long contextual rules: letter by letter there.
-  const texts =
-    id === 'caveat-600' ? [...'LanternWk'] : ['Lantern Walk', 'AVATAR', 'office fjord', 'Marrowick quays 1794'];
+  const texts = id.startsWith('caveat')
+    ? [...'LanternWk']
+    : ['Lantern Walk', 'AVATAR', 'office fjord', 'Marrowick quays 1794'];
   for (const text of texts) {
     const mine = face.shape(text);
     const theirs = other.layout(text);

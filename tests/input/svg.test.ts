@@ -305,8 +305,8 @@ describe('drawings become objects that can be changed', () => {
     expect([paragraphs[0].align, paragraphs[0].runs.map((r) => [r.text, r.face, r.size])]).toEqual([
       'middle',
       [
-        ['Lantern ', 'bitter-500', 12],
-        ['Walk', 'bitter-500', 12],
+        ['Lantern ', 'bitter-400', 12],
+        ['Walk', 'bitter-400', 12],
       ],
     ]);
     expect(here.notes).toEqual([]);

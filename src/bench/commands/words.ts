@@ -15,7 +15,7 @@ function wordsAndOutline(s: Session): { readonly text: string; readonly outline:
 }
 
 /** Puts words on a circle of their own. */
-export function onCircle(s: Session): void {
+function onCircle(s: Session): void {
   const ids = displayTexts(s);
   const { fonts } = s.engines;
   s.commit('Put on a circle', (d) => {

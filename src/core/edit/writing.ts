@@ -1,5 +1,5 @@
 import type { Paragraph, Story } from '../model/schema';
-import { graphemes, plainText } from '../text/layout';
+import { plainText } from '../text/layout';
 import { paragraphAt, replaceText, storyPart } from './text';
 
 /** Moving and choosing in a text by words and paragraphs, and taking stretches of it along. Offsets as in `text.ts`. */
@@ -28,17 +28,6 @@ export function wordAt(text: string, offset: number): Stretch {
 export function paragraphStretch(story: Story, offset: number): Stretch {
   const { from, to } = paragraphAt(story, offset);
   return { from, to };
-}
-
-/** The nearest place to an offset that lies between letters. */
-export function betweenLetters(text: string, offset: number): number {
-  const from = text.lastIndexOf('\n', Math.max(0, offset - 1)) + 1;
-  const next = text.indexOf('\n', offset);
-  for (const { index, segment } of graphemes(text.slice(from, next < 0 ? text.length : next))) {
-    const [a, b] = [from + index, from + index + segment.length];
-    if (offset > a && offset < b) return offset - a < b - offset ? a : b;
-  }
-  return offset;
 }
 
 /** Does typing so begin a word, or something else than typing on? Then it is a step of its own. */

@@ -20,7 +20,7 @@ export const DEFAULT_LETTERS: Letters = {
   outline: null,
 };
 
-export const DEFAULT_PARAGRAPH: ParagraphSet = {
+const DEFAULT_PARAGRAPH: ParagraphSet = {
   align: 'left',
   leading: 1.2,
   spaceBefore: 0,

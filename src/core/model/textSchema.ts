@@ -11,7 +11,7 @@ const tag = z.string().regex(/^[ -~]{4}$/);
 export const LANGUAGES = ['en', 'de', 'fi', 'fr', 'es'] as const;
 
 /** How letters are set. A run and a look say only what they set otherwise; lengths in points. */
-export const LETTERS = {
+const LETTERS = {
   face: id,
   size,
   /** Thousandths of an em after each letter. */
@@ -44,7 +44,7 @@ const tabStop = z
   .readonly();
 
 /** How a paragraph is set; lengths in points. */
-export const PARAGRAPH = {
+const PARAGRAPH = {
   align: z.enum(['left', 'middle', 'right', 'full']),
   /** Line to line: as a multiple of the largest size in the line, or in points. */
   leading: z.union([z.number().min(0.1).max(10), z.strictObject({ points: size }).readonly()]),

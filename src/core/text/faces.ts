@@ -1,74 +1,77 @@
-/** The faces that ship, all under the SIL Open Font License 1.1; copied to public/fonts by scripts/copy-public.mjs. */
+/** The faces that ship, all under the SIL Open Font License 1.1; copied to public/fonts by scripts/copy-public.mjs, which reads this table. */
 export interface FaceRow {
   readonly id: string;
   readonly family: string;
+  /** As people say it: Regular, Bold Italic. */
   readonly style: string;
-  readonly kind: 'sans' | 'condensed' | 'serif' | 'slab' | 'display' | 'script' | 'blackletter' | 'mono';
-  /** Folder and file inside the package that ships it. */
-  readonly source: string;
+  readonly weight: number;
+  readonly italic: boolean;
+  readonly kind: FaceKind;
 }
+export type FaceKind = 'sans' | 'condensed' | 'serif' | 'slab' | 'display' | 'script' | 'blackletter' | 'mono';
 
-const face = (id: string, family: string, style: string, kind: FaceRow['kind'], source: string): FaceRow => ({
-  id,
-  family,
-  style,
-  kind,
-  source,
-});
-
-export const FACES: readonly FaceRow[] = [
-  face('archivo-400', 'Archivo', 'Regular', 'sans', 'archivo/400Regular/Archivo_400Regular.ttf'),
-  face('archivo-600', 'Archivo', 'SemiBold', 'sans', 'archivo/600SemiBold/Archivo_600SemiBold.ttf'),
-  face('archivo-800', 'Archivo', 'ExtraBold', 'sans', 'archivo/800ExtraBold/Archivo_800ExtraBold.ttf'),
-  face('comfortaa-700', 'Comfortaa', 'Bold', 'sans', 'comfortaa/700Bold/Comfortaa_700Bold.ttf'),
-  face('oswald-500', 'Oswald', 'Medium', 'condensed', 'oswald/500Medium/Oswald_500Medium.ttf'),
-  face('anton-400', 'Anton', 'Regular', 'condensed', 'anton/400Regular/Anton_400Regular.ttf'),
-  face('eb-garamond-400', 'EB Garamond', 'Regular', 'serif', 'eb-garamond/400Regular/EBGaramond_400Regular.ttf'),
-  face('eb-garamond-600', 'EB Garamond', 'SemiBold', 'serif', 'eb-garamond/600SemiBold/EBGaramond_600SemiBold.ttf'),
-  face(
-    'cormorant-600',
-    'Cormorant Garamond',
-    'SemiBold',
-    'serif',
-    'cormorant-garamond/600SemiBold/CormorantGaramond_600SemiBold.ttf',
-  ),
-  face('playfair-700', 'Playfair Display', 'Bold', 'serif', 'playfair-display/700Bold/PlayfairDisplay_700Bold.ttf'),
-  face(
-    'frank-ruhl-500',
-    'Frank Ruhl Libre',
-    'Medium',
-    'serif',
-    'frank-ruhl-libre/500Medium/FrankRuhlLibre_500Medium.ttf',
-  ),
-  face(
-    'noto-arabic-500',
-    'Noto Sans Arabic',
-    'Medium',
-    'sans',
-    'noto-sans-arabic/500Medium/NotoSansArabic_500Medium.ttf',
-  ),
-  face('bitter-500', 'Bitter', 'Medium', 'slab', 'bitter/500Medium/Bitter_500Medium.ttf'),
-  face('alfa-slab-400', 'Alfa Slab One', 'Regular', 'slab', 'alfa-slab-one/400Regular/AlfaSlabOne_400Regular.ttf'),
-  face('cinzel-600', 'Cinzel', 'SemiBold', 'display', 'cinzel/600SemiBold/Cinzel_600SemiBold.ttf'),
-  face('caveat-600', 'Caveat', 'SemiBold', 'script', 'caveat/600SemiBold/Caveat_600SemiBold.ttf'),
-  face('great-vibes-400', 'Great Vibes', 'Regular', 'script', 'great-vibes/400Regular/GreatVibes_400Regular.ttf'),
-  face(
-    'grenze-gotisch-500',
-    'Grenze Gotisch',
-    'Medium',
-    'blackletter',
-    'grenze-gotisch/500Medium/GrenzeGotisch_500Medium.ttf',
-  ),
-  face(
-    'jetbrains-mono-500',
-    'JetBrains Mono',
-    'Medium',
-    'mono',
-    'jetbrains-mono/500Medium/JetBrainsMono_500Medium.ttf',
-  ),
+const WEIGHTS: readonly (readonly [number, string])[] = [
+  [300, 'Light'],
+  [400, 'Regular'],
+  [500, 'Medium'],
+  [600, 'SemiBold'],
+  [700, 'Bold'],
+  [800, 'ExtraBold'],
 ];
 
-const faceRow = (id: string): FaceRow | undefined => FACES.find((f) => f.id === id);
+/** A family: how its ids begin, its name, its kind, its package and files there, its weights (`i` italic). */
+function family(id: string, name: string, kind: FaceKind, _package: string, _file: string, styles: string): FaceRow[] {
+  return styles.split(' ').map((style) => {
+    const [weight, italic] = [Number.parseInt(style, 10), style.endsWith('i')];
+    const word = WEIGHTS.find(([w]) => w === weight)?.[1] ?? '';
+    return {
+      id: `${id}-${style}`,
+      family: name,
+      style: italic ? (weight === 400 ? 'Italic' : `${word} Italic`) : word,
+      weight,
+      italic,
+      kind,
+    };
+  });
+}
+
+// prettier-ignore
+const FAMILIES: readonly FaceRow[][] = [
+  family('archivo', 'Archivo', 'sans', 'archivo', 'Archivo', '400 400i 600 700 700i 800'),
+  family('inter', 'Inter', 'sans', 'inter', 'Inter', '300 400 400i 600 700'),
+  family('montserrat', 'Montserrat', 'sans', 'montserrat', 'Montserrat', '400 400i 600 800'),
+  family('fira-sans', 'Fira Sans', 'sans', 'fira-sans', 'FiraSans', '400 400i 600 700'),
+  family('comfortaa', 'Comfortaa', 'sans', 'comfortaa', 'Comfortaa', '400 700'),
+  family('comic-neue', 'Comic Neue', 'sans', 'comic-neue', 'ComicNeue', '400 400i 700'),
+  family('noto-arabic', 'Noto Sans Arabic', 'sans', 'noto-sans-arabic', 'NotoSansArabic', '400 500 700'),
+  family('oswald', 'Oswald', 'condensed', 'oswald', 'Oswald', '400 500 700'),
+  family('anton', 'Anton', 'condensed', 'anton', 'Anton', '400'),
+  family('bebas-neue', 'Bebas Neue', 'condensed', 'bebas-neue', 'BebasNeue', '400'),
+  family('eb-garamond', 'EB Garamond', 'serif', 'eb-garamond', 'EBGaramond', '400 400i 600 600i 700'),
+  family('cormorant', 'Cormorant Garamond', 'serif', 'cormorant-garamond', 'CormorantGaramond', '400 600 600i'),
+  family('playfair', 'Playfair Display', 'serif', 'playfair-display', 'PlayfairDisplay', '400 700 700i'),
+  family('source-serif', 'Source Serif 4', 'serif', 'source-serif-4', 'SourceSerif4', '400 400i 700'),
+  family('alegreya', 'Alegreya', 'serif', 'alegreya', 'Alegreya', '400 400i 700'),
+  family('frank-ruhl', 'Frank Ruhl Libre', 'serif', 'frank-ruhl-libre', 'FrankRuhlLibre', '400 500 700'),
+  family('bitter', 'Bitter', 'slab', 'bitter', 'Bitter', '400 400i 500 700'),
+  family('alfa-slab', 'Alfa Slab One', 'slab', 'alfa-slab-one', 'AlfaSlabOne', '400'),
+  family('cinzel', 'Cinzel', 'display', 'cinzel', 'Cinzel', '400 600 800'),
+  family('abril', 'Abril Fatface', 'display', 'abril-fatface', 'AbrilFatface', '400'),
+  family('unbounded', 'Unbounded', 'display', 'unbounded', 'Unbounded', '400 700'),
+  family('russo', 'Russo One', 'display', 'russo-one', 'RussoOne', '400'),
+  family('caveat', 'Caveat', 'script', 'caveat', 'Caveat', '400 600'),
+  family('great-vibes', 'Great Vibes', 'script', 'great-vibes', 'GreatVibes', '400'),
+  family('lobster', 'Lobster', 'script', 'lobster', 'Lobster', '400'),
+  family('grenze-gotisch', 'Grenze Gotisch', 'blackletter', 'grenze-gotisch', 'GrenzeGotisch', '500 700'),
+  family('jetbrains-mono', 'JetBrains Mono', 'mono', 'jetbrains-mono', 'JetBrainsMono', '400 500 700'),
+  family('courier-prime', 'Courier Prime', 'mono', 'courier-prime', 'CourierPrime', '400 400i 700'),
+];
+
+export const FACES: readonly FaceRow[] = FAMILIES.flat();
+
+const BY_ID = new Map(FACES.map((f) => [f.id, f]));
+/** The row of a face that ships. */
+export const faceRow = (id: string): FaceRow | undefined => BY_ID.get(id);
 
 /** A face by the name that people use: “Bitter Medium”. One that does not ship goes by the words of its id. */
 export function faceName(id: string): string {

@@ -2,7 +2,7 @@ import type { Face as HbFace, Font as HbFont } from 'harfbuzzjs';
 import type { Env } from '../env';
 import { PathBuilder, type PathData } from '../geometry/path';
 import { DEFAULT_FACE } from '../model/defaults';
-import { FACES } from './faces';
+import { faceRow } from './faces';
 
 type HarfBuzz = typeof import('harfbuzzjs');
 
@@ -264,7 +264,7 @@ export class FontBook {
 
   private async fetchFace(id: string): Promise<void> {
     try {
-      if (!FACES.some((f) => f.id === id)) throw new Error(`The face ${id} is not in this design and does not ship.`);
+      if (!faceRow(id)) throw new Error(`The face ${id} is not in this design and does not ship.`);
       // Fetched at the first face, not at import: the engine starts by loading its wasm, which a server page cannot.
       const [hb, bytes] = await Promise.all([import('harfbuzzjs'), this.env.asset(`fonts/${id}.ttf`)]);
       this.faces.set(id, new Face(hb, id, bytes));

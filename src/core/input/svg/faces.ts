@@ -10,15 +10,6 @@ const GENERIC = table<FaceRow['kind']>({
   cursive: 'script',
   fantasy: 'display',
 });
-const WEIGHTS: readonly [RegExp, number][] = [
-  [/ExtraBold|Black/, 800],
-  [/SemiBold/, 600],
-  [/Medium/, 500],
-  [/Bold/, 700],
-  [/Light/, 300],
-];
-const weightOf = (f: FaceRow): number => WEIGHTS.find(([word]) => word.test(f.style))?.[1] ?? 400;
-
 export interface FoundFace {
   readonly face: string;
   /** Is it what was asked for? Else another stands in, and the words become shapes. */
@@ -34,14 +25,16 @@ export function faceFor(style: Style): FoundFace {
     .map((f) => f.trim().replace(/^["']|["']$/g, ''))
     .filter(Boolean);
   const weight = Number(style['font-weight']);
-  const nearest = (rows: readonly FaceRow[]) =>
-    [...rows].sort((a, b) => Math.abs(weightOf(a) - weight) - Math.abs(weightOf(b) - weight))[0];
   const italic = style['font-style'] !== 'normal';
+  // Slope first, then weight.
+  const away = (f: FaceRow): number => (f.italic === italic ? 0 : 10_000) + Math.abs(f.weight - weight);
+  const nearest = (rows: readonly FaceRow[]) => [...rows].sort((a, b) => away(a) - away(b))[0];
   for (const family of families) {
     const rows = FACES.filter((f) => f.family.toLowerCase() === family.toLowerCase());
-    if (rows.length) return { face: nearest(rows).id, there: !italic, asked: family };
+    if (rows.length) return { face: nearest(rows).id, there: nearest(rows).italic === italic, asked: family };
   }
   const kind = families.map((f) => GENERIC[f.toLowerCase()]).find(Boolean) ?? 'sans';
   const named = families.find((f) => !GENERIC[f.toLowerCase()]);
-  return { face: nearest(FACES.filter((f) => f.kind === kind)).id, there: !named && !italic, asked: named ?? kind };
+  const face = nearest(FACES.filter((f) => f.kind === kind));
+  return { face: face.id, there: !named && face.italic === italic, asked: named ?? kind };
 }
