@@ -102,3 +102,108 @@ test('writing: a word by two presses, a paragraph by three, words copied with th
   await shot(own, 'letters');
   await own.saved();
 });
+
+test('a headline is made as long as the page between its margins', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Headline');
+  await write(own, 30, 60, 'Lantern Walk');
+  await unfold(own, 'Line');
+  await own.details().getByRole('button', { name: 'As long as between the margins' }).click();
+  await expect(own.field('Length')).toHaveValue('128 mm');
+  await expect(own.field('X')).toHaveValue('10 mm');
+  await shot(own, 'headline');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(own.field('Length')).not.toHaveValue('128 mm');
+});
+
+test('two columns run on into a second frame; what is left over is told and mended', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Thread');
+  const frame = async (x0: number, y0: number, x1: number, y1: number, text: string) => {
+    await page.getByRole('button', { name: 'Text', exact: true }).click();
+    await own.drag(await own.at(x0, y0), await own.at(x1, y1));
+    await page.keyboard.type(text);
+    await page.keyboard.press('Escape');
+  };
+  const words =
+    'Home-made paper lanterns walk the quays of Marrowick each November, past boats and stalls and the weigh house. ';
+  await frame(15, 20, 70, 55, words.repeat(4));
+  await unfold(own, 'Frame of words');
+  await own.field('Columns').fill('2');
+  await page.keyboard.press('Enter');
+  await expect(own.details().getByText(/characters do not fit/)).toBeVisible();
+  await frame(80, 20, 135, 90, '');
+  await own.pile().first().click();
+  await own
+    .pile()
+    .nth(1)
+    .click({ modifiers: ['Shift'] });
+  await own.details().getByRole('button', { name: 'Run words on into the next frame' }).click();
+  await expect(own.message()).toContainText('goes on in the second');
+  await own.pile().nth(1).click();
+  await shot(own, 'thread');
+  await expect(own.details().getByText(/characters do not fit/)).toHaveCount(0);
+  // Written on at its end, the caret stands in the second frame.
+  await own.top.focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('And home.');
+  await page.keyboard.press('Escape');
+  await own.saved();
+  await page.reload();
+  await own.ready();
+  await expect(own.pile()).toHaveCount(2);
+});
+
+test('a look is made of one text, followed by others on three pages, changed once for all', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Looks');
+  await write(own, 20, 40, 'First');
+  await own.field('Size').fill('33 pt');
+  await page.keyboard.press('Enter');
+  await unfold(own, 'Text looks');
+  await own.details().getByRole('button', { name: 'Make a look of this' }).click();
+  await page.getByRole('textbox', { name: 'Name of the look' }).fill('Heading');
+  await page.keyboard.press('Enter');
+  const look = own.details().getByRole('option', { name: /Heading/ });
+  await expect(look).toHaveAttribute('aria-selected', 'true');
+
+  for (const name of ['Second', 'Third']) {
+    await own.top.focus();
+    await page.keyboard.press('Control+Enter');
+    await write(own, 20, 40, name);
+    await unfold(own, 'Text looks');
+    await own
+      .details()
+      .getByRole('option', { name: /Heading/ })
+      .click();
+    await expect(own.field('Size')).toHaveValue('33 pt');
+  }
+  // Changed here: it says something of its own, until the look takes it over.
+  await own.field('Size').fill('21 pt');
+  await page.keyboard.press('Enter');
+  await own.details().getByRole('button', { name: 'Change the look' }).click();
+  await expect(own.message()).toContainText('all that follow it');
+  await shot(own, 'looks');
+  for (let i = 0; i < 2; i++) {
+    await own.top.focus();
+    await page.keyboard.press('PageUp');
+    await own.pile().first().click();
+    await expect(own.field('Size')).toHaveValue('21 pt');
+  }
+  await own.saved();
+});
+
+test('a face is chosen by its own letters, searched by name, and stands first from then on', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Faces');
+  await write(own, 20, 60, 'Marrowick');
+  await own.field('Face').click();
+  const slip = page.getByRole('dialog', { name: 'Faces' });
+  await expect(slip.getByRole('option').first()).toBeVisible();
+  await expect(slip.getByText('Marrowick').first()).toBeVisible();
+  await shot(own, 'faces');
+  await slip.getByRole('combobox', { name: 'Find a face' }).fill('playfair');
+  await expect(slip.getByRole('option')).toHaveCount(1);
+  await slip.getByRole('option').getByRole('button', { name: 'Bold Italic' }).click();
+  await expect(own.field('Face')).toHaveText(/Playfair Display Bold Italic/);
+  await own.field('Face').click();
+  await expect(slip.getByRole('option').first()).toHaveAccessibleName('Playfair Display');
+  await page.keyboard.press('Escape');
+  await own.saved();
+});

@@ -235,7 +235,10 @@ test('words: typed, chosen, restyled, undone, wrapped and flagged', async ({ pag
   await page.keyboard.press('Shift+Home');
   await bench.field('Size').fill('30');
   await page.keyboard.press('Enter');
-  await bench.field('Face').selectOption('playfair-700');
+  await bench.field('Face').click();
+  const faces = page.getByRole('dialog', { name: 'Faces' });
+  await faces.getByRole('combobox', { name: 'Find a face' }).fill('playfair');
+  await faces.getByRole('option').getByRole('button', { name: 'Bold', exact: true }).click();
   await bench.field('Leading').fill('1.5');
   await page.keyboard.press('Enter');
   await bench.details().getByRole('radio', { name: 'Right' }).click();

@@ -36,10 +36,11 @@ Holvet itself is under the MIT licence (see LICENSE). It ships with:
 ## Fonts
 
 All under the SIL Open Font License 1.1, taken whole from the \`@expo-google-fonts\` packages listed below and copied to
-\`public/fonts\` by \`scripts/copy-public.mjs\`: Archivo, Inter, Montserrat, Fira Sans, Comfortaa, Comic Neue, Noto Sans
-Arabic, Oswald, Anton, Bebas Neue, EB Garamond, Cormorant Garamond, Playfair Display, Source Serif 4, Alegreya, Frank
-Ruhl Libre, Bitter, Alfa Slab One, Cinzel, Abril Fatface, Unbounded, Russo One, Caveat, Great Vibes, Lobster, Grenze
-Gotisch, JetBrains Mono, Courier Prime. Each package holds its own LICENSE_FONT with the copyright line.
+\`public/fonts\` by \`scripts/copy-public.mjs\`: Archivo, Inter, Montserrat, Fira Sans, Comfortaa, Comic Neue,
+Noto Sans Arabic, Oswald, Anton, Bebas Neue, EB Garamond, Cormorant Garamond, Playfair Display, Source Serif 4,
+Alegreya, Frank Ruhl Libre, Bitter, Alfa Slab One, Cinzel, Abril Fatface, Unbounded, Russo One, Caveat, Great Vibes,
+Lobster, Grenze Gotisch, JetBrains Mono, Courier Prime. Each package holds its own LICENSE_FONT with the copyright
+line.
 
 ## Colour profiles (\`public/icc\`)
 

@@ -1,4 +1,5 @@
-import { runsIn } from './model/textLooks';
+import { runsIn, setStory } from './model/textLooks';
+import type { Language } from './text/hyphens';
 import { ColourEngine } from './colour/icc';
 import { Palette } from './colour/palette';
 import { ColourRoom } from './colour/room';
@@ -54,10 +55,20 @@ export function facesOf(design: Design): Set<string> {
   return faces;
 }
 
+/** Languages of which words of a design are to be divided. */
+export function dividedIn(design: Design): Set<Language> {
+  const languages = new Set<Language>();
+  for (const story of Object.values(design.stories))
+    for (const p of setStory(design, story).paragraphs)
+      if (p.hyphenate) for (const r of p.runs) languages.add(r.language);
+  return languages;
+}
+
 /** Loads the faces and the profile of a design; faces that cannot be had are substituted and reported by the scene. */
 export async function equip(engines: Engines, design: Design): Promise<void> {
   await Promise.all([
     engines.fonts.load(facesOf(design)),
+    engines.fonts.loadHyphens(dividedIn(design)),
     engines.room.prepare(design.profile.file),
     engines.pictures?.load(new Set(design.pictures?.map((p) => p.file))),
   ]);

@@ -1,3 +1,4 @@
+import { insetsOf } from '@/core/derive/frame';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { alignNodes, distributeNodes, guidesRound, type AlignTo } from '@/core/edit/align';
 import { alikeNodes, inverseOf } from '@/core/edit/alike';
@@ -301,7 +302,7 @@ describe('words in a shape', () => {
           [line.x0, line.bottom],
           [line.x1, line.bottom],
         ])
-          expect(pathContains(path, rule, { x: x + node.inset, y: y + node.inset })).toBe(true);
+          expect(pathContains(path, rule, { x: x + insetsOf(node).left, y: y + insetsOf(node).top })).toBe(true);
       // Nothing is lost, and no word is cut.
       const shown = layout.lines.flatMap((l) => l.runs.flatMap((r) => r.glyphs.map((g) => g.text))).join('');
       expect(LONG.startsWith(shown.trimEnd().slice(0, 40))).toBe(true);

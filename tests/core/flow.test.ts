@@ -2,6 +2,7 @@ import { runOf } from '@/core/model/defaults';
 import type { Paragraph, Run, Story } from '@/core/model/schema';
 import { setStory } from '@/core/model/textLooks';
 import { FontBook } from '@/core/text/fonts';
+import { numeral } from '@/core/text/marks';
 import { layoutFrames, layoutStory, type FrameMeasure, type Measure } from '@/core/text/layout';
 import { testEngines } from '../support/engines';
 import fc from '../support/seeded';
@@ -172,6 +173,131 @@ describe('letters', () => {
     expect(width({ kerning: false })).toBeGreaterThan(width({}) + 1);
     const glyphs = (run: Partial<Run>) => one({ face: 'eb-garamond-400', ...run }, 'office').runs[0].glyphs.length;
     expect([glyphs({}), glyphs({ ligatures: false })]).toEqual([4, 6]);
+  });
+});
+
+describe('lists, tabs, hyphens, capitals that reach down', () => {
+  test('lists: marks hang before their words, numbers go on until something plain comes between', () => {
+    const list = { kind: 'numbers', style: 'lowerRoman', after: '.' } as const;
+    const hang = { indentLeft: 18, indentFirst: -18 };
+    const l = lay(
+      story([
+        { text: 'one', list, ...hang },
+        { text: 'two', list, ...hang },
+        { text: 'plain' },
+        { text: 'again', list, ...hang },
+        { text: 'from nine', list: { ...list, start: 9 }, ...hang },
+        { text: 'dot', list: { kind: 'bullets', mark: '•' }, ...hang },
+      ]),
+      { width: 200, height: null },
+    );
+    const marks = l.lines.map((x) => x.mark.map((r) => r.text).join(''));
+    expect(marks).toEqual(['i.', 'ii.', '', 'i.', 'ix.', '•']);
+    expect(l.lines.map((x) => x.x)).toEqual([18, 18, 0, 18, 18, 18]);
+    for (const x of l.lines.filter((y) => y.mark.length)) expect(x.mark[0].x0).toBeCloseTo(-18, 9);
+    // The marks are not of the words: the caret knows nothing of them.
+    expect(l.lines[0].carets.map((c) => c.offset)).toEqual([0, 1, 2, 3]);
+  });
+  test.each([
+    [4, 'decimal', '4'],
+    [27, 'lowerLetters', 'aa'],
+    [52, 'capitals', 'AZ'],
+    [1994, 'capitalRoman', 'MCMXCIV'],
+    [3888, 'lowerRoman', 'mmmdccclxxxviii'],
+  ] as const)('%d as %s is %s', (n, style, said) => expect(numeral(n, style)).toBe(said));
+
+  const tabbed = (align: 'left' | 'middle' | 'right' | 'decimal', t = 'Rope\t12.50', leader?: string) =>
+    lay(story([{ text: t, tabs: [{ at: 120, align, ...(leader && { leader }) }] }]), { width: 300, height: null })
+      .lines[0];
+  test('tabs: words begin, stand in the middle, end or have their sign at the stop; without one every half inch', () => {
+    const x = (l: ReturnType<typeof tabbed>, offset: number) => l.carets.find((c) => c.offset === offset)!.x;
+    expect(x(tabbed('left'), 5)).toBeCloseTo(120, 9);
+    expect(x(tabbed('right'), 10)).toBeCloseTo(120, 6);
+    expect((x(tabbed('middle'), 5) + x(tabbed('middle'), 10)) / 2).toBeCloseTo(120, 6);
+    expect(x(tabbed('decimal'), 7)).toBeCloseTo(120, 6);
+    const plain = lay(story([{ text: 'a\tb' }]), { width: 300, height: null }).lines[0];
+    expect(x(plain, 2)).toBeCloseTo(36, 9);
+    expect(tabbed('left').width).toBeGreaterThan(120);
+  });
+  test('leaders fill the way, those of all lines below each other; words are found without them', () => {
+    const two = lay(
+      story([
+        { text: 'Rope\t1', tabs: [{ at: 150, align: 'right', leader: '.' }] },
+        { text: 'Lanterns\t22', tabs: [{ at: 150, align: 'right', leader: '.' }] },
+      ]),
+      { width: 200, height: null },
+    );
+    const dots = two.lines.map((l) => l.runs.flatMap((r) => r.glyphs.filter((g) => g.text === '.').map((g) => g.x)));
+    expect(dots[0].length).toBeGreaterThan(dots[1].length);
+    expect(dots[1].length).toBeGreaterThan(5);
+    for (const x of dots[1]) expect(dots[0].some((y) => Math.abs(x - y) < 1e-9)).toBe(true);
+  });
+
+  test('hyphens: words are divided where their language divides them, the hyphen is not typed', async () => {
+    await fonts.loadHyphens(['en', 'de', 'fi', 'fr', 'es']);
+    const cases = [
+      ['en', 'typesetting lanterns'],
+      ['de', 'Laternenumzug Laternenumzug'],
+      ['fi', 'lyhtykulkue lyhtykulkue'],
+      ['fr', 'promenade lumineuse'],
+      ['es', 'iluminaciones portuarias'],
+    ] as const;
+    for (const [language, words] of cases) {
+      const s = story([{ text: words, hyphenate: true, run: { language } }]);
+      const l = lay(s, { width: 46, height: null });
+      const broken = l.lines.filter((x) => x.runs.some((r) => r.text.endsWith('\u00ad')));
+      expect([language, broken.length > 0]).toEqual([language, true]);
+      for (const x of l.lines) expect(x.x1).toBeLessThanOrEqual(46 + 1e-6);
+      const told = l.lines.map((x) => words.slice(x.start, x.end)).join('');
+      expect(told).toBe(words);
+    }
+    // A soft hyphen that was typed shows where the line ends there, and nowhere else.
+    const soft = lay(story([{ text: 'Marro\u00adwick quays' }]), { width: 40, height: null });
+    expect(soft.lines[0].runs.map((r) => r.text).join('')).toBe('Marro\u00ad\u00ad');
+    const wide = lay(story([{ text: 'Marro\u00adwick quays' }]), { width: 400, height: null });
+    expect(wide.lines[0].width).toBeCloseTo(
+      lay(story([{ text: 'Marrowick quays' }]), { width: 400, height: null }).lines[0].width,
+      6,
+    );
+  });
+  // The exceptions that the patterns' own authors list (hyph-en-us, \hyphenation): from memory, as the package carries patterns alone.
+  test('the patterns divide as their authors say', async () => {
+    await fonts.loadHyphens(['en', 'de']);
+    const divided = (word: string, language: 'en' | 'de') => {
+      const at = [0, ...fonts.hyphens.places(word, language), word.length];
+      return at
+        .slice(1)
+        .map((to, i) => word.slice(at[i], to))
+        .join('-');
+    };
+    expect(divided('hyphenation', 'en')).toBe('hy-phen-ation');
+    expect(divided('supercalifragilisticexpialidocious', 'en')).toBe('su-per-cal-ifrag-ilis-tic-ex-pi-ali-do-cious');
+    expect(divided('Silbentrennung', 'de')).toBe('Sil-ben-tren-nung');
+    expect(fonts.hyphens.places('quay', 'en')).toEqual([]);
+  });
+
+  test('a capital that reaches down stands beside its lines, its feet on the last of them', () => {
+    const l = lay(story([{ text: WORDS, dropCapital: { lines: 3, letters: 1 }, leading: { points: 12 } }]), {
+      width: 160,
+      height: null,
+    });
+    const [drop, ...rest] = l.lines;
+    expect([drop.start, drop.end, rest[0].start]).toEqual([0, 1, 1]);
+    expect(drop.baseline).toBeCloseTo(rest[2].baseline, 6);
+    const indent = rest[0].x0;
+    expect(indent).toBeGreaterThan(drop.width);
+    expect(rest.slice(0, 4).map((x) => x.x0)).toEqual([indent, indent, indent, 0]);
+    // As high as from the head of the first line's capitals to its own feet.
+    const face = fonts.get('archivo-400')!;
+    expect(drop.runs[0].size * face.capHeight).toBeCloseTo(24 + 10 * face.capHeight, 6);
+  });
+  test('even edges: marks hang out, and lines reach as far as they did', () => {
+    const s = (opticalMargin: boolean) =>
+      story([{ text: '“Quays, quays, and more of these, - and boats.”', align: 'full', opticalMargin }]);
+    const [plain, even] = [false, true].map((o) => lay(s(o), { width: 90, height: null }));
+    expect(plain.lines[0].x0).toBe(0);
+    expect(even.lines[0].x0).toBeLessThan(-1);
+    expect(even.lines.length).toBe(plain.lines.length);
   });
 });
 

@@ -1,9 +1,19 @@
 import { copyNodes, parseClip, pasteClip } from '@/core/edit/clip';
-import { tryOut } from '@/core/edit/history';
+import { tryOut, type DesignDraft } from '@/core/edit/history';
+import {
+  addLook,
+  changeLook,
+  clearOwn,
+  followLettersLook,
+  followParagraphLook,
+  lookFrom,
+  removeLook,
+  saysOwn,
+} from '@/core/edit/looks';
 import { setPaint } from '@/core/edit/paint';
 import { colourPaint, newDesign, runOf, setupOf } from '@/core/model/defaults';
 import { salvageDesign } from '@/core/model/salvage';
-import type { Design, Page, Story, TextLook } from '@/core/model/schema';
+import type { Design, Page, Run, Story, TextLook } from '@/core/model/schema';
 import { baseOf, chainOf, DEFAULT_LETTERS, setStory } from '@/core/model/textLooks';
 import { allFaults, verifyChange, verifyDesign } from '@/core/model/verify';
 import { DesignBuilder } from '@/demo/builder';
@@ -127,4 +137,97 @@ test('a colour given to words that follow a look is the words’ own; the look k
   expect(next.textLooks).toEqual(d.textLooks);
   const page = d.pages[0] as Page;
   expect(page.children).toEqual([id]);
+});
+
+describe('looks made, given, changed, taken away', () => {
+  const own = (text: string, more: Partial<Run> = {}): Run => ({
+    ...runOf(text, 12, undefined, 'bitter-500'),
+    ...more,
+  });
+  const bare = (): Design => {
+    const b = new DesignBuilder(newDesign('Looks', setupOf(200, 200), making), making);
+    const words = b.textFrame('Words', { x: 10, y: 10, w: 150, h: 100 }, [
+      { align: 'full', leading: 1.5, runs: [own('Plain and '), own('red', { fill: RED }), own(' again')] },
+      { align: 'left', leading: 1.2, runs: [own('Second', { size: 9 })] },
+    ]);
+    b.place(0, [words]);
+    return b.done();
+  };
+  const letters = (d: Design) =>
+    setStory(d, storyOf(d)).paragraphs.map((p) =>
+      p.runs.map((r) => [r.text, r.size, r.face, r.fill.kind === 'colour' && r.fill === RED]),
+    );
+  const given = (d: Design, look: TextLook, from: number, to: number) =>
+    tryOut(d, (x) => {
+      addLook(x, look);
+      const s = storyOf(d);
+      x.stories[s.id] = (look.kind === 'letters' ? followLettersLook : followParagraphLook)(
+        s,
+        from,
+        to,
+        look.id,
+      ) as DesignDraft['stories'][string];
+    });
+
+  test('made of words it says how they are; given, the words look the same and say only what is theirs', () => {
+    const d = bare();
+    const look = lookFrom(d, storyOf(d), 0, { kind: 'paragraph', name: 'Body', id: 'b' });
+    expect(look).toMatchObject({ paragraph: { align: 'full', leading: 1.5 }, letters: { face: 'bitter-500' } });
+    const next = given(d, look, 0, 3);
+    expect(verifyDesign(next).ok).toBe(true);
+    expect(letters(next)).toEqual(letters(d));
+    expect(storyOf(next).paragraphs[0]).toEqual({
+      look: 'b',
+      runs: [
+        { text: 'Plain and ', fill: expect.anything() },
+        { text: 'red', fill: RED },
+        { text: ' again', fill: expect.anything() },
+      ],
+    });
+    expect(saysOwn(storyOf(next).paragraphs[0])).toBe(true);
+  });
+  test('changed, all follow but for what they say; cleared, they follow in all', () => {
+    const d = bare();
+    const look = lookFrom(d, storyOf(d), 0, { kind: 'paragraph', name: 'Body', id: 'b' });
+    const next = tryOut(given(d, look, 0, 99), (x) =>
+      changeLook(x, 'b', (l) => ({ ...l, letters: { ...l.letters, size: 20 } })),
+    );
+    expect(
+      letters(next)
+        .flat()
+        .map((r) => r[1]),
+    ).toEqual([20, 20, 20, 20]);
+    const s = storyOf(next);
+    const cleared = { ...next, stories: { [s.id]: clearOwn(s, 0, 99) } };
+    expect(setStory(cleared, storyOf(cleared)).paragraphs[0].runs[1].fill).toEqual(
+      look.letters.fill ?? DEFAULT_LETTERS.fill,
+    );
+    expect(saysOwn(storyOf(cleared).paragraphs[0])).toBe(false);
+  });
+  test('taken away, all that followed looks as before, also what was based on it', () => {
+    const d = bare();
+    const body = lookFrom(d, storyOf(d), 0, { kind: 'paragraph', name: 'Body', id: 'b' });
+    const based: TextLook = {
+      id: 'c',
+      name: 'Lead',
+      kind: 'paragraph',
+      basedOn: 'b',
+      paragraph: {},
+      letters: { size: 18 },
+    };
+    const name: TextLook = { id: 'n', name: 'Name', kind: 'letters', letters: { case: 'capitals' } };
+    let next = given(d, body, 0, 3);
+    next = given(next, based, 24, 26);
+    next = given(next, name, 10, 13);
+    const before = setStory(next, storyOf(next));
+    for (const id of ['b', 'n', 'c']) {
+      const after = tryOut(next, (x) => removeLook(x, id));
+      expect(verifyDesign(after).ok).toBe(true);
+      expect(after.textLooks?.some((l) => l.id === id)).toBe(false);
+      expect(setStory(after, storyOf(after))).toEqual(before);
+    }
+    const none = ['b', 'n', 'c'].reduce((x, id) => tryOut(x, (y) => removeLook(y, id)), next);
+    expect(none.textLooks).toBeUndefined();
+    expect(setStory(none, storyOf(none))).toEqual(before);
+  });
 });

@@ -16,6 +16,7 @@ import { openPileHere } from '../tools/pileHere';
 import { ArtPainter } from './artPainter';
 import { toPage, zoomAt } from '../view/camera';
 import { noExtras } from '../view/extras';
+import { sameText, shownIn } from '../view/caret';
 import { PressCount } from './pressCount';
 import { drawOverlay, toolOverlays } from './overlay';
 import { BENCH_TOP } from '../session/focus';
@@ -135,8 +136,11 @@ export function BenchTop() {
       const { editing } = session.state;
       if (editing && !spaceHeld) {
         const found = pick(session, p);
-        const box = session.boxOf([editing.node]);
-        if (found?.hit.node === editing.node || holds(box, p.page)) {
+        const over = (id: string) => holds(session.boxOf([id]), p.page);
+        if (
+          (found && sameText(session, found.hit.node, editing.node)) ||
+          shownIn(session, editing.node).some((t) => over(t.id))
+        ) {
           gesture = writing.now?.choosing(session, editing.node, p, count) ?? null;
           // The hidden field keeps the keys.
           queueMicrotask(() => el.querySelector('textarea')?.focus({ preventScroll: true }));

@@ -46,7 +46,12 @@ function rowsFor(s: Session): MenuRow[][] {
     node && isHolder(node)
       ? row(s, 'object.ungroup')
       : ids.length > 1
-        ? [...row(s, 'object.group'), ...row(s, 'object.cutByFront'), ...row(s, 'text.onOutline')]
+        ? [
+            ...row(s, 'object.group'),
+            ...row(s, 'object.cutByFront'),
+            ...row(s, 'text.onOutline'),
+            ...row(s, 'text.runOn'),
+          ]
         : [];
   const locked = s.state.selection.every((id) => s.design.nodes[id]?.locked);
   return [

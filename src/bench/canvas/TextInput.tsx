@@ -5,15 +5,13 @@ import { replaceText } from '@/core/edit/text';
 import { packWords, unpackWords, WORDS_TYPE } from '@/core/edit/carryText';
 import { beginsAnew, putParagraphs, takeStretch } from '@/core/edit/writing';
 import type { Story } from '@/core/model/schema';
-import { lineAt } from '@/core/text/caret';
 import type { DesignDraft } from '@/core/edit/history';
 import { plainText } from '@/core/text/layout';
 import { useBench, useSession } from '../session/context';
 import { shownDesign } from '../session/state';
 import { backToLetters, LETTERS } from '../session/focus';
 import { endEditing } from '../tools/editing';
-import { caretLine } from '../view/caret';
-import { textFrameOf } from '../view/frame';
+import { caretLine, shownIn } from '../view/caret';
 
 /** Does something else take keys now: a field, a slip, the finder? */
 const isBusy = (): boolean =>
@@ -232,23 +230,27 @@ export function difference(a: string, b: string): { from: number; to: number; in
   return { from, to: a.length - end, insert: b.slice(from, b.length - end) };
 }
 
+/** The lines of a text through all frames of the page. */
+const linesOf = (session: ReturnType<typeof useSession>, node: string) =>
+  shownIn(session, node).flatMap((t) => t.layout.lines);
+
 /** The offset at which the caret's line begins, or ends before the spaces that hang over. */
 function lineEnd(session: ReturnType<typeof useSession>, end: boolean): number | null {
   const e = session.state.editing;
-  const t = e && textFrameOf(session, e.node);
-  const line = t && lineAt(t.layout, e!.focus);
-  if (!t || !line) return null;
+  const lines = e ? linesOf(session, e.node) : [];
+  const line = e && (lines.findLast((l) => l.start <= e.focus && e.focus <= l.end) ?? lines[lines.length - 1]);
+  if (!line) return null;
   if (!end) return line.start;
-  const soft = t.layout.lines.some((l) => l.start === line.end);
+  const soft = lines.some((l) => l.start === line.end && l !== line);
   return soft && line.end > line.start ? line.end - 1 : line.end;
 }
 
 /** The offset one line up or down at about the same place; null where there is no such line. */
 function lineStep(session: ReturnType<typeof useSession>, by: number): number | null {
   const e = session.state.editing;
-  const t = e && textFrameOf(session, e.node);
-  if (!e || !t) return null;
-  const { lines } = t.layout;
+  if (!e) return null;
+  const lines = linesOf(session, e.node);
+  if (!lines.length) return null;
   let i = lines.findLastIndex((l) => l.start <= e.focus && e.focus <= l.end);
   if (i < 0) i = lines.length - 1;
   const next = lines[i + by];

@@ -5,7 +5,8 @@ import { areaOf } from '@/core/derive/area';
 import { chosenAreas } from '@/core/text/caret';
 import { ancestry, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';
-import { caretLine } from '../view/caret';
+import { caretLine, shownIn } from '../view/caret';
+import { drawThread } from './threadOverlay';
 import { afterPaint } from '../session/afterPaint';
 import type { OverlayExtras } from '../view/extras';
 import { tracePath, twoLines, type Ink } from '../view/ink';
@@ -46,6 +47,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
     const onNodes =
       ['nodes', 'pen', 'freehand'].includes(s.state.tool) && (toolOverlays.now?.openPaths(s).length ?? 0) > 0;
     if (!onNodes) drawSelection(ctx, s, ink);
+    if (!onNodes) drawThread(ctx, s, ink);
     drawRubber(ctx, s, extras, ink);
     if (s.state.tool === 'gradient') toolOverlays.now?.drawGradient(ctx, s, ink);
   }
@@ -401,21 +403,23 @@ function drawTextEditing(ctx: CanvasRenderingContext2D, s: Session, extras: Over
     );
     ctx.setLineDash([]);
   }
-  const m = multiply(screenMatrix(s.state.camera), t.matrix);
   const [lo, hi] = [Math.min(e.anchor, e.focus), Math.max(e.anchor, e.focus)];
   if (hi > lo) {
     ctx.fillStyle = ink.accent;
     ctx.globalAlpha = 0.35;
-    for (const line of t.layout.lines)
-      for (const area of chosenAreas(t.layout, line, lo, hi)) {
-        ctx.beginPath();
-        area.forEach((p, i) => {
-          const q = apply(m, p);
-          if (i) ctx.lineTo(q.x, q.y);
-          else ctx.moveTo(q.x, q.y);
-        });
-        ctx.fill();
-      }
+    for (const { layout, matrix } of shownIn(s, e.node)) {
+      const m = multiply(screenMatrix(s.state.camera), matrix);
+      for (const line of layout.lines)
+        for (const area of chosenAreas(layout, line, lo, hi)) {
+          ctx.beginPath();
+          area.forEach((p, i) => {
+            const q = apply(m, p);
+            if (i) ctx.lineTo(q.x, q.y);
+            else ctx.moveTo(q.x, q.y);
+          });
+          ctx.fill();
+        }
+    }
     ctx.globalAlpha = 1;
   }
   const caret = caretLine(s);

@@ -1,7 +1,7 @@
 'use client';
 import { firstLetters } from '@/core/model/textLooks';
 import { Link2, Unlink2 } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { isText, layoutOf } from '@/core/derive/layout';
 import { addPage } from '@/core/edit/pages';
 import { moveNodes, turnNodes } from '@/core/edit/place';
@@ -19,6 +19,7 @@ import { formatLength, mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { FoldingContext, Section, type Folding } from '@/ui/Section';
+import { runCommand, type CommandId } from '../commands/commands';
 import { foldSection } from '../session/settings';
 import { focusField } from './focusField';
 import { SectionIndex } from './SectionIndex';
@@ -40,8 +41,10 @@ import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
 import { CornersSection, ShapeSection, WriteSection } from './ShapeSection';
 import { openColourHere } from '../tray/ColourHere';
+import { FrameSection } from './FrameSection';
 import { LetteringSection } from './LetteringSection';
 import { LineSection } from './LineSection';
+import { LooksSection } from './LooksSection';
 import { ParagraphSection } from './ParagraphSection';
 import { TextSection } from './TextSection';
 import { WholeSection } from './WholeSection';
@@ -90,12 +93,14 @@ export function Details() {
             {first && <PaintSection key={first} aim={first} />}
             <NodesSection />
             <TextSection />
-            <LineSection />
-            <LetteringSection />
-            <ParagraphSection />
             <ShapeSection />
             <CornersSection />
             <Position />
+            <LooksSection />
+            <LineSection />
+            <FrameSection />
+            <LetteringSection />
+            <ParagraphSection />
             {aims
               .filter((a) => a !== first)
               .map((a) => (
@@ -218,7 +223,14 @@ function Sentence() {
         <ColourValue aim="letters">{paintName(design, run.fill)}</ColourValue>.
         {overset > 0 && (
           <span className="block text-stop">
-            {count(overset, 'character')} do not fit: make the frame taller or the text smaller.
+            {count(overset, 'character')} do not fit.{' '}
+            {node.kind === 'textFrame' && (
+              <>
+                <Repair command="text.fitFrame">Grow the frame</Repair> or{' '}
+                <Repair command="text.fitWords">shrink the words</Repair>
+                {', or choose a second frame as well and run them on.'}
+              </>
+            )}
           </span>
         )}
       </p>
@@ -442,5 +454,19 @@ function PageDetails() {
         </div>
       </Section>
     </>
+  );
+}
+
+/** What mends what is said before it, as a word to press. */
+function Repair({ command, children }: { command: CommandId; children: ReactNode }) {
+  const session = useSession();
+  return (
+    <button
+      type="button"
+      className="cursor-pointer border-0 border-b-2 border-accent bg-transparent p-0 text-text"
+      onClick={() => runCommand(session, command)}
+    >
+      {children}
+    </button>
   );
 }

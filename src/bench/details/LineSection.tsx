@@ -1,14 +1,17 @@
 'use client';
+import { useState } from 'react';
+import { lengthOf } from '@/core/edit/fit';
 import { putOnCircle, setAlong, setBend, straighten } from '@/core/edit/display';
 import type { DesignDraft } from '@/core/edit/history';
-import type { Along, Bend, BendKind } from '@/core/model/schema';
+import type { Along, Bend, BendKind, NodeOf } from '@/core/model/schema';
 import { BENDS } from '@/core/model/textSchema';
-import { nodesOf } from '@/core/model/tree';
+import { nodesOf, pageMatrix } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { Check, ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { COMMAND_TABLE, runCommand } from '../commands/commands';
+import { makeAsLong } from '../commands/words';
 import { freeSelection } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 
@@ -33,7 +36,10 @@ export function LineSection() {
   if (node && COMMAND_TABLE['text.onOutline'].applies!(session))
     return (
       <Section title="Line">
-        <Button onClick={() => runCommand(session, 'text.onOutline')}>Put words on the outline</Button>
+        <div className="grid gap-2">
+          <Button onClick={() => runCommand(session, 'text.onOutline')}>Put words on the outline</Button>
+          <Button onClick={() => runCommand(session, 'text.matchObject')}>Make words as long as the other</Button>
+        </div>
       </Section>
     );
   if (!node || texts.length !== selection.length) return null;
@@ -95,8 +101,51 @@ export function LineSection() {
             ))}
           </>
         )}
+        <LengthFields ids={texts.map((t) => t.id)} node={node} />
       </div>
     </Section>
+  );
+}
+
+/** How long the words are, and what they may be made as long as. */
+function LengthFields({ node, ids }: { node: NodeOf<'displayText'>; ids: readonly string[] }) {
+  const session = useSession();
+  const design = usePlacedDesign();
+  const [by, setBy] = useState<'size' | 'tracking'>('size');
+  const page = session.page;
+  const m = pageMatrix(design, page, node.id);
+  const length = lengthOf(design, node, session.engines.fonts) * Math.hypot(m[0], m[1]);
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-2">
+        <NumberField
+          label="Length"
+          unit={design.setup.unit}
+          value={ids.length === 1 ? length : null}
+          min={0.5}
+          max={50_000}
+          onCommit={(v) => makeAsLong(session, v, by, null)}
+        />
+        <WordChoice
+          tight
+          label="Length is made by"
+          value={by}
+          options={[
+            { value: 'size', label: 'Size' },
+            { value: 'tracking', label: 'Tracking' },
+          ]}
+          onChange={setBy}
+        />
+      </div>
+      <Button
+        onClick={() => {
+          const { width, margins } = design.setup;
+          makeAsLong(session, width - margins.left - margins.right, by, margins.left);
+        }}
+      >
+        As long as between the margins
+      </Button>
+    </>
   );
 }
 

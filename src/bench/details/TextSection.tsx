@@ -1,22 +1,11 @@
 'use client';
-import { FACES, faceName } from '@/core/text/faces';
-import { ListChoice, WordChoice } from '@/ui/Choice';
+import { plainText } from '@/core/text/layout';
+import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { usePlacedDesign, useSession } from '../session/context';
+import { FaceChooser } from './FaceChooser';
 import { useReach, useTextTarget } from './textTarget';
-
-const KINDS = [...new Set(FACES.map((f) => f.kind))];
-const KIND_WORDS: Record<(typeof KINDS)[number], string> = {
-  sans: 'Sans',
-  condensed: 'Condensed',
-  serif: 'Serif',
-  slab: 'Slab',
-  display: 'Display',
-  script: 'Script',
-  blackletter: 'Blackletter',
-  mono: 'Typewriter',
-};
 
 /** Face, size, alignment, leading and tracking of the chosen texts, or of the letters chosen in the one being written. */
 export function TextSection() {
@@ -44,20 +33,14 @@ export function TextSection() {
             onChange={setReach}
           />
         )}
-        <ListChoice
-          hideLabel
-          label="Face"
+        <FaceChooser
           value={same('face') ? run.face : null}
-          groups={[
-            ...(FACES.some((f) => f.id === run.face)
-              ? []
-              : [{ name: 'Missing', options: [{ value: run.face, label: `${faceName(run.face)} (missing)` }] }]),
-            ...KINDS.map((kind) => ({
-              name: KIND_WORDS[kind],
-              options: FACES.filter((f) => f.kind === kind).map((f) => ({ value: f.id, label: faceName(f.id) })),
-            })),
-          ]}
-          onChange={(face) => {
+          sample={plainText(story).replace(/\s+/g, ' ').trim().slice(0, 40) || 'Lantern Walk'}
+          onPreview={(face) => {
+            if (face === null) preview(null);
+            else void session.loadFaces([face]).then(() => preview({ face }));
+          }}
+          onChoose={(face) => {
             void session.loadFaces([face]);
             look('Face', { face });
           }}
@@ -121,7 +104,7 @@ export function TextSection() {
             <NumberField
               label="Inset"
               unit={design.setup.unit}
-              value={node.inset}
+              value={typeof node.inset === 'number' ? node.inset : null}
               min={0}
               max={Math.min(node.width, node.height) / 2.2}
               onCommit={(v) =>

@@ -2,7 +2,15 @@
 import { useState } from 'react';
 import { isText, type TextNode } from '@/core/derive/layout';
 import type { DesignDraft } from '@/core/edit/history';
-import { lettersAt, paragraphAt, setLineLook, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
+import {
+  lettersAt,
+  paragraphAt,
+  runAt,
+  setLineLook,
+  setParagraphLook,
+  setRunLook,
+  type RunLook,
+} from '@/core/edit/text';
 import type { ParagraphSet, Story } from '@/core/model/schema';
 import { runsIn, setStory, type SetParagraph, type SetRun } from '@/core/model/textLooks';
 import { nodesOf } from '@/core/model/tree';
@@ -22,6 +30,12 @@ export interface TextTarget {
   /** With a caret alone: the paragraph it stands in is reached. */
   readonly line: boolean;
   readonly inText: boolean;
+  /** The stretch that is chosen, or where the caret stands; in a text not written in, its beginning. */
+  readonly at: { readonly from: number; readonly to: number };
+  /** The number of the paragraph that is shown, and the looks that it and its letters follow. */
+  readonly index: number;
+  readonly paragraphLook: string | undefined;
+  readonly lettersLook: string | undefined;
   /** Is it the same in all that is reached? */
   same(key: keyof RunLook): boolean;
   look(label: string, change: RunLook): void;
@@ -47,7 +61,8 @@ export function useTextTarget(reach: Reach = 'line'): TextTarget | null {
   const set = setStory(design, story).paragraphs;
   const at = inText ? Math.max(inText.anchor, inText.focus) : 0;
   const run = inText ? lettersAt(design, story, at) : set[0].runs[0];
-  const paragraph = inText ? set[paragraphAt(story, at).index] : set[0];
+  const index = inText ? paragraphAt(story, at).index : 0;
+  const paragraph = set[index];
   const allRuns = texts.flatMap((n) => runsIn(design, design.stories[n.story]));
 
   const eachStory =
@@ -81,6 +96,12 @@ export function useTextTarget(reach: Reach = 'line'): TextTarget | null {
     letters,
     line,
     inText: inText !== null,
+    at: inText
+      ? { from: Math.min(inText.anchor, inText.focus), to: Math.max(inText.anchor, inText.focus) }
+      : { from: 0, to: 0 },
+    index,
+    paragraphLook: story.paragraphs[index].look,
+    lettersLook: runAt(story, at).look,
     same: (key) => letters || line || new Set(allRuns.map((r) => JSON.stringify(r[key]))).size === 1,
     look: (label, change) => void session.commit(label, looked(change)),
     preview: (change) => session.preview(change && looked(change)),

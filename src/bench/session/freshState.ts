@@ -33,6 +33,8 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     tool: 'select',
     shape: 'rectangle',
     recentShapes: [],
+    recentFaces: [],
+    likedFaces: [],
     view: 'work',
     shownInks: null,
     camera: { scale: 1, x: 0, y: 0 },

@@ -10,7 +10,7 @@ import { verifyChange } from '@/core/model/verify';
 import { pageById } from '@/core/model/tree';
 import { isTranslation, type Matrix, type Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
-import { facesOf, PaletteKeeper, type Engines } from '@/core/engines';
+import { dividedIn, facesOf, PaletteKeeper, type Engines } from '@/core/engines';
 import { KEPT_STEPS, type DesignStore, type LoadedDesign, type WholeDesign } from '@/store/designs';
 import { Journal } from '@/store/journal';
 import type { PictureClient } from '@/workers/pictureClient';
@@ -300,7 +300,16 @@ export class Session {
       (f) => !this.engines.fonts.get(f) && !this.engines.fonts.failures.has(f),
     );
     if (missing.length) void this.loadFaces(missing);
+    const divided = dividedIn(design);
+    if (divided.size) void this.loadHyphens(divided);
     this.idle.later();
+  }
+
+  private async loadHyphens(languages: ReturnType<typeof dividedIn>): Promise<void> {
+    const { fonts } = this.engines;
+    const before = fonts.epoch;
+    await fonts.loadHyphens(languages);
+    if (fonts.epoch !== before) this.set({ fontsEpoch: fonts.epoch });
   }
 
   async loadFaces(ids: readonly string[]): Promise<void> {

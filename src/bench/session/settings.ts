@@ -38,6 +38,21 @@ export function noteShape(s: Session, id: string): void {
   keep(s, 'shapes:recent', recentShapes);
 }
 
+/** Notes a face as given last, in any design. */
+export function noteFace(s: Session, id: string): void {
+  const recentFaces = [id, ...s.state.recentFaces.filter((x) => x !== id)].slice(0, RECENT);
+  s.set({ recentFaces });
+  keep(s, 'faces:recent', recentFaces);
+}
+
+/** Keeps a family first in the list of faces, or no longer. */
+export function favourFace(s: Session, family: string): void {
+  const { likedFaces: old } = s.state;
+  const likedFaces = old.includes(family) ? old.filter((x) => x !== family) : [...old, family].slice(-100);
+  s.set({ likedFaces });
+  keep(s, 'faces:liked', likedFaces);
+}
+
 /** What things snap to, in any design. */
 export function setSnapping(s: Session, change: Partial<Snapping>): void {
   const snapping = { ...s.state.snapping, ...change };
@@ -72,6 +87,10 @@ export async function loadSettings(s: Session): Promise<void> {
   const unfolded = await kept(`unfolded:${s.state.design.id}`, z.array(z.string().max(64)).max(2000));
   if (unfolded && !s.state.unfolded.size)
     s.set({ unfolded: new Set(unfolded.filter((id) => s.state.design.nodes[id])) });
+  const names = z.array(z.string().max(80)).max(200);
+  const [recentFaces, likedFaces] = [await kept('faces:recent', names), await kept('faces:liked', names)];
+  if (recentFaces && !s.state.recentFaces.length) s.set({ recentFaces });
+  if (likedFaces && !s.state.likedFaces.length) s.set({ likedFaces });
   const folded = await kept('details:folded', z.array(z.string().max(80)).max(200));
   if (folded && !s.state.folded.length) s.set({ folded });
   const recentShapes = await kept('shapes:recent', z.array(z.string()).max(RECENT));

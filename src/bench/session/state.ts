@@ -110,6 +110,9 @@ export interface BenchState {
   readonly shape: string;
   /** Shapes drawn last, newest first, in any design. */
   readonly recentShapes: readonly string[];
+  /** Faces given last, and families that are kept first. */
+  readonly recentFaces: readonly string[];
+  readonly likedFaces: readonly string[];
   readonly view: ViewId;
   /** Inks on the press in Plates; null for all. */
   readonly shownInks: ReadonlySet<string> | null;

@@ -1,4 +1,5 @@
 import { deleteNodes } from '@/core/edit/place';
+import { leaveStory } from '@/core/edit/thread';
 import { isText } from '@/core/derive/layout';
 import { asShape, asWindow, canHoldText, emptyStory } from '@/core/edit/window';
 import { colourPaint, runOf } from '@/core/model/defaults';
@@ -44,7 +45,7 @@ export function endEditing(s: Session): void {
     const shape = asShape(node)!;
     s.commit('Leave the shape empty', (d) => {
       d.nodes[node.id] = shape as (typeof d.nodes)[string];
-      delete d.stories[node.story];
+      leaveStory(d, node.story, node.id);
     });
     s.set({ aim: 'fill' });
     return;

@@ -21,16 +21,19 @@ export interface Frame {
 }
 
 export function selectionFrame(s: Session): Frame | null {
-  const { design, page } = s;
+  const { design } = s;
   const { selection } = s.state;
   const ids = present(design, selection);
   if (!ids.length) return null;
-  if (ids.length === 1) {
-    const box = localBox(design, design.nodes[ids[0]], s.engines.fonts);
-    return isEmpty(box) ? null : { box, matrix: pageMatrix(design, page, ids[0]), single: ids[0] };
-  }
+  if (ids.length === 1) return frameOf(s, ids[0]);
   const box = s.boxOf(ids);
   return isEmpty(box) ? null : { box, matrix: [1, 0, 0, 1, 0, 0], single: null };
+}
+
+/** The frame round one object of the page; null where it has no extent. */
+export function frameOf(s: Session, id: string): Frame | null {
+  const box = localBox(s.design, s.design.nodes[id], s.engines.fonts);
+  return isEmpty(box) ? null : { box, matrix: pageMatrix(s.design, s.page, id), single: id };
 }
 
 /** A place to take the frame by: −1, 0, 1 on each axis; `turn` is the arc outside the top right corner. */

@@ -4,8 +4,30 @@ import { rectPath, transformPath, type FillRule, type PathData } from '../geomet
 import { rect } from '../geometry/rect';
 import type { NodeOf, Window } from '../model/schema';
 import { outlinePath } from '../shapes/outline';
+import type { FrameMeasure } from '../text/layout';
 
 type Frame = NodeOf<'textFrame'>;
+
+/** How far words stay off each edge of a frame. */
+export const insetsOf = ({ inset }: Pick<Frame, 'inset'>): Exclude<Frame['inset'], number> =>
+  typeof inset === 'number' ? { top: inset, right: inset, bottom: inset, left: inset } : inset;
+
+/** The columns of a frame, seen from the corner where its words begin. */
+export function measureOf(node: Frame): FrameMeasure {
+  const { top, right, bottom, left } = insetsOf(node);
+  const width = Math.max(0.1, node.width - left - right);
+  const height = node.height - top - bottom;
+  const span = spansIn(node);
+  const placing = node.placing ?? 'top';
+  if (span || !node.columns || node.columns.count < 2)
+    return { columns: [{ x: 0, y: 0, width, height, ...(span && { span }) }], placing };
+  const { count, gutter } = node.columns;
+  const each = Math.max(0.1, (width - (count - 1) * gutter) / count);
+  return {
+    columns: Array.from({ length: count }, (_, i) => ({ x: i * (each + gutter), y: 0, width: each, height })),
+    placing,
+  };
+}
 
 /** The line of a frame in its own space. */
 export function framePath(node: Frame): { readonly path: PathData; readonly rule: FillRule } {
@@ -44,10 +66,11 @@ function shapeOf(node: Frame, w: Extract<Window, { shape: string }>): NodeOf<'sh
 const TRIES = 7;
 
 /** Where lines can lie in a window, inset on all sides, in the space inside the inset; undefined for a box. */
-export function spansIn(node: Frame): ((top: number, bottom: number) => { x0: number; x1: number } | null) | undefined {
+function spansIn(node: Frame): ((top: number, bottom: number) => { x0: number; x1: number } | null) | undefined {
   if (!node.window) return undefined;
   const area = scannable({ ...framePath(node), rule: framePath(node).rule });
-  const { inset } = node;
+  // A frame that is no box keeps one distance to all of its edge.
+  const inset = insetsOf(node).left;
   return (top, bottom) => {
     let [x0, x1] = [-Infinity, Infinity];
     for (let i = 0; i < TRIES; i++) {

@@ -1,10 +1,10 @@
 import { IDENTITY, scaling, type Matrix } from '../geometry/matrix';
 import type { Design, DesignNode, NodeOf } from '../model/schema';
 import { alongLine, bentLayout } from './alongLine';
-import { spansIn } from './frame';
+import { insetsOf, measureOf } from './frame';
 import type { FontBook } from '../text/fonts';
-import { setStory, type SetStory } from '../model/textLooks';
-import { layoutStory, type Layout } from '../text/layout';
+import { scaledStory, setStory, type SetStory } from '../model/textLooks';
+import { layoutFrames, layoutStory, type Layout } from '../text/layout';
 
 export type TextNode = NodeOf<'displayText'> | NodeOf<'textFrame'>;
 /** Is it a text of either kind? */
@@ -13,42 +13,92 @@ export const isText = (n: DesignNode): n is TextNode => n.kind === 'displayText'
 interface Known {
   readonly set: SetStory;
   readonly epoch: number;
-  /** What of the node the layout hangs on, beside its words. */
+  /** What of its nodes the layout hangs on, beside its words. */
   readonly measure: readonly unknown[];
-  readonly layout: Layout;
+  /** By node. */
+  readonly layouts: ReadonlyMap<string, Layout>;
 }
 const layouts = new WeakMap<object, Known>();
 
-/** The layout of a text node, remembered by its story with all that is set of it, its measure and the faces at hand. */
+/**
+ * The layout of a text node, remembered by its story with all that is set of it, the measures of all frames that it runs
+ * through, and the faces at hand.
+ */
 export function layoutOf(d: Design, node: TextNode, fonts: FontBook): Layout {
   const story = d.stories[node.story];
   const set = setStory(d, story);
-  const measure =
-    node.kind === 'textFrame'
-      ? [node.width, node.height, node.inset, node.window]
-      : [node.along, node.bend, node.along || node.bend ? node.stretch : 1];
+  const frames = threadOf(d, node);
+  const measure = frames
+    ? frames.flatMap(frameFacts)
+    : node.kind === 'textFrame'
+      ? frameFacts(node)
+      : displayFacts(node);
   const known = layouts.get(story);
-  if (
+  const old =
     known &&
     known.set === set &&
     known.epoch === fonts.epoch &&
     known.measure.length === measure.length &&
-    known.measure.every((v, i) => v === measure[i])
-  )
-    return known.layout;
-  const layout = node.kind === 'textFrame' ? frameLayout(node, set, fonts) : displayLayout(node, set, fonts);
-  layouts.set(story, { set, epoch: fonts.epoch, measure, layout });
-  return layout;
+    known.measure.every((v, i) => v === measure[i]) &&
+    known.layouts.get(node.id);
+  if (old) return old;
+  const made =
+    node.kind === 'displayText' ? [displayLayout(node, set, fonts)] : frameLayouts(frames ?? [node], set, fonts);
+  const byNode = new Map((frames ?? [node]).map((n, i) => [n.id, made[i]]));
+  layouts.set(story, { set, epoch: fonts.epoch, measure, layouts: byNode });
+  return byNode.get(node.id)!;
 }
 
-function frameLayout(node: NodeOf<'textFrame'>, set: SetStory, fonts: FontBook): Layout {
-  const span = spansIn(node);
-  return layoutStory(set, fonts, {
-    width: Math.max(0.1, node.width - 2 * node.inset),
-    height: node.height - 2 * node.inset,
-    ...(span && { span }),
+/** The frames that a text runs through, in order; null for one that stands alone. */
+export function threadOf(d: Design, node: TextNode): readonly NodeOf<'textFrame'>[] | null {
+  const { frames } = d.stories[node.story];
+  if (!frames?.includes(node.id)) return null;
+  const nodes = frames.flatMap((id) => {
+    const n = d.nodes[id];
+    return n?.kind === 'textFrame' ? [n] : [];
   });
+  return nodes.length > 1 ? nodes : null;
 }
+
+const frameFacts = (n: NodeOf<'textFrame'>): unknown[] => [
+  n.id,
+  n.width,
+  n.height,
+  n.inset,
+  n.columns,
+  n.placing,
+  n.window,
+  n.fit,
+];
+const displayFacts = (n: NodeOf<'displayText'>): unknown[] => [
+  n.id,
+  n.along,
+  n.bend,
+  n.along || n.bend ? n.stretch : 1,
+];
+
+/** The layouts of the frames that a story runs through; where the last of them wants it, in letters that are small enough to fit. */
+function frameLayouts(frames: readonly NodeOf<'textFrame'>[], set: SetStory, fonts: FontBook): Layout[] {
+  const measures = frames.map(measureOf);
+  const lay = (s: SetStory) => layoutFrames(s, fonts, measures);
+  const whole = lay(set);
+  const over = (l: readonly Layout[]) => l[l.length - 1].overset > 0;
+  const { fit } = frames[frames.length - 1];
+  if (!fit || !over(whole)) return whole;
+  const smallest = Math.min(...set.paragraphs.flatMap((p) => p.runs.map((r) => r.size)));
+  let [lo, hi] = [Math.min(1, fit.least / smallest), 1];
+  let best = lay(scaledStory(set, lo));
+  if (over(best)) return best;
+  for (let i = 0; i < SHRINK_STEPS; i++) {
+    const mid = (lo + hi) / 2;
+    const tried = lay(scaledStory(set, mid));
+    if (over(tried)) hi = mid;
+    else [lo, best] = [mid, tried];
+  }
+  return best;
+}
+/** A size is found to a thousandth of what it could be. */
+const SHRINK_STEPS = 10;
 
 function displayLayout(node: NodeOf<'displayText'>, set: SetStory, fonts: FontBook): Layout {
   const straight = layoutStory(set, fonts, { width: null, height: null });
@@ -58,7 +108,10 @@ function displayLayout(node: NodeOf<'displayText'>, set: SetStory, fonts: FontBo
 
 /** Maps layout space to the node's own space. */
 export function layoutMatrix(node: TextNode): Matrix {
-  if (node.kind === 'textFrame') return [1, 0, 0, 1, node.inset, node.inset];
+  if (node.kind === 'textFrame') {
+    const { left, top } = insetsOf(node);
+    return [1, 0, 0, 1, left, top];
+  }
   // On a line, letters alone are stretched.
   return node.along ? IDENTITY : scaling(node.stretch, 1);
 }

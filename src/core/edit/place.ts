@@ -16,6 +16,7 @@ import type { Arrangement, Design, DesignNode, NodeKind, Page, Paint, Story } fr
 import { parentMatrix, topmost, type NodeId } from '../model/tree';
 import { before, plain, type DesignDraft } from './history';
 import { changeRuns, looksOf } from './text';
+import { leaveStory } from './thread';
 
 /** Commands that say where things are. Points and matrices are in page space, points, y down. */
 
@@ -246,7 +247,7 @@ export function deleteNodes(d: DesignDraft, page: Page, ids: readonly NodeId[]):
 function dropSubtree(d: DesignDraft, id: NodeId): void {
   const node = d.nodes[id];
   if ('children' in node) node.children.forEach((c) => dropSubtree(d, c));
-  if ('story' in node) delete d.stories[node.story];
+  if ('story' in node) leaveStory(d, node.story, id);
   delete d.nodes[id];
 }
 

@@ -9,6 +9,7 @@ import { childrenOf, topmost, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
 import { areaOf, lettersPath } from '../derive/area';
+import { withFrames } from './carryText';
 import { before, plain, type DesignDraft } from './history';
 import { isText } from '../derive/layout';
 import { placedPaint, replaceNode } from './place';
@@ -24,7 +25,7 @@ export function makePlain(
   const was = before(d);
   const copyStory = (story: string): string => {
     const id = newId();
-    d.stories[id] = { ...was.stories[story], id } as DesignDraft['stories'][string];
+    d.stories[id] = { ...withFrames(was.stories[story], () => null), id } as DesignDraft['stories'][string];
     return id;
   };
   return topmost(was, page, ids).map((id) => {

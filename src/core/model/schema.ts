@@ -221,7 +221,23 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       story: id,
       width: measure,
       height: measure,
-      inset: measure,
+      /** How far words stay off its edges; on all sides, or each. */
+      inset: z.union([
+        measure,
+        z.strictObject({ top: measure, right: measure, bottom: measure, left: measure }).readonly(),
+      ]),
+      /** Absent: one. */
+      columns: z
+        .strictObject({ count: z.number().int().min(1).max(20), gutter: measure })
+        .readonly()
+        .optional(),
+      /** Where words stand in its height. Absent: at its head. */
+      placing: z.enum(['middle', 'foot', 'spread']).optional(),
+      /** Its words become smaller until they fit, but no letter smaller than so many points. */
+      fit: z
+        .strictObject({ least: z.number().min(0.1).max(10_000) })
+        .readonly()
+        .optional(),
       window: windowSchema.optional(),
       fills,
       outlines,

@@ -111,3 +111,24 @@ export const firstLetters = (d: Pick<Design, 'textLooks'>, story: Pick<Story, 'p
 /** All runs of a story, with all that is set of them. */
 export const runsIn = (d: Pick<Design, 'textLooks'>, story: Pick<Story, 'paragraphs'>): readonly SetRun[] =>
   setStory(d, story).paragraphs.flatMap((p) => p.runs);
+
+/** A story with its letters, and what is measured by them, so many times as large. */
+export function scaledStory(story: SetStory, by: number): SetStory {
+  return {
+    paragraphs: story.paragraphs.map((p) => ({
+      ...p,
+      leading: typeof p.leading === 'number' ? p.leading : { points: p.leading.points * by },
+      spaceBefore: p.spaceBefore * by,
+      spaceAfter: p.spaceAfter * by,
+      indentFirst: p.indentFirst * by,
+      indentLeft: p.indentLeft * by,
+      indentRight: p.indentRight * by,
+      runs: p.runs.map((r) => ({
+        ...r,
+        size: r.size * by,
+        baselineShift: r.baselineShift * by,
+        outline: r.outline && { ...r.outline, width: r.outline.width * by },
+      })),
+    })),
+  };
+}

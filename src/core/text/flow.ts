@@ -1,22 +1,12 @@
 import type { SetParagraph, SetStory } from '../model/textLooks';
 import { Breaker } from './breaking';
 import type { FontBook } from './fonts';
-import { Line, setLine, sizeIn, type LocalLine } from './line';
+import type { Column, FrameMeasure, Placing } from './column';
+import { dropOf, droppedLine } from './dropCapital';
+import { hanging, NO_HANG } from './hanging';
+import { Line, setLine, sizeIn, type LineSetting, type LocalLine, type PlacedRun } from './line';
+import { markRuns, marksOf } from './marks';
 import { shapeParagraph, type ShapedParagraph } from './shaping';
-
-/** Where lines stand in the height of a frame. */
-export type Placing = 'top' | 'middle' | 'foot' | 'spread';
-
-/** A place for lines, one below the other; points, in layout space. */
-export interface Column {
-  readonly x: number;
-  readonly y: number;
-  /** Null: as wide, or as high, as its words. */
-  readonly width: number | null;
-  readonly height: number | null;
-  /** Of a place that is no box: where a line between two heights can lie, seen from the column; null for nowhere. */
-  readonly span?: (top: number, bottom: number) => { readonly x0: number; readonly x1: number } | null;
-}
 
 /** A line on its way: where it stands in its column. */
 interface Draft {
@@ -26,12 +16,7 @@ interface Draft {
   baseline: number;
   readonly shaped: ShapedParagraph;
   readonly width: number;
-}
-
-/** The columns of one frame, and where in its height its lines stand. */
-export interface FrameMeasure {
-  readonly columns: readonly Column[];
-  readonly placing: Placing;
+  readonly mark: readonly PlacedRun[];
 }
 
 /** Runs a story through the columns of its frames, each filled before the next. Answers the lines of each frame, and how many characters are left. */
@@ -40,12 +25,16 @@ export function flow(
   fonts: FontBook,
   frames: readonly FrameMeasure[],
 ): { readonly lines: readonly Line[][]; readonly left: number; readonly missing: readonly string[] } {
-  const run = new Run(frames.flatMap((f) => f.columns));
+  const run = new Run(
+    frames.flatMap((f) => f.columns),
+    fonts,
+  );
   const shapes = story.paragraphs.map((p) => shapeParagraph(p, fonts));
+  const marks = marksOf(story);
   let left = 0;
   let offset = 0;
   for (const [i, p] of story.paragraphs.entries()) {
-    const rest = run.put(p, shapes[i], offset, i ? story.paragraphs[i - 1].spaceAfter : 0);
+    const rest = run.put({ p, shaped: shapes[i], offset, mark: marks[i] }, i ? story.paragraphs[i - 1].spaceAfter : 0);
     if (rest !== null) {
       left = shapes.slice(i).reduce((n, s) => n + s.text.length + 1, -1) - rest;
       break;
@@ -68,10 +57,21 @@ export function flow(
             d.shaped.ascent,
             d.shaped.descent,
             d.width,
+            null,
+            d.mark,
           ),
         );
     }
   return { lines, left, missing: [...new Set(shapes.flatMap((s) => s.missing))] };
+}
+
+/** A paragraph on its way into columns. */
+interface Coming {
+  readonly p: SetParagraph;
+  readonly shaped: ShapedParagraph;
+  readonly offset: number;
+  /** What stands before its first line; null: nothing. */
+  readonly mark: string | null;
 }
 
 /** Fills columns with paragraphs, one after the other. */
@@ -81,12 +81,16 @@ class Run {
   /** The last baseline. */
   private y = 0;
 
-  constructor(private readonly columns: readonly Column[]) {
+  constructor(
+    private readonly columns: readonly Column[],
+    private readonly fonts: FontBook,
+  ) {
     this.drafts = columns.map(() => []);
   }
 
   /** Puts a paragraph behind what is there; answers where in it there was no more room, null where all of it had. */
-  put(p: SetParagraph, shaped: ShapedParagraph, offset: number, gap: number): number | null {
+  put(coming: Coming, gap: number): number | null {
+    const { p } = coming;
     const [at, y, filled] = [this.at, this.y, this.drafts.map((d) => d.length)];
     const back = () => {
       [this.at, this.y] = [at, y];
@@ -95,7 +99,7 @@ class Run {
     // Twice at most: for lines that would stand alone at the foot of a column, then at the head of the next.
     const breaks = new Set<number>();
     for (let again = 0; ; again++) {
-      const rest = this.lay(p, shaped, offset, gap, breaks);
+      const rest = this.lay(coming, gap, breaks);
       const better = again < 2 && p.keepLines > 1 ? this.lonely(p, filled, at) : null;
       if (better === null || breaks.has(better)) return rest;
       breaks.add(better);
@@ -103,31 +107,39 @@ class Run {
     }
   }
 
-  private lay(
-    p: SetParagraph,
-    shaped: ShapedParagraph,
-    offset: number,
-    gap: number,
-    breaks: ReadonlySet<number>,
-  ): number | null {
+  private lay({ p, shaped, offset, mark }: Coming, gap: number, breaks: ReadonlySet<number>): number | null {
     const { text } = shaped;
+    const drop = dropOf(p, shaped, this.columns[this.at], this.fonts);
     let broken = -1;
-    for (let start = 0, first = true; first || start < text.length;) {
+    let beside = 0;
+    for (let start = drop?.end ?? 0, first = true; first || start < text.length;) {
       const drafts = this.drafts[this.at];
       // The first line of a column stands at its head, whatever space it asks for.
       const from = drafts.length ? { y: this.y, gap: first ? gap + p.spaceBefore : 0 } : null;
       const torn = breaks.has(start) && broken !== start;
-      const made = torn ? null : nextLine(p, shaped, this.columns[this.at], { start, first, from });
+      const room = drop && beside < drop.lines ? drop.width : 0;
+      const made = torn
+        ? null
+        : nextLine(p, shaped, this.columns[this.at], this.fonts, { start, first, from, beside: room });
       if (!made) {
         if (this.at + 1 === this.columns.length) return start;
         this.at++;
         broken = start;
+        // A capital that reaches down does so in the column where it begins.
+        if (!first) beside = Infinity;
         continue;
       }
       this.y = made.baseline;
-      drafts.push({ ...made, offset, shaped });
+      if (first && drop) drafts.push(droppedLine(drop, made, p, shaped, offset));
+      drafts.push({
+        ...made,
+        offset,
+        shaped,
+        mark: first && mark !== null ? markRuns(p, mark, made.hang, this.fonts) : [],
+      });
       start = made.local.end;
       first = false;
+      beside++;
     }
     return null;
   }
@@ -152,25 +164,32 @@ interface From {
   readonly first: boolean;
   /** The baseline of the line above, and what is to be left free below it; null at the head of a column. */
   readonly from: { readonly y: number; readonly gap: number } | null;
+  /** How much a capital that reaches down takes from it. */
+  readonly beside: number;
 }
+
+type Made = Pick<Draft, 'local' | 'x' | 'baseline' | 'width'> & {
+  /** How far its words begin behind where the paragraph's marks stand. */
+  readonly hang: number;
+};
+
+/** From line to line, points. */
+const stepOf = (p: SetParagraph, size: number): number =>
+  typeof p.leading === 'number' ? p.leading * size : p.leading.points;
 
 /** The next line of a paragraph in a column; null where the column has no room for it. */
 function nextLine(
   p: SetParagraph,
   shaped: ShapedParagraph,
   column: Column,
-  { start, first, from }: From,
-): Omit<Draft, 'offset' | 'shaped'> | null {
+  fonts: FontBook,
+  { start, first, from, beside }: From,
+): Made | null {
   const { text, ascent, descent } = shaped;
   const measured = column.width !== null;
-  const breaker = !measured || text === '' ? null : breakerOf(shaped);
+  const breaker = !measured || text === '' ? null : breakerOf(p, shaped, fonts);
   // A step is measured by the largest letters of the line; before a line is broken, by those of all that is left.
-  const at = (size: number): number =>
-    from
-      ? from.y + from.gap + (typeof p.leading === 'number' ? p.leading * size : p.leading.points)
-      : measured
-        ? ascent
-        : 0;
+  const at = (size: number): number => (from ? from.y + from.gap + stepOf(p, size) : measured ? ascent : 0);
   const size = sizeIn(p, start, text.length);
   let baseline = at(size);
   let room = { x0: 0, x1: column.width ?? 0 };
@@ -183,19 +202,29 @@ function nextLine(
     // Not even one line has room: it is laid across the middle, so that it is seen and can be mended.
   }
   const rtl = shaped.level % 2 === 1;
-  const indent = p.indentLeft + (first && !rtl ? p.indentFirst : 0);
-  const inner = { x0: room.x0 + indent, x1: room.x1 - p.indentRight - (first && rtl ? p.indentFirst : 0) };
+  const indent = first ? p.indentFirst : 0;
+  const inner = {
+    x0: room.x0 + p.indentLeft + (rtl ? 0 : indent + beside),
+    x1: room.x1 - p.indentRight - (rtl ? indent + beside : 0),
+  };
+  // A mark stands where the first line would begin; its words go on where the others begin.
+  const hang = first && p.list && indent < 0 ? -indent : 0;
+  if (hang && !rtl) inner.x0 += hang;
+  else if (hang) inner.x1 -= hang;
   const width = measured ? Math.max(0.1, inner.x1 - inner.x0) : null;
-  const end = breaker ? breaker.lineEnd(start, width!).end : text.length;
+  const { end, hyphen } = breaker ? breaker.lineEnd(start, width!) : { end: text.length, hyphen: false };
   if (!column.span) baseline = at(sizeIn(p, start, end));
   if (column.height !== null && from && baseline + descent > column.height + 0.01) return null;
-  const plain = lineOf(shaped, start, end, 0);
+  const plain = lineOf(p, shaped, start, end, { stretch: 0, hyphen });
+  const out = p.opticalMargin && width !== null ? hanging(plain) : NO_HANG;
   const full = p.align === 'full' && width !== null && end < text.length && plain.spaces > 0;
-  const local = full ? lineOf(shaped, start, end, (width - plain.width) / plain.spaces) : plain;
-  const lineWidth = full ? width : plain.width;
+  const wide = width === null ? 0 : width + out.left + out.right;
+  const local = full ? lineOf(p, shaped, start, end, { stretch: (wide - plain.width) / plain.spaces, hyphen }) : plain;
+  const lineWidth = full ? wide : plain.width;
   const share = { left: 0, full: rtl ? 1 : 0, middle: 0.5, right: 1 }[p.align];
-  const x = inner.x0 + (share === 0 || full ? 0 : width === null ? -share * lineWidth : share * (width - lineWidth));
-  return { local, x, baseline, width: lineWidth };
+  const x =
+    inner.x0 - out.left + (share === 0 || full ? 0 : width === null ? -share * lineWidth : share * (wide - lineWidth));
+  return { local, x, baseline, width: lineWidth, hang };
 }
 
 /** Lines are looked for this share of a size further down where there is no room for one. */
@@ -235,9 +264,9 @@ function place(lines: readonly Draft[], { height, span }: Column, placing: Placi
 }
 
 const breakers = new WeakMap<ShapedParagraph, Breaker>();
-function breakerOf(shaped: ShapedParagraph): Breaker {
+function breakerOf(p: SetParagraph, shaped: ShapedParagraph, fonts: FontBook): Breaker {
   let made = breakers.get(shaped);
-  if (!made) breakers.set(shaped, (made = new Breaker(shaped)));
+  if (!made) breakers.set(shaped, (made = new Breaker(p, shaped, fonts.hyphens)));
   return made;
 }
 
@@ -245,11 +274,11 @@ function breakerOf(shaped: ShapedParagraph): Breaker {
 const MOST_LINES = 2000;
 const known = new WeakMap<ShapedParagraph, Map<string, LocalLine>>();
 /** A line, the same one for the same stretch of the same paragraph. */
-function lineOf(shaped: ShapedParagraph, start: number, end: number, stretch: number): LocalLine {
+function lineOf(p: SetParagraph, shaped: ShapedParagraph, start: number, end: number, setting: LineSetting): LocalLine {
   let lines = known.get(shaped);
   if (!lines || lines.size > MOST_LINES) known.set(shaped, (lines = new Map()));
-  const key = `${start} ${end} ${stretch}`;
+  const key = `${start} ${end} ${setting.stretch} ${setting.hyphen}`;
   let line = lines.get(key);
-  if (!line) lines.set(key, (line = setLine(shaped, start, end, stretch)));
+  if (!line) lines.set(key, (line = setLine(p, shaped, start, end, setting)));
   return line;
 }

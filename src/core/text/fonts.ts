@@ -3,6 +3,7 @@ import type { Env } from '../env';
 import { PathBuilder, type PathData } from '../geometry/path';
 import { DEFAULT_FACE } from '../model/defaults';
 import { faceRow } from './faces';
+import { Hyphens, type Language } from './hyphens';
 
 type HarfBuzz = typeof import('harfbuzzjs');
 
@@ -234,6 +235,8 @@ export class FontBook {
   private readonly pending = new Map<string, Promise<void>>();
   /** Why a face could not be had, by id. */
   readonly failures = new Map<string, string>();
+  /** Where words may be divided: like faces, had before words are laid out. */
+  readonly hyphens = new Hyphens();
 
   constructor(private readonly env: Env) {}
 
@@ -251,6 +254,11 @@ export class FontBook {
   /** Loads what is not there yet, and always the substitute. Never rejects: failures are kept by id. */
   async load(ids: Iterable<string>): Promise<void> {
     await Promise.all([...new Set([DEFAULT_FACE, ...ids])].map((id) => this.loadOne(id)));
+  }
+
+  /** Loads the patterns by which words of languages are divided. */
+  async loadHyphens(languages: Iterable<Language>): Promise<void> {
+    if (await this.hyphens.load(languages)) this.epoch++;
   }
 
   private loadOne(id: string): Promise<void> {

@@ -1,13 +1,14 @@
 import type { Warp } from '../geometry/warp';
 import type { Story } from '../model/schema';
 import type { SetStory } from '../model/textLooks';
-import { flow, type Column, type FrameMeasure } from './flow';
+import type { Column, FrameMeasure } from './column';
+import { flow } from './flow';
 import type { FontBook } from './fonts';
 import type { Line } from './line';
 
 export { graphemes } from './graphemes';
 export type { CaretStop, Line, PlacedGlyph, PlacedRun } from './line';
-export type { Column, FrameMeasure, Placing } from './flow';
+export type { FrameMeasure } from './column';
 
 export interface Layout {
   readonly lines: readonly Line[];

@@ -3,7 +3,8 @@ import type { SetParagraph, SetRun } from '../model/textLooks';
 import type { Face } from './fonts';
 import { graphemes } from './graphemes';
 import type { Item } from './itemize';
-import { clustersOf, type Cluster, type ShapedParagraph } from './shaping';
+import { clustersOf, hyphenOf, type Cluster, type ShapedParagraph } from './shaping';
+import { stopBehind, tabAdvance } from './tabs';
 
 /** A glyph in place: its pen position in the line's space (points, y down, the baseline at 0), and the text it stands for. */
 export interface PlacedGlyph {
@@ -76,11 +77,13 @@ export class Line {
     readonly width: number,
     /** What its letters reach, where it is bent. */
     private readonly box: Rect | null = null,
-  ) {}
-
-  get runs() {
-    return this.local.runs;
+    /** What stands beside its words without being of them: the mark of a list. */
+    readonly mark: readonly PlacedRun[] = [],
+  ) {
+    this.runs = mark.length ? [...mark, ...local.runs] : local.runs;
   }
+
+  readonly runs: readonly PlacedRun[];
   get x0(): number {
     return this.box ? this.box.x0 : this.x;
   }
@@ -157,20 +160,39 @@ function visual(clusters: readonly Cluster[]): readonly Cluster[] {
 
 const trackOf = (item: Item): number => (item.run.tracking / 1000) * item.run.size;
 
-/** Sets the letters from one offset to another side by side. `stretch` is added to each space. */
-export function setLine(shaped: ShapedParagraph, start: number, end: number, stretch = 0): LocalLine {
+/** How a line is set beside its letters. */
+export interface LineSetting {
+  /** Added to each space. */
+  readonly stretch: number;
+  /** A hyphen stands at its end that was not typed. */
+  readonly hyphen: boolean;
+}
+
+/** Sets the letters from one offset to another side by side; `p` says where tabs go. */
+export function setLine(
+  p: SetParagraph,
+  shaped: ShapedParagraph,
+  start: number,
+  end: number,
+  { stretch, hyphen }: LineSetting,
+): LocalLine {
   const { text } = shaped;
   const clusters = clustersIn(shaped, start, end);
   // Spaces at the line's end hang: they take no part in alignment.
   let visibleEnd = end;
   while (visibleEnd > start && text[visibleEnd - 1] === ' ') visibleEnd--;
-  let width = 0;
+  const tabs = text.slice(start, end).includes('\t') ? tabsIn(p, text, clusters, end) : null;
+  const advanceOf = (c: Cluster): number => tabs?.get(c) ?? c.advance;
+  const last = hyphen ? hyphenOf(shaped, end - 1) : null;
+  let width = last ? last.advance : 0;
   let spaces = 0;
   for (const c of clusters) {
     if (c.start >= visibleEnd) continue;
-    width += c.advance + (c.end >= visibleEnd ? 0 : trackOf(c.item));
+    width += advanceOf(c) + (c.end >= visibleEnd && !last ? 0 : trackOf(c.item));
     if (isSpace(text, c)) spaces++;
   }
+  // What stands before a tab is not moved: only the spaces behind the last one can give.
+  if (tabs?.size) spaces = 0;
   const carets: CaretStop[] = [];
   const runs: PlacedRun[] = [];
   let x = 0;
@@ -183,28 +205,33 @@ export function setLine(shaped: ShapedParagraph, start: number, end: number, str
     const { run, face, size, rise, level } = item;
     runs.push({ run, face, size, rise, glyphs, text: (level % 2 ? words.reverse() : words).join(''), x0, x1: x });
   };
+  const put = (c: Cluster, said: string, extra: number) => {
+    const { size, face, rise } = c.item;
+    const scale = size / face.upem;
+    for (const [k, g] of c.glyphs.entries()) {
+      const advance = g.advance * scale + (k === c.glyphs.length - 1 ? extra : 0);
+      glyphs.push({ gid: g.gid, x: x + g.dx * scale, y: -rise - g.dy * scale, advance, text: k === 0 ? said : '' });
+      x += advance;
+    }
+    words.push(said);
+  };
   for (const c of visual(clusters)) {
     if (c.item !== item) {
       done();
       item = c.item;
       [glyphs, words, x0] = [[], [], x];
     }
-    const scale = item.size / item.face.upem;
     const said = text.slice(c.start, c.end);
-    const extra = trackOf(item) + (isSpace(text, c) ? stretch : 0);
     const from = x;
-    for (const [k, g] of c.glyphs.entries()) {
-      const advance = g.advance * scale + (k === c.glyphs.length - 1 ? extra : 0);
-      glyphs.push({
-        gid: g.gid,
-        x: x + g.dx * scale,
-        y: -item.rise - g.dy * scale,
-        advance,
-        text: k === 0 ? said : '',
-      });
-      x += advance;
-    }
-    words.push(said);
+    const extra = trackOf(item) + (isSpace(text, c) ? stretch : 0);
+    if (said === '\t') {
+      // Nothing is drawn on the way but its leader; in the words it is a space.
+      const to = x + advanceOf(c);
+      const leader = stopBehind(p, p.indentLeft + x)?.leader;
+      if (leader) fillWith(leader, item, x, to, glyphs);
+      words.push(' ');
+      x = to;
+    } else put(c, said, extra);
     // A ligature is shared evenly among its letters.
     const letters = said.length === 1 ? ONE : graphemes(said);
     const n = letters.length;
@@ -213,6 +240,14 @@ export function setLine(shaped: ShapedParagraph, start: number, end: number, str
       carets.push({ offset: c.start + l.index, x: from + (x - from) * share });
     });
   }
+  if (last && item) {
+    if (last.item !== item) {
+      done();
+      item = last.item;
+      [glyphs, words, x0] = [[], [], x];
+    }
+    put(last, SOFT, 0);
+  }
   done();
   if (shaped.level || clusters.some((c) => c.item.level)) carets.sort((a, b) => a.offset - b.offset);
   // Behind the last letter: at the side to which the paragraph runs.
@@ -220,7 +255,53 @@ export function setLine(shaped: ShapedParagraph, start: number, end: number, str
   return { runs, width, spaces, carets, start, end };
 }
 const ONE = [{ index: 0 }] as const;
+const SOFT = '\u00ad';
 const isSpace = (text: string, c: Cluster): boolean => c.end - c.start === 1 && text[c.start] === ' ';
+
+/** How far each tab of a line goes. */
+function tabsIn(p: SetParagraph, text: string, clusters: readonly Cluster[], end: number): Map<Cluster, number> {
+  const tabs = new Map<Cluster, number>();
+  const across = (from: number, to: number): number => {
+    let sum = 0;
+    for (const c of clusters) if (c.start >= from && c.start < to) sum += c.advance + trackOf(c.item);
+    return sum;
+  };
+  let pen = 0;
+  for (const c of clusters) {
+    const tab = text[c.start] === '\t';
+    const advance = tab ? tabAdvance(p, text, c.start, end, pen, across) : c.advance + trackOf(c.item);
+    if (tab) tabs.set(c, advance);
+    pen += advance;
+  }
+  return tabs;
+}
+
+/** Repeats a leader between two places, each of its copies a multiple of its width from the line's beginning, so that those of all lines stand below each other. */
+function fillWith(
+  leader: string,
+  { face, size, rise, shaping }: Item,
+  from: number,
+  to: number,
+  out: PlacedGlyph[],
+): void {
+  const shaped = face.shape(leader, shaping);
+  const scale = size / face.upem;
+  const width = shaped.reduce((n, g) => n + g.advance, 0) * scale;
+  if (!(width > 0.05)) return;
+  for (let x = Math.ceil(from / width) * width; x + width <= to; x += width) {
+    let pen = x;
+    for (const g of shaped) {
+      out.push({
+        gid: g.gid,
+        x: pen + g.dx * scale,
+        y: -rise - g.dy * scale,
+        advance: g.advance * scale,
+        text: leader,
+      });
+      pen += g.advance * scale;
+    }
+  }
+}
 
 /** The largest letters between two offsets; of an empty stretch, those that typing there would take. */
 export function sizeIn(p: SetParagraph, start: number, end: number): number {

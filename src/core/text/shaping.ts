@@ -102,3 +102,13 @@ function merged(clusters: Cluster[]): Cluster[] {
   }
   return out;
 }
+
+/** A hyphen as the letters at an offset would have it; null where their face has none. */
+export function hyphenOf(shaped: ShapedParagraph, at: number): Cluster | null {
+  const item = shaped.items.find((i) => at >= i.start && at < i.end) ?? shaped.items[shaped.items.length - 1];
+  if (!item) return null;
+  const text = item.face.coversAll('\u2010') ? '\u2010' : '-';
+  const glyphs = item.face.shape(text, item.shaping);
+  const advance = glyphs.reduce((n, g) => n + g.advance, 0) * (item.size / item.face.upem);
+  return { start: at + 1, end: at + 1, item, glyphs, advance, bound: false };
+}

@@ -185,7 +185,9 @@ function noteFaces(root: Group, used: UsedFaces): void {
     if (!words) return;
     const entry = used.get(words.face.id) ?? { item: words, glyphs: new Map() };
     used.set(words.face.id, entry);
-    for (const g of words.glyphs) if (!entry.glyphs.get(g.gid)) entry.glyphs.set(g.gid, g.text);
+    // A hyphen that was not typed looks like one that was.
+    for (const g of words.glyphs)
+      if (!entry.glyphs.get(g.gid)) entry.glyphs.set(g.gid, g.text === '\u00ad' ? '-' : g.text);
   };
   walk(root, look, { masks: true });
 }

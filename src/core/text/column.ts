@@ -1,0 +1,19 @@
+/** Where lines stand in the height of a frame. */
+export type Placing = 'top' | 'middle' | 'foot' | 'spread';
+
+/** A place for lines, one below the other; points, in layout space. */
+export interface Column {
+  readonly x: number;
+  readonly y: number;
+  /** Null: as wide, or as high, as its words. */
+  readonly width: number | null;
+  readonly height: number | null;
+  /** Of a place that is no box: where a line between two heights can lie, seen from the column; null for nowhere. */
+  readonly span?: (top: number, bottom: number) => { readonly x0: number; readonly x1: number } | null;
+}
+
+/** The columns of one frame, and where in its height its lines stand. */
+export interface FrameMeasure {
+  readonly columns: readonly Column[];
+  readonly placing: Placing;
+}
