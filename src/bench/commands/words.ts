@@ -1,8 +1,9 @@
 import { isText, layoutOf, threadOf } from '@/core/derive/layout';
-import type { Recipe } from '@/core/edit/history';
+import { boxIn } from '@/core/derive/box';
+import { tryOut, type Recipe } from '@/core/edit/history';
 import { fitFrames, matchLength, setShrink } from '@/core/edit/fit';
 import { moveNodes } from '@/core/edit/place';
-import { pageMatrix } from '@/core/model/tree';
+import { pageMatrix, parentMatrix } from '@/core/model/tree';
 import { canRunOn, cutThread, runOn } from '@/core/edit/thread';
 import { canCarryWords, putOnCircle, putOnOutline, setBend, straighten } from '@/core/edit/display';
 import { freeSelection, type CommandDef } from '../session/commandDef';
@@ -49,23 +50,19 @@ export function makeAsLong(
 ): void {
   const { fonts } = s.engines;
   let whole = true;
-  // Both as one step: how long they are is known only when they are.
-  const merge = `match length ${s.newId()}`;
   const size: Recipe = (d) => {
     for (const id of ids) {
       const scale = Math.hypot(...(pageMatrix(s.design, s.page, id).slice(0, 2) as [number, number])) || 1;
       whole = matchLength(d, id, length / scale, by, fonts) && whole;
     }
   };
-  s.commit('Match length', size, { merge });
-  if (left !== null)
-    s.commit(
-      'Match length',
-      (d) => {
-        for (const id of ids) moveNodes(d, s.page, [id], left - s.boxOf([id]).x0, 0);
-      },
-      { merge },
-    );
+  // Where they then lie is known only when they are so long.
+  const tried = tryOut(s.design, size);
+  const at = ids.map((id) => boxIn(tried, id, parentMatrix(tried, s.page, id), fonts).x0);
+  s.commit('Match length', (d) => {
+    size(d);
+    if (left !== null) ids.forEach((id, i) => moveNodes(d, s.page, [id], left - at[i], 0));
+  });
   if (!whole)
     s.say('The letters could not be made as large, or set as wide, as that; they are as near as they go.', 'warn');
 }

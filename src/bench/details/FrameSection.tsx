@@ -35,6 +35,13 @@ export function FrameSection() {
       }
     });
   const applies = (id: 'text.runOn' | 'text.cutThread') => COMMAND_TABLE[id].applies!(session);
+  // Two frames are mostly chosen for that.
+  if (applies('text.runOn'))
+    return (
+      <Section title="Frame of words">
+        <Button onClick={() => runCommand(session, 'text.runOn')}>Run words on into the next frame</Button>
+      </Section>
+    );
   return (
     <Section title="Frame of words" name="Frame of words" rare>
       <div className="grid gap-2">
@@ -125,9 +132,6 @@ export function FrameSection() {
           )}
         </div>
         {boxes && <Button onClick={() => runCommand(session, 'text.fitFrame')}>Fit the frame to its words</Button>}
-        {applies('text.runOn') && (
-          <Button onClick={() => runCommand(session, 'text.runOn')}>Run words on into the next frame</Button>
-        )}
         {applies('text.cutThread') && (
           <Button onClick={() => runCommand(session, 'text.cutThread')}>Take out of the thread</Button>
         )}
