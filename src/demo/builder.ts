@@ -2,19 +2,23 @@ import { parseHex } from '@/core/colour/spaces';
 import { multiply, rotation, translation, type Matrix } from '@/core/geometry/matrix';
 import { NO_PAINT, colourPaint, type Making } from '@/core/model/defaults';
 import type {
+  Along,
   Arrangement,
   Colour,
   Corner,
   Design,
   DesignNode,
+  Letters,
   NodeOf,
   Outline,
   Page,
   Paint,
   Paragraph,
+  ParagraphSet,
   Picture,
   Stop,
   Swatch,
+  TextLook,
 } from '@/core/model/schema';
 
 /** Sets a design together piece by piece; for the demo and for tests. */
@@ -171,6 +175,20 @@ export class DesignBuilder {
     return id;
   }
 
+  readonly textLooks: TextLook[] = [];
+  /** A look of paragraphs with the letters in them, on another where one is given. */
+  look(name: string, paragraph: Partial<ParagraphSet>, letters: Partial<Letters>, basedOn?: string): string {
+    const id = this.id();
+    this.textLooks.push({ id, name, kind: 'paragraph', ...(basedOn && { basedOn }), paragraph, letters });
+    return id;
+  }
+
+  /** Puts a display text on a line. */
+  along(id: string, along: Along): string {
+    this.nodes[id] = { ...(this.nodes[id] as NodeOf<'displayText'>), along };
+    return id;
+  }
+
   group(name: string, children: string[], transform: Matrix = [1, 0, 0, 1, 0, 0]): string {
     const id = this.id();
     this.nodes[id] = { id, name, kind: 'group', transform, hidden: false, locked: false, children };
@@ -249,6 +267,7 @@ export class DesignBuilder {
       inks: this.inks,
       pages: this.pages,
       ...(this.pictures.length && { pictures: this.pictures }),
+      ...(this.textLooks.length && { textLooks: this.textLooks }),
     };
   }
 }

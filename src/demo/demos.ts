@@ -4,6 +4,7 @@ import { guildLetterhead } from './letterhead';
 import { lanternWalkPoster } from './poster';
 import { routeMarkers } from './routeMarkers';
 import { lanternStickers } from './stickers';
+import { workshopCertificate } from './certificate';
 import { supperTicket } from './ticket';
 
 /** The designs that ship. Ids and dates are fixed, so that the demo is the same bytes everywhere. */
@@ -22,5 +23,6 @@ export function demoDesigns(): { readonly file: string; readonly design: Design 
     { file: 'guild-mark', design: guildMark(counter('gm')) },
     { file: 'lantern-stickers', design: lanternStickers(counter('ls')) },
     { file: 'route-markers', design: routeMarkers(counter('rm')) },
+    { file: 'workshop-certificate', design: workshopCertificate(counter('wc')) },
   ];
 }

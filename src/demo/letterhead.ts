@@ -1,6 +1,6 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { CLOSE, CUBIC, LINE, MOVE } from '@/core/geometry/path';
-import { newDesign, outlineOf, runOf, setupOf, type Making } from '@/core/model/defaults';
+import { newDesign, outlineOf, setupOf, type Making } from '@/core/model/defaults';
 import type { Design, Paragraph } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { DesignBuilder, flat, tint } from './builder';
@@ -73,19 +73,18 @@ export function guildLetterhead(make: Making): Design {
     b.shape('Lid', 'rectangle', { x: mm(181), y: mm(38), w: mm(8), h: mm(2.6) }, { fill: flat(kelp) }),
     b.shape('Base', 'rectangle', { x: mm(181), y: mm(56.4), w: mm(8), h: mm(2.6) }, { fill: flat(kelp) }),
   ]);
-  const line = (text: string, size: number, face: string, colour = slateWet): Paragraph => ({
-    align: 'left',
-    leading: 1.35,
-    runs: [runOf(text, size, flat(colour), face)],
-  });
+  const small = b.look('Small', { leading: 1.35 }, { face: 'archivo-400', size: 9, fill: flat(slateWet) });
+  const name = b.look('Guild name', { leading: 1.35 }, { face: 'eb-garamond-600', size: 19, fill: flat(kelp) });
+  const foot9 = b.look('Foot', {}, { face: 'archivo-600', fill: flat(paperGlow) }, small);
+  const line = (look: string, text: string): Paragraph => ({ look, runs: [{ text }] });
   b.place(0, [
     head,
     foot,
     mark,
-    b.displayText('Guild name', mm(22), mm(43), [line('Marrowick Lantern Guild', 19, 'eb-garamond-600', kelp)]),
+    b.displayText('Guild name', mm(22), mm(43), [line(name, 'Marrowick Lantern Guild')]),
     b.textFrame('Address', { x: mm(22), y: mm(47), w: mm(110), h: mm(14) }, [
-      line('The Net Loft, Rope Quay, Marrowick', 9, 'archivo-400'),
-      line('guild@marrowick.example · open Thursdays from dusk', 9, 'archivo-400'),
+      line(small, 'The Net Loft, Rope Quay, Marrowick'),
+      line(small, 'guild@marrowick.example · open Thursdays from dusk'),
     ]),
     b.shape(
       'Fold mark',
@@ -93,9 +92,7 @@ export function guildLetterhead(make: Making): Design {
       { x: mm(5), y: mm(105), w: mm(4), h: mm(0.2) },
       { fill: flat(tint(slateWet, 0.6)) },
     ),
-    b.displayText('Foot words', mm(118), mm(290), [
-      line('Paper lanterns, made by hand, walked by all.', 9, 'archivo-600', paperGlow),
-    ]),
+    b.displayText('Foot words', mm(118), mm(290), [line(foot9, 'Paper lanterns, made by hand, walked by all.')]),
   ]);
   return b.done();
 }

@@ -280,10 +280,10 @@ export function lanternWalkPoster(make: Making): Design {
   const glow = (ramp: string, w: number, h: number, overprint = false) =>
     radial({ swatch: ramp }, w / 2, h * 0.46, w * 0.62, h * 0.52, overprint);
   const lanterns = b.group('Lanterns', [
-    lantern('Lantern, left', mm(76), mm(320), mm(50), mm(84), mm(37), [
+    lantern('Lantern, left', mm(76), mm(320), mm(50), mm(84), mm(52.5), [
       { name: 'Paper', fill: glow(wickGlow, mm(50), mm(84)) },
     ]),
-    lantern('Lantern, right', mm(344), mm(320), mm(50), mm(84), mm(37), [
+    lantern('Lantern, right', mm(344), mm(320), mm(50), mm(84), mm(52.5), [
       { name: 'Paper', fill: glow(kelpGlow, mm(50), mm(84)) },
     ]),
     // Ember prints over warm paper: the spot ink glows, the plates below stay as they are.
@@ -293,13 +293,18 @@ export function lanternWalkPoster(make: Making): Design {
     ]),
   ]);
 
-  const headline = b.displayText('Headline', mm(210), mm(206), [
-    {
-      align: 'middle',
-      leading: 0.95,
-      runs: [{ ...runOf('Lantern Walk', 168, flat(paperGlow), 'bitter-500'), tracking: -10 }],
-    },
-  ]);
+  // On an arch over the rope, as the lanterns hang under it.
+  const arch = mm(760);
+  const headline = b.along(
+    b.displayText('Headline', mm(210), mm(198) + arch, [
+      {
+        align: 'middle',
+        leading: 0.95,
+        runs: [{ ...runOf('Lantern Walk', 168, flat(paperGlow), 'bitter-500'), tracking: -10 }],
+      },
+    ]),
+    { line: { radius: arch }, at: 0 },
+  );
   const dateLine = b.textFrame('Date line', { x: mm(34), y: mm(497), w: mm(352), h: mm(22) }, [
     {
       align: 'middle',

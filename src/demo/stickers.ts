@@ -26,10 +26,22 @@ export function lanternStickers(make: Making): Design {
   const wick = b.recipe('Wick', 0, 36, 92, 0);
   const ember = b.spot(SPOT_LIBRARY[0]);
   const c = { x: SIDE / 2, y: SIDE / 2 };
+  /** Words in the ring, above or below, both upright. */
+  const round = (name: string, text: string, below: boolean) =>
+    b.along(
+      b.displayText(name, c.x, c.y, [
+        {
+          align: 'middle',
+          leading: 1,
+          runs: [{ ...runOf(text, 8.4, flat(paperGlow), 'archivo-800'), tracking: below ? 90 : 60 }],
+        },
+      ]),
+      { line: { radius: mm(19) }, at: below ? 0.5 : 0, ...(below && { reversed: true }), touches: 'middle' },
+    );
   const ray = b.shape(
     'Ray',
     'triangle',
-    { x: c.x - mm(1.5), y: c.y - mm(24), w: mm(3), h: mm(24) },
+    { x: c.x - mm(1.3), y: c.y - mm(24.2), w: mm(2.6), h: mm(2.3) },
     { fill: flat(wick) },
   );
   b.place(0, [
@@ -42,6 +54,12 @@ export function lanternStickers(make: Making): Design {
       ),
     ),
     b.repeat('Rays', { kind: 'ring', count: 24, step: 15, centre: c, about: { x: c.x, y: c.y - mm(12) } }, [ray]),
+    b.shape(
+      'Band',
+      'ellipse',
+      { x: c.x - mm(19.2), y: c.y - mm(19.2), w: mm(38.4), h: mm(38.4) },
+      { outline: { paint: flat(quayNight), width: mm(7.2), cap: 'butt', join: 'round', miterLimit: 10 } },
+    ),
     b.shape('Disc', 'ellipse', { x: c.x - mm(15), y: c.y - mm(15), w: mm(30), h: mm(30) }, { fill: flat(paperGlow) }),
     b.shape(
       'Scalloped rim',
@@ -53,9 +71,8 @@ export function lanternStickers(make: Making): Design {
       },
     ),
     guildLantern(b, c.x, c.y - mm(12.5), mm(21), quayNight, ember),
-    b.displayText('Year', c.x, c.y + mm(12.6), [
-      { align: 'middle', leading: 1, runs: [{ ...runOf('2026', 7, flat(quayNight), 'archivo-800'), tracking: 120 }] },
-    ]),
+    round('Guild', 'MARROWICK LANTERN GUILD', false),
+    round('Year', 'WALKED BY ALL · 2026', true),
   ]);
   return b.done();
 }

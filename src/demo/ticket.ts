@@ -1,6 +1,6 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
-import { newDesign, outlineOf, runOf, setupOf, type Making } from '@/core/model/defaults';
-import type { Colour, Design, Paragraph } from '@/core/model/schema';
+import { newDesign, outlineOf, setupOf, type Making } from '@/core/model/defaults';
+import type { Colour, Design, Paragraph, Run } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { DesignBuilder, flat, tint } from './builder';
 
@@ -25,13 +25,16 @@ export function supperTicket(make: Making): Design {
   const ember = b.spot(SPOT_LIBRARY[0]);
   const black: Colour = { swatch: base.swatches[1].id, tint: 1 };
 
-  const line = (
-    text: string,
-    size: number,
-    face: string,
-    colour: Colour,
-    align: Paragraph['align'] = 'left',
-  ): Paragraph => ({ align, leading: 1.2, runs: [runOf(text, size, flat(colour), face)] });
+  const look = (name: string, size: number, face: string, colour: Colour, on?: string) =>
+    b.look(name, { leading: 1.2 }, { size, face, fill: flat(colour) }, on);
+  const title = look('Title', 23, 'alfa-slab-400', lowTide);
+  const body = look('Body', 10.5, 'archivo-400', black);
+  const strong = b.look('Body, strong', {}, { face: 'archivo-600' }, body);
+  const number = look('Number', 22, 'archivo-800', black);
+  const line = (style: string, text: string, own: Partial<Run> = {}): Paragraph => ({
+    look: style,
+    runs: [{ text, ...own }],
+  });
   const bowl = b.group('Bowl', [
     b.shape(
       'Steam left',
@@ -73,16 +76,16 @@ export function supperTicket(make: Making): Design {
       ),
     ),
     bowl,
-    b.displayText('Title', mm(8), mm(21), [line('Lantern Supper', 23, 'alfa-slab-400', lowTide)]),
+    b.displayText('Title', mm(8), mm(21), [line(title, 'Lantern Supper')]),
     b.textFrame('When', { x: mm(8), y: mm(28), w: mm(58), h: mm(24) }, [
-      line('After the walk, in the Net Loft', 10.5, 'archivo-600', black),
-      line('Saturday 21 November, from eight', 10.5, 'archivo-400', black),
-      line('Fish stew, seed bread, plum tart', 10.5, 'archivo-400', black),
+      line(strong, 'After the walk, in the Net Loft'),
+      line(body, 'Saturday 21 November, from eight'),
+      line(body, 'Fish stew, seed bread, plum tart'),
     ]),
-    b.displayText('Price', mm(8), mm(58), [line('One seat', 12, 'archivo-800', ember)]),
-    b.displayText('Stub words', mm(114), mm(20), [line('Supper', 17, 'alfa-slab-400', lowTide)]),
-    b.displayText('Number', mm(114), mm(42), [line('No. 001', 22, 'archivo-800', black)]),
-    b.displayText('Stub foot', mm(114), mm(56), [line('Keep this part', 9, 'archivo-600', black)]),
+    b.displayText('Price', mm(8), mm(58), [line(number, 'One seat', { size: 12, fill: flat(ember) })]),
+    b.displayText('Stub words', mm(114), mm(20), [line(title, 'Supper', { size: 17 })]),
+    b.displayText('Number', mm(114), mm(42), [line(number, 'No. 001')]),
+    b.displayText('Stub foot', mm(114), mm(56), [line(strong, 'Keep this part', { size: 9 })]),
   ]);
   return b.done();
 }

@@ -30,6 +30,7 @@ test('a shelf from before the later demo designs gets those, and not the poster 
     'guild-mark',
     'lantern-stickers',
     'route-markers',
+    'workshop-certificate',
   ]);
   await db.delete();
 });

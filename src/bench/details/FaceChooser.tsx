@@ -157,7 +157,12 @@ function Chooser({ value, sample, onPreview, onChoose, close }: Props & { close:
           }}
         />
       </div>
-      <div id="face-list" role="listbox" aria-label="Faces" className="max-h-[420px] overflow-auto">
+      <div
+        id="face-list"
+        role="listbox"
+        aria-label="Faces"
+        className="max-h-[min(420px,calc(var(--radix-popover-content-available-height)-150px))] overflow-auto"
+      >
         {found.map((f, i) => (
           <FamilyRow
             key={f.name}

@@ -338,5 +338,6 @@ export type Outline = z.infer<typeof outlineSchema>;
 
 /** The document as a JSON Schema (draft 2020-12), for other programs. */
 export function designJsonSchema(): object {
-  return z.toJSONSchema(designSchema, { io: 'input' });
+  // What is met in many places, paints above all, is told once.
+  return z.toJSONSchema(designSchema, { io: 'input', reused: 'ref' });
 }
