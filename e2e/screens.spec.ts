@@ -110,6 +110,7 @@ for (const scheme of ['light', 'dark'] as const) {
 test('an empty shelf says what to do, and a removed design can be put back', async ({ page }) => {
   await page.goto('/');
   for (const name of [
+    'Workshop certificate',
     'Route markers',
     'Guild letterhead',
     'Supper ticket',

@@ -9,7 +9,7 @@ import type { Design } from './model/schema';
 import { SceneBuilder } from './scene/build';
 import { PictureBook } from './pictures/book';
 import { FontBook } from './text/fonts';
-import { standInsFor } from './text/itemize';
+import { runsLeft, standInsFor } from './text/itemize';
 
 /** The engines of one place (page, worker, shell), loaded once and then called plainly. */
 export interface Engines {
@@ -55,6 +55,10 @@ export function facesOf(design: Design): Set<string> {
   return faces;
 }
 
+/** Does any text of a design run from right to left? */
+export const runsBothWays = (design: Design): boolean =>
+  Object.values(design.stories).some((story) => runsLeft(setStory(design, story)));
+
 /** Languages of which words of a design are to be divided. */
 export function dividedIn(design: Design): Set<Language> {
   const languages = new Set<Language>();
@@ -69,6 +73,7 @@ export async function equip(engines: Engines, design: Design): Promise<void> {
   await Promise.all([
     engines.fonts.load(facesOf(design)),
     engines.fonts.loadHyphens(dividedIn(design)),
+    runsBothWays(design) ? engines.fonts.loadDirections() : null,
     engines.room.prepare(design.profile.file),
     engines.pictures?.load(new Set(design.pictures?.map((p) => p.file))),
   ]);

@@ -11,6 +11,7 @@ let fonts: FontBook;
 beforeAll(async () => {
   fonts = (await testEngines()).fonts;
   await fonts.load(['archivo-400', 'eb-garamond-400', 'frank-ruhl-500', 'noto-arabic-500']);
+  await fonts.loadDirections();
 });
 
 const story = (paragraphs: readonly (Partial<Paragraph> & { text: string; run?: Partial<Run> })[]): Story => ({

@@ -1,5 +1,6 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
-import { designJsonSchema, type Design } from '@/core/model/schema';
+import { designJsonSchema } from '@/core/model/jsonSchema';
+import type { Design } from '@/core/model/schema';
 import { serializeDesign } from '@/core/model/serialize';
 import { ancestry, isLocked, pageMatrix, pageOf, parentOf, topmost, withDescendants } from '@/core/model/tree';
 import { verifyDesign } from '@/core/model/verify';

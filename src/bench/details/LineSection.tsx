@@ -11,7 +11,7 @@ import { Check, ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { COMMAND_TABLE, runCommand } from '../commands/commands';
-import { makeAsLong } from '../commands/words';
+import { makeAsLong } from '../commands/wordActions';
 import { freeSelection } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 

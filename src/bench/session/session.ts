@@ -10,7 +10,7 @@ import { verifyChange } from '@/core/model/verify';
 import { pageById } from '@/core/model/tree';
 import { isTranslation, type Matrix, type Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
-import { dividedIn, facesOf, PaletteKeeper, type Engines } from '@/core/engines';
+import { dividedIn, facesOf, PaletteKeeper, runsBothWays, type Engines } from '@/core/engines';
 import { KEPT_STEPS, type DesignStore, type LoadedDesign, type WholeDesign } from '@/store/designs';
 import { Journal } from '@/store/journal';
 import type { PictureClient } from '@/workers/pictureClient';
@@ -300,15 +300,17 @@ export class Session {
       (f) => !this.engines.fonts.get(f) && !this.engines.fonts.failures.has(f),
     );
     if (missing.length) void this.loadFaces(missing);
-    const divided = dividedIn(design);
-    if (divided.size) void this.loadHyphens(divided);
+    void this.loadForWords(design);
     this.idle.later();
   }
 
-  private async loadHyphens(languages: ReturnType<typeof dividedIn>): Promise<void> {
+  /** What words ask for beside their faces: where they may be divided, which way they run. */
+  private async loadForWords(design: Design): Promise<void> {
     const { fonts } = this.engines;
     const before = fonts.epoch;
-    await fonts.loadHyphens(languages);
+    const divided = dividedIn(design);
+    if (divided.size) await fonts.loadHyphens(divided);
+    if (runsBothWays(design)) await fonts.loadDirections();
     if (fonts.epoch !== before) this.set({ fontsEpoch: fonts.epoch });
   }
 

@@ -1,3 +1,4 @@
+import { afterPaint } from '../session/afterPaint';
 import { isText } from '@/core/derive/layout';
 import { fromPoints, type Rect } from '@/core/geometry/rect';
 import { ancestry, isHolder } from '@/core/model/tree';
@@ -9,10 +10,11 @@ import { beginEditing, writeInShape } from './editing';
 import { beginCrop } from './cropping';
 import { dragGuide, guideAt } from './guides';
 import { dragShadow } from './shadow';
-import { dragAlong, dragBend } from './words';
 import { choose, enteredLine, pick, pickIn } from './pick';
 import { dragPivot, drop, move, resize, turn, turnKnob } from './transform';
 import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
+
+const words = afterPaint(() => import('./words'));
 
 export const selectTool: Tool = {
   press(at, c) {
@@ -24,7 +26,9 @@ export const selectTool: Tool = {
       if (grip.placed.grip.kind === 'pivot') return dragPivot(c, at, grip.placed.at);
       if (grip.placed.grip.kind === 'shadow') return dragShadow(c, at, grip.frame);
       if (grip.placed.grip.kind === 'words')
-        return grip.placed.grip.of === 'along' ? dragAlong(c, grip.frame) : dragBend(c, at, grip.frame);
+        return grip.placed.grip.of === 'along'
+          ? (words.now?.dragAlong(c, grip.frame) ?? null)
+          : (words.now?.dragBend(c, at, grip.frame) ?? null);
       return turnKnob(c, at, grip.frame, grip.placed.grip);
     }
     const guide = guideAt(s, at);

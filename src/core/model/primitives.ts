@@ -45,8 +45,19 @@ function coordinates<T extends z.ZodType<readonly number[]>>(
     for (const issue of slow.safeParse(v).error?.issues ?? [])
       ctx.addIssue({ ...issue } as Parameters<typeof ctx.addIssue>[0]);
   });
-  // The schema that is handed out tells the list as it is.
-  const { $schema: _, ...shape } = z.toJSONSchema(slow, { io: 'input' });
+  // The schema that is handed out tells the list as it is; zod's own teller of it stays out of the pages.
+  const each = { type: 'number', minimum: -FAR, maximum: FAR } as const;
+  const shape =
+    least === most
+      ? {
+          readOnly: true,
+          type: 'array',
+          prefixItems: Array.from({ length: most }, () => each),
+          items: false,
+          minItems: most,
+          maxItems: most,
+        }
+      : { readOnly: true, maxItems: most, type: 'array', items: each };
   return askedQuickly(quick.meta(shape) as unknown as z.ZodType<z.infer<T>>, sound);
 }
 

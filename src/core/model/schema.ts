@@ -335,9 +335,3 @@ export type Corners = NonNullable<NodeOf<'path'>['corners']>;
 export type Arrangement = z.infer<typeof arrangementSchema>;
 export type Guide = z.infer<typeof guide>;
 export type Outline = z.infer<typeof outlineSchema>;
-
-/** The document as a JSON Schema (draft 2020-12), for other programs. */
-export function designJsonSchema(): object {
-  // What is met in many places, paints above all, is told once.
-  return z.toJSONSchema(designSchema, { io: 'input', reused: 'ref' });
-}

@@ -1,7 +1,7 @@
-import LineBreaker from 'linebreak';
 import type { SetParagraph } from '../model/textLooks';
 import { graphemes } from './graphemes';
 import type { Hyphens } from './hyphens';
+import { breaksOf } from './lineBreaks';
 import { hyphenOf, type ShapedParagraph } from './shaping';
 import { tabAdvance } from './tabs';
 
@@ -35,12 +35,8 @@ export class Breaker {
       this.widths[c.start] += c.advance + (run.tracking / 1000) * run.size;
     }
     this.tabbed = text.includes('\t');
-    const breaker = new LineBreaker(text);
-    for (let b = breaker.nextBreak(); b; b = breaker.nextBreak())
-      this.breaks.push({
-        at: b.position,
-        hyphen: text[b.position - 1] === SOFT ? this.hyphenWidth(b.position - 1) : null,
-      });
+    for (const at of breaksOf(text))
+      this.breaks.push({ at, hyphen: text[at - 1] === SOFT ? this.hyphenWidth(at - 1) : null });
     if (p.hyphenate) this.divide(text, hyphens);
   }
 

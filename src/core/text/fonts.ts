@@ -2,8 +2,10 @@ import type { Face as HbFace, Font as HbFont } from 'harfbuzzjs';
 import type { Env } from '../env';
 import { PathBuilder, type PathData } from '../geometry/path';
 import { DEFAULT_FACE } from '../model/defaults';
+import { loadBidi } from './bidi';
 import { faceRow } from './faces';
 import { Hyphens, type Language } from './hyphens';
+import { loadLineBreaks } from './lineBreaks';
 
 type HarfBuzz = typeof import('harfbuzzjs');
 
@@ -261,6 +263,11 @@ export class FontBook {
     if (await this.hyphens.load(languages)) this.epoch++;
   }
 
+  /** Loads what tells which words run from right to left. */
+  async loadDirections(): Promise<void> {
+    if (await loadBidi()) this.epoch++;
+  }
+
   private loadOne(id: string): Promise<void> {
     if (this.faces.has(id) || this.failures.has(id)) return Promise.resolve();
     const running = this.pending.get(id);
@@ -274,7 +281,11 @@ export class FontBook {
     try {
       if (!faceRow(id)) throw new Error(`The face ${id} is not in this design and does not ship.`);
       // Fetched at the first face, not at import: the engine starts by loading its wasm, which a server page cannot.
-      const [hb, bytes] = await Promise.all([import('harfbuzzjs'), this.env.asset(`fonts/${id}.ttf`)]);
+      const [hb, bytes] = await Promise.all([
+        import('harfbuzzjs'),
+        this.env.asset(`fonts/${id}.ttf`),
+        loadLineBreaks(),
+      ]);
       this.faces.set(id, new Face(hb, id, bytes));
       this.epoch++;
     } catch (e) {

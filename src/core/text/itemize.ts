@@ -1,6 +1,6 @@
-import bidiFactory from 'bidi-js';
 import { DEFAULT_FACE } from '../model/defaults';
-import type { SetParagraph, SetRun } from '../model/textLooks';
+import type { SetParagraph, SetRun, SetStory } from '../model/textLooks';
+import { levelsOf } from './bidi';
 import type { Face, FontBook, Shaping } from './fonts';
 import { graphemes } from './graphemes';
 import { isPlainLatin, mayRunLeft, scriptOf } from './scripts';
@@ -36,8 +36,6 @@ export interface Itemized {
 /** Small capitals that a face has not are made of capitals of this share of the size (common practice: 0.7 to 0.8). */
 const SMALL_CAPITAL = 0.78;
 
-const bidi = bidiFactory();
-
 /** Faces that stand in where the face asked for has not a letter, in this order, and the letters for which they are had. */
 const STAND_INS: readonly { readonly face: string; readonly of: RegExp }[] = [
   { face: DEFAULT_FACE, of: /^/ },
@@ -49,14 +47,15 @@ const STAND_INS: readonly { readonly face: string; readonly of: RegExp }[] = [
 export const standInsFor = (text: string): string[] =>
   mayRunLeft(text) ? STAND_INS.filter((s) => s.of.test(text)).map((s) => s.face) : [];
 
+/** May any of a story run from right to left? Then `loadBidi` is to be asked for. */
+export const runsLeft = (story: SetStory): boolean =>
+  story.paragraphs.some((p) => p.direction === 'rtl' || p.runs.some((r) => mayRunLeft(r.text)));
+
 /** Splits a paragraph into items, in the order in which it is read. */
 export function itemize(p: SetParagraph, fonts: FontBook): Itemized {
   const text = p.runs.map((r) => r.text).join('');
   const missing = new Set<string>();
-  const levels =
-    p.direction !== 'rtl' && !mayRunLeft(text)
-      ? null
-      : bidi.getEmbeddingLevels(text, p.direction === 'auto' ? undefined : p.direction);
+  const levels = p.direction !== 'rtl' && !mayRunLeft(text) ? null : levelsOf(text, p.direction);
   const level = levels?.paragraphs[0]?.level ?? (p.direction === 'rtl' ? 1 : 0);
   const items: Item[] = [];
   let at = 0;
