@@ -166,6 +166,18 @@ export function TextInput() {
     session.set({ editing: { ...now, anchor: caret, focus: caret } });
   };
 
+  /** Moves the caret, in the hidden field at once: the next key may come before anything is drawn. */
+  const moveTo = (focus: number, choosing: boolean) => {
+    const now = session.state.editing!;
+    const anchor = choosing ? now.anchor : focus;
+    input.current?.setSelectionRange(
+      Math.min(anchor, focus),
+      Math.max(anchor, focus),
+      focus < anchor ? 'backward' : 'forward',
+    );
+    session.set({ editing: { ...now, anchor, focus } });
+  };
+
   const onKeyDown = (e: KeyboardEvent<HTMLTextAreaElement>) => {
     const mod = e.ctrlKey || e.metaKey;
     withShift.current = e.shiftKey;
@@ -184,16 +196,12 @@ export function TextInput() {
       const focus = lineEnd(session, e.key === 'End');
       if (focus === null) return;
       e.preventDefault();
-      session.set({
-        editing: { ...session.state.editing!, focus, anchor: e.shiftKey ? session.state.editing!.anchor : focus },
-      });
+      moveTo(focus, e.shiftKey);
     } else if ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && !mod && !e.altKey) {
       const focus = lineStep(session, e.key === 'ArrowUp' ? -1 : 1);
       if (focus === null) return;
       e.preventDefault();
-      session.set({
-        editing: { ...session.state.editing!, focus, anchor: e.shiftKey ? session.state.editing!.anchor : focus },
-      });
+      moveTo(focus, e.shiftKey);
     }
   };
 
