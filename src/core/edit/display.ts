@@ -3,7 +3,7 @@ import { alongContour, contourLength } from '../geometry/measure';
 import { apply, invert, meanScale, multiply, translation, type Matrix } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { contoursOf, pathOfContours, type Contour } from '../geometry/segments';
-import type { Along, Bend, Design, DesignNode, NodeOf, Page, Story } from '../model/schema';
+import type { Along, Bend, Design, NodeOf, Page, Story } from '../model/schema';
 import { pageMatrix, parentMatrix, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
@@ -36,9 +36,6 @@ export function putOnCircle(d: DesignDraft, id: NodeId, fonts: FontBook): void {
   delete draft.bend;
   align(d, node, 'middle');
 }
-
-/** May words stand on its outline? */
-export const canCarryWords = (n: DesignNode): boolean => n.kind === 'shape' || n.kind === 'path';
 
 /** Puts words on the outline of a shape or path, where it is topmost; the shape stays. */
 export function putOnOutline(d: DesignDraft, page: Page, id: NodeId, outline: NodeId): void {

@@ -31,7 +31,7 @@ export function leaveStory(d: DesignDraft, story: string, id: NodeId): void {
 }
 
 /** May words run on from one node into the other? Both are frames, and of two stories. */
-export function canRunOn(d: Design, from: NodeId, into: NodeId): boolean {
+function canRunOn(d: Design, from: NodeId, into: NodeId): boolean {
   const [a, b] = [d.nodes[from], d.nodes[into]];
   return a?.kind === 'textFrame' && b?.kind === 'textFrame' && a.story !== b.story;
 }
