@@ -91,6 +91,22 @@ for (const scheme of ['light', 'dark'] as const) {
     await axe(page, 'bench, a gradient chosen', scheme);
     await page.getByRole('option', { name: /^Headline/ }).click();
     await axe(page, 'bench, a text chosen', scheme);
+    await bench.field('Face').click();
+    await expect(page.getByRole('dialog', { name: 'Faces' })).toBeVisible();
+    await axe(page, 'faces', scheme, '[role=dialog]');
+    await page.keyboard.press('Escape');
+    for (const [name, sections] of [
+      [/^Headline/, ['Text looks', 'Line', 'Lettering', 'Paragraph']],
+      [/^Date line/, ['Frame of words', 'Paragraph']],
+    ] as const) {
+      await page.getByRole('option', { name }).click();
+      for (const section of sections)
+        await bench
+          .details()
+          .getByRole('button', { name: `${section}, fold or open` })
+          .click();
+      await axe(page, `words of ${name} in full`, scheme, '[data-region=details]');
+    }
     await bench.top.focus();
     await page.keyboard.press('Control+a');
     await expect(page.getByRole('button', { name: 'Match ends' }).first()).toBeVisible();

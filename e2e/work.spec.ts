@@ -238,7 +238,7 @@ test('words: typed, chosen, restyled, undone, wrapped and flagged', async ({ pag
   await bench.field('Face').click();
   const faces = page.getByRole('dialog', { name: 'Faces' });
   await faces.getByRole('combobox', { name: 'Find a face' }).fill('playfair');
-  await faces.getByRole('option').getByRole('button', { name: 'Bold', exact: true }).click();
+  await faces.getByRole('row').getByRole('button', { name: 'Bold', exact: true }).click();
   await bench.field('Leading').fill('1.5');
   await page.keyboard.press('Enter');
   await bench.details().getByRole('radio', { name: 'Right' }).click();

@@ -38,7 +38,14 @@ async function session(options = {}) {
 }
 
 const a = await session();
-for (const name of ['Guild letterhead', 'Supper ticket', 'Guild mark', 'Lantern stickers', 'Route markers'])
+for (const name of [
+  'Guild letterhead',
+  'Supper ticket',
+  'Guild mark',
+  'Lantern stickers',
+  'Route markers',
+  'Workshop certificate',
+])
   await a.page.getByRole('img', { name: new RegExp(`^${name}`) }).waitFor({ timeout: 30_000 });
 await a.shot('shelf');
 await a.poster();
@@ -66,7 +73,6 @@ await d.poster();
 const choose = (name) => d.page.getByRole('option', { name }).click();
 await choose(/^Headline/);
 await d.page.waitForTimeout(800);
-await d.shot('text');
 await d.page.getByRole('button', { name: /^Wick,/ }).click();
 await d.page.getByRole('button', { name: /^Rope,/ }).click();
 await d.page.getByRole('button', { name: /^Paper Glow,/ }).click();
@@ -174,7 +180,6 @@ await h.page.locator('#bench-top').focus();
 await h.page.keyboard.press('q');
 await h.page.keyboard.press('ArrowDown');
 await h.page.waitForTimeout(700);
-await h.shot('pile-here');
 await h.close();
 
 const g = await session();
@@ -222,7 +227,6 @@ for (let i = 0; i < 6; i++) await g.page.keyboard.press('PageUp');
 await g.page.getByRole('radiogroup', { name: 'Mixed in' }).scrollIntoViewIfNeeded();
 await g.page.getByRole('button', { name: 'Gradient', exact: true }).click();
 await g.page.waitForTimeout(1200);
-await g.shot('clean-middle');
 await g.close();
 
 const p = await session();
@@ -254,7 +258,6 @@ await p.page.getByLabel('Picture files').setInputFiles({
 });
 await p.page.getByRole('dialog', { name: /is placed/ }).waitFor();
 await p.page.waitForTimeout(900);
-await p.shot('import-report');
 await p.close();
 
 const b = await session({ dark: true });
@@ -263,5 +266,39 @@ await b.page.getByRole('option', { name: /^Headline/ }).click();
 await b.page.waitForTimeout(500);
 await b.shot('bench-dark');
 await b.close();
+
+const w = await session();
+const details = w.page.getByRole('complementary', { name: 'Details' });
+const open = async (name) => {
+  const fold = details.getByRole('button', { name: `${name}, fold or open` });
+  if ((await fold.getAttribute('aria-expanded')) === 'false') await fold.click();
+  await details.locator(`[data-section="${name}"]`).evaluate((el) => el.scrollIntoView({ block: 'center' }));
+  await w.page.waitForTimeout(700);
+};
+await w.page.getByRole('link', { name: /Workshop certificate/ }).click();
+await w.page.getByTestId('save-state').waitFor();
+await w.page.waitForTimeout(2500);
+await w.page.getByRole('option', { name: /^Title/ }).click();
+await details.getByLabel('Face', { exact: true }).click();
+await w.page.waitForTimeout(1500);
+await w.shot('faces');
+await w.page.keyboard.press('Escape');
+await open('Line');
+await details.getByRole('radio', { name: 'Bent' }).click();
+await w.page.waitForTimeout(800);
+await w.shot('bent-words');
+await details.getByRole('radio', { name: 'Straight' }).click();
+await w.page.getByLabel('Search').fill('Seal, above');
+await w.page.getByRole('option', { name: /^Seal, above/ }).click();
+await open('Line');
+await w.shot('words-on-circle');
+await w.page.getByLabel('Search').fill('');
+await w.page.getByRole('option', { name: /^Citation/ }).dblclick();
+await w.page.keyboard.press('End');
+await w.page.keyboard.press('Shift+Home');
+await details.evaluate((el) => el.scrollTo(0, 0));
+await w.page.waitForTimeout(900);
+await w.shot('text');
+await w.close();
 
 await browser.close();

@@ -277,3 +277,14 @@ describe('caret and pointer on words that do not stand straight', () => {
     expect(on({ x: 0, y: -20 })).toEqual([]);
   });
 });
+
+test('very many letters on a circle, and a line of very many pieces, are laid out', () => {
+  const many = with_('Quay '.repeat(30_000), { line: { radius: 90 }, at: 0, to: 1 }, 'full');
+  expect(many.layout.lines[0].runs[0].glyphs).toHaveLength(150_000);
+  expect(offsetAt(many.layout, { x: 0, y: -90 })).toBeGreaterThanOrEqual(0);
+  const path: number[] = [0, 0, 0];
+  for (let i = 1; i < 60_000; i++) path.push(1, i / 100, (i % 2) / 100);
+  const long = with_('Lantern Walk', { line: { path }, at: 0.5, distance: 3 }, 'middle');
+  expect(long.layout.overset).toBe(0);
+  expect(long.layout.lines[0].runs[0].glyphs).toHaveLength(12);
+});

@@ -3,6 +3,7 @@ import { Star } from 'lucide-react';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { FACES, faceName, faceRow, type FaceKind, type FaceRow } from '@/core/text/faces';
 import { ListChoice } from '@/ui/Choice';
+import { FindField } from '@/ui/FindField';
 import { Slip } from '@/ui/Slip';
 import { useBench, useSession } from '../session/context';
 import { favourFace, noteFace } from '../session/settings';
@@ -111,32 +112,22 @@ function Chooser({ value, sample, onPreview, onChoose, close }: Props & { close:
   return (
     <>
       <div className="mb-2 grid grid-cols-[1fr_auto] gap-2">
-        <input
-          autoFocus
-          role="combobox"
-          aria-label="Find a face"
-          aria-expanded
-          aria-controls="face-list"
-          aria-activedescendant={found[at] ? `face-${at}` : undefined}
+        <FindField
+          label="Find a face"
+          list="face"
           placeholder="Name of a face"
-          className="h-8 w-full rounded-sm border border-edge bg-field px-2"
           value={query}
-          onChange={(e) => {
-            setQuery(e.target.value);
+          at={at}
+          count={found.length}
+          onChange={(text) => {
+            setQuery(text);
             setAt(0);
           }}
-          onKeyDown={(e) => {
-            if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
-              e.preventDefault();
-              const next = Math.min(found.length - 1, Math.max(0, at + (e.key === 'ArrowDown' ? 1 : -1)));
-              setAt(next);
-              if (found[next]) onPreview(nearest(found[next]).id);
-              document.getElementById(`face-${next}`)?.scrollIntoView({ block: 'nearest' });
-            } else if (e.key === 'Enter' && found[at]) {
-              e.preventDefault();
-              choose(nearest(found[at]).id);
-            }
+          onMove={(i) => {
+            setAt(i);
+            if (found[i]) onPreview(nearest(found[i]).id);
           }}
+          onTake={(i) => choose(nearest(found[i]).id)}
         />
         <ListChoice
           hideLabel
@@ -159,7 +150,7 @@ function Chooser({ value, sample, onPreview, onChoose, close }: Props & { close:
       </div>
       <div
         id="face-list"
-        role="listbox"
+        role="grid"
         aria-label="Faces"
         className="max-h-[min(420px,calc(var(--radix-popover-content-available-height)-150px))] overflow-auto"
       >
@@ -223,40 +214,44 @@ const FamilyRow = memo(function FamilyRow(p: RowProps) {
     <div
       ref={row}
       id={p.id}
-      role="option"
+      role="row"
       aria-selected={chosen}
       aria-label={family.name}
       className={`grid grid-cols-[1fr_auto] items-center gap-x-2 border-b border-line px-1 py-1.5 ${p.current ? 'bg-raised' : ''}`}
       onPointerLeave={() => p.onPreview(null)}
     >
-      <button
-        type="button"
-        tabIndex={-1}
-        aria-label={`${family.name}, choose`}
-        className="min-w-0 cursor-pointer border-0 bg-transparent p-0 text-left"
-        onPointerEnter={() => p.onPreview(p.first)}
-        onClick={() => p.onChoose(p.first)}
-      >
-        <span
-          className={`block truncate text-[22px] leading-7 ${there ? '' : 'opacity-0'}`}
-          style={{ fontFamily: cssFace(p.first) }}
+      <div role="gridcell" className="min-w-0">
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={`${family.name}, choose`}
+          className="min-w-0 cursor-pointer border-0 bg-transparent p-0 text-left"
+          onPointerEnter={() => p.onPreview(p.first)}
+          onClick={() => p.onChoose(p.first)}
         >
-          {p.sample}
-        </span>
-        <span className={`text-[12px] ${chosen ? 'font-semibold text-accent' : 'text-faint'}`}>{family.name}</span>
-      </button>
-      <button
-        type="button"
-        tabIndex={-1}
-        aria-label={p.liked ? `${family.name}: no longer first` : `${family.name}: keep first`}
-        aria-pressed={p.liked}
-        className={`cursor-pointer border-0 bg-transparent p-1 ${p.liked ? 'text-accent' : 'text-faint'}`}
-        onClick={p.onLike}
-      >
-        <Star size={15} aria-hidden fill={p.liked ? 'currentColor' : 'none'} />
-      </button>
+          <span
+            className={`block truncate text-[22px] leading-7 ${there ? '' : 'opacity-0'}`}
+            style={{ fontFamily: cssFace(p.first) }}
+          >
+            {p.sample}
+          </span>
+          <span className={`text-[12px] ${chosen ? 'font-semibold text-accent' : 'text-faint'}`}>{family.name}</span>
+        </button>
+      </div>
+      <div role="gridcell">
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={p.liked ? `${family.name}: no longer first` : `${family.name}: keep first`}
+          aria-pressed={p.liked}
+          className={`cursor-pointer border-0 bg-transparent p-1 ${p.liked ? 'text-accent' : 'text-faint'}`}
+          onClick={p.onLike}
+        >
+          <Star size={15} aria-hidden fill={p.liked ? 'currentColor' : 'none'} />
+        </button>
+      </div>
       {family.faces.length > 1 && (
-        <div className="col-span-2 flex flex-wrap gap-x-2 text-[12px]">
+        <div role="gridcell" className="col-span-2 flex flex-wrap gap-x-2 text-[12px]">
           {family.faces.map((f) => (
             <button
               key={f.id}

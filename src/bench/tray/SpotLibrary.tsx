@@ -10,6 +10,7 @@ import { formatNumber } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { ListChoice } from '@/ui/Choice';
 import { FileButton, FileProblem, SWATCH_FILES } from '@/ui/FileButton';
+import { FindField } from '@/ui/FindField';
 import { count } from '../session/commandDef';
 import { useBench, useSession } from '../session/context';
 import { keepLibrary, removeLibrary } from '../session/libraries';
@@ -85,32 +86,22 @@ function Library() {
         />
       </div>
       <FileProblem text={problem} />
-      <input
-        autoFocus
-        aria-label="Find a spot ink"
-        role="combobox"
-        aria-expanded
-        aria-controls="spot-list"
-        aria-activedescendant={found[at] ? `spot-${at}` : undefined}
-        placeholder="Start of a name or number: emb, 66 …"
-        className="mb-2 h-8 w-full rounded-sm border border-edge bg-field px-2"
-        value={query}
-        onChange={(e) => {
-          setQuery(e.target.value);
-          setAt(0);
-        }}
-        onKeyDown={(e) => {
-          if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
-            e.preventDefault();
-            const next = Math.min(found.length - 1, Math.max(0, at + (e.key === 'ArrowDown' ? 1 : -1)));
-            setAt(next);
-            document.getElementById(`spot-${next}`)?.scrollIntoView({ block: 'nearest' });
-          } else if (e.key === 'Enter' && found[at]) {
-            e.preventDefault();
-            add(found[at]);
-          }
-        }}
-      />
+      <div className="mb-2">
+        <FindField
+          label="Find a spot ink"
+          list="spot"
+          placeholder="Start of a name or number: emb, 66 …"
+          value={query}
+          at={at}
+          count={found.length}
+          onChange={(text) => {
+            setQuery(text);
+            setAt(0);
+          }}
+          onMove={setAt}
+          onTake={(i) => add(found[i])}
+        />
+      </div>
       {found.length === 0 ? (
         <p className="m-0 text-faint">No ink begins with that. Names are words, numbers are lightness and hue.</p>
       ) : (

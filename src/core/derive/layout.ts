@@ -85,7 +85,8 @@ function frameLayouts(frames: readonly NodeOf<'textFrame'>[], set: SetStory, fon
   const over = (l: readonly Layout[]) => l[l.length - 1].overset > 0;
   const { fit } = frames[frames.length - 1];
   if (!fit || !over(whole)) return whole;
-  const smallest = Math.min(...set.paragraphs.flatMap((p) => p.runs.map((r) => r.size)));
+  let smallest = Infinity;
+  for (const p of set.paragraphs) for (const r of p.runs) smallest = Math.min(smallest, r.size);
   let [lo, hi] = [Math.min(1, fit.least / smallest), 1];
   let best = lay(scaledStory(set, lo));
   if (over(best)) return best;

@@ -58,6 +58,9 @@ export function adoptLooks(d: DesignDraft, looks: readonly TextLook[], newId: ()
 /** What words from one text are on their way to another; the browser keeps it beside the plain ones. */
 export const WORDS_TYPE = 'application/x-holvet-words+json';
 
+/** What is longer comes as plain words. */
+const MOST_TEXT = 10_000_000;
+
 /** Paragraphs as text for the clipboard. */
 export const packWords = (d: Design, paragraphs: readonly Paragraph[]): string =>
   JSON.stringify({ design: d.id, paragraphs });
@@ -67,6 +70,7 @@ export const packWords = (d: Design, paragraphs: readonly Paragraph[]): string =
  * the words then look as what is round them. Null for what is none.
  */
 export function unpackWords(d: Design, text: string): readonly Paragraph[] | null {
+  if (text.length > MOST_TEXT) return null;
   let value: unknown;
   try {
     value = JSON.parse(text);

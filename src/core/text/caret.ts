@@ -58,7 +58,7 @@ function fromMiddle(layout: Layout, line: Line, stop: CaretStop, p: Point): numb
 }
 
 function distanceTo(layout: Layout, line: Line, p: Point): number {
-  if (isBent(layout, line)) return Math.min(...line.carets.map((c) => fromMiddle(layout, line, c, p)));
+  if (isBent(layout, line)) return line.carets.reduce((n, c) => Math.min(n, fromMiddle(layout, line, c, p)), Infinity);
   const dy = p.y < line.top ? line.top - p.y : p.y > line.bottom ? p.y - line.bottom : 0;
   // Of lines side by side, in columns, the one below the point.
   const dx = p.x < line.x0 ? line.x0 - p.x : p.x > line.x1 ? p.x - line.x1 : 0;

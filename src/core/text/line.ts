@@ -276,6 +276,9 @@ function tabsIn(p: SetParagraph, text: string, clusters: readonly Cluster[], end
   return tabs;
 }
 
+/** A way that would take more copies of its leader stays empty. */
+const MOST_LEADERS = 2000;
+
 /** Repeats a leader between two places, each of its copies a multiple of its width from the line's beginning, so that those of all lines stand below each other. */
 function fillWith(
   leader: string,
@@ -287,7 +290,7 @@ function fillWith(
   const shaped = face.shape(leader, shaping);
   const scale = size / face.upem;
   const width = shaped.reduce((n, g) => n + g.advance, 0) * scale;
-  if (!(width > 0.05)) return;
+  if (!((to - from) / width < MOST_LEADERS)) return;
   for (let x = Math.ceil(from / width) * width; x + width <= to; x += width) {
     let pen = x;
     for (const g of shaped) {

@@ -1,4 +1,4 @@
-import type { Rect } from '../geometry/rect';
+import { EMPTY_RECT, union, type Rect } from '../geometry/rect';
 import { stopEnds } from './caret';
 import type { Layout } from './layout';
 import { Line, type CaretStop, type PlacedGlyph, type PlacedRun } from './line';
@@ -75,31 +75,38 @@ function putLine(line: Line, track: Track, along: Along): { readonly line: Line;
     }
     return { ...run, glyphs };
   });
+  const moved = extra ? lettersBefore(line) : null;
   const carets = line.local.carets.map((c): CaretStop => ({
     ...c,
-    turn: track.at(start + c.x * stretch + extra * lettersBefore(line, c.x)),
+    turn: track.at(start + c.x * stretch + extra * (moved?.(c.x) ?? 0)),
   }));
   const local = { ...line.local, runs, carets };
   const bare = new Line(local, line.offset, 0, 0, line.ascent, line.descent, width);
   return { line: new Line(local, line.offset, 0, 0, line.ascent, line.descent, width, boxOf(bare)), lost };
 }
 
-const lettersBefore = (line: Line, x: number): number =>
-  line.runs.reduce((n, r) => n + r.glyphs.filter((g) => g.text !== '' && g.x + g.advance / 2 < x).length, 0);
-
-function boxOf(line: Line): Rect {
-  const ends = line.carets.flatMap((c) => stopEnds(line, c));
-  return {
-    x0: Math.min(...ends.map((p) => p.x)),
-    y0: Math.min(...ends.map((p) => p.y)),
-    x1: Math.max(...ends.map((p) => p.x)),
-    y1: Math.max(...ends.map((p) => p.y)),
+/** How many letters of a line stand before a place on it. */
+function lettersBefore(line: Line): (x: number) => number {
+  const middles = Float64Array.from(
+    line.runs.flatMap((r) => r.glyphs.filter((g) => g.text !== '').map((g) => g.x + g.advance / 2)),
+  ).sort();
+  return (x) => {
+    let [lo, hi] = [0, middles.length];
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if (middles[mid] < x) lo = mid + 1;
+      else hi = mid;
+    }
+    return lo;
   };
 }
 
-const unionOf = (lines: readonly Line[]): Rect => ({
-  x0: Math.min(...lines.map((l) => l.x0)),
-  y0: Math.min(...lines.map((l) => l.top)),
-  x1: Math.max(...lines.map((l) => l.x1)),
-  y1: Math.max(...lines.map((l) => l.bottom)),
-});
+function boxOf(line: Line): Rect {
+  let box = EMPTY_RECT;
+  for (const c of line.carets)
+    for (const { x, y } of stopEnds(line, c)) box = union(box, { x0: x, y0: y, x1: x, y1: y });
+  return box;
+}
+
+const unionOf = (lines: readonly Line[]): Rect =>
+  lines.reduce((box, l) => union(box, { x0: l.x0, y0: l.top, x1: l.x1, y1: l.bottom }), EMPTY_RECT);

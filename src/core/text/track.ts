@@ -28,23 +28,26 @@ export function circleTrack(radius: number, distance: number, reversed: boolean)
   };
 }
 
-/** Places that a stretch of a curve is measured at, where letters stand beside it. */
+/** Places that a stretch of a curve is measured at, where letters stand beside it; and all of a line at most. */
 const STEPS = 96;
+const MOST_STEPS = 50_000;
 
 /** A contour, letters to the left of the way it runs; `reversed`: of the other way. */
 export function contourTrack(contour: Contour, distance: number, reversed: boolean): Track {
   const { segments } = contour;
   const lengths = segments.map((s) => segmentLength(s));
-  const whole = lengths.reduce((a, b) => a + b, 0);
+  // How far each stretch begins along the line.
+  const starts = new Float64Array(segments.length + 1);
+  for (const [i, l] of lengths.entries()) starts[i + 1] = starts[i] + l;
+  const whole = starts[segments.length];
   // Seen along the contour itself.
   const on = (along: number): Turn => {
-    let rest = Math.min(whole, Math.max(0, along));
-    let i = 0;
-    while (i < segments.length - 1 && rest > lengths[i]) rest -= lengths[i++];
-    const t = parameterAt(segments[i], rest, lengths[i]);
+    const inside = Math.min(whole, Math.max(0, along));
+    const i = Math.min(segments.length - 1, lastBelow(starts, inside));
+    const t = parameterAt(segments[i], inside - starts[i], lengths[i]);
     const [p, d] = [pointOn(segments[i], t), tangentOn(segments[i], t)];
     // What lies beyond an end goes straight on.
-    const over = contour.closed ? 0 : along - Math.min(whole, Math.max(0, along));
+    const over = contour.closed ? 0 : along - inside;
     return { x: p.x + d.x * over, y: p.y + d.y * over, cos: d.x, sin: d.y };
   };
   const turned = (along: number): Turn => {
@@ -58,7 +61,7 @@ export function contourTrack(contour: Contour, distance: number, reversed: boole
   if (distance === 0 || !(whole > 0))
     return { length: whole, closed: contour.closed, at: wrapped(turned, whole, contour.closed) };
   // Beside the line the way is longer or shorter: a table from one measure to the other.
-  const n = Math.max(STEPS, segments.length * STEPS);
+  const n = Math.min(MOST_STEPS, segments.length * STEPS);
   const table = new Float64Array(n + 1);
   let before = beside(0);
   for (let i = 1; i <= n; i++) {
@@ -70,16 +73,22 @@ export function contourTrack(contour: Contour, distance: number, reversed: boole
   const back = (along: number): number => {
     if (along <= 0) return along;
     if (along >= length) return whole + (along - length);
-    let [lo, hi] = [0, n];
-    while (hi - lo > 1) {
-      const mid = (lo + hi) >> 1;
-      if (table[mid] > along) hi = mid;
-      else lo = mid;
-    }
-    const step = table[hi] - table[lo];
+    const lo = Math.min(n - 1, lastBelow(table, along));
+    const step = table[lo + 1] - table[lo];
     return (whole * (lo + (step > 0 ? (along - table[lo]) / step : 0))) / n;
   };
   return { length, closed: contour.closed, at: wrapped((along) => beside(back(along)), length, contour.closed) };
+}
+
+/** The number of the last of rising values that is not above one; the first where all are. */
+function lastBelow(values: Float64Array, value: number): number {
+  let [lo, hi] = [0, values.length];
+  while (hi - lo > 1) {
+    const mid = (lo + hi) >> 1;
+    if (values[mid] > value) hi = mid;
+    else lo = mid;
+  }
+  return lo;
 }
 
 const wrapped = (at: (along: number) => Turn, length: number, closed: boolean) => (along: number) =>
