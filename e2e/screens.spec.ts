@@ -103,7 +103,7 @@ for (const scheme of ['light', 'dark'] as const) {
       for (const section of sections)
         await bench
           .details()
-          .getByRole('button', { name: `${section}, fold or open` })
+          .getByRole('button', { name: `${section}, fold or open`, exact: true })
           .click();
       await axe(page, `words of ${name} in full`, scheme, '[data-region=details]');
     }

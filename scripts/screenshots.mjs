@@ -270,7 +270,7 @@ await b.close();
 const w = await session();
 const details = w.page.getByRole('complementary', { name: 'Details' });
 const open = async (name) => {
-  const fold = details.getByRole('button', { name: `${name}, fold or open` });
+  const fold = details.getByRole('button', { name: `${name}, fold or open`, exact: true });
   if ((await fold.getAttribute('aria-expanded')) === 'false') await fold.click();
   await details.locator(`[data-section="${name}"]`).evaluate((el) => el.scrollIntoView({ block: 'center' }));
   await w.page.waitForTimeout(700);

@@ -87,6 +87,7 @@ function Chooser({ value, sample, onPreview, onChoose, close }: Props & { close:
   const found = useMemo(() => {
     const words = query.toLowerCase().split(/\s+/).filter(Boolean);
     const rank = (f: Family): number => {
+      if (f.faces.some((x) => x.id === value)) return -1;
       const used = f.faces.findIndex((x) => recent.includes(x.id));
       if (liked.includes(f.name)) return 0;
       return used >= 0 ? 1 : 2;
@@ -94,7 +95,7 @@ function Chooser({ value, sample, onPreview, onChoose, close }: Props & { close:
     return FAMILIES.filter(
       (f) => (kind === 'all' || f.faces[0].kind === kind) && words.every((w) => f.name.toLowerCase().includes(w)),
     ).toSorted((a, b) => rank(a) - rank(b));
-  }, [query, kind, recent, liked]);
+  }, [query, kind, recent, liked, value]);
 
   const choose = (face: string) => {
     onPreview(null);
