@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import * as z from 'zod';
 import { quickCheck } from '@/core/model/quickCheck';
 import { designSchema, nodeSchema, paintSchema, type Design } from '@/core/model/schema';
@@ -66,7 +67,7 @@ test('sound designs are sound at once, and are then what the schema makes of the
   }
 });
 
-test('changed anywhere, in any way, a design is sound exactly when its schema says so', () => {
+test('changed anywhere, in any way, a design is sound exactly when its schema takes it as it is', () => {
   const all = designs.map((d) => places(d));
   let refused = 0;
   let kept = 0;
@@ -76,11 +77,10 @@ test('changed anywhere, in any way, a design is sound exactly when its schema sa
       const value = changed(designs[i], all[i][where % all[i].length], how);
       const quick = isDesign(value);
       const parsed = slow(designSchema, value);
-      expect(quick).toBe(parsed.success);
-      if (quick) {
-        kept++;
-        expect(parsed.data).toEqual(value);
-      } else refused++;
+      // What the schema would take only by making something else of it (a key named __proto__, a date) goes the long way.
+      expect(quick).toBe(parsed.success && isDeepStrictEqual(parsed.data, value));
+      if (quick) kept++;
+      else refused++;
     }),
     { numRuns: 1500 },
   );
