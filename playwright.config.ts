@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM } from './e2e/browser';
 
 const PORT = Number(process.env.PORT ?? 3177);
 
@@ -19,7 +20,7 @@ export default defineConfig({
     acceptDownloads: true,
     trace: 'off',
     launchOptions: {
-      executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+      executablePath: CHROMIUM,
       headless: true,
       args: [
         '--no-sandbox',

@@ -1,4 +1,5 @@
 import { chromium, expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { CHROMIUM } from './browser';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -14,7 +15,7 @@ async function start(
   baseURL: string,
 ): Promise<{ context: BrowserContext; page: Page; kill(): Promise<void> }> {
   const context = await chromium.launchPersistentContext(folder, {
-    executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+    executablePath: CHROMIUM,
     headless: true,
     viewport: { width: 1280, height: 800 },
     baseURL,

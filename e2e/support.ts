@@ -59,6 +59,8 @@ export class BenchPage {
   async ready(): Promise<void> {
     await expect(this.page.getByTestId('save-state')).toBeVisible({ timeout: 30_000 });
     await expect(this.top).toBeVisible();
+    // The pile comes after the first paint.
+    await expect(this.page.getByRole('button', { name: 'Add a layer' })).toBeAttached();
     await this.page.waitForTimeout(250);
   }
 

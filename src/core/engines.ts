@@ -71,7 +71,7 @@ export function dividedIn(design: Design): Set<Language> {
 /** Loads the faces and the profile of a design; faces that cannot be had are substituted and reported by the scene. */
 export async function equip(engines: Engines, design: Design): Promise<void> {
   await Promise.all([
-    engines.fonts.load(facesOf(design)),
+    engines.fonts.load(facesOf(design), design.faces),
     engines.fonts.loadHyphens(dividedIn(design)),
     runsBothWays(design) ? engines.fonts.loadDirections() : null,
     engines.room.prepare(design.profile.file),

@@ -2,6 +2,7 @@ import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { Patches } from 'mutative';
 import type { Packed } from '@/core/edit/packed';
 import type { ExchangeSwatch } from '@/core/colour/exchange';
+import type { OwnFace } from '@/core/model/faceSchema';
 import type { Design, Setup } from '@/core/model/schema';
 
 /** One design as kept in the browser: a snapshot, the steps since then, and how many of them are in force. */
@@ -57,6 +58,13 @@ export interface AssetRow {
   bytes: Uint8Array;
 }
 
+/** A face that a person brought, for every design; its bytes are among the assets. */
+export interface FaceRow {
+  id: string;
+  added: string;
+  facts: OwnFace;
+}
+
 /** Colours kept for every design: palettes lifted and kept, libraries opened. */
 export interface LibraryRow {
   id: string;
@@ -73,11 +81,13 @@ export class HolvetDatabase extends Dexie {
   assets!: EntityTable<AssetRow, 'name'>;
   libraries!: EntityTable<LibraryRow, 'id'>;
   aside!: EntityTable<AsideRow, 'id'>;
+  faces!: EntityTable<FaceRow, 'id'>;
 
   constructor(name = 'holvet') {
     super(name);
     this.version(1).stores({ designs: 'id, modified', journal: '[designId+seq], designId', settings: 'key' });
     this.version(2).stores({ assets: 'name', libraries: 'id, added' });
     this.version(3).stores({ aside: 'id, designId' });
+    this.version(4).stores({ faces: 'id, added' });
   }
 }

@@ -1,6 +1,7 @@
 import { redoEntry, undoEntry, type HistoryEntry } from '@/core/edit/history';
 import { packed, unpacked } from '@/core/edit/packed';
 import { newDesign, setupOf } from '@/core/model/defaults';
+import { faceSchema, type OwnFace } from '@/core/model/faceSchema';
 import { leftOutText } from '@/core/model/faultText';
 import { CURRENT_VERSION, migrate, migratePatches } from '@/core/model/migrations';
 import type { Design } from '@/core/model/schema';
@@ -239,6 +240,26 @@ export class DesignStore {
   }
   async asset(name: string): Promise<Uint8Array | null> {
     return (await this.db.assets.get(name))?.bytes ?? null;
+  }
+
+  /** Faces for every design, latest first; what cannot be read is left out. */
+  async faces(): Promise<OwnFace[]> {
+    const rows = await this.db.faces.orderBy('added').reverse().toArray();
+    return rows.flatMap((r) => {
+      const read = faceSchema.safeParse(r.facts);
+      return read.success ? [read.data] : [];
+    });
+  }
+  /** Keeps a face and its file. */
+  async addFace(facts: OwnFace, bytes: Uint8Array): Promise<void> {
+    await this.db.transaction('rw', this.db.faces, this.db.assets, async () => {
+      await this.db.assets.put({ name: facts.file, bytes });
+      await this.db.faces.put({ id: facts.id, added: new Date().toISOString(), facts });
+    });
+  }
+  /** Takes it out of the list; its file stays for the designs that have it. */
+  async removeFace(id: string): Promise<void> {
+    await this.db.faces.delete(id);
   }
 
   // ——— colours for every design

@@ -1,11 +1,25 @@
 import { isOwnAsset, damagedAssets, type Assets } from '@/core/file/assets';
 import { packDesign } from '@/core/file/archive';
 import type { Design } from '@/core/model/schema';
+import { faceName } from '@/core/text/faces';
 import { designStore } from './open';
 
 /** Names of the files of its own that a design refers to. */
 const assetsOf = (design: Design): string[] =>
-  [...new Set([design.profile.file, ...(design.pictures ?? []).map((p) => p.file)])].filter(isOwnAsset);
+  [
+    ...new Set([
+      design.profile.file,
+      ...(design.pictures ?? []).map((p) => p.file),
+      // What its maker does not allow to be put into files stays in this browser.
+      ...(design.faces ?? []).flatMap((f) => (f.embedding === 'outlines' ? [] : [f.file])),
+    ]),
+  ].filter(isOwnAsset);
+
+function nameOfAsset(design: Design, name: string): string {
+  const face = design.faces?.find((f) => f.file === name);
+  if (face) return faceName(design, face.id);
+  return design.pictures?.find((p) => p.file === name)?.name ?? design.profile.name ?? name;
+}
 
 /** A `.holvet` file with all that belongs to the design, and the names of what this browser has not. */
 export async function packWhole(
@@ -19,7 +33,7 @@ export async function packWhole(
       .asset(name)
       .catch(() => null);
     if (bytes) assets.set(name, bytes);
-    else lacking.push(design.pictures?.find((p) => p.file === name)?.name ?? design.profile.name ?? name);
+    else lacking.push(nameOfAsset(design, name));
   }
   return { bytes: packDesign(design, thumbnail, assets), lacking };
 }

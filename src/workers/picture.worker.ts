@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 import * as Comlink from 'comlink';
 import { encode } from 'fast-png';
+import { FontProblem } from '@/core/input/font/problem';
 import { isAvif, openPicture, pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/read';
 import { PictureProblem } from '@/core/input/picture/types';
 import { readSwatchFile } from '@/core/input/swatches/read';
@@ -97,6 +98,17 @@ const api: PictureApi = {
       return readSwatchFile(bytes);
     } catch (e) {
       return refuse(null, `it could not be read (${e instanceof Error ? e.message : String(e)}).`);
+    }
+  },
+  async faces(bytes) {
+    // A font is opened about once in a design's life.
+    const { readFaces } = await import('@/core/input/font/read');
+    try {
+      const faces = await readFaces(bytes);
+      return Comlink.transfer({ ok: true, faces }, [...new Set(faces.map((f) => f.bytes.buffer as ArrayBuffer))]);
+    } catch (e) {
+      if (e instanceof FontProblem) return { ok: false, message: e.message };
+      return { ok: false, message: `it could not be read (${e instanceof Error ? e.message : String(e)})` };
     }
   },
   async look({ file, tone, pixels, coarse, colours }) {

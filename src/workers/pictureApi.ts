@@ -1,5 +1,6 @@
 import type { SwatchesRead } from '@/core/colour/exchange';
 import type { Clip } from '@/core/edit/clip';
+import type { ReadFace } from '@/core/input/font/read';
 import type { Design, Picture, Tone } from '@/core/model/schema';
 import type { Bitmap } from '@/core/render/bitmap';
 
@@ -34,11 +35,16 @@ export type ReadDrawing =
     }
   | { readonly ok: false; readonly message: string };
 
+export type ReadFaces =
+  { readonly ok: true; readonly faces: readonly ReadFace[] } | { readonly ok: false; readonly message: string };
+
 export interface PictureApi {
   /** An SVG drawing as objects, with new ids. */
   drawing(bytes: Uint8Array, name: string): Promise<ReadDrawing>;
   read(bytes: Uint8Array): Promise<ReadPicture>;
   swatches(bytes: Uint8Array): Promise<SwatchesRead>;
+  /** The faces of a font file. */
+  faces(bytes: Uint8Array): Promise<ReadFaces>;
   /** Null where the file cannot be had. */
   look(request: LookRequest): Promise<Bitmap | null>;
 }

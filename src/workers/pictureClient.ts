@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import type { SwatchesRead } from '@/core/colour/exchange';
 import type { Bitmap } from '@/core/render/bitmap';
 import { WorkerGone, WorkerHost, WorkerLate } from './host';
-import type { LookRequest, PictureApi, ReadDrawing, ReadPicture } from './pictureApi';
+import type { LookRequest, PictureApi, ReadDrawing, ReadFaces, ReadPicture } from './pictureApi';
 
 /** No file needs longer; one that does was made to hang whoever opens it. */
 export const READ_MS = 30_000;
@@ -34,6 +34,11 @@ export class PictureClient {
   async swatches(bytes: Uint8Array): Promise<SwatchesRead> {
     const read = await this.opened((api) => api.swatches(handed(bytes)) as Promise<SwatchesRead>);
     return read.ok || 'line' in read ? read : { ok: false, line: null, message: `${read.message}.` };
+  }
+
+  /** Reads a font file; its bytes are handed over. */
+  faces(bytes: Uint8Array): Promise<ReadFaces> {
+    return this.opened<ReadFaces>((api) => api.faces(handed(bytes)) as Promise<ReadFaces>);
   }
 
   /** Ends what is being opened: its caller hears that it was stopped. */

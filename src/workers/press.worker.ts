@@ -46,6 +46,8 @@ const api: PressApi = {
   async open(next) {
     design = next;
     lastPlates = null;
+    // What was not there may be there now.
+    if (opening) (await room()).engines.fonts.retry();
   },
   async patch(patches) {
     if (design) design = apply(design, unpacked<Patches>(patches)) as Design;

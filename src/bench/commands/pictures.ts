@@ -8,11 +8,13 @@ import { assetName, isOwnAsset } from '@/core/file/assets';
 import type { Matrix, Point } from '@/core/geometry/matrix';
 import { width as widthOf, height as heightOf } from '@/core/geometry/rect';
 import type { DesignNode, NodeOf, Picture } from '@/core/model/schema';
+import { fontFormat } from '@/core/input/font/format';
 import { isDrawing } from '@/core/input/isDrawing';
 import { storageProblem } from '@/store/open';
 import { count, freeSelection } from '../session/commandDef';
 import { opening } from '../session/opening';
 import type { Session } from '../session/session';
+import { addFaces } from './faces';
 import { pick } from '../tools/pick';
 
 /** A picture on its way into the design, its file already kept. */
@@ -139,6 +141,10 @@ export async function receiveFiles(
   for (const [i, f] of files.entries()) {
     s.say(files.length > 1 ? `Opening ${f.name} (${i + 1} of ${files.length}) …` : `Opening ${f.name} …`);
     const bytes = new Uint8Array(await f.arrayBuffer());
+    if (fontFormat(bytes)) {
+      await addFaces(s, f.name || 'Pasted font', bytes);
+      continue;
+    }
     if (isDrawing(f.name, bytes)) {
       const id = await placeDrawing(s, f.name || 'Pasted drawing', bytes, next());
       if (files.length === 1) return;

@@ -112,8 +112,8 @@ export function Sentence() {
             : node.window
               ? 'Path with text'
               : 'Text frame'}{' '}
-        in <Value to="Face">{faceName(run.face)}</Value>, <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>,{' '}
-        <Value to="Width">{size}</Value> across · letters{' '}
+        in <Value to="Face">{faceName(design, run.face)}</Value>,{' '}
+        <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>, <Value to="Width">{size}</Value> across · letters{' '}
         <ColourValue aim="letters">{paintName(design, run.fill)}</ColourValue>.
         {overset > 0 && (
           <span className="block text-stop">

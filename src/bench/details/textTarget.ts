@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { isText, type TextNode } from '@/core/derive/layout';
+import { adoptFace } from '@/core/edit/carryText';
 import type { DesignDraft } from '@/core/edit/history';
 import {
   lettersAt,
@@ -83,10 +84,14 @@ export function useTextTarget(reach: Reach = 'line'): TextTarget | null {
         ) as DesignDraft['stories'][string];
       }
     };
-  const looked = (change: RunLook) =>
+  const looked = (change: RunLook) => (d: DesignDraft) => {
+    const own = session.state.ownFaces.find((f) => f.id === change.face);
+    // A face of one's own joins the design with the first letters that ask for it.
+    if (own) adoptFace(d, own);
     eachStory((s, from, to) =>
       line ? setLineLook(s, to, change) : letters ? setRunLook(s, from, to, change) : setRunLook(s, 0, 0, change),
-    );
+    )(d);
+  };
   return {
     texts,
     node,

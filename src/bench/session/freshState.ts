@@ -35,6 +35,7 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     recentShapes: [],
     recentFaces: [],
     likedFaces: [],
+    ownFaces: [],
     view: 'work',
     shownInks: null,
     camera: { scale: 1, x: 0, y: 0 },

@@ -315,7 +315,7 @@ export class Session {
   }
 
   async loadFaces(ids: readonly string[]): Promise<void> {
-    await this.engines.fonts.load(ids);
+    await this.engines.fonts.load(ids, [...(this.state.design.faces ?? []), ...this.state.ownFaces]);
     this.set({ fontsEpoch: this.engines.fonts.epoch });
   }
 

@@ -91,6 +91,8 @@ export async function loadSettings(s: Session): Promise<void> {
   const [recentFaces, likedFaces] = [await kept('faces:recent', names), await kept('faces:liked', names)];
   if (recentFaces && !s.state.recentFaces.length) s.set({ recentFaces });
   if (likedFaces && !s.state.likedFaces.length) s.set({ likedFaces });
+  const ownFaces = await s.designs.faces().catch(() => []);
+  if (ownFaces.length && !s.state.ownFaces.length) s.set({ ownFaces });
   const folded = await kept('details:folded', z.array(z.string().max(80)).max(200));
   if (folded && !s.state.folded.length) s.set({ folded });
   const recentShapes = await kept('shapes:recent', z.array(z.string()).max(RECENT));

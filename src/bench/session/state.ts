@@ -1,3 +1,4 @@
+import type { OwnFace } from '@/core/model/faceSchema';
 import type { VisionId } from '@/core/colour/vision';
 import type { Finding } from '@/core/check/types';
 import type { HistoryEntry } from '@/core/edit/history';
@@ -113,6 +114,8 @@ export interface BenchState {
   /** Faces given last, and families that are kept first. */
   readonly recentFaces: readonly string[];
   readonly likedFaces: readonly string[];
+  /** Faces that the person brought, for every design, latest first. */
+  readonly ownFaces: readonly OwnFace[];
   readonly view: ViewId;
   /** Inks on the press in Plates; null for all. */
   readonly shownInks: ReadonlySet<string> | null;

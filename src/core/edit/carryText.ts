@@ -1,3 +1,4 @@
+import type { OwnFace } from '../model/faceSchema';
 import { visitPaints, coloursOf } from '../model/paints';
 import type { Design, Paragraph, Story, TextLook } from '../model/schema';
 import { storySchema } from '../model/textSchema';
@@ -14,6 +15,25 @@ export function looksUsed(d: Pick<Design, 'textLooks'>, stories: Readonly<Record
       for (const id of [p.look, ...p.runs.map((r) => r.look)])
         for (const look of chainOf(d.textLooks, id)) used.add(look);
   return (d.textLooks ?? []).filter((l) => used.has(l));
+}
+
+/** Faces of the design's own that stories and looks ask for. */
+export function facesUsed(
+  d: Pick<Design, 'faces'>,
+  stories: Readonly<Record<string, Story>>,
+  looks: readonly TextLook[],
+): readonly OwnFace[] {
+  if (!d.faces?.length) return [];
+  const used = new Set<string | undefined>(looks.map((l) => l.letters?.face));
+  for (const { paragraphs } of Object.values(stories))
+    for (const p of paragraphs) for (const r of p.runs) used.add(r.face);
+  return d.faces.filter((f) => used.has(f.id));
+}
+
+/** A face of its own joins a design that has it not yet: its id says which file it is. */
+export function adoptFace(d: DesignDraft, face: OwnFace): void {
+  if (!d.faces?.some((f) => f.id === face.id))
+    (d.faces ??= []).push(structuredClone(face) as NonNullable<DesignDraft['faces']>[number]);
 }
 
 /** A story through other frames; `frame` answers null for one that it does not run through any more. */

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
 import { newDesign, setupOf } from '../model/defaults';
+import type { OwnFace } from '../model/faceSchema';
 import { faultText } from '../model/faultText';
 import { CURRENT_VERSION, migrate, versionOf } from '../model/migrations';
 import { coloursOf, mapColours, mapPaints, visitPaints } from '../model/paints';
@@ -18,7 +19,7 @@ import {
   type TextLook,
 } from '../model/schema';
 import { pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
-import { adoptLooks, looksUsed, withFrames, withLooks } from './carryText';
+import { adoptFace, adoptLooks, facesUsed, looksUsed, withFrames, withLooks } from './carryText';
 import type { DesignDraft } from './history';
 
 export const CLIP_FORMAT = 'holvet-clip/3';
@@ -35,6 +36,8 @@ export interface Clip {
   readonly pictures?: readonly Picture[];
   /** Absent: none. */
   readonly textLooks?: readonly TextLook[];
+  /** Absent: none but those that ship. */
+  readonly faces?: readonly OwnFace[];
 }
 
 /** What a clip is as a whole; its parts are held against the model's own rules. */
@@ -47,6 +50,7 @@ const clipSchema = z.object({
   inks: z.array(z.unknown()),
   pictures: z.array(z.unknown()).optional(),
   textLooks: z.array(z.unknown()).optional(),
+  faces: z.array(z.unknown()).optional(),
 });
 
 export type ReadClip =
@@ -79,7 +83,7 @@ export function parseClip(text: string): ReadClip {
   const clip = parsed.data as unknown as Clip;
   const verified = verifyDesign(designOfClip(clip));
   if (!verified.ok) return { ok: false, why: faultText(verified, clip) };
-  const { nodes, stories, swatches, inks, pictures, textLooks } = verified.design;
+  const { nodes, stories, swatches, inks, pictures, textLooks, faces } = verified.design;
   return {
     ok: true,
     clip: {
@@ -91,6 +95,7 @@ export function parseClip(text: string): ReadClip {
       inks,
       ...(pictures && { pictures }),
       ...(textLooks && { textLooks }),
+      ...(faces && { faces }),
     },
   };
 }
@@ -98,7 +103,7 @@ export function parseClip(text: string): ReadClip {
 /** A design that holds nothing but a clip: what holds for designs holds for what goes into them. */
 export function designOfClip(clip: Clip): Design {
   const making = { newId: () => 'clip', now: () => '2000-01-01T00:00:00.000Z' };
-  const { inks, swatches, nodes, stories, pictures, textLooks, roots } = clip;
+  const { inks, swatches, nodes, stories, pictures, textLooks, faces, roots } = clip;
   return {
     ...newDesign('Clip', setupOf(100, 100), making),
     inks,
@@ -107,6 +112,7 @@ export function designOfClip(clip: Clip): Design {
     stories,
     ...(pictures && { pictures }),
     ...(textLooks && { textLooks }),
+    ...(faces && { faces }),
     pages: [{ id: 'clip-page', name: '', children: roots }],
   };
 }
@@ -127,6 +133,7 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
   for (const [key, story] of Object.entries(stories))
     stories[key] = withFrames(story, (id) => (id in nodes ? id : null));
   const textLooks = looksUsed(d, stories);
+  const faces = facesUsed(d, stories, textLooks);
   const swatchIds = new Set<string>();
   const inkIds = new Set<string>();
   const pictureIds = new Set<string>();
@@ -153,6 +160,7 @@ export function copyNodes(d: Design, page: Page, ids: readonly NodeId[]): Clip |
     inks: d.inks.filter((i) => inkIds.has(i.id)),
     ...(pictureIds.size && { pictures: (d.pictures ?? []).filter((p) => pictureIds.has(p.id)) }),
     ...(textLooks.length && { textLooks }),
+    ...(faces.length && { faces }),
   };
 }
 
@@ -204,6 +212,7 @@ export function pasteClip(
   const textLooks = structuredClone(clip.textLooks ?? []) as TextLook[];
   mapPaints({ nodes, stories, textLooks }, paint);
   const lookMap = adoptLooks(d, textLooks, newId);
+  for (const face of clip.faces ?? []) adoptFace(d, face);
   for (const [id, node] of Object.entries(nodes)) {
     const next = { ...node, id: ids.get(id)! } as DesignDraft['nodes'][string];
     if ('children' in next) next.children = next.children.map((c) => ids.get(c)!);

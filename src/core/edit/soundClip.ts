@@ -9,13 +9,33 @@ export function soundClip(clip: Clip): { readonly clip: Clip; readonly leftOut: 
   if (verifyDesign(design).ok) return { clip, leftOut: [] };
   const salvaged = salvageDesign(
     design,
-    designOfClip({ ...clip, roots: [], nodes: {}, stories: {}, swatches: [], inks: [], pictures: [] }),
+    designOfClip({
+      ...clip,
+      roots: [],
+      nodes: {},
+      stories: {},
+      swatches: [],
+      inks: [],
+      pictures: [],
+      textLooks: [],
+      faces: [],
+    }),
   );
   const roots = salvaged?.design.pages[0].children;
   if (!salvaged || !roots?.length) return null;
-  const { nodes, stories, swatches, inks, pictures } = salvaged.design;
+  const { nodes, stories, swatches, inks, pictures, textLooks, faces } = salvaged.design;
   return {
-    clip: { format: clip.format, roots, nodes, stories, swatches, inks, ...(pictures && { pictures }) },
+    clip: {
+      format: clip.format,
+      roots,
+      nodes,
+      stories,
+      swatches,
+      inks,
+      ...(pictures && { pictures }),
+      ...(textLooks && { textLooks }),
+      ...(faces && { faces }),
+    },
     leftOut: salvaged.leftOut.map((f) => faultText(f, clip)),
   };
 }

@@ -39,6 +39,9 @@ export function salvageDesign(value: unknown, fallback: Design): Salvaged | null
   return null;
 }
 
+/** Lists whose parts may go one by one. */
+const LISTS: ReadonlySet<string> = new Set(['swatches', 'inks', 'pictures', 'faces', 'textLooks']);
+
 /** Does away with one fault; answers whether there was something to do. */
 function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
   // A stray is hung up again by `prune`.
@@ -55,11 +58,7 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
     else delete list[key];
     return true;
   }
-  if (
-    (kind === 'swatches' || kind === 'inks' || kind === 'pictures' || kind === 'textLooks') &&
-    Array.isArray(list) &&
-    typeof key === 'number'
-  ) {
+  if (LISTS.has(String(kind)) && Array.isArray(list) && typeof key === 'number') {
     list[key] = null;
     return true;
   }
@@ -94,7 +93,7 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
 /** Takes out what the mending made pointless: empty places of lists, doubles, children that are gone, strays, colours of swatches that went. */
 function prune(d: Loose): void {
   const ids = new Set<string>();
-  for (const key of ['swatches', 'inks', 'pictures', 'textLooks', 'pages']) {
+  for (const key of [...LISTS, 'pages']) {
     const list = d[key];
     if (!Array.isArray(list)) continue;
     d[key] = list.filter((x) => {

@@ -17,6 +17,7 @@ import {
   pathNumbers,
   unit01,
 } from './primitives';
+import { faceSchema } from './faceSchema';
 import { alongSchema, bendSchema, storySchema, textLookSchema } from './textSchema';
 
 export { midpointSchema, mixingSchema, paintSchema } from './paintSchema';
@@ -305,6 +306,8 @@ export const designSchema = z
     stories: z.record(id, storySchema).readonly(),
     /** Pictures that paints refer to. Absent: none. */
     pictures: z.array(pictureSchema).max(5000).readonly().optional(),
+    /** Faces of its own, beside those that ship. Absent: none. */
+    faces: z.array(faceSchema).max(1000).readonly().optional(),
     /** How texts look, by name: those of a kind change together. Absent: none. */
     textLooks: z.array(textLookSchema).max(1000).readonly().optional(),
   })

@@ -8,6 +8,10 @@ interface TextFault {
 
 /** What is wrong with looks of texts and with what stories say of looks and frames; of `known`, sound, only what is the same is not asked. */
 export function* textFaults(d: Design, known: Design | null): Iterable<TextFault> {
+  if (d.faces !== known?.faces)
+    for (const [i, f] of (d.faces ?? []).entries())
+      if (d.faces!.findIndex((x) => x.id === f.id) < i)
+        yield { path: ['faces', i], what: `the face ${f.id} is there twice` };
   const looks = new Map((d.textLooks ?? []).map((l) => [l.id, l]));
   const sameLooks = known !== null && d.textLooks === known.textLooks;
   const ids = new Set<string>();

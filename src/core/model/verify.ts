@@ -68,6 +68,7 @@ function thinned(before: Design, after: Design, anew: readonly string[]): unknow
     ...(same('inks') && { inks: [] }),
     ...(same('pictures') ? { pictures: undefined } : {}),
     ...(same('textLooks') ? { textLooks: undefined } : {}),
+    ...(same('faces') ? { faces: undefined } : {}),
     nodes: Object.fromEntries(anew.map((id) => [id, thinNode(own(before.nodes, id), after.nodes[id])])),
     stories: Object.fromEntries(changedKeys(before.stories, after.stories).map((id) => [id, after.stories[id]])),
   };

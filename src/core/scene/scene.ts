@@ -4,7 +4,7 @@ import { pathBounds, type FillRule, type PathData } from '../geometry/path';
 import type { StrokeStyle } from '../geometry/stroke';
 import type { Blend, Effect, Paint } from '../model/schema';
 import type { NodeId } from '../model/tree';
-import type { Face } from '../text/fonts';
+import type { Face } from '../text/face';
 import type { PlacedGlyph } from '../text/line';
 import { effectRow } from './effects/table';
 import type { PlacedPath } from './placedPath';

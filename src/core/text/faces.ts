@@ -1,3 +1,6 @@
+import { isOwnFace, type FaceKind, type OwnFace } from '../model/faceSchema';
+import type { Design } from '../model/schema';
+
 /** The faces that ship, all under the SIL Open Font License 1.1; copied to public/fonts by scripts/copy-public.mjs, which reads this table. */
 export interface FaceRow {
   readonly id: string;
@@ -8,7 +11,6 @@ export interface FaceRow {
   readonly italic: boolean;
   readonly kind: FaceKind;
 }
-export type FaceKind = 'sans' | 'condensed' | 'serif' | 'slab' | 'display' | 'script' | 'blackletter' | 'mono';
 
 const WEIGHTS: readonly (readonly [number, string])[] = [
   [300, 'Light'],
@@ -73,8 +75,13 @@ const BY_ID = new Map(FACES.map((f) => [f.id, f]));
 /** The row of a face that ships. */
 export const faceRow = (id: string): FaceRow | undefined => BY_ID.get(id);
 
-/** A face by the name that people use: “Bitter Medium”. One that does not ship goes by the words of its id. */
-export function faceName(id: string): string {
-  const row = faceRow(id);
-  return row ? `${row.family} ${row.style}` : id.replace(/[-_]+/g, ' ');
+/** What a design knows of a face without its file: of those that ship and of its own; undefined for another. */
+export const faceIn = (d: Pick<Design, 'faces'>, id: string): FaceRow | OwnFace | undefined =>
+  BY_ID.get(id) ?? d.faces?.find((f) => f.id === id);
+
+/** A face by the name that people use: “Bitter Medium”. One that the design knows nothing of goes by the words of its id. */
+export function faceName(d: Pick<Design, 'faces'>, id: string): string {
+  const row = faceIn(d, id);
+  if (row) return `${row.family} ${row.style}`.trim();
+  return isOwnFace(id) ? 'a face without a name' : id.replace(/[-_]+/g, ' ');
 }

@@ -1,7 +1,8 @@
 import { DEFAULT_FACE } from '../model/defaults';
 import type { SetParagraph, SetRun, SetStory } from '../model/textLooks';
 import { levelsOf } from './bidi';
-import type { Face, FontBook, Shaping } from './fonts';
+import type { Face, Shaping } from './face';
+import type { FontBook, InFace } from './fonts';
 import { graphemes } from './graphemes';
 import { isPlainLatin, mayRunLeft, scriptOf } from './scripts';
 
@@ -62,18 +63,19 @@ export function itemize(p: SetParagraph, fonts: FontBook): Itemized {
   for (const run of p.runs) {
     const own = fonts.instance(run.face, run.axes);
     if (!own) missing.add(run.face);
-    const face = own ?? fonts.get(DEFAULT_FACE);
-    if (face && run.text) split(items, run, face, at, levels?.levels ?? null, fonts);
+    const set = own ? { face: own, share: 1 } : fonts.standIn(run.face);
+    if (set && run.text) split(items, run, set, at, levels?.levels ?? null, fonts);
     at += run.text.length;
   }
   return { items, missing: [...missing], level };
 }
 
 /** The parts of one run. */
-function split(out: Item[], run: SetRun, face: Face, start: number, levels: Uint8Array | null, fonts: FontBook): void {
+function split(out: Item[], run: SetRun, set: InFace, start: number, levels: Uint8Array | null, fonts: FontBook): void {
   const { text } = run;
+  const { face } = set;
   if (!levels && isPlainLatin(text) && face.coversAll(text)) {
-    put(out, run, face, start, text, 0, null);
+    put(out, run, set, start, text, 0, null);
     return;
   }
   // A letter and its marks stay together: what the first of them is, all are.
@@ -103,7 +105,10 @@ function split(out: Item[], run: SetRun, face: Face, start: number, levels: Uint
       last.script ??= script;
     } else parts.push({ from: index, text: segment, face: by, level, script });
   }
-  for (const p of parts) put(out, run, p.face, start + p.from, p.text, p.level, p.script);
+  for (const p of parts) {
+    const share = p.face === face ? set.share : 1;
+    put(out, run, { face: p.face, share }, start + p.from, p.text, p.level, p.script);
+  }
 }
 
 /** The face that has a letter: its own, the one before it, else the first of those that stand in; null where none has it. */
@@ -122,7 +127,7 @@ function standIn(segment: string, own: Face, before: Face | undefined, fonts: Fo
 function put(
   out: Item[],
   run: SetRun,
-  face: Face,
+  { face, share: whole }: InFace,
   start: number,
   text: string,
   level: number,
@@ -135,7 +140,7 @@ function put(
     out.push({
       run,
       face,
-      size: size * share,
+      size: size * share * whole,
       rise,
       start: start + from,
       end: start + from + part.length,

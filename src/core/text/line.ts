@@ -1,6 +1,6 @@
 import type { Rect } from '../geometry/rect';
 import type { SetParagraph, SetRun } from '../model/textLooks';
-import type { Face } from './fonts';
+import type { Face } from './face';
 import { graphemes } from './graphemes';
 import type { Item } from './itemize';
 import { clustersOf, hyphenOf, type Cluster, type ShapedParagraph } from './shaping';

@@ -1,6 +1,7 @@
 import { DEFAULT_FACE } from '../model/defaults';
 import type { SetParagraph } from '../model/textLooks';
-import type { FontBook, ShapedGlyph } from './fonts';
+import type { ShapedGlyph } from './face';
+import type { FontBook } from './fonts';
 import { itemize, type Item } from './itemize';
 
 /** What cannot be cut: letters that are one glyph, a letter and its marks. Advance in points. */

@@ -14,12 +14,12 @@ export const missingFaceRule: Rule<'text.missingFace'> = {
       const n = design.nodes[node];
       if (!('story' in n) || n.hidden) continue;
       const faces = new Set(runsIn(design, design.stories[n.story]).map((r) => r.face));
-      for (const face of faces) if (missing.has(face)) yield { node, facts: { face } };
+      for (const face of faces) if (missing.has(face)) yield { node, facts: { face: faceName(design, face) } };
     }
   },
   say: ({ face }, name) => ({
-    message: `${name} asks for the face ${faceName(face)}, which is not here; another stands in.`,
-    why: 'The letters will look and break differently. Choose a face from the list, or add the font.',
+    message: `${name} asks for the face ${face}, which is not here; another stands in.`,
+    why: 'The letters will look and break differently. Add its font file (drop it on the page), or choose another face for these words.',
   }),
 };
 

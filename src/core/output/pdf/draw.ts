@@ -17,6 +17,7 @@ import { ContentStream } from './content';
 import { name, type PdfFile, type Value } from './file';
 import { grainPattern } from './grain';
 import type { Images } from './images';
+import { withoutKeptOut } from './keptOut';
 import { makePools, makeShadings, type Shadings } from './shading';
 
 /** What a page's drawing needs and collects. */
@@ -193,7 +194,8 @@ function addGraphics(d: Drawing, state: Record<string, Value>): string {
   return key;
 }
 
-async function drawLeaf(d: Drawing, item: Leaf): Promise<void> {
+async function drawLeaf(d: Drawing, leaf: Leaf): Promise<void> {
+  const item = withoutKeptOut(leaf);
   await paintLeaf(d, item);
   // Letters that became outlines: their words are there to be found, copied and read out, and leave no ink.
   if (item.type !== 'glyphs' && item.words) drawText(d, item.words, 3);

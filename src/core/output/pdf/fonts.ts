@@ -1,78 +1,8 @@
 import type { PDFRef } from '@cantoo/pdf-lib';
 import type { Env } from '../../env';
-import type { Face } from '../../text/fonts';
+import type { Face } from '../../text/face';
 import { name, type PdfFile, type Value } from './file';
-
-/** The calls of harfbuzz-subset.wasm that are used. */
-interface SubsetExports {
-  readonly memory: WebAssembly.Memory;
-  _initialize(): void;
-  malloc(n: number): number;
-  free(p: number): void;
-  hb_blob_create(data: number, length: number, mode: number, user: number, destroy: number): number;
-  hb_blob_destroy(b: number): void;
-  hb_face_create(blob: number, index: number): number;
-  hb_face_destroy(f: number): void;
-  hb_subset_input_create_or_fail(): number;
-  hb_subset_input_destroy(i: number): void;
-  hb_subset_input_set_flags(i: number, flags: number): void;
-  hb_subset_input_glyph_set(i: number): number;
-  hb_subset_input_set(i: number, which: number): number;
-  hb_set_add(set: number, value: number): void;
-  hb_subset_or_fail(face: number, input: number): number;
-  hb_face_reference_blob(face: number): number;
-  hb_blob_get_data(blob: number, length: number): number;
-  hb_blob_get_length(blob: number): number;
-}
-
-let loading: Promise<SubsetExports> | null = null;
-
-async function subsetter(env: Pick<Env, 'asset'>): Promise<SubsetExports> {
-  loading ??= (async () => {
-    const bytes = await env.asset('wasm/harfbuzz-subset.wasm');
-    const { instance } = await WebAssembly.instantiate(bytes as BufferSource, {});
-    const x = instance.exports as unknown as SubsetExports;
-    x._initialize();
-    return x;
-  })();
-  return loading;
-}
-
-// hb-subset.h: NO_HINTING | RETAIN_GIDS | NOTDEF_OUTLINE | NO_LAYOUT_CLOSURE
-const FLAGS = 1 | 2 | 0x40 | 0x200;
-const DROP_TABLE_TAG = 3;
-const UNUSED_IN_PDF = ['GSUB', 'GPOS', 'GDEF', 'DSIG', 'name', 'OS/2', 'post', 'STAT', 'gasp', 'cmap', 'kern', 'meta'];
-
-/** Only the glyphs that are used, their ids kept, so that shaped ids go straight into the file. */
-async function subsetFont(env: Pick<Env, 'asset'>, ttf: Uint8Array, gids: Iterable<number>): Promise<Uint8Array> {
-  const x = await subsetter(env);
-  const data = x.malloc(ttf.length);
-  new Uint8Array(x.memory.buffer).set(ttf, data);
-  const blob = x.hb_blob_create(data, ttf.length, 2, 0, 0);
-  const face = x.hb_face_create(blob, 0);
-  const input = x.hb_subset_input_create_or_fail();
-  x.hb_subset_input_set_flags(input, FLAGS);
-  const glyphs = x.hb_subset_input_glyph_set(input);
-  for (const g of gids) x.hb_set_add(glyphs, g);
-  const drop = x.hb_subset_input_set(input, DROP_TABLE_TAG);
-  for (const t of UNUSED_IN_PDF)
-    x.hb_set_add(
-      drop,
-      [...t].reduce((sum, c) => (sum << 8) + c.charCodeAt(0), 0),
-    );
-  const result = x.hb_subset_or_fail(face, input);
-  if (!result) throw new Error('a font could not be cut down to the glyphs used');
-  const out = x.hb_face_reference_blob(result);
-  const at = x.hb_blob_get_data(out, 0);
-  const bytes = new Uint8Array(x.memory.buffer).slice(at, at + x.hb_blob_get_length(out));
-  x.hb_blob_destroy(out);
-  x.hb_face_destroy(result);
-  x.hb_subset_input_destroy(input);
-  x.hb_face_destroy(face);
-  x.hb_blob_destroy(blob);
-  x.free(data);
-  return bytes;
-}
+import { subsetFont } from './subset';
 
 /** Glyphs used of one face, each with the text it stands for. */
 export type UsedGlyphs = Map<number, string>;
@@ -97,9 +27,10 @@ export const utf16 = (t: string) => Array.from({ length: t.length }, (_, i) => h
 export async function embedFace(file: PdfFile, env: Pick<Env, 'asset'>, face: Face, used: UsedGlyphs): Promise<PDFRef> {
   const gids = [...used.keys()].sort((a, b) => a - b);
   const k = 1000 / face.upem;
-  const base = `${subsetTag(used)}+${face.psName}`;
-  const program = await subsetFont(env, face.bytes, gids);
-  const openType = face.bytes[0] === 0x4f; // 'OTTO': outlines in a CFF table
+  const program = face.embedding === 'whole' && !face.axes.length ? face.bytes : await subsetFont(env, face, gids);
+  // The tag says that it is cut down (9.6.4).
+  const base = program === face.bytes ? face.psName : `${subsetTag(used)}+${face.psName}`;
+  const openType = program[0] === 0x4f; // 'OTTO': outlines in a CFF table
   const fontFile = await file.stream(openType ? { Subtype: name('OpenType') } : { Length1: program.length }, program);
   const widths: Value[] = gids.flatMap((g): Value[] => [g, [Number((face.advance(g) * k).toFixed(3))]]);
   const descriptor = file.add({

@@ -12,6 +12,7 @@ import type { Job } from '../job';
 import { ColourSpaces } from './colour';
 import { ContentStream } from './content';
 import { composite, knockOut, type Drawing } from './draw';
+import { withoutKeptOut } from './keptOut';
 import { embedFace, type UsedGlyphs } from './fonts';
 import { name, PdfFile, type Value } from './file';
 import { Images } from './images';
@@ -180,7 +181,8 @@ async function finish(file: PdfFile, design: Design, outputProfile: Uint8Array, 
 /** By face: an item that has it, and the glyphs of it that are asked for. */
 type UsedFaces = Map<string, { readonly item: Words; readonly glyphs: UsedGlyphs }>;
 function noteFaces(root: Group, used: UsedFaces): void {
-  const look = (leaf: Leaf) => {
+  const look = (met: Leaf) => {
+    const leaf = withoutKeptOut(met);
     const words = leaf.type === 'glyphs' ? leaf : leaf.words;
     if (!words) return;
     const entry = used.get(words.face.id) ?? { item: words, glyphs: new Map() };
