@@ -2,24 +2,9 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { decode } from 'fast-png';
-import { BenchPage, expect, test, type Spot } from './support';
+import { BenchPage, drop, expect, test, type Spot } from './support';
 
 const drawer = (file: string) => readFileSync(`public/pictures/${file}`);
-
-/** Lets files go over a place of the bench top, as a file manager would. */
-async function drop(page: Page, spot: Spot, name: string, bytes: Buffer): Promise<void> {
-  const dataTransfer = await page.evaluateHandle(
-    ([n, data]) => {
-      const transfer = new DataTransfer();
-      transfer.items.add(new File([Uint8Array.from(atob(data), (c) => c.charCodeAt(0))], n));
-      return transfer;
-    },
-    [name, bytes.toString('base64')] as const,
-  );
-  const at = { dataTransfer, clientX: spot.x, clientY: spot.y };
-  await page.dispatchEvent('#bench-top', 'dragover', at);
-  await page.dispatchEvent('#bench-top', 'drop', at);
-}
 
 async function seenAt(page: Page, spot: Spot): Promise<number[]> {
   const shot = decode(

@@ -143,6 +143,20 @@ export class BenchPage {
     await expect(slip).toBeVisible();
     return slip;
   }
+  /** Writes a display text at a place of the page; it is left chosen. */
+  async write(x: number, y: number, text: string): Promise<void> {
+    await this.page.getByRole('button', { name: 'Text', exact: true }).click();
+    await this.click(x, y);
+    await this.page.keyboard.type(text);
+    await this.page.keyboard.press('Escape');
+  }
+  /** A section of Details, opened. */
+  async unfold(name: string): Promise<Locator> {
+    const section = this.details().locator(`[data-section="${name}"]`);
+    const button = section.getByRole('button', { name: /fold or open/ });
+    if ((await button.getAttribute('aria-expanded')) === 'false') await button.click();
+    return section;
+  }
   async names(): Promise<string[]> {
     return (await this.pile().all()).reduce<Promise<string[]>>(
       async (list, row) => [...(await list), (await row.getAttribute('aria-label'))!.split(', ')[0]],
@@ -171,4 +185,19 @@ export class BenchPage {
 
 export async function contents(file: Download): Promise<Uint8Array> {
   return new Uint8Array(readFileSync((await file.path())!));
+}
+
+/** Lets files go over a place of the bench top, as a file manager would. */
+export async function drop(page: Page, spot: Spot, name: string, bytes: Buffer): Promise<void> {
+  const dataTransfer = await page.evaluateHandle(
+    ([n, data]) => {
+      const transfer = new DataTransfer();
+      transfer.items.add(new File([Uint8Array.from(atob(data), (c) => c.charCodeAt(0))], n));
+      return transfer;
+    },
+    [name, bytes.toString('base64')] as const,
+  );
+  const at = { dataTransfer, clientX: spot.x, clientY: spot.y };
+  await page.dispatchEvent('#bench-top', 'dragover', at);
+  await page.dispatchEvent('#bench-top', 'drop', at);
 }

@@ -1,26 +1,13 @@
 import { BenchPage, expect, test } from './support';
 
-/** Writes a display text at a place; the bench is left with it chosen. */
-async function write(own: BenchPage, x: number, y: number, text: string): Promise<void> {
-  await own.page.getByRole('button', { name: 'Text', exact: true }).click();
-  await own.click(x, y);
-  await own.page.keyboard.type(text);
-  await own.page.keyboard.press('Escape');
-}
-
 const shot = (own: BenchPage, name: string) =>
   process.env.HOLVET_SHOTS ? own.page.screenshot({ path: `/tmp/try/${name}.png` }) : Promise.resolve();
 
 const section = (own: BenchPage, name: string) => own.details().locator(`[data-section="${name}"]`);
-async function unfold(own: BenchPage, name: string): Promise<void> {
-  const button = section(own, name).getByRole('button', { name: /fold or open/ });
-  if ((await button.getAttribute('aria-expanded')) === 'false') await button.click();
-}
-
 test('a badge: words above and below on one circle, both upright; dragged round; straight again', async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Badge');
-  await write(own, 40, 70, 'Lantern Walk');
-  await unfold(own, 'Line');
+  await own.write(40, 70, 'Lantern Walk');
+  await own.unfold('Line');
   const run = page.getByRole('radiogroup', { name: 'How the words run' });
   await run.getByRole('radio', { name: 'On a circle' }).click();
   await expect(own.field('Radius')).toBeVisible();
@@ -47,8 +34,8 @@ test('a badge: words above and below on one circle, both upright; dragged round;
 
 test('bent words: an arch by its dot, another bend by its name, and they are still text', async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Arch');
-  await write(own, 30, 80, 'Marrowick');
-  await unfold(own, 'Line');
+  await own.write(30, 80, 'Marrowick');
+  await own.unfold('Line');
   await page.getByRole('radiogroup', { name: 'How the words run' }).getByRole('radio', { name: 'Bent' }).click();
   await expect(own.field('Bend: strength')).toHaveValue('30%');
   await own.field('Bend: strength').fill('60');
@@ -87,7 +74,7 @@ test('writing: a word by two presses, a paragraph by three, words copied with th
   // Two presses take a word; in capitals, copied, it keeps its look where it is pasted.
   const p = await own.at(28, 57);
   await page.mouse.click(p.x, p.y, { clickCount: 2 });
-  await unfold(own, 'Lettering');
+  await own.unfold('Lettering');
   await section(own, 'Lettering').getByRole('radio', { name: 'Capitals', exact: true }).click();
   await page.keyboard.press('Control+c');
   await page.keyboard.press('End');
@@ -105,8 +92,8 @@ test('writing: a word by two presses, a paragraph by three, words copied with th
 
 test('a headline is made as long as the page between its margins', async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Headline');
-  await write(own, 30, 60, 'Lantern Walk');
-  await unfold(own, 'Line');
+  await own.write(30, 60, 'Lantern Walk');
+  await own.unfold('Line');
   await own.details().getByRole('button', { name: 'As long as between the margins' }).click();
   await expect(own.field('Length')).toHaveValue('128 mm');
   await expect(own.field('X')).toHaveValue('10 mm');
@@ -120,13 +107,14 @@ test('two columns run on into a second frame; what is left over is told and mend
   const frame = async (x0: number, y0: number, x1: number, y1: number, text: string) => {
     await page.getByRole('button', { name: 'Text', exact: true }).click();
     await own.drag(await own.at(x0, y0), await own.at(x1, y1));
-    await page.keyboard.type(text);
+    // Letter by letter is for the other stories: these are many.
+    await page.keyboard.insertText(text);
     await page.keyboard.press('Escape');
   };
   const words =
     'Home-made paper lanterns walk the quays of Marrowick each November, past boats and stalls and the weigh house. ';
   await frame(15, 20, 70, 55, words.repeat(4));
-  await unfold(own, 'Frame of words');
+  await own.unfold('Frame of words');
   await own.field('Columns').fill('2');
   await page.keyboard.press('Enter');
   await expect(own.details().getByText(/characters do not fit/)).toBeVisible();
@@ -154,10 +142,10 @@ test('two columns run on into a second frame; what is left over is told and mend
 
 test('a look is made of one text, followed by others on three pages, changed once for all', async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Looks');
-  await write(own, 20, 40, 'First');
+  await own.write(20, 40, 'First');
   await own.field('Size').fill('33 pt');
   await page.keyboard.press('Enter');
-  await unfold(own, 'Text looks');
+  await own.unfold('Text looks');
   await own.details().getByRole('button', { name: 'Make a look of this' }).click();
   await page.getByRole('textbox', { name: 'Name of the look' }).fill('Heading');
   await page.keyboard.press('Enter');
@@ -167,8 +155,8 @@ test('a look is made of one text, followed by others on three pages, changed onc
   for (const name of ['Second', 'Third']) {
     await own.top.focus();
     await page.keyboard.press('Control+Enter');
-    await write(own, 20, 40, name);
-    await unfold(own, 'Text looks');
+    await own.write(20, 40, name);
+    await own.unfold('Text looks');
     await own
       .details()
       .getByRole('option', { name: /Heading/ })
@@ -192,7 +180,7 @@ test('a look is made of one text, followed by others on three pages, changed onc
 
 test('a face is chosen by its own letters, searched by name, and stands first from then on', async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Faces');
-  await write(own, 20, 60, 'Marrowick');
+  await own.write(20, 60, 'Marrowick');
   await own.field('Face').click();
   const slip = page.getByRole('dialog', { name: 'Faces' });
   const list = slip.getByRole('grid', { name: 'Faces' });

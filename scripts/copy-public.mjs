@@ -30,4 +30,5 @@ copy('lcms-wasm/dist/lcms.wasm', 'wasm/lcms.wasm');
 copy('harfbuzzjs/dist/harfbuzz-subset.wasm', 'wasm/harfbuzz-subset.wasm');
 copy('pathkit-wasm/bin/pathkit.wasm', 'wasm/pathkit.wasm');
 copy('@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm', 'wasm/mozjpeg_dec.wasm');
+copy('brotli-dec-wasm/pkg/brotli_dec_wasm_bg.wasm', 'wasm/brotli_dec_wasm_bg.wasm');
 copy('@jsquash/webp/codec/dec/webp_dec.wasm', 'wasm/webp_dec.wasm');

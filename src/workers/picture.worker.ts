@@ -104,7 +104,7 @@ const api: PictureApi = {
     // A font is opened about once in a design's life.
     const { readFaces } = await import('@/core/input/font/read');
     try {
-      const faces = await readFaces(bytes);
+      const faces = await readFaces(bytes, storeEnv);
       return Comlink.transfer({ ok: true, faces }, [...new Set(faces.map((f) => f.bytes.buffer as ArrayBuffer))]);
     } catch (e) {
       if (e instanceof FontProblem) return { ok: false, message: e.message };

@@ -32,7 +32,7 @@ const faces: Record<string, OwnFace> = {};
 beforeAll(async () => {
   engines = await shopWith(files);
   const bring = async (key: string, bytes: Uint8Array) => {
-    const [face] = await readFaces(bytes);
+    const [face] = await readFaces(bytes, engines.env);
     files.set(face.facts.file, face.bytes);
     faces[key] = face.facts;
   };

@@ -58,6 +58,8 @@ export function FaceList({ value, sample, missing, onPreview, onChoose, close }:
   const [query, setQuery] = useState('');
   const [kind, setKind] = useState<Shown>('all');
   const [at, setAt] = useState(0);
+  /** A family that came just now stands first. */
+  const [fresh, setFresh] = useState<string | null>(null);
   const users = useMemo(() => (value === null ? 0 : usersOf(design, value)), [design, value]);
   const [everywhere, setEverywhere] = useState(missing);
   const families = useMemo(() => {
@@ -68,6 +70,7 @@ export function FaceList({ value, sample, missing, onPreview, onChoose, close }:
   const found = useMemo(() => {
     const words = query.toLowerCase().split(/\s+/).filter(Boolean);
     const rank = (f: Family): number => {
+      if (f.own && f.name === fresh) return -2;
       if (f.faces.some((x) => x.id === value)) return -1;
       if (liked.includes(f.name)) return 0;
       return f.faces.some((x) => recent.includes(x.id)) ? 1 : f.own ? 2 : 3;
@@ -76,7 +79,7 @@ export function FaceList({ value, sample, missing, onPreview, onChoose, close }:
     return families
       .filter((f) => shown(f) && words.every((w) => f.name.toLowerCase().includes(w)))
       .toSorted((a, b) => rank(a) - rank(b));
-  }, [families, query, kind, recent, liked, value]);
+  }, [families, query, kind, recent, liked, value, fresh]);
 
   const choose = (face: string) => {
     onPreview(null);
@@ -98,8 +101,9 @@ export function FaceList({ value, sample, missing, onPreview, onChoose, close }:
     const faces = await addFaces(session, file.name, new Uint8Array(await file.arrayBuffer()));
     if (!faces.length) return;
     setQuery('');
-    setKind('own');
+    setKind('all');
     setAt(0);
+    setFresh(faces[0].family);
   };
   return (
     <>

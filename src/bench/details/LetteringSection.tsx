@@ -15,7 +15,7 @@ const LANGUAGE_WORDS: Record<(typeof LANGUAGES)[number], string> = {
   es: 'Spanish',
 };
 
-/** What is set of letters more rarely: case, height, lines, ligatures, the face's own features and axes. */
+/** What is set of letters more rarely: case, height, lines, ligatures, the face's own features. */
 export function LetteringSection() {
   const session = useSession();
   const target = useTextTarget();
@@ -92,18 +92,6 @@ export function LetteringSection() {
               />
             ))}
         </div>
-        {face?.axes.map((axis) => (
-          <NumberField
-            key={axis.tag}
-            label={axis.name}
-            value={run.axes[axis.tag] ?? axis.default}
-            min={axis.min}
-            max={axis.max}
-            decimals={1}
-            onPreview={(v) => preview(v === null ? null : { axes: { ...run.axes, [axis.tag]: v } })}
-            onCommit={(v) => look(axis.name, { axes: { ...run.axes, [axis.tag]: v } })}
-          />
-        ))}
       </div>
     </Section>
   );

@@ -4,6 +4,7 @@ import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { usePlacedDesign, useSession } from '../session/context';
+import { AxisFields } from './AxisFields';
 import { FaceChooser } from './FaceChooser';
 import { useReach, useTextTarget } from './textTarget';
 
@@ -45,6 +46,7 @@ export function TextSection() {
             look('Face', { face });
           }}
         />
+        <AxisFields target={target} />
         <div className="grid grid-cols-2 gap-2">
           <NumberField
             label="Size"

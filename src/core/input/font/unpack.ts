@@ -1,6 +1,7 @@
 import { Inflate } from 'fflate';
 import { fontFormat } from './format';
 import { FontProblem } from './problem';
+import { fromWoff2, type FontEnv } from './woff2';
 import { fontsIn, readSfnt, tagAt, viewOf, writeSfnt, type Sfnt, type Table } from './sfnt';
 
 /** No font that people set words in is larger. */
@@ -11,12 +12,17 @@ const MOST_MB = MOST_BYTES / 1048576;
  * The fonts of a TTF, OTF, WOFF, WOFF2 or TTC file, each as a file of its own. Throws a FontProblem that says why there are
  * none.
  */
-export async function unpackFonts(bytes: Uint8Array): Promise<Uint8Array[]> {
+export async function unpackFonts(bytes: Uint8Array, env: FontEnv): Promise<Uint8Array[]> {
   const format = fontFormat(bytes);
   if (!format) throw new FontProblem('it is no font of a kind that is read: TTF, OTF, WOFF, WOFF2 or TTC');
   if (bytes.length > MOST_BYTES) throw new FontProblem(tooLarge(bytes.length));
   try {
-    const whole = format === 'woff' ? writeSfnt(fromWoff(bytes)) : format === 'woff2' ? await fromWoff2(bytes) : bytes;
+    const whole =
+      format === 'woff'
+        ? writeSfnt(fromWoff(bytes))
+        : format === 'woff2'
+          ? await fromWoff2(bytes, env, MOST_BYTES)
+          : bytes;
     const fonts = fontsIn(whole).map((at) => readSfnt(whole, at));
     const total = fonts.reduce((n, f) => n + f.tables.reduce((m, t) => m + t.bytes.length, 0), 0);
     if (total > MOST_BYTES) throw new FontProblem(tooLarge(total));
@@ -62,14 +68,4 @@ function inflated(part: Uint8Array, length: number): Uint8Array {
   for (let i = 0; i < body.length; i += 65_536) inflate.push(body.subarray(i, i + 65_536), i + 65_536 >= body.length);
   if (at !== length) throw new FontProblem('it is damaged: a table is shorter than it says');
   return out;
-}
-
-/** WOFF 2.0 (W3C). What it will be is said at its start; the decoder is not asked for more than that can be. */
-async function fromWoff2(bytes: Uint8Array): Promise<Uint8Array> {
-  const said = viewOf(bytes).getUint32(16);
-  if (said > MOST_BYTES) throw new FontProblem(tooLarge(said));
-  const { default: decompress } = await import('woff2-encoder/decompress');
-  const out = await decompress(bytes).catch(() => null);
-  if (!out?.length) throw new FontProblem('it is damaged and cannot be unpacked');
-  return new Uint8Array(out);
 }
