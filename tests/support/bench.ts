@@ -9,6 +9,7 @@ import type { PictureClient } from '@/workers/pictureClient';
 import type { PressClient } from '@/workers/pressClient';
 import { readSvg } from '@/core/input/svg/read';
 import { pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/read';
+import { fetchLater } from '@/bench/session/afterPaint';
 import { noExtras } from '@/bench/view/extras';
 import { Session } from '@/bench/session/session';
 import { loadSettings } from '@/bench/session/settings';
@@ -89,6 +90,8 @@ let shared: Promise<Engines> | null = null;
 /** An open design with everything real but the worker: store, history, tools. Places are page points. */
 export async function openBench(design: Design): Promise<TestBench> {
   const engines = await (shared ??= testEngines());
+  // As on a bench that has been painted: what comes later is there.
+  await fetchLater();
   await prepare(engines, design);
   const store = new DesignStore(new HolvetDatabase(`bench-${n++}`));
   await store.add(design);

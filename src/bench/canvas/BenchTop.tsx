@@ -10,7 +10,8 @@ import { endEditing } from '../tools/editing';
 import { penScript, toolById } from '../tools/tools';
 import { hitAll } from '@/core/scene/hit';
 import { NEAR_PX, far, type Gesture, type PointerAt, type ToolContext } from '../tools/tool';
-import { dragGuide } from '../tools/guides';
+import { gestureLater } from '../tools/toolLater';
+import { guides } from '../tools/select';
 import { pick } from '../tools/pick';
 import { openPileHere } from '../tools/pileHere';
 import { ArtPainter } from './artPainter';
@@ -296,7 +297,7 @@ export function BenchTop() {
       el.focus({ preventScroll: true });
       el.setPointerCapture(e.pointerId);
       pointer = at(e).screen;
-      gesture = dragGuide(context, axis, null);
+      gesture = gestureLater(guides, (m) => m.dragGuide(context, axis, null), context);
       refresh();
     };
 

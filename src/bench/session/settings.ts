@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { colourSchema, type Colour } from '@/core/model/schema';
 import type { Session } from './session';
 import type { Snapping } from './state';
@@ -13,7 +13,7 @@ const snappingSchema = z.object({
   spacing: z.boolean(),
   guides: z.boolean(),
   grid: z.boolean(),
-  step: z.number().min(0.1).max(10_000),
+  step: z.number().check(z.gte(0.1), z.lte(10_000)),
 });
 
 function keep(s: Session, key: string, value: unknown): void {
@@ -76,25 +76,28 @@ export function keepUnfolded(s: Session, unfolded: ReadonlySet<string>): void {
 
 /** Brings back what was kept; what cannot be read is as if it had not been. */
 export async function loadSettings(s: Session): Promise<void> {
-  const kept = async <T>(key: string, schema: z.ZodType<T>): Promise<T | null> => {
+  const kept = async <T>(key: string, schema: z.ZodMiniType<T>): Promise<T | null> => {
     const read = schema.safeParse(await s.designs.setting(key).catch(() => undefined));
     return read.success ? read.data : null;
   };
-  const recent = await kept(coloursKey(s), z.array(colourSchema).max(RECENT));
+  const recent = await kept(coloursKey(s), z.array(colourSchema).check(z.maxLength(RECENT)));
   if (recent && !s.state.recent.length) s.set({ recent });
   const snapping = await kept('snapping', snappingSchema);
   if (snapping) s.set({ snapping });
-  const unfolded = await kept(`unfolded:${s.state.design.id}`, z.array(z.string().max(64)).max(2000));
+  const unfolded = await kept(
+    `unfolded:${s.state.design.id}`,
+    z.array(z.string().check(z.maxLength(64))).check(z.maxLength(2000)),
+  );
   if (unfolded && !s.state.unfolded.size)
     s.set({ unfolded: new Set(unfolded.filter((id) => s.state.design.nodes[id])) });
-  const names = z.array(z.string().max(80)).max(200);
+  const names = z.array(z.string().check(z.maxLength(80))).check(z.maxLength(200));
   const [recentFaces, likedFaces] = [await kept('faces:recent', names), await kept('faces:liked', names)];
   if (recentFaces && !s.state.recentFaces.length) s.set({ recentFaces });
   if (likedFaces && !s.state.likedFaces.length) s.set({ likedFaces });
   const ownFaces = await s.designs.faces().catch(() => []);
   if (ownFaces.length && !s.state.ownFaces.length) s.set({ ownFaces });
-  const folded = await kept('details:folded', z.array(z.string().max(80)).max(200));
+  const folded = await kept('details:folded', z.array(z.string().check(z.maxLength(80))).check(z.maxLength(200)));
   if (folded && !s.state.folded.length) s.set({ folded });
-  const recentShapes = await kept('shapes:recent', z.array(z.string()).max(RECENT));
+  const recentShapes = await kept('shapes:recent', z.array(z.string()).check(z.maxLength(RECENT)));
   if (recentShapes && !s.state.recentShapes.length) s.set({ recentShapes });
 }

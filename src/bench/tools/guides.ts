@@ -1,19 +1,9 @@
 import { addGuides, changeGuide, removeGuides } from '@/core/edit/guides';
 import type { Recipe } from '@/core/edit/history';
 import { formatLength } from '@/core/units/length';
-import type { Session } from '../session/session';
-import { clearSnap, snapPoint, targetsFor } from './snapping';
+import { snapPoint, targetsFor } from './snapping';
+import { clearSnap } from './ending';
 import type { Gesture, PointerAt, ToolContext } from './tool';
-
-/** How near to a guide a press takes it (pixels). */
-const GUIDE_PX = 3;
-
-/** The guide under the pointer that may be moved, by its number. */
-export function guideAt(s: Session, at: PointerAt): { index: number; axis: 'x' | 'y' } | null {
-  const reach = GUIDE_PX / s.state.camera.scale;
-  const index = (s.page.guides ?? []).findIndex((g) => !g.locked && Math.abs(at.page[g.axis] - g.at) <= reach);
-  return index < 0 ? null : { index, axis: s.page.guides![index].axis };
-}
 
 /** Drags a guide, or a new one out of a ruler (`index` null). Let go over a ruler it is taken away. */
 export function dragGuide(c: ToolContext, axis: 'x' | 'y', index: number | null): Gesture {

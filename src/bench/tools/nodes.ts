@@ -23,7 +23,8 @@ import {
 } from './nodeSpots';
 import { choose, pick } from './pick';
 import { shown } from './shown';
-import { clearSnap, snapAngle, snapPoint, targetsFor } from './snapping';
+import { snapAngle, snapPoint, targetsFor } from './snapping';
+import { clearSnap } from './ending';
 import { NEAR_PX, far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
 
 const SPOT_PX = 7;

@@ -20,7 +20,8 @@ import type { Session } from '../session/session';
 import { contoursFor, openPaths, pieceAt, spotsOf, type OpenPath } from './nodeSpots';
 import { turnedTo } from './nodes';
 import { drawingPaint, paintedAs } from './shape';
-import { clearSnap, snapPoint, targetsFor } from './snapping';
+import { snapPoint, targetsFor } from './snapping';
+import { clearSnap } from './ending';
 import { putNode } from './placing';
 import { NEAR_PX, far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
 

@@ -8,31 +8,40 @@ import type { Session } from '../session/session';
 import { canHoldText } from '@/core/edit/window';
 import { beginEditing, writeInShape } from './editing';
 import { beginCrop } from './cropping';
-import { dragGuide, guideAt } from './guides';
-import { dragShadow } from './shadow';
+import { drop } from './ending';
+import { guideAt } from './guideAt';
 import { choose, enteredLine, pick, pickIn } from './pick';
-import { dragPivot, drop, move, resize, turn, turnKnob } from './transform';
+import { gestureLater } from './toolLater';
 import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from './tool';
 
 const words = afterPaint(() => import('./words'));
+const transform = afterPaint(() => import('./transform'));
+const shadow = afterPaint(() => import('./shadow'));
+export const guides = afterPaint(() => import('./guides'));
 
 export const selectTool: Tool = {
   press(at, c) {
     const { session: s } = c;
     const grip = gripAt(s, at.screen);
     if (grip && freeSelection(s).length) {
-      if (grip.placed.grip.kind === 'size') return resize(c, at, grip.frame, grip.placed);
-      if (grip.placed.grip.kind === 'turn') return turn(c, at, grip.frame);
-      if (grip.placed.grip.kind === 'pivot') return dragPivot(c, at, grip.placed.at);
-      if (grip.placed.grip.kind === 'shadow') return dragShadow(c, at, grip.frame);
+      if (grip.placed.grip.kind === 'size')
+        return gestureLater(transform, (m) => m.resize(c, at, grip.frame, grip.placed), c);
+      if (grip.placed.grip.kind === 'turn') return gestureLater(transform, (m) => m.turn(c, at, grip.frame), c);
+      if (grip.placed.grip.kind === 'pivot') {
+        const { at: pivot } = grip.placed;
+        return gestureLater(transform, (m) => m.dragPivot(c, at, pivot), c);
+      }
+      if (grip.placed.grip.kind === 'shadow') return gestureLater(shadow, (m) => m.dragShadow(c, at, grip.frame), c);
       if (grip.placed.grip.kind === 'words')
         return grip.placed.grip.of === 'along'
-          ? (words.now?.dragAlong(c, grip.frame) ?? null)
-          : (words.now?.dragBend(c, at, grip.frame) ?? null);
-      return turnKnob(c, at, grip.frame, grip.placed.grip);
+          ? gestureLater(words, (m) => m.dragAlong(c, grip.frame), c)
+          : gestureLater(words, (m) => m.dragBend(c, at, grip.frame), c);
+      const knob = grip.placed.grip;
+      return gestureLater(transform, (m) => m.turnKnob(c, at, grip.frame, knob), c);
     }
     const guide = guideAt(s, at);
-    if (guide && !at.shift && !s.state.readOnly) return dragGuide(c, guide.axis, guide.index);
+    if (guide && !at.shift && !s.state.readOnly)
+      return gestureLater(guides, (m) => m.dragGuide(c, guide.axis, guide.index), c);
     const found = pick(s, at);
     if (!found) return marquee(c, at);
     const line = enteredLine(s);
@@ -44,20 +53,16 @@ export const selectTool: Tool = {
     if (at.shift) {
       // With Shift a press takes one more; let go without a drag it takes out one that was chosen before.
       if (!was) choose(s, [...selection, found.id]);
-      return move(
-        c,
-        at,
-        was
-          ? () =>
-              choose(
-                s,
-                selection.filter((id) => id !== found.id),
-              )
-          : undefined,
-      );
+      const less = () =>
+        choose(
+          s,
+          selection.filter((id) => id !== found.id),
+        );
+      return gestureLater(transform, (m) => m.move(c, at, was ? less : undefined), c);
     }
     if (!was) choose(s, [found.id]);
-    return move(c, at, was && selection.length > 1 ? () => choose(s, [found.id]) : undefined);
+    const alone = was && selection.length > 1 ? () => choose(s, [found.id]) : undefined;
+    return gestureLater(transform, (m) => m.move(c, at, alone), c);
   },
 
   double(at, c) {

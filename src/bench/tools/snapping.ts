@@ -22,6 +22,7 @@ import type { Point } from '@/core/geometry/matrix';
 import type { Session } from '../session/session';
 import type { Snapping } from '../session/state';
 import type { PointerAt, ToolContext } from './tool';
+import { clearSnap } from './ending';
 import { SNAP_PX } from './tool';
 
 /** More neighbours than this would only be a thicket of lines; more nodes than this would slow a drag. */
@@ -248,13 +249,6 @@ export function snapAngle(degrees: number, step: number, at: PointerAt): number 
   if (at.mod) return degrees;
   const near = Math.round(degrees / step) * step;
   return at.shift || Math.abs(degrees - near) < 2 ? near : degrees;
-}
-
-export function clearSnap(c: ToolContext): void {
-  c.extras.snapX = null;
-  c.extras.snapY = null;
-  c.extras.snapPoint = null;
-  c.extras.gaps = [];
 }
 
 function said(words: readonly string[]): string {

@@ -14,8 +14,9 @@ import type { SnapLines } from '@/core/geometry/snap';
 import { choose } from './pick';
 import { besideSelection } from './placing';
 import { shown } from './shown';
-import { clearSnap, ownNodes, snapMoving, snapPoint, targetsFor, type SnapTargets } from './snapping';
+import { ownNodes, snapMoving, snapPoint, targetsFor, type SnapTargets } from './snapping';
 import { far, type Gesture, type PointerAt, type ToolContext } from './tool';
+import { clearSnap, drop } from './ending';
 
 /** Gestures on a selection: moving, sizing, turning, knobs and the pivot. */
 
@@ -97,13 +98,6 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
     },
     cancel: () => drop(c),
   };
-}
-
-export function drop(c: ToolContext): void {
-  c.session.preview(null);
-  clearSnap(c);
-  c.extras.marquee = null;
-  c.readout(null);
 }
 
 /** Scales whole or by halves so that the grip follows the pointer; the other side (with Alt the middle) stays. */

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
 import { newDesign, setupOf } from '../model/defaults';
 import type { OwnFace } from '../model/faceSchema';
@@ -43,14 +43,14 @@ export interface Clip {
 /** What a clip is as a whole; its parts are held against the model's own rules. */
 const clipSchema = z.object({
   format: z.literal(CLIP_FORMAT),
-  roots: z.array(z.string()).min(1),
+  roots: z.array(z.string()).check(z.minLength(1)),
   nodes: z.record(z.string(), z.unknown()),
   stories: z.record(z.string(), z.unknown()),
   swatches: z.array(z.unknown()),
   inks: z.array(z.unknown()),
-  pictures: z.array(z.unknown()).optional(),
-  textLooks: z.array(z.unknown()).optional(),
-  faces: z.array(z.unknown()).optional(),
+  pictures: z.optional(z.array(z.unknown())),
+  textLooks: z.optional(z.array(z.unknown())),
+  faces: z.optional(z.array(z.unknown())),
 });
 
 export type ReadClip =

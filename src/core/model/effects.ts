@@ -1,10 +1,10 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { colourSchema, coordinate, unit01 } from './primitives';
 
 /** Ink (or light) of one colour. */
-export const colourPaintSchema = z
-  .strictObject({ kind: z.literal('colour'), colour: colourSchema, overprint: z.boolean() })
-  .readonly();
+export const colourPaintSchema = z.readonly(
+  z.strictObject({ kind: z.literal('colour'), colour: colourSchema, overprint: z.boolean() }),
+);
 
 /** No effect reaches further than half a metre. */
 const MOST_BLUR = 1440;
@@ -13,21 +13,21 @@ const MOST_BLUR = 1440;
  * What an object throws on what lies below it. Lengths are the object's own and grow with it; `dx` and `dy` are directions of
  * the page, to the right and down, however the object is turned: light comes from one side.
  */
-const shadowSchema = z
-  .strictObject({
+const shadowSchema = z.readonly(
+  z.strictObject({
     kind: z.literal('shadow'),
     paint: colourPaintSchema,
     opacity: unit01,
     dx: coordinate,
     dy: coordinate,
     /** Over which width its edge fades; twice the standard deviation of the Gaussian that blurs it. */
-    blur: z.number().min(0).max(MOST_BLUR),
-  })
-  .readonly();
+    blur: z.number().check(z.gte(0), z.lte(MOST_BLUR)),
+  }),
+);
 
 /** One row a kind of effect. */
 const effectSchema = z.discriminatedUnion('kind', [shadowSchema]);
-export const effects = z.array(effectSchema).max(8).readonly();
+export const effects = z.readonly(z.array(effectSchema).check(z.maxLength(8)));
 
 export type Effect = z.infer<typeof effectSchema>;
 export type EffectKind = Effect['kind'];

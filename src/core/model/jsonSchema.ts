@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { designSchema } from './schema';
 
 /** The document as a JSON Schema (draft 2020-12), for other programs. */

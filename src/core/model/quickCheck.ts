@@ -1,4 +1,4 @@
-import type * as z from 'zod';
+import type * as z from 'zod/mini';
 
 type Check = (value: unknown) => boolean;
 /** The parts of a schema's definition that are read here (zod/v4/core keeps them under these names). */
@@ -6,16 +6,16 @@ interface Definition {
   readonly type: string;
   readonly checks?: readonly { readonly _zod: { readonly def: CheckDefinition } }[];
   readonly format?: string;
-  readonly innerType?: z.ZodType;
-  readonly element?: z.ZodType;
-  readonly items?: readonly z.ZodType[];
+  readonly innerType?: z.ZodMiniType;
+  readonly element?: z.ZodMiniType;
+  readonly items?: readonly z.ZodMiniType[];
   readonly rest?: unknown;
-  readonly shape?: Readonly<Record<string, z.ZodType>>;
-  readonly catchall?: z.ZodType;
-  readonly options?: readonly z.ZodType[];
+  readonly shape?: Readonly<Record<string, z.ZodMiniType>>;
+  readonly catchall?: z.ZodMiniType;
+  readonly options?: readonly z.ZodMiniType[];
   readonly discriminator?: string;
-  readonly keyType?: z.ZodType;
-  readonly valueType?: z.ZodType;
+  readonly keyType?: z.ZodMiniType;
+  readonly valueType?: z.ZodMiniType;
   readonly values?: readonly unknown[];
   readonly entries?: Readonly<Record<string, unknown>>;
 }
@@ -29,23 +29,23 @@ interface CheckDefinition {
   readonly pattern?: RegExp;
   readonly fn?: (v: unknown) => boolean;
 }
-const definition = (s: z.ZodType): Definition => s._zod.def as unknown as Definition;
+const definition = (s: z.ZodMiniType): Definition => s._zod.def as unknown as Definition;
 
-const OWN = new WeakMap<z.ZodType, Check>();
+const OWN = new WeakMap<z.ZodMiniType, Check>();
 /** Says how a schema that is more than its definition tells is asked quickly. `sound` must be true of nothing that the schema refuses. */
-export function askedQuickly<T extends z.ZodType>(schema: T, sound: Check): T {
+export function askedQuickly<T extends z.ZodMiniType>(schema: T, sound: Check): T {
   OWN.set(schema, sound);
   return schema;
 }
 
-const made = new WeakMap<z.ZodType, Check>();
+const made = new WeakMap<z.ZodMiniType, Check>();
 
 /**
  * A schema as a plain yes or no, many times faster than asking it: the security policy allows it no code of its own making,
  * and what it is mostly asked about is sound. Yes is as good as the schema's own; after no, the schema says what is wrong.
  * Only for schemas that change nothing on the way.
  */
-export function quickCheck(schema: z.ZodType): Check {
+export function quickCheck(schema: z.ZodMiniType): Check {
   let check = OWN.get(schema) ?? made.get(schema);
   if (!check) {
     const base = checkOf(definition(schema));
@@ -161,7 +161,7 @@ const isMap = (v: unknown): v is Record<string, unknown> => {
 };
 
 /** An object of just these keys. */
-function record(shape: Readonly<Record<string, z.ZodType>>): Check {
+function record(shape: Readonly<Record<string, z.ZodMiniType>>): Check {
   const checks = new Map(
     Object.entries(shape).map(([key, s]) => {
       const check = quickCheck(s);

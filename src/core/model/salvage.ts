@@ -103,7 +103,7 @@ function prune(d: Loose): void {
       return true;
     });
   }
-  for (const key of Object.keys(d)) if (!Object.hasOwn(designSchema.unwrap().shape, key)) delete d[key];
+  for (const key of Object.keys(d)) if (!Object.hasOwn(designSchema.def.innerType.shape, key)) delete d[key];
   const nodes = d.nodes as Record<string, Loose>;
   const held = new Set<string>();
   const keep = (list: unknown): unknown => {

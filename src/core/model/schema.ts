@@ -1,5 +1,5 @@
 import '../zodSetup';
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { effects } from './effects';
 import { mixingSchema, outlineSchema, paintSchema, stops } from './paintSchema';
 import { pictureSchema } from './pictureSchema';
@@ -41,68 +41,66 @@ export { type Picture, type PicturePaint, type PictureSpace, type Tone, type Ton
 export const FORMAT = 'holvet/3';
 
 /** The group of the tray that a swatch lies in; absent: none. */
-const group = z.string().min(1).max(80).optional();
+const group = z.optional(z.string().check(z.minLength(1), z.maxLength(80)));
 const swatchSchema = z.union([
-  z.strictObject({ id, name, kind: z.literal('colour'), colour: ownColourSchema, group }).readonly(),
-  z.strictObject({ id, name, kind: z.literal('ramp'), stops, mixing: mixingSchema, group }).readonly(),
+  z.readonly(z.strictObject({ id, name, kind: z.literal('colour'), colour: ownColourSchema, group })),
+  z.readonly(z.strictObject({ id, name, kind: z.literal('ramp'), stops, mixing: mixingSchema, group })),
 ]);
 
 /**
  * A spot ink of the design. `lab` is the solid on paper, `alternate` its process stand-in. Inks print after the process
  * inks in the order of the list. Absent switches are off.
  */
-export const inkSchema = z
-  .strictObject({
+export const inkSchema = z.readonly(
+  z.strictObject({
     id,
-    name: z.string().min(1).max(80),
+    name: z.string().check(z.minLength(1), z.maxLength(80)),
     lab,
     alternate: cmykSchema,
     /** Printed from its stand-in recipe: no plate of its own. */
-    asStandIn: z.boolean().optional(),
+    asStandIn: z.optional(z.boolean()),
     /** Hides what was printed before it. */
-    opaque: z.boolean().optional(),
+    opaque: z.optional(z.boolean()),
     /** What is given this ink overprints unless it is told otherwise. */
-    overprints: z.boolean().optional(),
-  })
-  .readonly();
+    overprints: z.optional(z.boolean()),
+  }),
+);
 
 /** What is made of a corner: an arc inwards or outwards, or a cut, that begins `radius` from it (an arc of that radius at a right angle). */
-const cornerSchema = z.strictObject({ radius: measure, kind: z.enum(['round', 'cut', 'scoop']) }).readonly();
+const cornerSchema = z.readonly(z.strictObject({ radius: measure, kind: z.enum(['round', 'cut', 'scoop']) }));
 /** Corners of a path, by the number of their node; `all` for those that are not told otherwise. */
-const corners = z
-  .strictObject({
-    all: cornerSchema.optional(),
-    each: z
-      .record(z.string().regex(/^\d{1,6}$/), cornerSchema)
-      .readonly()
-      .optional(),
-  })
-  .readonly()
-  .optional();
+const corners = z.optional(
+  z.readonly(
+    z.strictObject({
+      all: z.optional(cornerSchema),
+      each: z.optional(z.readonly(z.record(z.string().check(z.regex(/^\d{1,6}$/)), cornerSchema))),
+    }),
+  ),
+);
 
 /** No more copies of one thing than a page can be drawn with. */
 export const MOST_COPIES = 2000;
-const copies = z.number().int().min(1).max(MOST_COPIES);
-const turn = z.number().min(-36_000).max(36_000);
-const point = z.strictObject({ x: coordinate, y: coordinate }).readonly();
+const copies = z.number().check(z.int(), z.gte(1), z.lte(MOST_COPIES));
+const turn = z.number().check(z.gte(-36_000), z.lte(36_000));
+const point = z.readonly(z.strictObject({ x: coordinate, y: coordinate }));
 /** How copies lie, in the repeat's own space. Each copy after the first turns and grows by `turn` and `scale` about `about`. */
-const alike = { turn: turn.optional(), scale: z.number().min(0.1).max(10).optional(), about: point };
+const alike = { turn: z.optional(turn), scale: z.optional(z.number().check(z.gte(0.1), z.lte(10))), about: point };
 const arrangementSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('row'), count: copies, step: point, ...alike }).readonly(),
-  z
-    .strictObject({ kind: z.literal('grid'), columns: copies, rows: copies, across: point, down: point, ...alike })
-    .readonly(),
+  z.readonly(z.strictObject({ kind: z.literal('row'), count: copies, step: point, ...alike })),
+  z.readonly(
+    z.strictObject({ kind: z.literal('grid'), columns: copies, rows: copies, across: point, down: point, ...alike }),
+  ),
   /** `step` degrees round `centre`; `upright`: copies do not turn with the ring. */
-  z
-    .strictObject({
+  z.readonly(
+    z.strictObject({
       kind: z.literal('ring'),
       count: copies,
       step: turn,
       centre: point,
-      upright: z.boolean().optional(),
+      upright: z.optional(z.boolean()),
       ...alike,
-    })
-    .readonly(),
+    }),
+  ),
 ]);
 
 /** How colours meet those below them; the words of PDF and CSS. */
@@ -131,92 +129,90 @@ const nodeBase = {
   hidden: z.boolean(),
   locked: z.boolean(),
   /** Of the object as a whole. Absent: 1, nothing shows through. */
-  opacity: unit01.optional(),
-  blend: z.enum(BLENDS).optional(),
+  opacity: z.optional(unit01),
+  blend: z.optional(z.enum(BLENDS)),
   /** What is made of it beside itself, the first lowest. Absent: nothing. */
-  effects: effects.optional(),
+  effects: z.optional(effects),
   /** Inside a group: it is not seen itself, but cuts what lies beside it: by its outline, by how far it would cover, or by how light it would be there. */
-  maskMode: z.enum(['outline', 'opacity', 'light']).optional(),
+  maskMode: z.optional(z.enum(['outline', 'opacity', 'light'])),
 };
-const fills = z.array(paintSchema).max(16).readonly();
-const outlines = z.array(outlineSchema).max(16).readonly();
-const children = z.array(id).max(100_000).readonly();
+const fills = z.readonly(z.array(paintSchema).check(z.maxLength(16)));
+const outlines = z.readonly(z.array(outlineSchema).check(z.maxLength(16)));
+const children = z.readonly(z.array(id).check(z.maxLength(100_000)));
 
 const windowSchema = z.union([
-  z.strictObject({ shape: id, knobs: z.record(z.string().max(40), z.number()).readonly(), corners }).readonly(),
+  z.readonly(
+    z.strictObject({ shape: id, knobs: z.readonly(z.record(z.string().check(z.maxLength(40)), z.number())), corners }),
+  ),
   /** The path lies in a box of 1 by 1. */
-  z.strictObject({ path: pathNumbers, fillRule: z.enum(['nonZero', 'evenOdd']) }).readonly(),
+  z.readonly(z.strictObject({ path: pathNumbers, fillRule: z.enum(['nonZero', 'evenOdd']) })),
 ]);
 
 export const nodeSchema = z.discriminatedUnion('kind', [
   /** `layer`: a part of the pile that is worked on as one, at the top of a page. */
-  z.strictObject({ ...nodeBase, kind: z.literal('group'), children, layer: z.boolean().optional() }).readonly(),
-  z
-    .strictObject({
+  z.readonly(z.strictObject({ ...nodeBase, kind: z.literal('group'), children, layer: z.optional(z.boolean()) })),
+  z.readonly(
+    z.strictObject({
       ...nodeBase,
       kind: z.literal('shape'),
       shape: id,
       width: measure,
       height: measure,
-      knobs: z.record(z.string().max(40), z.number()).readonly(),
+      knobs: z.readonly(z.record(z.string().check(z.maxLength(40)), z.number())),
       corners,
       fills,
       outlines,
-    })
-    .readonly(),
+    }),
+  ),
   /**
    * `kinds`: a letter a node (c corner, s smooth, y symmetric), for editing. `widths`: the outline's width at every node as a
    * share of its full width, from a pen's pressure.
    */
-  z
-    .strictObject({
+  z.readonly(
+    z.strictObject({
       ...nodeBase,
       kind: z.literal('path'),
       path: pathNumbers,
       fillRule: z.enum(['nonZero', 'evenOdd']),
       corners,
-      kinds: z
-        .string()
-        .max(1_000_000)
-        .regex(/^[csy]*$/)
-        .optional(),
-      widths: z.array(unit01).max(1_000_000).readonly().optional(),
+      kinds: z.optional(z.string().check(z.maxLength(1_000_000), z.regex(/^[csy]*$/))),
+      widths: z.optional(z.readonly(z.array(unit01).check(z.maxLength(1_000_000)))),
       fills,
       outlines,
-    })
-    .readonly(),
+    }),
+  ),
   /**
    * Shapes, texts and groups combined, back to front, that can still be changed. Subtract: the rest from the first, or
    * with `reversed` from the last. Divide: every piece has the paints of the frontmost operand over it; else the
    * combination has its own.
    */
-  z
-    .strictObject({
+  z.readonly(
+    z.strictObject({
       ...nodeBase,
       kind: z.literal('combination'),
       op: z.enum(['union', 'subtract', 'intersect', 'exclude', 'divide']),
-      reversed: z.boolean().optional(),
+      reversed: z.optional(z.boolean()),
       children,
       fills,
       outlines,
-    })
-    .readonly(),
-  z.strictObject({ ...nodeBase, kind: z.literal('repeat'), arrangement: arrangementSchema, children }).readonly(),
-  z
-    .strictObject({
+    }),
+  ),
+  z.readonly(z.strictObject({ ...nodeBase, kind: z.literal('repeat'), arrangement: arrangementSchema, children })),
+  z.readonly(
+    z.strictObject({
       ...nodeBase,
       kind: z.literal('displayText'),
       story: id,
-      stretch: z.number().min(0.01).max(100),
+      stretch: z.number().check(z.gte(0.01), z.lte(100)),
       /** It stands on a line instead of straight ones. */
-      along: alongSchema.optional(),
+      along: z.optional(alongSchema),
       /** Its letters are bent, after all else. */
-      bend: bendSchema.optional(),
-    })
-    .readonly(),
+      bend: z.optional(bendSchema),
+    }),
+  ),
   /** `window`: the frame is a dialled shape or a path (in the frame's own width and height) instead of a box. */
-  z
-    .strictObject({
+  z.readonly(
+    z.strictObject({
       ...nodeBase,
       kind: z.literal('textFrame'),
       story: id,
@@ -225,63 +221,56 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       /** How far words stay off its edges; on all sides, or each. */
       inset: z.union([
         measure,
-        z.strictObject({ top: measure, right: measure, bottom: measure, left: measure }).readonly(),
+        z.readonly(z.strictObject({ top: measure, right: measure, bottom: measure, left: measure })),
       ]),
       /** Absent: one. */
-      columns: z
-        .strictObject({ count: z.number().int().min(1).max(20), gutter: measure })
-        .readonly()
-        .optional(),
+      columns: z.optional(
+        z.readonly(z.strictObject({ count: z.number().check(z.int(), z.gte(1), z.lte(20)), gutter: measure })),
+      ),
       /** Where words stand in its height. Absent: at its head. */
-      placing: z.enum(['middle', 'foot', 'spread']).optional(),
+      placing: z.optional(z.enum(['middle', 'foot', 'spread'])),
       /** Its words become smaller until they fit, but no letter smaller than so many points. */
-      fit: z
-        .strictObject({ least: z.number().min(0.1).max(10_000) })
-        .readonly()
-        .optional(),
-      window: windowSchema.optional(),
+      fit: z.optional(z.readonly(z.strictObject({ least: z.number().check(z.gte(0.1), z.lte(10_000)) }))),
+      window: z.optional(windowSchema),
       fills,
       outlines,
-    })
-    .readonly(),
+    }),
+  ),
   /** A kind of object that a later version made: kept as it came, with what it holds, and not drawn. */
-  z
-    .strictObject({
+  z.readonly(
+    z.strictObject({
       ...nodeBase,
       kind: z.literal('unknown'),
       children,
-      was: z.record(z.string(), z.unknown()).readonly(),
-    })
-    .readonly(),
+      was: z.readonly(z.record(z.string(), z.unknown())),
+    }),
+  ),
 ]);
 
-const setupSchema = z
-  .strictObject({
+const setupSchema = z.readonly(
+  z.strictObject({
     /** `print` designs are made of inks, `screen` designs of red, green and blue light. */
     medium: z.enum(['print', 'screen']),
-    width: z.number().min(1).max(MAX_PAGE),
-    height: z.number().min(1).max(MAX_PAGE),
+    width: z.number().check(z.gte(1), z.lte(MAX_PAGE)),
+    height: z.number().check(z.gte(1), z.lte(MAX_PAGE)),
     round: z.boolean(),
     unit: z.enum(['mm', 'cm', 'in', 'pt', 'px']),
-    bleed: z
-      .number()
-      .min(0)
-      .max(MAX_PAGE / 4),
-    margins: z.strictObject({ top: measure, right: measure, bottom: measure, left: measure }).readonly(),
-    columns: z.strictObject({ count: z.number().int().min(1).max(40), gutter: measure }).readonly(),
-  })
-  .readonly();
+    bleed: z.number().check(z.gte(0), z.lte(MAX_PAGE / 4)),
+    margins: z.readonly(z.strictObject({ top: measure, right: measure, bottom: measure, left: measure })),
+    columns: z.readonly(z.strictObject({ count: z.number().check(z.int(), z.gte(1), z.lte(40)), gutter: measure })),
+  }),
+);
 
-const guide = z.strictObject({ axis: z.enum(['x', 'y']), at: coordinate, locked: z.boolean().optional() }).readonly();
-export const pageSchema = z
-  .strictObject({ id, name, children, guides: z.array(guide).max(1000).readonly().optional() })
-  .readonly();
+const guide = z.readonly(z.strictObject({ axis: z.enum(['x', 'y']), at: coordinate, locked: z.optional(z.boolean()) }));
+export const pageSchema = z.readonly(
+  z.strictObject({ id, name, children, guides: z.optional(z.readonly(z.array(guide).check(z.maxLength(1000)))) }),
+);
 
-export const designSchema = z
-  .strictObject({
+export const designSchema = z.readonly(
+  z.strictObject({
     format: z.literal(FORMAT),
     id,
-    name: name.min(1),
+    name: name.check(z.minLength(1)),
     created: z.iso.datetime(),
     modified: z.iso.datetime(),
     setup: setupSchema,
@@ -289,29 +278,26 @@ export const designSchema = z
      * The output profile: a shipped file, or `sha256-….icc` for one that the person opened, then with its name; and the
      * most ink it bears at a point (1 = 100 %).
      */
-    profile: z
-      .strictObject({
-        file: z
-          .string()
-          .max(120)
-          .regex(/^[A-Za-z0-9][A-Za-z0-9_-]*(\.[A-Za-z0-9_-]+)*$/),
-        name: z.string().max(200).optional(),
-        totalInkLimit: z.number().min(0.5).max(4),
-      })
-      .readonly(),
-    inks: z.array(inkSchema).max(27).readonly(),
-    swatches: z.array(swatchSchema).max(5000).readonly(),
-    pages: z.array(pageSchema).min(1).max(2000).readonly(),
-    nodes: z.record(id, nodeSchema).readonly(),
-    stories: z.record(id, storySchema).readonly(),
+    profile: z.readonly(
+      z.strictObject({
+        file: z.string().check(z.maxLength(120), z.regex(/^[A-Za-z0-9][A-Za-z0-9_-]*(\.[A-Za-z0-9_-]+)*$/)),
+        name: z.optional(z.string().check(z.maxLength(200))),
+        totalInkLimit: z.number().check(z.gte(0.5), z.lte(4)),
+      }),
+    ),
+    inks: z.readonly(z.array(inkSchema).check(z.maxLength(27))),
+    swatches: z.readonly(z.array(swatchSchema).check(z.maxLength(5000))),
+    pages: z.readonly(z.array(pageSchema).check(z.minLength(1), z.maxLength(2000))),
+    nodes: z.readonly(z.record(id, nodeSchema)),
+    stories: z.readonly(z.record(id, storySchema)),
     /** Pictures that paints refer to. Absent: none. */
-    pictures: z.array(pictureSchema).max(5000).readonly().optional(),
+    pictures: z.optional(z.readonly(z.array(pictureSchema).check(z.maxLength(5000)))),
     /** Faces of its own, beside those that ship. Absent: none. */
-    faces: z.array(faceSchema).max(1000).readonly().optional(),
+    faces: z.optional(z.readonly(z.array(faceSchema).check(z.maxLength(1000)))),
     /** How texts look, by name: those of a kind change together. Absent: none. */
-    textLooks: z.array(textLookSchema).max(1000).readonly().optional(),
-  })
-  .readonly();
+    textLooks: z.optional(z.readonly(z.array(textLookSchema).check(z.maxLength(1000)))),
+  }),
+);
 
 export type Design = z.infer<typeof designSchema>;
 export type Setup = z.infer<typeof setupSchema>;

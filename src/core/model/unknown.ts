@@ -1,7 +1,7 @@
 import { own } from './own';
 import { nodeSchema } from './schema';
 
-const KINDS: ReadonlySet<string> = new Set(nodeSchema.options.map((o) => o.unwrap().shape.kind.value));
+const KINDS: ReadonlySet<string> = new Set(nodeSchema.def.options.map((o) => o.def.innerType.shape.kind.def.values[0]));
 const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
 
 /**

@@ -1,5 +1,5 @@
 import { textFaults } from './textFaults';
-import type * as z from 'zod';
+import type * as z from 'zod/mini';
 import { multiply, type Matrix } from '../geometry/matrix';
 import { COORDS } from '../geometry/path';
 import { copiesIn } from './copies';
@@ -25,7 +25,7 @@ const MOST_SCALE = FAR * FAR;
 
 const isDesign = quickCheck(designSchema);
 /** What is sound is as it was; what is not is asked for what is wrong. */
-const read = (value: unknown): z.ZodSafeParseResult<Design> =>
+const read = (value: unknown): z.core.util.SafeParseResult<Design> =>
   isDesign(value) ? { success: true, data: value as Design } : designSchema.safeParse(value);
 
 /** The door of the model: shape first (Zod), then what a schema cannot say (references, one parent each, whole paths). */
@@ -138,7 +138,10 @@ function issueText(issue: z.core.$ZodIssue): string {
   if (issue.code === 'invalid_type')
     return `it is not ${issue.expected === 'number' ? 'a number' : `of the kind ${issue.expected}`}`;
   if (issue.code === 'invalid_value') return `it is none of: ${issue.values.slice(0, 8).map(String).join(', ')}`;
-  return issue.message;
+  if (issue.code === 'unrecognized_keys') return `it has what no one knows here: ${issue.keys.slice(0, 3).join(', ')}`;
+  if (issue.code === 'invalid_format') return 'it is not written as it should be';
+  // What a rule of our own says of itself; the library, small as it is here, says no more than that it is wrong.
+  return issue.code === 'custom' ? issue.message : 'it is not as it should be';
 }
 
 /** A sound design, and which nodes are others since; `anew`: those of them that were not only placed anew. */

@@ -6,7 +6,7 @@ import { openFace, type Face } from './face';
 import { faceRow } from './faces';
 import { Hyphens, type Language } from './hyphens';
 import { loadLineBreaks } from './lineBreaks';
-import { standInFor, type StandIn } from './standIns';
+import type { StandIn } from './standIns';
 
 /** A face that letters are set in, and its share of the size that is asked for. */
 export interface InFace {
@@ -45,14 +45,9 @@ export class FontBook {
 
   /** What is drawn where a face is asked for that is not at hand. */
   standIn(id: string): InFace | null {
-    const { face: other, share } = this.standInRow(id);
+    const { face: other, share } = this.standIns.get(id) ?? { face: DEFAULT_FACE, share: 1 };
     const face = this.faces.get(other) ?? this.faces.get(DEFAULT_FACE);
     return face ? { face, share: face.id === other ? share : 1 } : null;
-  }
-  private standInRow(id: string): StandIn {
-    let row = this.standIns.get(id);
-    if (!row) this.standIns.set(id, (row = standInFor(id, this.brought.get(id))));
-    return row;
   }
 
   /**
@@ -103,9 +98,17 @@ export class FontBook {
       this.epoch++;
     } catch (e) {
       this.failures.set(id, e instanceof Error ? e.message : String(e));
-      // Another stands in; one that ships has none but the usual.
-      if (!faceRow(id)) await this.loadOne(this.standInRow(id).face);
+      if (!faceRow(id)) await this.loadStandIn(id, own);
     }
+  }
+
+  /** Who stands in for a face that cannot be had; what is compared for that is fetched when it is first needed. */
+  private async loadStandIn(id: string, known: OwnFace | undefined): Promise<void> {
+    const { standInFor } = await import('./standIns');
+    const row = standInFor(id, known);
+    this.standIns.set(id, row);
+    await this.loadOne(row.face);
+    this.epoch++;
   }
 
   /** Forgets that faces could not be had, so that they are tried again; all where none are named. */

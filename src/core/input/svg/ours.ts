@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import type { FillRule, PathData } from '../../geometry/path';
 import type { StrokeStyle } from '../../geometry/stroke';
 import { effects, type Effect } from '../../model/effects';
@@ -29,7 +29,7 @@ export function readInks(root: Element, newId: () => string): InksRead {
   const parsed = list
     ? z
         .array(inkSchema)
-        .max(27)
+        .check(z.maxLength(27))
         .safeParse(json(textOf(list)))
     : null;
   for (const ink of parsed?.success ? parsed.data : []) {
@@ -76,10 +76,10 @@ export interface WholeRead {
   readonly picture: Picture | null;
 }
 const lineSchema = z.object({
-  width: z.number().min(0),
+  width: z.number().check(z.gte(0)),
   cap: z.enum(['butt', 'round', 'square']),
   join: z.enum(['miter', 'round', 'bevel']),
-  miterLimit: z.number().min(1),
+  miterLimit: z.number().check(z.gte(1)),
 });
 
 /** What a group of ours stands for: a form with a paint that SVG has no words for. Null where that was not kept whole. */

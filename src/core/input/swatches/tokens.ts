@@ -17,26 +17,33 @@ import {
   type Node,
   type ParseError,
 } from 'jsonc-parser';
-import * as z from 'zod';
+import * as z from 'zod/mini';
 
 /** The key under which what a token cannot say is kept. */
 export const EXTENSION = 'org.holvet';
 
-const unit = z.number().min(0).max(1);
-const lab = z.tuple([z.number().min(0).max(100), z.number().min(-128).max(128), z.number().min(-128).max(128)]);
+const unit = z.number().check(z.gte(0), z.lte(1));
+const lab = z.tuple([
+  z.number().check(z.gte(0), z.lte(100)),
+  z.number().check(z.gte(-128), z.lte(128)),
+  z.number().check(z.gte(-128), z.lte(128)),
+]);
 const extensionColour = z.union([
   z.strictObject({ cmyk: cmykSchema }),
   z.strictObject({ rgb: z.tuple([unit, unit, unit]) }),
   z.strictObject({ lab }),
   z.strictObject({ gray: unit }),
-  z.strictObject({ spot: z.strictObject({ name: z.string().min(1).max(80), lab, alternate: cmykSchema }), tint: unit }),
+  z.strictObject({
+    spot: z.strictObject({ name: z.string().check(z.minLength(1), z.maxLength(80)), lab, alternate: cmykSchema }),
+    tint: unit,
+  }),
 ]);
 const extension = z.object({
-  name: z.string().max(200).optional(),
-  group: z.string().max(80).optional(),
-  colour: extensionColour.optional(),
-  colours: z.array(extensionColour).max(64).optional(),
-  midpoints: z.array(midpointSchema).max(64).optional(),
+  name: z.optional(z.string().check(z.maxLength(200))),
+  group: z.optional(z.string().check(z.maxLength(80))),
+  colour: z.optional(extensionColour),
+  colours: z.optional(z.array(extensionColour).check(z.maxLength(64))),
+  midpoints: z.optional(z.array(midpointSchema).check(z.maxLength(64))),
   mixing: mixingSchema,
 });
 
