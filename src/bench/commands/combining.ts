@@ -170,7 +170,7 @@ export const COMBINE_COMMANDS = {
   'combine.divide': combine('Divide', 'divide', ['split', 'pieces', 'cut along', 'combine']),
   'object.plain': {
     label: 'Make plain',
-    keywords: ['to path', 'convert', 'expand', 'flatten', 'to outlines', 'fix'],
+    keywords: ['to path', 'to shapes', 'letters', 'convert', 'expand', 'flatten', 'to outlines', 'fix'],
     keys: [],
     applies: (s) => freeSelection(s).some((id) => canBePlain(s.design.nodes[id])),
     run: plainSelection,

@@ -1,4 +1,5 @@
 import { canBePlain, makePlain } from '@/core/edit/plain';
+import { isText } from '@/core/derive/layout';
 import { count, freeSelection } from '../session/commandDef';
 import type { Session } from '../session/session';
 
@@ -13,5 +14,10 @@ export function plainSelection(s: Session): void {
     made.filter((id) => s.design.nodes[id]),
     { stop: null },
   );
-  s.say(`Made ${count(ids.length, 'object')} plain: paths that look the same. Undo brings the adjustable ones back.`);
+  const left = made.filter((id) => isText(s.design.nodes[id])).length;
+  s.say(
+    left
+      ? 'Words that run on to another page stay text: take their frames out of the thread first.'
+      : `Made ${count(ids.length, 'object')} plain: shapes that look the same. Undo brings the adjustable ones back.`,
+  );
 }

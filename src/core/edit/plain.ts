@@ -5,10 +5,11 @@ import { multiply, type Matrix } from '../geometry/matrix';
 import { copyMatrices } from '../model/copies';
 import { finishOf } from '../model/finish';
 import type { Design, DesignNode, NodeKind, NodeOf, Page, Paint } from '../model/schema';
-import { childrenOf, topmost, type NodeId } from '../model/tree';
+import { childrenOf, pageOf, topmost, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
-import { areaOf, lettersPath } from '../derive/area';
+import { areaOf } from '../derive/area';
+import { lettersAsShapes } from './letterShapes';
 import { withFrames } from './carryText';
 import { before, plain, type DesignDraft } from './history';
 import { isText } from '../derive/layout';
@@ -28,9 +29,9 @@ export function makePlain(
     d.stories[id] = { ...withFrames(was.stories[story], () => null), id } as DesignDraft['stories'][string];
     return id;
   };
-  return topmost(was, page, ids).map((id) => {
+  return topmost(was, page, withThreads(was, page, ids)).map((id) => {
     const node = was.nodes[id];
-    if (!canBePlain(node)) return id;
+    if (!canBePlain(node) || (node.kind === 'textFrame' && runsElsewhere(was, page, node))) return id;
     const plain = PLAIN[node.kind] as Plain<DesignNode>;
     const made = plain(node, baseOf(node), { d: was, fonts, newId, copyStory });
     replaceNode(d, page, id, [made[0]]);
@@ -38,6 +39,19 @@ export function makePlain(
     return id;
   });
 }
+
+/** With a frame all that its words run through: what is left would begin with them again. */
+function withThreads(d: Design, page: Page, ids: readonly NodeId[]): NodeId[] {
+  const all = ids.flatMap((id) => {
+    const node = d.nodes[id];
+    const frames = node?.kind === 'textFrame' ? d.stories[node.story].frames : undefined;
+    return frames && !runsElsewhere(d, page, node as NodeOf<'textFrame'>) ? [id, ...frames] : [id];
+  });
+  return [...new Set(all)];
+}
+/** Do its words run on to another page? */
+const runsElsewhere = (d: Design, page: Page, node: NodeOf<'textFrame'>): boolean =>
+  (d.stories[node.story].frames ?? []).some((id) => pageOf(d, id)?.id !== page.id);
 
 interface Making {
   readonly d: Design;
@@ -65,13 +79,7 @@ const outlined: Plain<NodeOf<'shape'> | NodeOf<'path'>> = (node, base) => {
 const PLAIN: { readonly [K in NodeKind]: Plain<NodeOf<K>> | null } = {
   shape: outlined,
   path: outlined,
-  displayText(node, base, { d, fonts }) {
-    const run = firstLetters(looksOf(d), plain(d.stories[node.story]));
-    const outlines = run.outline ? [run.outline] : [];
-    return [
-      { ...base, kind: 'path', path: lettersPath(d, node, fonts), fillRule: 'nonZero', fills: [run.fill], outlines },
-    ];
-  },
+  displayText: (node, base, { d, newId, fonts }) => lettersAsShapes(d, node, base, newId, fonts),
   combination: (node, base, { d, newId, fonts }) => plainCombination(d, node, base, newId, fonts),
   repeat(node, base, { d, newId, copyStory }) {
     const copies = copyMatrices(node.arrangement).map((m, i) =>
@@ -79,12 +87,12 @@ const PLAIN: { readonly [K in NodeKind]: Plain<NodeOf<K>> | null } = {
     );
     return [{ ...base, kind: 'group', children: copies.map((c) => c[0].id) }, ...copies.flat()];
   },
-  textFrame: null,
+  textFrame: (node, base, { d, newId, fonts }) => lettersAsShapes(d, node, base, newId, fonts),
   group: null,
   unknown: null,
 };
 
-/** May this be made plain? Shapes, treated corners, combinations and repeats can; so can a display text's letters. */
+/** May this be made plain? Shapes, treated corners, combinations and repeats can; so can texts. */
 export const canBePlain = (n: DesignNode): boolean =>
   PLAIN[n.kind] !== null && (n.kind !== 'path' || n.corners !== undefined);
 
