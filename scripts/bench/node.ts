@@ -1,4 +1,5 @@
 // Runs in Node: PDF of 10,000 paths against another writer, and plates against Ghostscript's. Prints one JSON line.
+import { wordsBench } from './words';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -132,6 +133,7 @@ const field = await poolsBench(engines);
 const drawing = await svgBench(engines);
 const hits = await hitBench(engines);
 const gears = await combineBench(engines);
+const words = await wordsBench(engines);
 
 /** Rows of the table: what, the measures, how much is aimed at, a note. */
 console.log(
@@ -165,6 +167,18 @@ console.log(
       ...drawing.measured,
       aim: 4,
       note: `${(drawing.bytes / 1e6).toFixed(1)} MB`,
+    },
+    {
+      what: 'a frame of words laid out for the first time / HarfBuzz alone shaping them',
+      ...words.layout,
+      aim: 4,
+      note: `${words.glyphs} glyphs; 2,000 in 20 ms is asked`,
+    },
+    {
+      what: 'a key among 5,000 words / among 500, all but the drawing',
+      ...words.key,
+      aim: 2,
+      note: 'among 500 in 8 ms is asked',
     },
   ]),
 );

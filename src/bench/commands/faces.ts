@@ -12,7 +12,7 @@ import type { Session } from '../session/session';
 import { noteFace } from '../session/settings';
 
 /** A face that a person brought joins the design with the first letters that ask for it. */
-export function bringFace(s: Session, d: DesignDraft, id: string): void {
+function bringFace(s: Session, d: DesignDraft, id: string): void {
   const own = s.state.ownFaces.find((f) => f.id === id);
   if (own) adoptFace(d, own);
 }

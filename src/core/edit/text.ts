@@ -1,6 +1,7 @@
 import type { Design, Letters, Paragraph, ParagraphSet, Run, Story } from '../model/schema';
 import { setStory, type SetRun } from '../model/textLooks';
-import { graphemes, plainText } from '../text/layout';
+import { wholeGrapheme } from '../text/graphemes';
+import { plainText } from '../text/layout';
 import { plain } from './history';
 
 /** Offsets count UTF-16 units of the story's plain text, where paragraphs are joined by one line feed. */
@@ -19,17 +20,6 @@ function locate(story: Story, offset: number): At {
   }
   const last = story.paragraphs.length - 1;
   return { paragraph: last, offset: story.paragraphs[last].runs.reduce((n, r) => n + r.text.length, 0) };
-}
-
-/** The nearest place that does not lie inside a grapheme: back for a start, on for an end. */
-function wholeGrapheme(text: string, offset: number, towards: 'back' | 'on'): number {
-  if (offset <= 0) return 0;
-  if (offset >= text.length) return text.length;
-  for (const { index, segment } of graphemes(text)) {
-    if (index === offset) return offset;
-    if (index < offset && offset < index + segment.length) return towards === 'back' ? index : index + segment.length;
-  }
-  return offset;
 }
 
 const slice = (runs: readonly Run[], from: number, to: number): Run[] => {

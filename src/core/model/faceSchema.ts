@@ -7,7 +7,7 @@ export const ownFaceId = (file: string): string => `own-${file.slice('sha256-'.l
 /** Is it the id of a face that a person brought? */
 export const isOwnFace = (id: string): boolean => /^own-[0-9a-f]{32}$/.test(id);
 
-export const FACE_KINDS = ['sans', 'condensed', 'serif', 'slab', 'display', 'script', 'blackletter', 'mono'] as const;
+const FACE_KINDS = ['sans', 'condensed', 'serif', 'slab', 'display', 'script', 'blackletter', 'mono'] as const;
 
 const share = z.number().check(z.gte(-10), z.lte(10));
 const axisValue = z.number().check(z.gte(-100_000), z.lte(100_000));

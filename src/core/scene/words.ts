@@ -26,17 +26,58 @@ export function paintWords(
   for (const line of layout.lines)
     for (const run of line.runs) {
       if (!run.glyphs.length) continue;
-      const { fill, outline } = run.run;
-      // What is bent is placed by its bend; else by its line.
-      const toPage = layout.warp ? whole : multiply(whole, translation(line.x, line.baseline));
-      const set: Set = { node: node.id, layout, line, run, toPage, matrix };
-      if (fill.kind !== 'none') {
-        putRules(out, set, fill);
-        putLetters(out, set, fill, null);
-      }
-      if (outline && outline.paint.kind !== 'none') putLetters(out, set, outline.paint, outline);
+      const place: Place = { node: node.id, layout, line, run, whole, matrix };
+      for (const leaf of layout.warp ? leavesOf(place) : leavesKept(place)) out.push(leaf);
     }
   return { missing: layout.missing, overset: layout.overset };
+}
+
+/** A run and where it stands: `whole` takes the text's lines to the page, `matrix` its own space. */
+interface Place {
+  readonly node: string;
+  readonly layout: Layout;
+  readonly line: Line;
+  readonly run: PlacedRun;
+  readonly whole: Matrix;
+  readonly matrix: Matrix;
+}
+interface Kept extends Pick<Place, 'node' | 'whole' | 'matrix'>, Pick<Line, 'x' | 'baseline'> {
+  readonly leaves: readonly Leaf[];
+}
+
+/** The leaves of a run where it stood last: those of lines that did not change are the same ones after a key. */
+const kept = new WeakMap<PlacedRun, Kept>();
+function leavesKept(place: Place): readonly Leaf[] {
+  const { node, run, whole, matrix, line } = place;
+  const { x, baseline } = line;
+  const old = kept.get(run);
+  if (
+    old &&
+    old.node === node &&
+    old.x === x &&
+    old.baseline === baseline &&
+    sameMatrix(old.whole, whole) &&
+    sameMatrix(old.matrix, matrix)
+  )
+    return old.leaves;
+  const leaves = leavesOf(place);
+  kept.set(run, { node, whole, matrix, x, baseline, leaves });
+  return leaves;
+}
+const sameMatrix = (a: Matrix, b: Matrix): boolean => a === b || a.every((v, i) => v === b[i]);
+
+function leavesOf({ node, layout, line, run, whole, matrix }: Place): readonly Leaf[] {
+  const out: Leaf[] = [];
+  // What is bent is placed by its bend; else by its line.
+  const toPage = layout.warp ? whole : multiply(whole, translation(line.x, line.baseline));
+  const set: Set = { node, layout, line, run, toPage, matrix };
+  const { fill, outline } = set.run.run;
+  if (fill.kind !== 'none') {
+    putRules(out, set, fill);
+    putLetters(out, set, fill, null);
+  }
+  if (outline && outline.paint.kind !== 'none') putLetters(out, set, outline.paint, outline);
+  return out;
 }
 
 interface Set {

@@ -188,33 +188,70 @@ function nextLine(
   const { text, ascent, descent } = shaped;
   const measured = column.width !== null;
   const breaker = !measured || text === '' ? null : breakerOf(p, shaped, fonts);
-  // A step is measured by the largest letters of the line; before a line is broken, by those of all that is left.
   const at = (size: number): number => (from ? from.y + from.gap + stepOf(p, size) : measured ? ascent : 0);
-  const size = sizeIn(p, start, text.length);
-  let baseline = at(size);
-  let room = { x0: 0, x1: column.width ?? 0 };
-  if (column.span && column.height !== null) {
-    const found = roomFor(column, baseline, shaped, size, breaker?.wordWidth(start) ?? 0);
-    if (found) {
-      baseline = found.baseline;
-      room = found;
-    } else if (from) return null;
-    // Not even one line has room: it is laid across the middle, so that it is seen and can be mended.
+  const room = (baseline: number): boolean =>
+    column.height === null || !from || baseline + descent <= column.height + 0.01;
+  const stretch = { start, first, beside };
+  if (!column.span || column.height === null) {
+    const { size, ...line } = boxLine(p, shaped, column.width, breaker, stretch);
+    const baseline = at(size);
+    return room(baseline) ? { ...line, baseline } : null;
   }
+  // Before a line is broken, its step is measured by the largest letters of all that is left.
+  const size = sizeIn(p, start, text.length);
+  const found = roomFor(column, at(size), shaped, size, breaker?.wordWidth(start) ?? 0);
+  if (!found && from) return null;
+  // Not even one line has room: it is laid across the middle, so that it is seen and can be mended.
+  const edges = found ?? { baseline: at(size), x0: 0, x1: column.width ?? 0 };
+  const { size: _, ...line } = brokenLine(p, shaped, edges, breaker, stretch);
+  return room(edges.baseline) ? { ...line, baseline: edges.baseline } : null;
+}
+
+/** A line by itself between two edges, and the largest size in it, which measures its step. */
+type Broken = Omit<Made, 'baseline'> & { readonly size: number };
+type Stretch = Pick<From, 'start' | 'first' | 'beside'>;
+
+const boxLines = new WeakMap<ShapedParagraph, Map<string, Broken>>();
+/** A line in a column that is a box: the same one for the same stretch and width, wherever the column has it. */
+function boxLine(
+  p: SetParagraph,
+  shaped: ShapedParagraph,
+  width: number | null,
+  breaker: Breaker | null,
+  stretch: Stretch,
+): Broken {
+  let lines = boxLines.get(shaped);
+  if (!lines || lines.size > MOST_LINES) boxLines.set(shaped, (lines = new Map()));
+  const key = `${stretch.start} ${stretch.first} ${stretch.beside} ${width}`;
+  let line = lines.get(key);
+  if (!line) {
+    const edges = width === null ? null : { x0: 0, x1: width };
+    lines.set(key, (line = brokenLine(p, shaped, edges, breaker, stretch)));
+  }
+  return line;
+}
+
+/** Breaks a line between edges; null: there are none, and it ends with its paragraph. */
+function brokenLine(
+  p: SetParagraph,
+  shaped: ShapedParagraph,
+  edges: { readonly x0: number; readonly x1: number } | null,
+  breaker: Breaker | null,
+  { start, first, beside }: Stretch,
+): Broken {
+  const { text } = shaped;
   const rtl = shaped.level % 2 === 1;
   const indent = first ? p.indentFirst : 0;
   const inner = {
-    x0: room.x0 + p.indentLeft + (rtl ? 0 : indent + beside),
-    x1: room.x1 - p.indentRight - (rtl ? indent + beside : 0),
+    x0: (edges?.x0 ?? 0) + p.indentLeft + (rtl ? 0 : indent + beside),
+    x1: (edges?.x1 ?? 0) - p.indentRight - (rtl ? indent + beside : 0),
   };
   // A mark stands where the first line would begin; its words go on where the others begin.
   const hang = first && p.list && indent < 0 ? -indent : 0;
   if (hang && !rtl) inner.x0 += hang;
   else if (hang) inner.x1 -= hang;
-  const width = measured ? Math.max(0.1, inner.x1 - inner.x0) : null;
+  const width = edges ? Math.max(0.1, inner.x1 - inner.x0) : null;
   const { end, hyphen } = breaker ? breaker.lineEnd(start, width!) : { end: text.length, hyphen: false };
-  if (!column.span) baseline = at(sizeIn(p, start, end));
-  if (column.height !== null && from && baseline + descent > column.height + 0.01) return null;
   const plain = lineOf(p, shaped, start, end, { stretch: 0, hyphen });
   const out = p.opticalMargin && width !== null ? hanging(plain) : NO_HANG;
   const full = p.align === 'full' && width !== null && end < text.length && plain.spaces > 0;
@@ -224,7 +261,7 @@ function nextLine(
   const share = { left: 0, full: rtl ? 1 : 0, middle: 0.5, right: 1 }[p.align];
   const x =
     inner.x0 - out.left + (share === 0 || full ? 0 : width === null ? -share * lineWidth : share * (wide - lineWidth));
-  return { local, x, baseline, width: lineWidth, hang };
+  return { local, x, width: lineWidth, hang, size: sizeIn(p, start, end) };
 }
 
 /** Lines are looked for this share of a size further down where there is no room for one. */
