@@ -196,3 +196,36 @@ test('a face is chosen by its own letters, searched by name, and stands first fr
   await page.keyboard.press('Escape');
   await own.saved();
 });
+
+test('words are found on all pages, gone to, and changed everywhere in one step', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Find');
+  await own.write(20, 60, 'Lantern Walk');
+  await own.write(20, 90, 'A lantern each');
+  await own.top.focus();
+  await page.keyboard.press('Control+f');
+  const slip = page.getByRole('dialog', { name: 'Find and change words' });
+  await slip.getByLabel('Find').fill('lantern');
+  await expect(slip.getByRole('status')).toHaveText('2 places in 2 texts');
+  await slip.getByLabel('Capitals as written').check();
+  await expect(slip.getByRole('status')).toHaveText('1 place in 1 text');
+  await slip.getByLabel('Capitals as written').uncheck();
+  await shot(own, 'find');
+  await slip.getByLabel('Change to').fill('torch');
+  await slip.getByRole('button', { name: 'Change all' }).click();
+  await expect(slip.getByRole('status')).toHaveText('Nowhere in this design.');
+  await slip.getByLabel('Find').fill('torch');
+  // Gone to, the words stand chosen, and what is typed takes their place.
+  await slip
+    .getByRole('list')
+    .getByRole('button', { name: /A torch each/ })
+    .click();
+  await expect(slip).toBeHidden();
+  await page.keyboard.type('candle');
+  await page.keyboard.press('Escape');
+  await own.saved();
+  await expect(own.pile().first()).toHaveAccessibleName(/A candle each/);
+  await own.top.focus();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(own.pile().first()).toHaveAccessibleName(/A lantern each/);
+});

@@ -30,6 +30,7 @@ const Tray = comesLater(
 const Finder = comesLater(() => import('./Finder').then((m) => m.Finder));
 const KeysSheet = comesLater(() => import('./KeysSheet').then((m) => m.KeysSheet));
 const ColourHere = comesLater(() => import('./tray/ColourHere').then((m) => m.ColourHere));
+const FindWords = comesLater(() => import('./details/FindWords').then((m) => m.FindWords));
 const ImportReport = comesLater(() => import('./pictures/ImportReport').then((m) => m.ImportReport));
 
 /** Five fixed places round the bench top; each answers one question. */
@@ -82,6 +83,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       <Finder open={finder} onOpenChange={setFinder} />
       <ColourHere />
       <ImportReport />
+      <FindWords />
       <KeysSheet open={keys} onOpenChange={setKeys} />
     </div>
   );

@@ -1,6 +1,6 @@
 import { boxIn } from '@/core/derive/box';
 import { putOnCircle, putOnOutline, setBend, straighten as straightened } from '@/core/edit/display';
-import { fitFrames, matchLength, setShrink } from '@/core/edit/fit';
+import { fitFrames, matchHeight, matchLength, setShrink } from '@/core/edit/fit';
 import { tryOut, type Recipe } from '@/core/edit/history';
 import { moveNodes } from '@/core/edit/place';
 import { cutThread as cut, runOn as runWordsOn } from '@/core/edit/thread';
@@ -38,6 +38,16 @@ export function makeAsLong(
   });
   if (!whole)
     s.say('The letters could not be made as large, or set as wide, as that; they are as near as they go.', 'warn');
+}
+
+/** Makes the capitals (or the x) of display texts so high on the page, points. */
+export function makeAsHigh(s: Session, height: number, of: 'capitals' | 'small'): void {
+  s.commit('Match height', (d) => {
+    for (const id of displayTexts(s)) {
+      const m = pageMatrix(s.design, s.page, id);
+      matchHeight(d, id, height / (Math.hypot(m[2], m[3]) || 1), of, s.engines.fonts);
+    }
+  });
 }
 
 /** Puts words on a circle of their own. */

@@ -79,6 +79,13 @@ export const WORD_COMMANDS = {
     applies: (s) => wordsAndObject(s) !== null,
     run: (s) => act(s, (a) => a.matchObject),
   },
+  'text.find': {
+    label: 'Find and change words',
+    keywords: ['search text', 'replace', 'all pages', 'spelling', 'substitute'],
+    keys: ['Mod+F'],
+    applies: () => true,
+    run: (s) => s.set({ findingWords: true }),
+  },
   'text.cutThread': {
     label: 'Take the frame out of its thread',
     keywords: ['unthread', 'unlink', 'break thread', 'separate'],

@@ -155,7 +155,7 @@ export function FaceList({ value, sample, missing, onPreview, onChoose, close }:
         id="face-list"
         role="grid"
         aria-label="Faces"
-        className="max-h-[min(420px,calc(var(--radix-popover-content-available-height)-210px))] overflow-auto"
+        className="max-h-[min(420px,calc(var(--radix-popover-content-available-height)-190px))] overflow-auto"
       >
         {found.map((f, i) => (
           <FamilyRow
@@ -193,9 +193,15 @@ export function FaceList({ value, sample, missing, onPreview, onChoose, close }:
         </div>
       )}
       <div className="mt-2 flex items-center gap-2">
-        <FileButton word="Add a font file …" label="Font file" accept={FONT_FILES} onFile={(f) => void add(f)} />
+        <FileButton
+          word="Add a font file …"
+          className="shrink-0 whitespace-nowrap"
+          label="Font file"
+          accept={FONT_FILES}
+          onFile={(f) => void add(f)}
+        />
         <p className="m-0 text-[12px] text-faint">
-          Those that ship are free (SIL Open Font License): print, sell and embed what you make with them.
+          Those that ship are free to print, sell and embed (SIL Open Font License).
         </p>
       </div>
     </>

@@ -5,13 +5,14 @@ import { putOnCircle, setAlong, setBend, straighten } from '@/core/edit/display'
 import type { DesignDraft } from '@/core/edit/history';
 import type { Along, Bend, BendKind, NodeOf } from '@/core/model/schema';
 import { BENDS } from '@/core/model/textSchema';
+import { firstLetters } from '@/core/model/textLooks';
 import { nodesOf, pageMatrix } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { Check, ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { COMMAND_TABLE, runCommand } from '../commands/commands';
-import { makeAsLong } from '../commands/wordActions';
+import { makeAsHigh, makeAsLong } from '../commands/wordActions';
 import { freeSelection } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 
@@ -112,9 +113,14 @@ function LengthFields({ node, ids }: { node: NodeOf<'displayText'>; ids: readonl
   const session = useSession();
   const design = usePlacedDesign();
   const [by, setBy] = useState<'size' | 'tracking'>('size');
+  const [of, setOf] = useState<'capitals' | 'small'>('capitals');
   const page = session.page;
   const m = pageMatrix(design, page, node.id);
   const length = lengthOf(design, node, session.engines.fonts) * Math.hypot(m[0], m[1]);
+  const letters = firstLetters(design, design.stories[node.story]);
+  const face = session.engines.fonts.instance(letters.face, letters.axes);
+  const share = face ? (of === 'capitals' ? face.capHeight : face.xHeight) : 0;
+  const high = letters.size * share * Math.hypot(m[2], m[3]);
   return (
     <>
       <div className="grid grid-cols-2 gap-2">
@@ -145,6 +151,26 @@ function LengthFields({ node, ids }: { node: NodeOf<'displayText'>; ids: readonl
       >
         As long as between the margins
       </Button>
+      <div className="grid grid-cols-2 gap-2">
+        <NumberField
+          label="Height"
+          unit={design.setup.unit}
+          value={ids.length === 1 ? high : null}
+          min={0.1}
+          max={10_000}
+          onCommit={(v) => makeAsHigh(session, v, of)}
+        />
+        <WordChoice
+          tight
+          label="Height is measured of"
+          value={of}
+          options={[
+            { value: 'capitals', label: 'Capitals' },
+            { value: 'small', label: 'The x' },
+          ]}
+          onChange={setOf}
+        />
+      </div>
     </>
   );
 }

@@ -9,11 +9,23 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ChevronDown, ChevronRight, Eye, EyeOff, Layers, Lock, LockOpen, Plus, Search } from 'lucide-react';
+import {
+  ChevronDown,
+  ChevronRight,
+  Eye,
+  EyeOff,
+  Layers,
+  Lock,
+  LockOpen,
+  Plus,
+  Search,
+  TriangleAlert,
+} from 'lucide-react';
 import { useEffect, useEffectEvent, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { isText } from '@/core/derive/layout';
 import { reparentNode, setNodeFlags } from '@/core/edit/place';
 import type { Design, DesignNode, Page } from '@/core/model/schema';
+import type { Finding } from '@/core/check/types';
 import { ancestry, isHolder, parentOf } from '@/core/model/tree';
 import { runCommand } from '../commands/commands';
 import { useBench, useSession } from '../session/context';
@@ -222,6 +234,10 @@ function rowsOf(design: Design, page: Page, opened: ReadonlySet<string>, query: 
   return out;
 }
 
+/** What is said of a text whose words do not all fit; null where they do. */
+const oversetOf = (findings: readonly Finding[], node: string): string | null =>
+  findings.find((f) => f.code === 'text.overset' && f.node === node)?.message ?? null;
+
 interface RowProps {
   readonly row: Row;
   readonly top: number;
@@ -241,6 +257,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
   const drag = useDraggable({ id: node.id });
   const drop = useDroppable({ id: node.id });
   const selection = useBench((s) => s.selection);
+  const left = useBench((s) => oversetOf(s.findings, node.id));
   return (
     <div
       ref={(el) => {
@@ -250,7 +267,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
       id={`pile-${node.id}`}
       role="option"
       aria-selected={chosen}
-      aria-label={`${name}, ${node.kind === 'group' && node.layer ? 'layer' : KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}`}
+      aria-label={`${name}, ${node.kind === 'group' && node.layer ? 'layer' : KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}${left ? ', words do not fit' : ''}`}
       {...drag.listeners}
       onClick={(e) => {
         const above = ancestry(session.design, session.page, node.id).slice(0, -1);
@@ -310,6 +327,11 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
           className={`min-w-0 flex-1 truncate ${node.kind === 'group' && node.layer ? 'font-semibold' : ''}`}
         >
           {name}
+        </span>
+      )}
+      {left && (
+        <span title={left} className="shrink-0 text-warn">
+          <TriangleAlert size={13} aria-hidden />
         </span>
       )}
       <RowSwitch

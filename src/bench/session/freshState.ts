@@ -63,6 +63,7 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     picturesEpoch: 0,
     crop: null,
     pictureChooser: false,
+    findingWords: false,
     shapeChooser: false,
     report: null,
     colourHere: null,

@@ -138,6 +138,8 @@ export interface BenchState {
   readonly report: { readonly title: string; readonly notes: readonly string[] } | null;
   /** Is the list of pictures to place open? */
   readonly pictureChooser: boolean;
+  /** Are words being looked for? */
+  readonly findingWords: boolean;
   readonly shapeChooser: boolean;
   readonly crop: { readonly node: string; readonly aim: Aim } | null;
   /** A colour that is being made or changed by eye: of what is aimed at, or a new one; and where on the screen it was asked for. */
