@@ -229,3 +229,26 @@ test('words are found on all pages, gone to, and changed everywhere in one step'
   await page.keyboard.press('Control+z');
   await expect(own.pile().first()).toHaveAccessibleName(/A lantern each/);
 });
+
+test('a shape laid on a text pushes its words away, and they follow it', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Pushed');
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await own.drag(await own.at(20, 20), await own.at(120, 62));
+  await page.keyboard.insertText('Home-made paper lanterns walk the quays of Marrowick each November. '.repeat(4));
+  await page.keyboard.press('Escape');
+  await expect(own.details().getByText(/characters do not fit/)).toHaveCount(0);
+  await own.shape('Ellipse', 50, 22, 90, 60);
+  await own.unfold('Finish');
+  await own.details().getByLabel('Pushes words away').check();
+  await own.field('How far words stay off').fill('3 mm');
+  await page.keyboard.press('Enter');
+  await shot(own, 'pushed');
+  // Beside it there is room for less; away from it for all.
+  await own.pile().nth(1).click();
+  await expect(own.details().getByText(/characters do not fit/)).toBeVisible();
+  await expect(own.pile().nth(1)).toHaveAccessibleName(/words do not fit/);
+  await own.drag(await own.at(70, 41), await own.at(70, 150));
+  await own.pile().nth(1).click();
+  await expect(own.details().getByText(/characters do not fit/)).toHaveCount(0);
+  await own.saved();
+});

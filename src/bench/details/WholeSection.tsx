@@ -1,9 +1,10 @@
 'use client';
 import { setWhole } from '@/core/edit/whole';
 import { BLENDS, type Blend } from '@/core/model/schema';
+import { mm } from '@/core/units/length';
 import { nodesOf, parentOf } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
-import { ListChoice, WordChoice } from '@/ui/Choice';
+import { Check, ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { freeSelection } from '../session/commandDef';
@@ -41,6 +42,7 @@ export function WholeSection() {
   });
   const maskMode = same((n) => n.maskMode ?? 'none');
   const opacity = same((n) => n.opacity ?? 1);
+  const pushes = same((n) => n.pushesWords);
   return (
     <Section title="Finish">
       <div className="grid gap-2">
@@ -66,6 +68,29 @@ export function WholeSection() {
           />
         </div>
         <ShadowFields />
+        <div className="grid grid-cols-[1fr_92px] items-center gap-2">
+          <Check
+            label="Pushes words away"
+            checked={pushes !== null && pushes !== undefined}
+            onChange={(on) =>
+              session.commit(on ? 'Push words away' : 'Let words run over it', (d) =>
+                setWhole(d, ids, { pushesWords: on ? mm(2) : null }),
+              )
+            }
+          />
+          {pushes !== null && pushes !== undefined && (
+            <NumberField
+              label="By"
+              name="How far words stay off"
+              unit={design.setup.unit}
+              min={0}
+              max={5000}
+              value={pushes}
+              onPreview={(v) => session.preview(v === null ? null : (d) => setWhole(d, ids, { pushesWords: v }))}
+              onCommit={(v) => session.commit('Push words away', (d) => setWhole(d, ids, { pushesWords: v }))}
+            />
+          )}
+        </div>
         {inGroup ? (
           <div className="grid gap-1">
             <WordChoice

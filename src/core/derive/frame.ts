@@ -12,19 +12,41 @@ type Frame = NodeOf<'textFrame'>;
 export const insetsOf = ({ inset }: Pick<Frame, 'inset'>): Exclude<Frame['inset'], number> =>
   typeof inset === 'number' ? { top: inset, right: inset, bottom: inset, left: inset } : inset;
 
-/** The columns of a frame, seen from the corner where its words begin. */
-export function measureOf(node: Frame): FrameMeasure {
+/** Where a line between two heights can lie, between two edges; null for nowhere. */
+export type Free = (top: number, bottom: number, edges: Edges) => Edges | null;
+interface Edges {
+  readonly x0: number;
+  readonly x1: number;
+}
+
+/** The columns of a frame, seen from the corner where its words begin. `free`: what of a line is not taken by what pushes words away. */
+export function measureOf(node: Frame, free: Free | null = null): FrameMeasure {
   const { top, right, bottom, left } = insetsOf(node);
   const width = Math.max(0.1, node.width - left - right);
   const height = node.height - top - bottom;
-  const span = spansIn(node);
+  const own = spansIn(node);
   const placing = node.placing ?? 'top';
-  if (span || !node.columns || node.columns.count < 2)
+  if (own || !node.columns || node.columns.count < 2) {
+    const span = free
+      ? (t: number, b: number) => {
+          const edges = own ? own(t, b) : { x0: 0, x1: width };
+          return edges && free(t, b, edges);
+        }
+      : own;
     return { columns: [{ x: 0, y: 0, width, height, ...(span && { span }) }], placing };
+  }
   const { count, gutter } = node.columns;
   const each = Math.max(0.1, (width - (count - 1) * gutter) / count);
   return {
-    columns: Array.from({ length: count }, (_, i) => ({ x: i * (each + gutter), y: 0, width: each, height })),
+    columns: Array.from({ length: count }, (_, i) => {
+      const x = i * (each + gutter);
+      if (!free) return { x, y: 0, width: each, height };
+      const span = (t: number, b: number) => {
+        const found = free(t, b, { x0: x, x1: x + each });
+        return found && { x0: found.x0 - x, x1: found.x1 - x };
+      };
+      return { x, y: 0, width: each, height, span };
+    }),
     placing,
   };
 }

@@ -1,7 +1,9 @@
 import { IDENTITY, scaling, type Matrix } from '../geometry/matrix';
+import { transformRect } from '../geometry/rect';
 import type { Design, DesignNode, NodeOf } from '../model/schema';
 import { alongLine, bentLayout } from './alongLine';
 import { insetsOf, measureOf } from './frame';
+import { freeOf, obstaclesOf, type Obstacle, type Words } from './pushed';
 import type { FontBook } from '../text/fonts';
 import { scaledStory, setStory, type SetStory } from '../model/textLooks';
 import { layoutFrames, layoutStory, type Layout } from '../text/layout';
@@ -28,11 +30,9 @@ export function layoutOf(d: Design, node: TextNode, fonts: FontBook): Layout {
   const story = d.stories[node.story];
   const set = setStory(d, story);
   const frames = threadOf(d, node);
-  const measure = frames
-    ? frames.flatMap(frameFacts)
-    : node.kind === 'textFrame'
-      ? frameFacts(node)
-      : displayFacts(node);
+  const pushed = (n: NodeOf<'textFrame'>) => obstaclesOf(d, n, (text) => linesOf(d, text, fonts));
+  const facts = (n: NodeOf<'textFrame'>) => [...frameFacts(n), pushed(n)];
+  const measure = frames ? frames.flatMap(facts) : node.kind === 'textFrame' ? facts(node) : displayFacts(node);
   const known = layouts.get(story);
   const old =
     known &&
@@ -43,7 +43,9 @@ export function layoutOf(d: Design, node: TextNode, fonts: FontBook): Layout {
     known.layouts.get(node.id);
   if (old) return old;
   const made =
-    node.kind === 'displayText' ? [displayLayout(node, set, fonts)] : frameLayouts(frames ?? [node], set, fonts);
+    node.kind === 'displayText'
+      ? [displayLayout(node, set, fonts)]
+      : frameLayouts(frames ?? [node], set, fonts, pushed);
   const byNode = new Map((frames ?? [node]).map((n, i) => [n.id, made[i]]));
   layouts.set(story, { set, epoch: fonts.epoch, measure, layouts: byNode });
   return byNode.get(node.id)!;
@@ -78,8 +80,16 @@ const displayFacts = (n: NodeOf<'displayText'>): unknown[] => [
 ];
 
 /** The layouts of the frames that a story runs through; where the last of them wants it, in letters that are small enough to fit. */
-function frameLayouts(frames: readonly NodeOf<'textFrame'>[], set: SetStory, fonts: FontBook): Layout[] {
-  const measures = frames.map(measureOf);
+function frameLayouts(
+  frames: readonly NodeOf<'textFrame'>[],
+  set: SetStory,
+  fonts: FontBook,
+  pushed: (n: NodeOf<'textFrame'>) => readonly Obstacle[],
+): Layout[] {
+  const measures = frames.map((f) => {
+    const obstacles = pushed(f);
+    return measureOf(f, obstacles.length ? (top, bottom, edges) => freeOf(obstacles, top, bottom, edges) : null);
+  });
   const lay = (s: SetStory) => layoutFrames(s, fonts, measures);
   const whole = lay(set);
   const over = (l: readonly Layout[]) => l[l.length - 1].overset > 0;
@@ -105,6 +115,19 @@ function displayLayout(node: NodeOf<'displayText'>, set: SetStory, fonts: FontBo
   const straight = layoutStory(set, fonts, { width: null, height: null });
   const laid = node.along ? alongLine(node.along, node.stretch, straight, set, fonts) : straight;
   return node.bend ? bentLayout(laid, node.bend, node.along ? 1 : node.stretch) : laid;
+}
+
+const lines = new WeakMap<Layout, Words>();
+/** The lines of a display text as boxes in its own space. */
+function linesOf(d: Design, node: NodeOf<'displayText'>, fonts: FontBook): Words {
+  const layout = layoutOf(d, node, fonts);
+  let boxes = lines.get(layout);
+  if (!boxes) {
+    const m = layoutMatrix(node);
+    boxes = layout.lines.map((l) => transformRect(m, { x0: l.x0, y0: l.top, x1: l.x1, y1: l.bottom }));
+    lines.set(layout, boxes);
+  }
+  return boxes;
 }
 
 /** Maps layout space to the node's own space. */

@@ -63,7 +63,7 @@ interface Making {
 type Plain<N> = (node: N, base: Base, m: Making) => DesignNode[];
 type Base = Pick<
   DesignNode,
-  'id' | 'name' | 'transform' | 'hidden' | 'locked' | 'opacity' | 'blend' | 'effects' | 'maskMode'
+  'id' | 'name' | 'transform' | 'hidden' | 'locked' | 'opacity' | 'blend' | 'effects' | 'pushesWords' | 'maskMode'
 >;
 const baseOf = (n: DesignNode): Base => {
   const { id, name, transform, hidden, locked } = n;

@@ -10,6 +10,8 @@ export function setWhole(
     readonly opacity?: number;
     readonly blend?: Blend | null;
     readonly maskMode?: 'outline' | 'opacity' | 'light' | null;
+    /** How far words stay off it; null: they run over it. */
+    readonly pushesWords?: number | null;
   },
 ): void {
   for (const id of ids) {
@@ -22,6 +24,10 @@ export function setWhole(
     if (change.blend !== undefined) {
       if (change.blend) node.blend = change.blend;
       else delete node.blend;
+    }
+    if (change.pushesWords !== undefined) {
+      if (change.pushesWords === null) delete node.pushesWords;
+      else node.pushesWords = Math.max(0, change.pushesWords);
     }
     if (change.maskMode !== undefined) {
       if (change.maskMode) node.maskMode = change.maskMode;

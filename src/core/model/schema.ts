@@ -133,6 +133,8 @@ const nodeBase = {
   blend: z.optional(z.enum(BLENDS)),
   /** What is made of it beside itself, the first lowest. Absent: nothing. */
   effects: z.optional(effects),
+  /** Words in frames of its page run round it, and stay so far off it. Absent: over it. */
+  pushesWords: z.optional(measure),
   /** Inside a group: it is not seen itself, but cuts what lies beside it: by its outline, by how far it would cover, or by how light it would be there. */
   maskMode: z.optional(z.enum(['outline', 'opacity', 'light'])),
 };

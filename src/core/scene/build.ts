@@ -1,5 +1,6 @@
 import { areaOf, type Area } from '../derive/area';
 import { isText, layoutOf } from '../derive/layout';
+import { pushersOf } from '../derive/pushed';
 import { IDENTITY, meanScale, multiply, type Matrix } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { copyMatrices } from '../model/copies';
@@ -66,6 +67,8 @@ export class SceneBuilder {
    * is repeated): then build it whole.
    */
   patch(base: Scene, design: Design, page: Page, changed: readonly NodeId[]): Scene | null {
+    // Words run round what moves.
+    if (pushersOf(design).length) return null;
     const ranges = this.rangesOf(base);
     const content = base.root.content.slice();
     const done = new Set<NodeId>();
