@@ -118,6 +118,15 @@ test('two columns run on into a second frame; what is left over is told and mend
   await own.field('Columns').fill('2');
   await page.keyboard.press('Enter');
   await expect(own.details().getByText(/characters do not fit/)).toBeVisible();
+  // Checks mends it on the spot; that is one step, and is taken back.
+  await page.getByRole('button', { name: /^Checks/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Fit the frame to its words' }).click();
+  await expect(page.getByRole('dialog').getByText(/Nothing found/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(own.details().getByText(/characters do not fit/)).toHaveCount(0);
+  await own.top.focus();
+  await page.keyboard.press('Control+z');
+  await expect(own.details().getByText(/characters do not fit/)).toBeVisible();
   await frame(80, 20, 135, 90, '');
   await own.pile().first().click();
   await own

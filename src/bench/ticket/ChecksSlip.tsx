@@ -1,5 +1,6 @@
 'use client';
 import { Button } from '@/ui/Button';
+import { COMMAND_TABLE, runCommand, type CommandId } from '../commands/commands';
 import { useBench, useSession } from '../session/context';
 import { bringIntoSight } from '../view/inSight';
 import { placeOf } from '../canvas/pins';
@@ -12,6 +13,7 @@ export function ChecksSlip() {
   const session = useSession();
   const findings = useBench((s) => s.findings);
   const notChecked = useBench((s) => s.notChecked);
+  const readOnly = useBench((s) => s.readOnly);
   if (notChecked)
     return (
       <div className="grid gap-2">
@@ -31,19 +33,36 @@ export function ChecksSlip() {
             {i + 1}. {f.message}
           </p>
           <p className="mt-0.5 mb-1.5">{f.why}</p>
-          <Button
-            onClick={() => {
-              const page = session.design.pages[f.page - 1];
-              if (page && page.id !== session.state.page) session.goToPage(page.id);
-              showFinding(session, f);
-            }}
-          >
-            Show it
-          </Button>
+          <div className="flex flex-wrap gap-2">
+            <Button onClick={() => goTo(session, f)}>Show it</Button>
+            {!readOnly &&
+              (MENDS[f.code] ?? []).map((command) => (
+                <Button
+                  key={command}
+                  onClick={() => {
+                    goTo(session, f);
+                    runCommand(session, command);
+                  }}
+                >
+                  {COMMAND_TABLE[command].label}
+                </Button>
+              ))}
+          </div>
         </li>
       ))}
     </ol>
   );
+}
+
+/** What mends a finding once its object is chosen. */
+const MENDS: Partial<Record<Finding['code'], readonly CommandId[]>> = {
+  'text.overset': ['text.fitFrame', 'text.fitWords'],
+};
+
+function goTo(s: Session, f: Finding): void {
+  const page = s.design.pages[f.page - 1];
+  if (page && page.id !== s.state.page) s.goToPage(page.id);
+  showFinding(s, f);
 }
 
 /** Goes to where it is: its object, or the very place that it names. */

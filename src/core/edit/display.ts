@@ -116,12 +116,16 @@ export function setBend(d: DesignDraft, ids: readonly NodeId[], change: Partial<
   }
 }
 
-/** Straight again: off their line, and not bent. They stay about where they are seen. */
+/** Straight again: off their line, and not bent. Off a line they stay about where they are seen; bent, they bend back in place. */
 export function straighten(d: DesignDraft, ids: readonly NodeId[], fonts: FontBook): void {
   const was = before(d) as Design;
   for (const id of ids) {
     const [node, draft] = [textOf(d, id), d.nodes[id]];
     if (!node || draft.kind !== 'displayText' || !(node.along || node.bend)) continue;
+    if (!node.along) {
+      delete draft.bend;
+      continue;
+    }
     const old = layoutOf(was, node, fonts);
     const { along: _, bend: __, ...bare } = node;
     const next = layoutOf({ ...was, nodes: { ...was.nodes, [id]: bare } }, bare, fonts);
