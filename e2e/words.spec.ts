@@ -82,6 +82,12 @@ test('writing: a word by two presses, a paragraph by three, words copied with th
   await expect(row(/Lantern Walk quaysLantern/)).toBeVisible();
   await expect(section(own, 'Lettering').getByRole('radio', { name: 'Capitals', exact: true })).toBeChecked();
 
+  // With Shift only the words come: they look as what they are put into.
+  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('Control+Shift+v');
+  await expect(row(/quayLanternsLantern/)).toBeVisible();
+  await expect(section(own, 'Lettering').getByRole('radio', { name: 'As typed', exact: true })).toBeChecked();
+
   // Three take the paragraph, which typing replaces.
   await page.mouse.click(p.x, p.y, { clickCount: 3 });
   await page.keyboard.type('Dusk');
@@ -260,4 +266,29 @@ test('a shape laid on a text pushes its words away, and they follow it', async (
   await own.pile().nth(1).click();
   await expect(own.details().getByText(/characters do not fit/)).toHaveCount(0);
   await own.saved();
+});
+
+test('an accented line and one from right to left are typed as they are read', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Ways');
+  await own.write(20, 60, 'Übermäßig crème');
+  await own.write(20, 90, 'שלום קיי');
+  await expect(own.pile().first()).toHaveAccessibleName(/שלום קיי/);
+  // Home is where the line begins, on the right: what is typed there is read first.
+  await own.pile().first().click();
+  await own.top.focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Home');
+  await page.keyboard.type('א');
+  // A letter and the mark typed onto it go by one key.
+  await page.keyboard.press('End');
+  await page.keyboard.insertText(' e\u0301');
+  await page.keyboard.press('Backspace');
+  await page.keyboard.press('Backspace');
+  await page.keyboard.press('Escape');
+  await expect(own.pile().first()).toHaveAccessibleName(/אשלום קיי,/);
+  await own.saved();
+  await page.reload();
+  await own.ready();
+  await expect(own.pile().nth(1)).toHaveAccessibleName(/Übermäßig crème/);
+  await expect(own.pile().first()).toHaveAccessibleName(/אשלום קיי,/);
 });
