@@ -11,7 +11,7 @@ import { FACES } from '@/core/text/faces';
 import { nodeEnv } from '@/env/node';
 import { meanWidth } from '@/core/text/measures';
 import { standInFor } from '@/core/text/standIns';
-import { collection, FONT_FILES, fontFile, retabled, withEmbedding } from '../support/fontFiles';
+import { collection, FONT_FILES, fontFile, heavyFont, retabled, withEmbedding } from '../support/fontFiles';
 import { FULL, measured } from '../support/measured';
 import { random } from '../support/random';
 import { publicFolder, testEngines } from '../support/engines';
@@ -132,29 +132,7 @@ describe('what is none, or broken, is refused with a reason', () => {
   });
 
   test('a letter of very many points', async () => {
-    // A simple glyph of 65,000 points in the place of the letter that stands for all missing ones (OpenType 1.9, glyf).
-    const many = 65_000;
-    const glyph = new Uint8Array(12 + 2 + many * 3);
-    const v = new DataView(glyph.buffer);
-    v.setInt16(0, 1);
-    v.setUint16(10, many - 1);
-    // Flag 1: on the curve, both steps of two bytes.
-    glyph.fill(1, 14, 14 + many);
-    const heavy = retabled(
-      retabled(ttf, 'glyf', () => new Uint8Array([...glyph, ...new Uint8Array(many * 2 + 8)])),
-      'loca',
-      (b) => {
-        const w = new DataView(b.buffer);
-        for (let i = 4; i + 4 <= b.length; i += 4) w.setUint32(i, glyph.length + many * 2);
-        w.setUint32(0, 0);
-        return b;
-      },
-    );
-    const long = retabled(heavy, 'head', (b) => {
-      new DataView(b.buffer).setInt16(50, 1);
-      return b;
-    });
-    expect(await refusal(long)).toMatch(/too many points/);
+    expect(await refusal(heavyFont())).toMatch(/too many points/);
   });
 });
 

@@ -11,14 +11,15 @@ import { IDENTITY } from '@/core/geometry/matrix';
 import { readFaces } from '@/core/input/font/read';
 import { layoutOf } from '@/core/derive/layout';
 import { newDesign, runOf, setupOf } from '@/core/model/defaults';
-import type { OwnFace } from '@/core/model/faceSchema';
+import { ownFaceId, type OwnFace } from '@/core/model/faceSchema';
+import { assetName } from '@/core/file/assets';
 import type { Design, NodeOf, Run } from '@/core/model/schema';
 import { verifyDesign } from '@/core/model/verify';
 import { salvageDesign } from '@/core/model/salvage';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
-import { FONT_FILES, fontFile, withEmbedding } from '../support/fontFiles';
+import { FONT_FILES, fontFile, heavyFont, withEmbedding } from '../support/fontFiles';
 import { separate } from '../support/ghostscript';
 import { shopWith } from '../support/pictures';
 import { pdfOf, platesOf } from '../support/press';
@@ -155,4 +156,15 @@ test('faces go along with what is copied; a damaged one is left out of a design 
   const mended = salvageDesign(damaged, newDesign('x', setupOf(10, 10), making));
   expect(mended?.design.faces).toEqual([faces.otf]);
   expect(Object.keys(mended!.design.nodes)).toHaveLength(1);
+});
+
+test('a face that would hang whoever draws it, in a file from elsewhere, is not set in: another stands in', async () => {
+  const file = await assetName(heavyFont(), 'ttf');
+  files.set(file, heavyFont());
+  const heavy: OwnFace = { ...faces.ttf, file, id: ownFaceId(file) };
+  const d = page([['Quay ☃', { face: heavy.id }]], [heavy]);
+  expect(verifyDesign(d).ok).toBe(true);
+  const palette = await prepare(engines, d);
+  expect(engines.fonts.failures.get(heavy.id)).toMatch(/too many points/);
+  expect(checkDesign(d, engines.builder, palette).map((f) => f.code)).toContain('text.missingFace');
 });

@@ -62,3 +62,29 @@ export function collection(...fonts: readonly Uint8Array[]): Uint8Array {
   }
   return out;
 }
+
+/** A font in which the letter that stands for all missing ones would hang whoever draws it. */
+export function heavyFont(): Uint8Array {
+  // A simple glyph of 65,000 points in the place of the letter that stands for all missing ones (OpenType 1.9, glyf).
+  const many = 65_000;
+  const glyph = new Uint8Array(12 + 2 + many * 3);
+  const v = new DataView(glyph.buffer);
+  v.setInt16(0, 1);
+  v.setUint16(10, many - 1);
+  // Flag 1: on the curve, both steps of two bytes.
+  glyph.fill(1, 14, 14 + many);
+  const heavy = retabled(
+    retabled(fontFile(FONT_FILES.ttf), 'glyf', () => new Uint8Array([...glyph, ...new Uint8Array(many * 2 + 8)])),
+    'loca',
+    (b) => {
+      const w = new DataView(b.buffer);
+      for (let i = 4; i + 4 <= b.length; i += 4) w.setUint32(i, glyph.length + many * 2);
+      w.setUint32(0, 0);
+      return b;
+    },
+  );
+  return retabled(heavy, 'head', (b) => {
+    new DataView(b.buffer).setInt16(50, 1);
+    return b;
+  });
+}

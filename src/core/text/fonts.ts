@@ -4,6 +4,7 @@ import { loadBidi } from './bidi';
 import type { OwnFace } from '../model/faceSchema';
 import { openFace, type Face } from './face';
 import { faceRow } from './faces';
+import { faultOf } from './faultOf';
 import { Hyphens, type Language } from './hyphens';
 import { loadLineBreaks } from './lineBreaks';
 import type { StandIn } from './standIns';
@@ -88,6 +89,9 @@ export class FontBook {
         loadLineBreaks(),
       ]);
       const face = await openFace(id, bytes);
+      // A file from elsewhere brings its faces past the door at which those that are added are tried out.
+      const fault = own ? faultOf(face) : null;
+      if (fault) throw new Error(fault);
       if (own?.embedding === 'whole') face.embedding = 'whole';
       else if (own?.embedding === 'outlines') {
         await this.loadOne(DEFAULT_FACE);

@@ -1,6 +1,7 @@
 import { assetName } from '../../file/assets';
 import { ownFaceId, type FaceKind, type OwnFace } from '../../model/faceSchema';
 import { openFace, type Face } from '../../text/face';
+import { faultOf } from '../../text/faultOf';
 import { meanWidth } from '../../text/measures';
 import { FontProblem } from './problem';
 import { readSfnt, viewOf } from './sfnt';
@@ -16,12 +17,6 @@ export interface ReadFace {
 /** Without these nobody can set words (OpenType 1.9, required tables); letters are drawn by one of the last three. */
 const NEEDED = ['cmap', 'head', 'hhea', 'hmtx', 'maxp'];
 const OUTLINES = ['glyf', 'CFF ', 'CFF2'];
-
-/** No letter that was drawn to be read has as many numbers in its outline; one that has would hang whoever sets it. */
-const MOST_OF_A_LETTER = 100_000;
-/** More letters and numbers than that need not be drawn to know a face: of a broken one each may take milliseconds. */
-const TRIED = 300;
-const MOST_TRIED = 1_000_000;
 
 /**
  * The faces of a font file, each tried out: its letters are shaped and drawn. Throws a FontProblem whose text follows the
@@ -46,33 +41,16 @@ async function readOne(bytes: Uint8Array): Promise<ReadFace> {
   const upem = head.byteLength >= 54 ? head.getUint16(18) : 0;
   if (upem < 16 || upem > 16_384) throw new FontProblem('it is damaged: its measure of the em is out of range');
   const name = await assetName(bytes, flavour === 0x4f54544f ? 'otf' : 'ttf');
-  let face: Face;
+  let face!: Face;
+  let why: string | null;
   try {
     face = await openFace(ownFaceId(name), bytes);
-    tryOut(face);
-  } catch (e) {
-    throw e instanceof FontProblem ? e : new FontProblem('it is damaged: its letters cannot be drawn');
+    why = faultOf(face);
+  } catch {
+    why = 'it is damaged: its letters cannot be drawn';
   }
+  if (why !== null) throw new FontProblem(why);
   return { facts: factsOf(face, name, byTag), bytes };
-}
-
-const SAMPLE = 'Hamburgefonstiv ÄÖÜ ĀČŠ — 0123456789 fi ffl AV To. אבגד العربية';
-function tryOut(face: Face): void {
-  let all = 0;
-  const draw = (gid: number) => {
-    const { length } = face.outline(gid);
-    if (length > MOST_OF_A_LETTER) throw new FontProblem('one of its letters has too many points to be drawn');
-    all += length;
-  };
-  for (const { gid } of face.shape(SAMPLE)) draw(gid);
-  const codes = [...face.codes()];
-  // Some of all its scripts.
-  const step = Math.ceil(codes.length / TRIED);
-  for (let i = 0; i < codes.length && all < MOST_TRIED; i += step) {
-    const [glyph] = face.shape(String.fromCodePoint(codes[i]));
-    if (glyph) draw(glyph.gid);
-  }
-  if (!all) throw new FontProblem('it has no letters to draw');
 }
 
 function factsOf(face: Face, file: string, tables: ReadonlyMap<string, Uint8Array>): OwnFace {
