@@ -1,9 +1,11 @@
 // Takes the current pictures of the main views into docs/screenshots: node scripts/screenshots.mjs [http://127.0.0.1:PORT]
+import { existsSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 
 const base = process.argv[2] ?? 'http://127.0.0.1:3000';
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+  executablePath:
+    process.env.CHROMIUM_PATH ?? ['/usr/bin/chromium', '/usr/bin/chromium-headless-shell'].find((f) => existsSync(f)),
   headless: true,
   args: [
     '--no-sandbox',

@@ -1,12 +1,13 @@
 // The running application for the bench: its server, a browser, pages with a design open.
 import { chromium, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import { CHROMIUM } from '../../e2e/browser';
 import { spawn } from 'node:child_process';
 
 const PORT = 3188;
 export const BASE = `http://127.0.0.1:${PORT}`;
 
 const OPTIONS = {
-  executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+  executablePath: CHROMIUM,
   headless: true,
   args: [
     '--no-sandbox',

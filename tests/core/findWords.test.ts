@@ -47,4 +47,9 @@ test('all of them are changed at once, look as they did, and come back in one st
   const [first] = Object.values(done.design.stories);
   expect(first.paragraphs[0].runs.map((r) => r.size)).toEqual([20, 30]);
   expect(undoEntry(done.design, done.entry)).toEqual(d);
+  // All taken out: the text by itself goes, the frame stays.
+  const out = record(d, 'Take out', (x) => void changeWords(x, findWords(d, looking('Quay and quay, QUAYSIDE')), ''))!;
+  expect(verifyDesign(out.design)).toMatchObject({ ok: true });
+  expect(Object.values(out.design.nodes).map((n) => n.name)).toEqual(['Two']);
+  expect(undoEntry(out.design, out.entry)).toEqual(d);
 });

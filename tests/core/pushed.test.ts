@@ -100,6 +100,15 @@ test('two columns, a drawing in a group, words themselves: each pushes as it is'
     setWhole(x, [group, title], { pushesWords: 2 });
   });
   expect(verifyDesign(d)).toMatchObject({ ok: true });
+  // In a group that is hidden it pushes nothing.
+  const hidden = tryOut(d, (x) => {
+    setWhole(x, [group, title], { pushesWords: null });
+    const [part] = (x.nodes[group] as { children: string[] }).children;
+    setWhole(x, [part], { pushesWords: 2 });
+    x.nodes[group].hidden = true;
+  });
+  const bare = tryOut(d, (x) => setWhole(x, [group, title], { pushesWords: null }));
+  expect(layout(hidden, frame).lines.map((l) => l.width)).toEqual(layout(bare, frame).lines.map((l) => l.width));
   const text = d.nodes[title] as NodeOf<'displayText'>;
   const [own] = layoutOf(d, text, engines.fonts).lines;
   const boxes = [

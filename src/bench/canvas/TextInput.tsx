@@ -2,7 +2,7 @@
 import { useEffect, useRef, type ClipboardEvent, type FormEvent, type KeyboardEvent } from 'react';
 import { isText } from '@/core/derive/layout';
 import { replaceText } from '@/core/edit/text';
-import { packWords, unpackWords, WORDS_TYPE } from '@/core/edit/carryText';
+import { adoptFace, packWords, unpackWords, WORDS_TYPE } from '@/core/edit/carryText';
 import { beginsAnew, putParagraphs, takeStretch } from '@/core/edit/writing';
 import type { Story } from '@/core/model/schema';
 import type { DesignDraft } from '@/core/edit/history';
@@ -130,7 +130,12 @@ export function TextInput() {
   /** Puts a story in place of the one that is written in; the caret behind what is new. */
   const put = (label: string, story: Story, caret: number) => {
     const c = chosen()!;
-    session.commit(label, (d) => void (d.stories[c.node.story] = story as DesignDraft['stories'][string]));
+    session.commit(label, (d) => {
+      d.stories[c.node.story] = story as DesignDraft['stories'][string];
+      // Faces of one's own come along where this browser has them.
+      for (const face of session.state.ownFaces)
+        if (story.paragraphs.some((p) => p.runs.some((r) => r.face === face.id))) adoptFace(d, face);
+    });
     session.set({ editing: { node: c.node.id, anchor: caret, focus: caret } });
   };
 

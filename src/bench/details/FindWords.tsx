@@ -2,6 +2,8 @@
 import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { changeWords, findWords, type FoundWords } from '@/core/edit/findWords';
+import type { Design } from '@/core/model/schema';
+import { isLocked } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { Check } from '@/ui/Choice';
 import { count } from '../session/commandDef';
@@ -47,6 +49,8 @@ function Looking({ shut }: { shut: () => void }) {
   const [whole, setWhole] = useState(false);
   const found = useMemo(() => findWords(design, { words, capitals, whole }), [design, words, capitals, whole]);
 
+  // What is locked is found, and left as it is.
+  const free = found.filter((f) => !locked(design, f));
   const change = (places: readonly FoundWords[]) => {
     session.commit(places.length === 1 ? 'Change words' : 'Change words everywhere', (d) => {
       changeWords(d, places, others);
@@ -62,7 +66,7 @@ function Looking({ shut }: { shut: () => void }) {
     if (session.state.editing?.node === f.node) session.set({ editing: { node: f.node, anchor: f.from, focus: f.to } });
   };
   const said = found.length
-    ? `${count(found.length, 'place')} in ${count(new Set(found.map((f) => f.story)).size, 'text')}`
+    ? `${count(found.length, 'place')} in ${count(new Set(found.map((f) => f.story)).size, 'text')}${free.length < found.length ? `, ${found.length - free.length} of them locked` : ''}`
     : words
       ? 'Nowhere in this design.'
       : '';
@@ -97,7 +101,9 @@ function Looking({ shut }: { shut: () => void }) {
               <b className="font-semibold">{wordsAt(design, f)}</b>
               {f.after}
             </button>
-            {!readOnly && <Button onClick={() => change([f])}>{others === '' ? 'Take out' : 'Change'}</Button>}
+            {!readOnly && !locked(design, f) && (
+              <Button onClick={() => change([f])}>{others === '' ? 'Take out' : 'Change'}</Button>
+            )}
           </li>
         ))}
       </ul>
@@ -107,8 +113,8 @@ function Looking({ shut }: { shut: () => void }) {
         </Dialog.Close>
         <Button
           {...(others === '' ? {} : { kind: 'primary' as const })}
-          disabled={!found.length || readOnly}
-          onClick={() => change(found)}
+          disabled={!free.length || readOnly}
+          onClick={() => change(free)}
         >
           {others === '' ? 'Take all out' : 'Change all'}
         </Button>
@@ -117,6 +123,10 @@ function Looking({ shut }: { shut: () => void }) {
   );
 }
 
+const locked = (d: Design, f: FoundWords): boolean => {
+  const page = d.pages.find((p) => p.id === f.page);
+  return page !== undefined && isLocked(d, page, f.node);
+};
 type Shown = Parameters<typeof findWords>[0];
 const pageNumber = (d: Shown, id: string) => `page ${d.pages.findIndex((p) => p.id === id) + 1}`;
 const wordsAt = (d: Shown, f: FoundWords) =>

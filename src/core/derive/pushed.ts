@@ -62,7 +62,10 @@ export function obstaclesOf(
   const page = ids.length ? pageOf(d, frame.id) : undefined;
   if (!page) return NONE;
   const own = new Set(ancestry(d, page, frame.id));
-  const near = ids.filter((id) => !own.has(id) && pageOf(d, id) === page);
+  // What lies in something hidden is not there.
+  const near = ids.filter(
+    (id) => !own.has(id) && pageOf(d, id) === page && ancestry(d, page, id).every((x) => !d.nodes[x].hidden),
+  );
   if (!near.length) return NONE;
   const place = pageMatrix(d, page, frame.id);
   const shapes: Shape[] = [];

@@ -1,7 +1,8 @@
-import type { Design, Story } from '../model/schema';
+import type { Design, Page, Story } from '../model/schema';
 import { childrenOf, type NodeId } from '../model/tree';
 import { plainText } from '../text/layout';
 import { plain, type DesignDraft } from './history';
+import { deleteNodes } from './place';
 import { replaceText } from './text';
 
 /** How words are looked for. */
@@ -77,13 +78,19 @@ const fold = (text: string): string =>
     return small.length === c.length ? small : c;
   }).join('');
 
-/** Puts other words in the place of those found; they look as those did. Answers how many. */
+/** Puts other words in the place of those found; they look as those did. A text by itself that is left without words goes. Answers how many. */
 export function changeWords(d: DesignDraft, found: readonly FoundWords[], words: string): number {
   // From the end on, so that places before stay where they are.
   const last = [...found].sort((a, b) => b.from - a.from);
   for (const { story, from, to } of last) {
     const now = plain(d.stories[story]) as Story;
     d.stories[story] = replaceText(now, from, to, words) as DesignDraft['stories'][string];
+  }
+  // Nothing invisible stays behind.
+  for (const { story, node, page } of found) {
+    const gone = d.stories[story] && plainText(plain(d.stories[story]) as Story).trim() === '';
+    const sheet = d.pages.find((p) => p.id === page);
+    if (gone && sheet && d.nodes[node]?.kind === 'displayText') deleteNodes(d, plain(sheet) as Page, [node]);
   }
   return last.length;
 }

@@ -108,8 +108,9 @@ export class FontBook {
 
   /** Who stands in for a face that cannot be had; what is compared for that is fetched when it is first needed. */
   private async loadStandIn(id: string, known: OwnFace | undefined): Promise<void> {
-    const { standInFor } = await import('./standIns');
-    const row = standInFor(id, known);
+    // Where even that cannot be fetched the usual one stands in.
+    const row = await import('./standIns').then((m) => m.standInFor(id, known)).catch(() => null);
+    if (!row) return;
     this.standIns.set(id, row);
     await this.loadOne(row.face);
     this.epoch++;

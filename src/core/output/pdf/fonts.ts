@@ -27,7 +27,14 @@ export const utf16 = (t: string) => Array.from({ length: t.length }, (_, i) => h
 export async function embedFace(file: PdfFile, env: Pick<Env, 'asset'>, face: Face, used: UsedGlyphs): Promise<PDFRef> {
   const gids = [...used.keys()].sort((a, b) => a - b);
   const k = 1000 / face.upem;
-  const program = face.embedding === 'whole' && !face.axes.length ? face.bytes : await subsetFont(env, face, gids);
+  const program =
+    face.embedding === 'whole' && !face.axes.length
+      ? face.bytes
+      : await subsetFont(env, face, gids).catch(() => {
+          throw new Error(
+            `The face ${face.names.family || face.psName} is damaged and cannot go into a PDF. Choose another, or make its texts plain`,
+          );
+        });
   // The tag says that it is cut down (9.6.4).
   const base = program === face.bytes ? face.psName : `${subsetTag(used)}+${face.psName}`;
   const openType = program[0] === 0x4f; // 'OTTO': outlines in a CFF table
