@@ -1,3 +1,4 @@
+import { decode } from 'fast-png';
 import { BenchPage, expect, test } from './support';
 
 const shot = (own: BenchPage, name: string) =>
@@ -171,11 +172,17 @@ test('a look is made of one text, followed by others on three pages, changed onc
     await own.top.focus();
     await page.keyboard.press('Control+Enter');
     await own.write(20, 40, name);
-    await own.unfold('Text looks');
-    await own
-      .details()
-      .getByRole('option', { name: /Heading/ })
-      .click();
+    if (name === 'Second') {
+      await own.unfold('Text looks');
+      await look.click();
+    } else {
+      // By its key, while the words are being written.
+      await own.top.focus();
+      await page.keyboard.press('Enter');
+      await page.keyboard.press('Control+Alt+1');
+      await expect(own.message()).toContainText('Look: Heading');
+      await page.keyboard.press('Escape');
+    }
     await expect(own.field('Size')).toHaveValue('33 pt');
   }
   // Changed here: it says something of its own, until the look takes it over.
@@ -252,7 +259,7 @@ test('a shape laid on a text pushes its words away, and they follow it', async (
   await page.keyboard.insertText('Home-made paper lanterns walk the quays of Marrowick each November. '.repeat(4));
   await page.keyboard.press('Escape');
   await expect(own.details().getByText(/characters do not fit/)).toHaveCount(0);
-  await own.shape('Ellipse', 50, 22, 90, 60);
+  await own.shape('Ellipse', 28, 22, 112, 60);
   await own.unfold('Finish');
   await own.details().getByLabel('Pushes words away').check();
   await own.field('How far words stay off').fill('3 mm');
@@ -291,4 +298,103 @@ test('an accented line and one from right to left are typed as they are read', a
   await own.ready();
   await expect(own.pile().nth(1)).toHaveAccessibleName(/Übermäßig crème/);
   await expect(own.pile().first()).toHaveAccessibleName(/אשלום קיי,/);
+});
+
+test('lines round letters: one more behind them, in a colour of its own, further away, and gone again', async ({
+  page,
+}) => {
+  const own = await BenchPage.make(page, 'A5', 'Halo');
+  await own.write(30, 80, 'Marrowick');
+  await own.unfold('Letter outline');
+  await section(own, 'Letter outline').getByRole('button', { name: 'One more outline' }).click();
+  const second = section(own, 'Second outline');
+  await expect(second.getByText('aimed at')).toBeVisible();
+  await second.getByRole('textbox', { name: 'Away from the edge' }).fill('2 mm');
+  await page.keyboard.press('Enter');
+  await expect(second.getByRole('textbox', { name: 'Away from the edge' })).toHaveValue(/^2/);
+  await second.getByRole('radio', { name: 'Linear' }).click();
+  await expect(second.getByRole('radio', { name: 'Linear' })).toHaveAttribute('aria-checked', 'true');
+  await second.getByRole('button', { name: 'One more outline' }).click();
+  await expect(section(own, 'Third outline')).toBeVisible();
+  await shot(own, 'halo');
+  await section(own, 'Third outline').getByRole('button', { name: 'Remove' }).click();
+  await expect(section(own, 'Third outline')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(section(own, 'Third outline')).toBeVisible();
+  await own.saved();
+});
+
+test('bent words are tilted by their dots, to the side and up', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Tilt');
+  await own.write(30, 80, 'Marrowick');
+  const mm = async (name: string) => Number((await own.field(name).inputValue()).replace(/[^\d.]/g, ''));
+  const [x, y, w, h] = [await mm('X'), await mm('Y'), await mm('Width'), await mm('Height')];
+  await own.unfold('Line');
+  await page.getByRole('radiogroup', { name: 'How the words run' }).getByRole('radio', { name: 'Bent' }).click();
+  await own.drag(await own.at(x + w / 2, y + h * 1.35), await own.at(x + w / 2 + w / 4, y + h * 1.35));
+  await expect(own.field('Bend: tilt across')).toHaveValue('50%');
+  await own.drag(await own.at(x + w + h * 0.35, y + h * 0.5), await own.at(x + w + h * 0.35, y + h * 0.1));
+  await expect(own.field('Bend: tilt up')).toHaveValue('40%');
+  await shot(own, 'tilted');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(own.field('Bend: tilt up')).toHaveValue('0%');
+});
+
+test('letters that are composed show in the text before they are settled, and are one step', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Composed');
+  await own.write(30, 60, 'Quay ');
+  await own.top.focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('End');
+  const input = await page.context().newCDPSession(page);
+  const said = (text: RegExp) => own.pile().filter({ hasText: text });
+  for (const text of ['n', 'ni', 'にほ'])
+    await input.send('Input.imeSetComposition', { text, selectionStart: text.length, selectionEnd: text.length });
+  await expect(said(/Quay にほ/).first()).toBeVisible();
+  await input.send('Input.insertText', { text: '日本' });
+  await expect(said(/Quay 日本/).first()).toBeVisible();
+  await expect(said(/にほ/)).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(said(/日本/)).toHaveCount(0);
+  await expect(said(/Quay/).first()).toBeVisible();
+});
+
+test('the field that the browser marks misspelt words in lies over the words on the page', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Spelling');
+  await own.write(30, 60, 'Lantern');
+  await own.top.focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('End');
+  await page.keyboard.type(' wlak');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('quay');
+  const field = page.locator('#letters');
+  await expect(field).toHaveCSS('color', 'rgba(0, 0, 0, 0)');
+  await expect(field).toHaveAttribute('spellcheck', 'true');
+  await expect.poll(async () => (await field.boundingBox())!.height).toBeGreaterThan(20);
+  await page.waitForTimeout(300);
+  // Where letters are dark, on the page and in the field by itself.
+  const around = (await field.boundingBox())!;
+  const clip = { x: around.x - 20, y: around.y - 20, width: around.width + 40, height: around.height + 40 };
+  const dark = async () => {
+    const { width, height, data, channels } = decode(await page.screenshot({ clip, caret: 'hide' }));
+    const box = { x0: Infinity, y0: Infinity, x1: 0, y1: 0 };
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++)
+        if (data[(y * width + x) * channels + 1] < 90) {
+          box.x0 = Math.min(box.x0, x);
+          box.y0 = Math.min(box.y0, y);
+          box.x1 = Math.max(box.x1, x);
+          box.y1 = Math.max(box.y1, y);
+        }
+    return box;
+  };
+  const shown = await dark();
+  await page.addStyleTag({
+    content: '#letters { color: black !important; background: white !important; caret-color: white !important }',
+  });
+  const laid = await dark();
+  await shot(own, 'spelling');
+  for (const side of ['x0', 'x1', 'y0', 'y1'] as const) expect(Math.abs(laid[side] - shown[side])).toBeLessThan(4);
 });

@@ -7,14 +7,14 @@ import { newDesign, runOf, setupOf } from '@/core/model/defaults';
 import type { Design, NodeOf } from '@/core/model/schema';
 import { verifyDesign } from '@/core/model/verify';
 import { DesignBuilder } from '@/demo/builder';
-import type { Engines } from '@/core/engines';
+import { prepare, type Engines } from '@/core/engines';
 import { making } from '../support/sample';
 import { testEngines } from '../support/engines';
 
 let engines: Engines;
 beforeAll(async () => {
   engines = await testEngines();
-  await engines.fonts.load(['archivo-400']);
+  await engines.fonts.load(['archivo-400', 'frank-ruhl-500']);
 });
 const WORDS = 'Home-made paper lanterns walk the quays of Marrowick each November past boats and stalls. '.repeat(8);
 
@@ -61,6 +61,37 @@ test('words run round what pushes them away, and stay so far off it', () => {
     for (const id of [disc, box]) x.nodes[id].hidden = true;
   });
   expect(layout(hidden, frame).lines.map((l) => l.width)).toEqual(plain.lines.map((l) => l.width));
+});
+
+test('words run on both sides of what pushes them, read across it; not where a side is too narrow, nor into holes', async () => {
+  const { d, frame, disc } = page();
+  const pushed = tryOut(d, (x) => setWhole(x, [disc], { pushesWords: 6 }));
+  const { lines } = layout(pushed, frame);
+  const pairs = lines.slice(1).flatMap((l, i) => (l.baseline === lines[i].baseline ? [[lines[i], l] as const] : []));
+  expect(pairs.length).toBeGreaterThan(5);
+  for (const [left, right] of pairs) {
+    expect(left.end).toBe(right.start);
+    expect(left.x1 + 50).toBeLessThan(200);
+    expect(right.x0 + 50).toBeGreaterThan(200);
+  }
+  // Nothing is lost on the way, and nothing said twice.
+  expect(lines[0].start).toBe(0);
+  for (let i = 1; i < lines.length; i++) expect(lines[i].start).toBe(lines[i - 1].end);
+  // At the side of the frame there is one way round it alone.
+  const aside = tryOut(pushed, (x) => moveNodes(x, x.pages[0] as never, [disc], -130, 0));
+  const beside = layout(aside, frame).lines;
+  expect(new Set(beside.map((l) => l.baseline)).size).toBe(beside.length);
+  // From right to left the right side is read first.
+  const rtl = tryOut(pushed, (x) => {
+    const story = Object.values(x.stories)[0];
+    story.paragraphs[0].runs[0].text = 'שלום עולם '.repeat(60);
+    story.paragraphs[0].runs[0].face = 'frank-ruhl-500';
+  });
+  await prepare(engines, rtl);
+  const back = layout(rtl, frame).lines;
+  const both = back.slice(1).filter((l, i) => l.baseline === back[i].baseline);
+  expect(both.length).toBeGreaterThan(3);
+  for (const l of both) expect(l.x0 + 50).toBeLessThan(200);
 });
 
 test('moved, the words flow anew, on the screen too; what lies elsewhere changes nothing of them', () => {

@@ -2,7 +2,7 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { putOnCircle, putOnOutline, setAlong, setBend } from '@/core/edit/display';
 import { tryOut } from '@/core/edit/history';
 import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';
-import type { Design, Page, Paint, Run } from '@/core/model/schema';
+import type { Design, Page, Paint, Picture, Run } from '@/core/model/schema';
 import { BENDS } from '@/core/model/textSchema';
 import type { Engines } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
@@ -26,8 +26,12 @@ const SET: readonly (readonly [string, Partial<Run>])[] = [
  * A page on which every way to set letters meets every paint, in a frame, on a circle, on an outline and bent; in the design's
  * unit square of `engines`' faces, which must be loaded.
  */
-export function wordsPage(engines: Engines): { readonly design: Design; readonly words: readonly string[] } {
+export function wordsPage(
+  engines: Engines,
+  picture?: Omit<Picture, 'id'>,
+): { readonly design: Design; readonly words: readonly string[] } {
   const b = new DesignBuilder(newDesign('Words', setupOf(620, 860, { bleed: 9 }), making), making);
+  const photo = picture && b.picture(picture);
   const ember = b.spot(SPOT_LIBRARY[0]);
   const ramp = (matrix: readonly number[], more = {}): Paint => ({
     kind: 'gradient',
@@ -48,10 +52,14 @@ export function wordsPage(engines: Engines): { readonly design: Design; readonly
     ['ember', flat(ember)],
     ['ramp', ramp([230, 0, 0, 1, 0, 0])],
     ['each', ramp([1, 0, 0, 1, 0, 0], { eachLetter: true })],
+    ...(photo
+      ? ([['boats', { kind: 'picture', picture: photo, geometry: [190, 0, 0, 150, 0, 0], overprint: false }]] as const)
+      : []),
   ];
+  const framed = paints.filter(([name]) => name !== 'each');
   const ground = b.shape('Ground', 'rectangle', { x: 0, y: 0, w: 620, h: 330 }, { fill: flat(cmyk(25, 0, 0, 0)) });
   // A gradient to each of such small letters has no two pixels alike.
-  const frames = paints.slice(0, 4).map(([name, fill], i) =>
+  const frames = framed.map(([name, fill], i) =>
     b.textFrame(name, { x: 16 + (i % 3) * 200, y: 14 + Math.floor(i / 3) * 160, w: 188, h: 150 }, [
       {
         align: 'full',
@@ -95,7 +103,7 @@ export function wordsPage(engines: Engines): { readonly design: Design; readonly
       600 + Math.floor(i / 3) * 90,
       40,
       i % 2 ? 'anton-400' : 'cinzel-600',
-      paints[i % 5][1],
+      paints[i % paints.length][1],
       {
         ...(i === 3 && { outline: outlineOf(flat(ember), 2.5) }),
         ...(i === 4 && { underline: true }),
@@ -116,7 +124,7 @@ export function wordsPage(engines: Engines): { readonly design: Design; readonly
   return {
     design: d,
     words: [
-      ...paints.slice(0, 4).flatMap(([name]) => SET.map(([word]) => `${name}${word.split(' ')[0]}`)),
+      ...framed.flatMap(([name]) => SET.map(([word]) => `${name}${word.split(' ')[0]}`)),
       ...paints.map(([name]) => `Round${name}`),
       'Along the oval',
       ...BENDS.map((k) => `Bent${k}`),

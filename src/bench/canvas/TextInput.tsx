@@ -12,14 +12,15 @@ import { shownDesign } from '../session/state';
 import { backToLetters, LETTERS } from '../session/focus';
 import { endEditing } from '../tools/editing';
 import { caretLine, shownIn } from '../view/caret';
+import { useLettersInPlace } from './useLettersInPlace';
 
 /** Does something else take keys now: a field, a slip, the finder? */
 const isBusy = (): boolean =>
   Boolean(document.activeElement?.closest('input, textarea, select, [role=dialog], [contenteditable=true]'));
 
 /**
- * Takes keys, composed characters and the clipboard while a text is written in. It is never seen: caret, selection and
- * letters are drawn on the page, and steps are kept in the design's own history.
+ * Takes keys, composed characters and the clipboard while a text is written in. Of it, the browser's spelling marks alone are
+ * seen: caret, selection and letters are drawn on the page, and steps are kept in the design's own history.
  */
 export function TextInput() {
   const session = useSession();
@@ -28,12 +29,15 @@ export function TextInput() {
   const camera = useBench((s) => s.camera);
   const input = useRef<HTMLTextAreaElement>(null);
   const composing = useRef(false);
+  /** Letters have begun to be composed, and none is there yet. */
+  const begun = useRef(false);
   /** Where the last typing ended, and which word of it that was. */
   const typed = useRef({ end: -1, word: 0 });
   const withShift = useRef(false);
   const node = editing ? design.nodes[editing.node] : undefined;
   const story = node && isText(node) ? design.stories[node.story] : undefined;
   const text = story ? plainText(story) : '';
+  const place = useLettersInPlace(input, text);
 
   // The page leads: after an undo, or a click into the text, the hidden field follows.
   useEffect(() => {
@@ -110,7 +114,9 @@ export function TextInput() {
     const next = replaceText(old, change.from, change.to, change.insert);
     // What goes on where the last typing ended is one step with it, word by word.
     const goesOn = typed.current.end === change.from || typed.current.end === change.to;
-    if (!composing.current && (!goesOn || beginsAnew(before, change))) typed.current.word++;
+    const settled = !composing.current || begun.current;
+    begun.current = false;
+    if (settled && (!goesOn || beginsAnew(before, change))) typed.current.word++;
     typed.current.end = change.from + change.insert.length;
     session.commit('Type', (d) => void (d.stories[n.story] = next as DesignDraft['stories'][string]), {
       merge: `type:${n.id}:${typed.current.word}`,
@@ -186,7 +192,8 @@ export function TextInput() {
   const onKeyDown = (e: KeyboardEvent<HTMLTextAreaElement>) => {
     const mod = e.ctrlKey || e.metaKey;
     withShift.current = e.shiftKey;
-    e.stopPropagation();
+    // Keys of looks go on to the bench.
+    if (!(mod && e.altKey)) e.stopPropagation();
     if (e.nativeEvent.isComposing) return;
     if (e.key === 'Escape') {
       e.preventDefault();
@@ -216,9 +223,11 @@ export function TextInput() {
       ref={input}
       id={LETTERS}
       aria-label={`Text of ${node!.name || 'the text'}`}
-      className="pointer-events-none absolute size-px resize-none overflow-hidden border-0 p-0 opacity-0"
-      style={{ left: caret ? caret[0].x : 0, top: caret ? caret[0].y : 0 }}
-      wrap="off"
+      // Over its letters where the browser can set them alike: nothing of it is seen but the marks under misspelt words.
+      className={`pointer-events-none absolute resize-none overflow-hidden border-0 p-0 ${place ? 'bg-transparent text-transparent caret-transparent outline-none selection:bg-transparent' : 'size-px opacity-0'}`}
+      style={place ? place.style : { left: caret ? caret[0].x : 0, top: caret ? caret[0].y : 0 }}
+      lang={place?.lang}
+      wrap={place ? 'soft' : 'off'}
       spellCheck
       defaultValue={text}
       data-camera={camera.scale}
@@ -228,8 +237,8 @@ export function TextInput() {
       onCopy={onCopy}
       onCut={onCopy}
       onPaste={onPaste}
-      onCompositionStart={() => (composing.current = true)}
-      onCompositionEnd={() => (composing.current = false)}
+      onCompositionStart={() => (composing.current = begun.current = true)}
+      onCompositionEnd={() => (composing.current = begun.current = false)}
     />
   );
 }
@@ -266,8 +275,13 @@ function lineStep(session: ReturnType<typeof useSession>, by: number): number | 
   if (!lines.length) return null;
   let i = lines.findLastIndex((l) => l.start <= e.focus && e.focus <= l.end);
   if (i < 0) i = lines.length - 1;
-  const next = lines[i + by];
-  if (!next) return null;
   const x = lines[i].carets.find((c) => c.offset === e.focus)?.x ?? 0;
-  return next.carets.reduce((best, c) => (Math.abs(c.x - x) < Math.abs(best.x - x) ? c : best), next.carets[0]).offset;
+  // Stretches of one line stand beside what pushes them away.
+  const beside = (a: number, b: number) => lines[a].baseline === lines[b].baseline;
+  let to = i + by;
+  while (lines[to] && beside(to, i)) to += by;
+  if (!lines[to]) return null;
+  const stops = [];
+  for (let k = to; lines[k] && beside(k, to); k += by) stops.push(...lines[k].carets);
+  return stops.reduce((best, c) => (Math.abs(c.x - x) < Math.abs(best.x - x) ? c : best)).offset;
 }

@@ -3,7 +3,7 @@ import { AIM_WORDS } from '../session/naming';
 import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/core/edit/clip';
 import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
-import { aimedNodes, isLineAim, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
+import { aimedNodes, isLineAim, lineAt, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
 import {
   deleteNodes,
   groupNodes,
@@ -30,6 +30,8 @@ import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from 
 import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
+import { addFurtherOutline, canAddOutline } from './outlines';
+import { LOOK_COMMANDS } from './looks';
 import { giveShadow } from './shadows';
 import { WORD_COMMANDS } from './words';
 import type { Session } from '../session/session';
@@ -309,6 +311,7 @@ export const COMMANDS = {
   ...NODE_COMMANDS,
   ...ARRANGE_COMMANDS,
   ...SELECT_COMMANDS,
+  ...LOOK_COMMANDS,
   ...WORD_COMMANDS,
   'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),
   'object.forward': order('One step forward', 'forward', ['Mod+ArrowUp'], ['up', 'order']),
@@ -363,6 +366,13 @@ export const COMMANDS = {
       s.commit(on ? 'Overprint' : 'Knock out', (d) => setOverprint(d, ids, aim, on, chosenLetters(s)));
       s.say(on ? 'It prints over what lies below.' : 'It cuts out what lies below.');
     },
+  },
+  'outline.add': {
+    label: 'One more outline',
+    keywords: ['halo', 'ring', 'contour', 'border', 'second line', 'round letters', 'behind', 'sticker edge'],
+    keys: [],
+    applies: canAddOutline,
+    run: addFurtherOutline,
   },
   'paint.none': {
     label: 'No paint on the aim',
@@ -562,9 +572,8 @@ function paintsOverprint(s: Session, ids: readonly string[], aim: Aim): boolean 
           ? r.fill.kind !== 'none' && r.fill.overprint
           : r.outline && r.outline.paint.kind !== 'none' && r.outline.paint.overprint,
       );
-    if (!('fills' in n)) return false;
-    const paints = isLineAim(aim) ? n.outlines.map((o) => o.paint) : n.fills;
-    return paints.some((p) => p.kind !== 'none' && p.overprint);
+    const paints = isLineAim(aim) ? [lineAt(n, aim)?.paint] : 'fills' in n ? n.fills : [];
+    return paints.some((p) => p && p.kind !== 'none' && p.overprint);
   });
 }
 

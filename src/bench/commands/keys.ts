@@ -4,7 +4,7 @@ import { centre } from '@/core/geometry/rect';
 import { isHolder, parentOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { canHoldText } from '@/core/edit/window';
-import { backToLetters } from '../session/focus';
+import { backToLetters, LETTERS } from '../session/focus';
 import { beginEditing, endEditing, writeInShape } from '../tools/editing';
 import { noteShape } from '../session/settings';
 import { finishPen } from '../tools/pen';
@@ -21,12 +21,15 @@ const isMac = (): boolean => typeof navigator !== 'undefined' && /Mac|iPhone|iPa
 
 /** A pressed key in the words of the table: `Mod+Shift+Z`. */
 export function comboOf(
-  e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>,
+  e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'> &
+    Partial<Pick<KeyboardEvent, 'getModifierState'>>,
 ): string {
-  const mod = isMac() ? e.metaKey : e.ctrlKey;
+  // The key for third characters comes as Ctrl and Alt together on some machines.
+  const third = e.getModifierState?.('AltGraph') ?? false;
+  const mod = !third && (isMac() ? e.metaKey : e.ctrlKey);
   // Letters and digits by the key itself where Shift or Alt change the character.
   const key = /^Key[A-Z]$/.test(e.code) ? e.code.slice(3) : /^Digit\d$/.test(e.code) ? e.code.slice(5) : e.key;
-  return [mod ? 'Mod' : '', e.altKey ? 'Alt' : '', e.shiftKey ? 'Shift' : '', key].filter(Boolean).join('+');
+  return [mod ? 'Mod' : '', e.altKey && !third ? 'Alt' : '', e.shiftKey ? 'Shift' : '', key].filter(Boolean).join('+');
 }
 
 const BY_KEY = new Map<string, CommandId>(
@@ -64,7 +67,9 @@ export function keyHandler(s: Session, open: { keys: () => void }): (e: Keyboard
   return (e) => {
     if (e.defaultPrevented || !(e.target instanceof HTMLElement)) return;
     const combo = comboOf(e);
-    if (e.target.closest('input, textarea, select, [role=dialog], [contenteditable=true]')) return;
+    // What is done to letters while they are written goes on from their field.
+    const forLetters = e.target.id === LETTERS && /^Mod\+Alt\+\d$/.test(combo);
+    if (!forLetters && e.target.closest('input, textarea, select, [role=dialog], [contenteditable=true]')) return;
     // While a text is written in, keys belong to its letters, wherever the focus went.
     if (s.state.editing && !combo.includes('Mod')) {
       if (e.key === 'Escape') endEditing(s);

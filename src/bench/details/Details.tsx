@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { addPage } from '@/core/edit/pages';
 import { moveNodes, turnNodes } from '@/core/edit/place';
 import { sizeExactly, sizingMap } from '@/core/edit/size';
-import { aimedNodes, paintAt, type Aim } from '@/core/edit/paint';
+import { aimedNodes, FURTHER_AIMS, paintAt, type Aim } from '@/core/edit/paint';
 import { angleOf, apply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import { nodesOf } from '@/core/model/tree';
@@ -113,7 +113,7 @@ export function Details() {
     </aside>
   );
 }
-const AIMS: readonly Aim[] = ['letters', 'fill', 'outline', 'letterOutline', 'frame', 'frameOutline'];
+const AIMS: readonly Aim[] = ['letters', 'fill', 'outline', 'letterOutline', ...FURTHER_AIMS, 'frame', 'frameOutline'];
 
 const SMALLEST = mm(0.1);
 

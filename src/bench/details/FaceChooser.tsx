@@ -5,7 +5,7 @@ import { Slip } from '@/ui/Slip';
 import { comesLater } from '../session/comesLater';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import type { FaceChoice } from './FaceList';
-import { cssFace, showFace } from './shownFaces';
+import { cssFace, showFace } from '../view/shownFaces';
 
 const FaceList = comesLater(() => import('./FaceList').then((m) => m.FaceList));
 

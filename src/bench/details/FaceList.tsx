@@ -10,7 +10,7 @@ import { FindField } from '@/ui/FindField';
 import { addFaces, forgetFaces, replaceFaceEverywhere } from '../commands/faces';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { favourFace, noteFace } from '../session/settings';
-import { cssFace, showFace, type Shown as ShownFace } from './shownFaces';
+import { cssFace, showFace, type Shown as ShownFace } from '../view/shownFaces';
 
 export interface FaceChoice {
   /** The face of the letters at hand; null: several. */

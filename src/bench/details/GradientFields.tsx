@@ -16,7 +16,7 @@ import {
 } from '@/core/edit/gradient';
 import { multiply } from '@/core/geometry/matrix';
 import type { Recipe } from '@/core/edit/history';
-import { rampOf, setPaint, type Aim } from '@/core/edit/paint';
+import { isLineAim, rampOf, setPaint, type Aim } from '@/core/edit/paint';
 import { addSwatch } from '@/core/edit/swatches';
 import type { GradientPaint, Stop } from '@/core/model/schema';
 import { formatLength, formatNumber } from '@/core/units/length';
@@ -47,7 +47,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
     'swatch' in paint.ramp
       ? (design.swatches.find((s) => 'swatch' in paint.ramp && s.id === paint.ramp.swatch)?.name ?? null)
       : null;
-  const outline = aim === 'outline' || aim === 'letterOutline';
+  const outline = isLineAim(aim) && aim !== 'frameOutline';
   /** Changes the gradients themselves, not their ramp. */
   const change =
     (map: (p: GradientPaint, id: string) => GradientPaint): Recipe =>
@@ -64,6 +64,7 @@ export function GradientFields({ aim, target, here }: { aim: Aim; target: Gradie
         // On a closed line it goes there and back at first: then it has no seam.
         const closed =
           aim === 'letterOutline' ||
+          isText(node) ||
           node.kind === 'combination' ||
           (node.kind === 'shape' && !shapeById(node.shape)?.open) ||
           (node.kind === 'path' && node.path[node.path.length - 1] === 3);

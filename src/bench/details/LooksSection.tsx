@@ -1,6 +1,5 @@
 'use client';
 import { useState } from 'react';
-import { isText } from '@/core/derive/layout';
 import type { DesignDraft } from '@/core/edit/history';
 import {
   addLook,
@@ -12,11 +11,11 @@ import {
   removeLook,
   saysOwn,
 } from '@/core/edit/looks';
-import type { Story, TextLook } from '@/core/model/schema';
-import { plainText } from '@/core/text/layout';
+import type { TextLook } from '@/core/model/schema';
 import { Button } from '@/ui/Button';
 import { Section } from '@/ui/Section';
-import { freeSelection } from '../session/commandDef';
+import { keyText } from '../commands/keys';
+import { eachStory, following, LOOK_KEYS, lookKey } from '../commands/looks';
 import { usePlacedDesign, useSession } from '../session/context';
 import { useTextTarget, type TextTarget } from './textTarget';
 
@@ -28,37 +27,28 @@ export function LooksSection() {
   const target = useTextTarget();
   const [naming, setNaming] = useState<string | null>(null);
   if (!target) return null;
-  const { node, story, letters, at } = target;
+  const { story, letters, at } = target;
   const kind: TextLook['kind'] = letters ? 'letters' : 'paragraph';
   const shown = (looks ?? []).filter((l) => l.kind === kind);
   const now = kind === 'letters' ? target.lettersLook : target.paragraphLook;
   const p = story.paragraphs[target.index];
   const own = saysOwn(p);
 
-  /** Does something with each chosen story, in the stretch that is meant. */
-  const eachStory = (change: (s: Story, from: number, to: number) => Story) => (d: DesignDraft) => {
-    for (const id of freeSelection(session)) {
-      const n = session.design.nodes[id];
-      if (!n || !isText(n)) continue;
-      const s = session.state.design.stories[n.story];
-      const [from, to] = n.id === node.id && target.inText ? [at.from, at.to] : [0, plainText(s).length];
-      d.stories[n.story] = change(s, from, to) as DesignDraft['stories'][string];
-    }
-  };
-  const following = (look: string | null) =>
-    eachStory((s, from, to) =>
-      kind === 'letters' ? followLettersLook(s, from, to, look) : followParagraphLook(s, from, to, look),
-    );
+  const follow = (look: string | null) => following(session, kind, look);
   const make = (name: string) => {
     // Made of words that follow a look, it stands on that look.
     const id = session.newId();
     const look = lookFrom(session.design, story, at.to, { kind, name, id, ...(now !== undefined && { basedOn: now }) });
     session.commit('Make a text look', (d) => {
       addLook(d, look);
-      following(look.id)(d);
+      follow(look.id)(d);
     });
     setNaming(null);
     session.say(`“${name}” is a look now: give it to other texts by a press, change it once for all of them.`);
+  };
+  const keyOf = (look: TextLook): string | null => {
+    const n = looks!.indexOf(look);
+    return n < LOOK_KEYS ? keyText(lookKey(n)) : null;
   };
   return (
     <Section title={letters ? 'Looks of letters' : 'Text looks'} name="Text looks" rare>
@@ -71,14 +61,15 @@ export function LooksSection() {
               role="option"
               aria-selected={now === look.id}
               className={`flex items-center justify-between rounded-sm border border-edge px-2 py-1 text-left ${now === look.id ? 'bg-accent font-semibold text-on-accent' : 'bg-field hover:bg-raised'}`}
-              onPointerEnter={() => session.preview(following(look.id))}
+              onPointerEnter={() => session.preview(follow(look.id))}
               onPointerLeave={() => session.preview(null)}
               onClick={() => {
                 session.preview(null);
-                session.commit(`Look ${look.name}`, following(look.id));
+                session.commit(`Look ${look.name}`, follow(look.id));
               }}
             >
-              <span>{look.name}</span>
+              <span className="truncate">{look.name}</span>
+              {keyOf(look) && <kbd className="ml-auto pl-2 text-[12px] opacity-70">{keyOf(look)}</kbd>}
               {now === look.id && own && <span title="Says something of its own besides">•</span>}
             </button>
           ))}
@@ -89,7 +80,7 @@ export function LooksSection() {
               onClick={() =>
                 session.commit(
                   'Back to the look',
-                  eachStory((s, a, b) => clearOwn(s, a, b)),
+                  eachStory(session, (s, a, b) => clearOwn(s, a, b)),
                 )
               }
             >

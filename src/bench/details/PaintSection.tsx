@@ -7,12 +7,13 @@ import {
   aimedNodes,
   aimedPaints,
   isLineAim,
-  setOutlineStyle,
+  lineAt,
   setOverprint,
   setPaint,
   stopsOf,
   type Aim,
   type ChosenLetters,
+  type LineAim,
 } from '@/core/edit/paint';
 import { lettersAt } from '@/core/edit/text';
 import { firstPools, stopsOfPools } from '@/core/edit/pools';
@@ -20,10 +21,8 @@ import { addSwatch } from '@/core/edit/swatches';
 import { isSweep, sweepBecomes } from '@/core/edit/sweep';
 import { BLACK, colourPaint } from '@/core/model/defaults';
 import type { Outline, Paint } from '@/core/model/schema';
-import { mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { Check, WordChoice } from '@/ui/Choice';
-import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { AIM_WORDS } from '../session/naming';
 import { chosenLetters, freeSelection } from '../session/commandDef';
@@ -34,6 +33,7 @@ import { aimedAt, type GradientTarget, type PoolsTarget } from '../tools/gradien
 import { drawingPaint } from '../tools/shape';
 import { openColourHere } from '../tray/ColourHere';
 import { GradientFields } from './GradientFields';
+import { OutlineFields } from './OutlineFields';
 import { PictureFields } from '../pictures/PictureFields';
 import { PoolsFields } from './PoolsFields';
 import { SeveralFields } from './SeveralFields';
@@ -121,7 +121,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
   };
 
   const target = aimedAt(session, aim, nodes);
-  const outline = line ? outlineAt(design, nodes[0], aim, letters) : null;
+  const outline = line && outlineAt(design, nodes[0], line, letters);
 
   return (
     <Section
@@ -197,64 +197,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
         {nodes.length > 1 && paints.some((p) => p?.kind === 'gradient' || p?.kind === 'pools') && (
           <SeveralFields aim={aim} ids={ids} swept={target !== null} />
         )}
-        {outline && (
-          <div className="grid grid-cols-2 gap-2">
-            <NumberField
-              label="Weight"
-              unit={
-                design.setup.unit === 'px'
-                  ? 'px'
-                  : design.setup.unit === 'in' || design.setup.unit === 'pt'
-                    ? 'pt'
-                    : 'mm'
-              }
-              value={outline.width}
-              min={0}
-              max={mm(200)}
-              step={0.1}
-              decimals={3}
-              onPreview={(v) =>
-                session.preview(
-                  v === null ? null : (d) => setOutlineStyle(d, ids, line!, { width: v }, outline.paint, letters),
-                )
-              }
-              onCommit={(v) =>
-                session.commit('Outline weight', (d) =>
-                  setOutlineStyle(d, ids, line!, { width: v }, outline.paint, letters),
-                )
-              }
-            />
-            <WordChoice
-              label="Line caps"
-              tight
-              value={outline.cap}
-              options={[
-                { value: 'butt', label: 'Flat' },
-                { value: 'round', label: 'Round' },
-                { value: 'square', label: 'Long' },
-              ]}
-              onChange={(cap) =>
-                session.commit('Line caps', (d) => setOutlineStyle(d, ids, line!, { cap }, outline.paint, letters))
-              }
-            />
-            <div className="col-span-2">
-              <WordChoice
-                label="Line corners"
-                value={outline.join}
-                options={[
-                  { value: 'miter', label: 'Pointed' },
-                  { value: 'round', label: 'Round' },
-                  { value: 'bevel', label: 'Cut' },
-                ]}
-                onChange={(join) =>
-                  session.commit('Line corners', (d) =>
-                    setOutlineStyle(d, ids, line!, { join }, outline.paint, letters),
-                  )
-                }
-              />
-            </div>
-          </div>
-        )}
+        {line && <OutlineFields aim={line} outline={outline} ids={ids} letters={letters} />}
         {!session.palette.screen && kind !== 'none' && (
           <Check
             label="Overprint"
@@ -273,7 +216,7 @@ export function PaintSection({ aim }: { aim: Aim }) {
 function outlineAt(
   design: ReturnType<typeof calmDesign>,
   id: string,
-  aim: Aim,
+  aim: LineAim,
   letters: ChosenLetters | null,
 ): Outline | null {
   const n = design.nodes[id];
@@ -281,7 +224,7 @@ function outlineAt(
     return letters?.node === id
       ? lettersAt(design, design.stories[n.story], letters.to).outline
       : firstLetters(design, design.stories[n.story]).outline;
-  return 'outlines' in n ? (n.outlines[n.outlines.length - 1] ?? null) : null;
+  return lineAt(n, aim) ?? null;
 }
 
 /** White that overprints is nothing at all: said before it is printed. */

@@ -61,4 +61,8 @@ export const AIM_WORDS: Readonly<Record<Aim, string>> = {
   frame: 'Frame',
   frameOutline: 'Frame outline',
   shadow: 'Shadow',
+  outline2: 'Second outline',
+  outline3: 'Third outline',
+  outline4: 'Fourth outline',
+  outline5: 'Fifth outline',
 };

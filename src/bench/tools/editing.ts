@@ -1,3 +1,4 @@
+import { isLineAim } from '@/core/edit/paint';
 import { deleteNodes } from '@/core/edit/place';
 import { leaveStory } from '@/core/edit/thread';
 import { isText } from '@/core/derive/layout';
@@ -25,9 +26,7 @@ export function beginEditing(s: Session, id: string, at: Point | null): void {
   s.select([id], {
     stop: null,
     aim:
-      s.state.aim === 'letterOutline' || s.state.aim === 'frame' || s.state.aim === 'frameOutline'
-        ? s.state.aim
-        : 'letters',
+      isLineAim(s.state.aim) && s.state.aim !== 'outline' ? s.state.aim : s.state.aim === 'frame' ? 'frame' : 'letters',
     editing: { node: id, anchor: at ? offset : 0, focus: offset },
   });
 }

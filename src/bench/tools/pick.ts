@@ -1,3 +1,4 @@
+import { aimedNodes, isFurtherAim } from '@/core/edit/paint';
 import { areaOf } from '@/core/derive/area';
 import { isText } from '@/core/derive/layout';
 import { distanceToPath, pathContains } from '@/core/geometry/contains';
@@ -106,6 +107,10 @@ export function aimFor(s: Session, ids: readonly string[]): void {
   const nodes = nodesOf(s.design, ids);
   const allText = nodes.length > 0 && nodes.every(isText);
   if (s.state.aim === 'shadow') s.set({ aim: allText ? 'letters' : 'fill' });
+  if (isFurtherAim(s.state.aim)) {
+    if (aimedNodes(s.design, ids, s.state.aim).length) return;
+    s.set({ aim: allText ? 'letters' : 'fill' });
+  }
   const textAim = s.state.aim !== 'fill' && s.state.aim !== 'outline';
   if (allText && !textAim) s.set({ aim: s.state.aim === 'outline' ? 'letterOutline' : 'letters' });
   if (!allText && textAim) s.set({ aim: s.state.aim === 'letterOutline' ? 'outline' : 'fill' });

@@ -32,10 +32,12 @@ export const selectTool: Tool = {
         return gestureLater(transform, (m) => m.dragPivot(c, at, pivot), c);
       }
       if (grip.placed.grip.kind === 'shadow') return gestureLater(shadow, (m) => m.dragShadow(c, at, grip.frame), c);
-      if (grip.placed.grip.kind === 'words')
-        return grip.placed.grip.of === 'along'
+      if (grip.placed.grip.kind === 'words') {
+        const { of } = grip.placed.grip;
+        return of === 'along'
           ? gestureLater(words, (m) => m.dragAlong(c, grip.frame), c)
-          : gestureLater(words, (m) => m.dragBend(c, at, grip.frame), c);
+          : gestureLater(words, (m) => m.dragBend(c, at, grip.frame, of), c);
+      }
       const knob = grip.placed.grip;
       return gestureLater(transform, (m) => m.turnKnob(c, at, grip.frame, knob), c);
     }

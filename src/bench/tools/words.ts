@@ -3,12 +3,15 @@ import { setAlong, setBend } from '@/core/edit/display';
 import { apply, invert, meanScale } from '@/core/geometry/matrix';
 import type { Along } from '@/core/model/schema';
 import type { Frame } from '../view/frame';
-import { strengthAt } from '../view/wordGrips';
+import { bendAt, type BendPart } from '../view/wordGrips';
 import { shown } from './shown';
 import type { Gesture, PointerAt, ToolContext } from './tool';
 
 /** The pointer must come so far to the other side of a line (CSS pixels) before the words do. */
 const OVER = 24;
+
+/** A tilt of less than this is none, while it is dragged. */
+const STILL = 0.03;
 
 /** Moves words along their line, and to its other side where the pointer goes well across it. */
 export function dragAlong(c: ToolContext, frame: Frame): Gesture | null {
@@ -41,22 +44,32 @@ export function dragAlong(c: ToolContext, frame: Frame): Gesture | null {
   );
 }
 
-/** Bends words more or less. */
-export function dragBend(c: ToolContext, start: PointerAt, frame: Frame): Gesture | null {
+const SAID: Readonly<Record<BendPart, string>> = {
+  strength: 'bend',
+  tiltX: 'tilt across',
+  tiltY: 'tilt up',
+};
+
+/** Bends words more or less, or tilts them; a tilt stays none within a little of the middle. */
+export function dragBend(c: ToolContext, start: PointerAt, frame: Frame, part: BendPart): Gesture | null {
   const { session: s } = c;
   const id = frame.single;
   const node = id ? s.design.nodes[id] : null;
   const back = invert(frame.matrix);
   if (!id || node?.kind !== 'displayText' || !node.bend || !back) return null;
-  const first = strengthAt(s, node, apply(back, start.page).y);
-  const { strength: was } = node.bend;
+  const first = bendAt(s, node, part, apply(back, start.page));
+  const was = node.bend[part] ?? 0;
   return shown(
     c,
-    () => 'Bend',
+    () => (part === 'strength' ? 'Bend' : 'Tilt'),
     (p: PointerAt) => {
-      const now = was + strengthAt(s, node, apply(back, p.page).y) - first;
-      const strength = Math.min(1, Math.max(-1, Math.round(now * 100) / 100));
-      return { recipe: (d) => setBend(d, [id], { strength }), says: `bend ${Math.round(strength * 100)} %` };
+      const now = was + bendAt(s, node, part, apply(back, p.page)) - first;
+      const near = part !== 'strength' && Math.abs(now) < STILL ? 0 : now;
+      const value = Math.min(1, Math.max(-1, Math.round(near * 100) / 100));
+      return {
+        recipe: (d) => setBend(d, [id], { [part]: value }),
+        says: `${SAID[part]} ${Math.round(value * 100)} %`,
+      };
     },
     undefined,
     [id],

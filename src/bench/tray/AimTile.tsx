@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useEffectEvent, useRef } from 'react';
-import { aimedNodes, stopsOf, type Aim } from '@/core/edit/paint';
+import { aimedNodes, FURTHER_AIMS, stopsOf, type Aim } from '@/core/edit/paint';
 import { unionAll } from '@/core/geometry/rect';
 import { withDescendants } from '@/core/model/tree';
 import { nearEdge, hitAll } from '@/core/scene/hit';
@@ -24,7 +24,16 @@ export function aimsOf(session: ReturnType<typeof useSession>): Aim[] {
   if (!ids.some((id) => design.nodes[id])) return ['fill', 'outline'];
   return ALL_AIMS.filter((aim) => aimedNodes(design, ids, aim).length > 0);
 }
-const ALL_AIMS: readonly Aim[] = ['fill', 'outline', 'letters', 'letterOutline', 'frame', 'frameOutline', 'shadow'];
+const ALL_AIMS: readonly Aim[] = [
+  'fill',
+  'outline',
+  'letters',
+  'letterOutline',
+  ...FURTHER_AIMS,
+  'frame',
+  'frameOutline',
+  'shadow',
+];
 
 /** Where colour goes next: a miniature of the real selection, and the aims as words under it. */
 export function AimTile() {

@@ -46,9 +46,11 @@ export function dropTarget(s: Session, clientX: number, clientY: number): Droppe
         aim:
           hit.part === 'letters'
             ? 'letters'
-            : edge && node.kind === 'textFrame' && node.window
-              ? 'frameOutline'
-              : 'frame',
+            : hit.part === 'outline' && node.kind === 'displayText'
+              ? 'outline2'
+              : edge && node.kind === 'textFrame' && node.window
+                ? 'frameOutline'
+                : 'frame',
       };
     return { node: hit.node, aim: edge ? 'outline' : 'fill' };
   }

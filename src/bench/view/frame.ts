@@ -9,7 +9,7 @@ import { dialOf } from '@/core/edit/window';
 import { cornerHandle, roundsItself, treatedCorners } from '@/core/edit/corners';
 import { bisector } from '@/core/geometry/corners';
 import { toScreen } from './camera';
-import { alongHandle, bendHandle } from './wordGrips';
+import { alongHandle, BEND_PARTS, bendHandle, type BendPart } from './wordGrips';
 import type { Session } from '../session/session';
 import type { Camera } from '../session/state';
 
@@ -44,7 +44,7 @@ export type Grip =
   | { readonly kind: 'knob'; readonly index: number }
   | { readonly kind: 'corner'; readonly node: number }
   | { readonly kind: 'shadow' }
-  | { readonly kind: 'words'; readonly of: 'along' | 'bend' };
+  | { readonly kind: 'words'; readonly of: 'along' | BendPart };
 
 export interface PlacedGrip {
   readonly grip: Grip;
@@ -150,11 +150,12 @@ function wordGrips(s: Session, f: Frame, ux: Point, uy: Point): PlacedGrip[] {
   const node = f.single ? s.design.nodes[f.single] : null;
   if (node?.kind !== 'displayText') return [];
   const grips: PlacedGrip[] = [];
-  const put = (of: 'along' | 'bend', at: Point, notch: Point) =>
+  const put = (of: 'along' | BendPart, at: Point, notch: Point) =>
     grips.push({ grip: { kind: 'words', of }, at: toScreen(s.state.camera, apply(f.matrix, at)), ux, uy, notch });
   const on = alongHandle(node);
   if (on) put('along', on, ux);
-  if (node.bend) put('bend', bendHandle(s, node), { x: -uy.x, y: -uy.y });
+  const up = { x: -uy.x, y: -uy.y };
+  if (node.bend) for (const part of BEND_PARTS) put(part, bendHandle(s, node, part), part === 'tiltX' ? ux : up);
   return grips;
 }
 

@@ -16,24 +16,50 @@ export function alongHandle({ along }: Text): Point | null {
   return { x, y };
 }
 
-/** The handle of a bend stands this share of their height over words that are not bent yet. */
-const OVER = 0.35;
+/** What of a bend is dragged: how strong it is, which end is nearer, whether head or foot is. */
+export type BendPart = 'strength' | 'tiltX' | 'tiltY';
+export const BEND_PARTS: readonly BendPart[] = ['strength', 'tiltX', 'tiltY'];
 
-/** Where the handle of a bend stands: over the middle of the words, a height of theirs further off at full strength. */
-export function bendHandle(s: Session, node: Text): Point {
-  const { x, top, height } = unbent(s, node);
-  return { x: x * (node.along ? 1 : node.stretch), y: top - height * (OVER + (node.bend?.strength ?? 0)) };
+/** The handles of a bend stand this share of the words' height off words that are not bent yet. */
+const OFF = 0.35;
+
+/**
+ * Where a handle of a bend stands: that of its strength over the middle of the words, a height of theirs further off at full
+ * strength; below the middle the one that goes to the end that is nearer; beside their end the one that goes up or down.
+ */
+export function bendHandle(s: Session, node: Text, part: BendPart): Point {
+  const { x, top, wide, height } = unbent(s, node);
+  const value = node.bend?.[part] ?? 0;
+  switch (part) {
+    case 'strength':
+      return { x, y: top - height * (OFF + value) };
+    case 'tiltX':
+      return { x: x + (value * wide) / 2, y: top + height * (1 + OFF) };
+    case 'tiltY':
+      return { x: x + wide / 2 + height * OFF, y: top + height * (0.5 - value) };
+  }
 }
 
-/** The strength of a bend whose handle was dragged to a height. */
-export function strengthAt(s: Session, node: Text, y: number): number {
-  const { top, height } = unbent(s, node);
-  return Math.min(1, Math.max(-1, (top - y) / height - OVER));
+/** What of a bend its handle stands for at a place, −1…1. */
+export function bendAt(s: Session, node: Text, part: BendPart, p: Point): number {
+  const { x, top, wide, height } = unbent(s, node);
+  const value = {
+    strength: (top - p.y) / height - OFF,
+    tiltX: (2 * (p.x - x)) / wide,
+    tiltY: 0.5 - (p.y - top) / height,
+  }[part];
+  return Math.min(1, Math.max(-1, value));
 }
 
-/** The middle, head and height of the words without their bend. */
-function unbent(s: Session, node: Text): { readonly x: number; readonly top: number; readonly height: number } {
+/** The middle, head and measures of the words without their bend, as they are stretched. */
+function unbent(s: Session, node: Text) {
   const { bend: _, ...bare } = node;
   const l = layoutOf(s.design, bare, s.engines.fonts);
-  return { x: (l.x0 + l.x1) / 2, top: l.top, height: Math.max(1, l.bottom - l.top) };
+  const k = node.along ? 1 : node.stretch;
+  return {
+    x: ((l.x0 + l.x1) / 2) * k,
+    top: l.top,
+    wide: Math.max(1, (l.x1 - l.x0) * k),
+    height: Math.max(1, l.bottom - l.top),
+  };
 }

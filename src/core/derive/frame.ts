@@ -4,6 +4,7 @@ import { rectPath, transformPath, type FillRule, type PathData } from '../geomet
 import { rect } from '../geometry/rect';
 import type { NodeOf, Window } from '../model/schema';
 import { outlinePath } from '../shapes/outline';
+import type { Column, Edges } from '../text/column';
 import type { FrameMeasure } from '../text/layout';
 
 type Frame = NodeOf<'textFrame'>;
@@ -12,12 +13,8 @@ type Frame = NodeOf<'textFrame'>;
 export const insetsOf = ({ inset }: Pick<Frame, 'inset'>): Exclude<Frame['inset'], number> =>
   typeof inset === 'number' ? { top: inset, right: inset, bottom: inset, left: inset } : inset;
 
-/** Where a line between two heights can lie, between two edges; null for nowhere. */
-export type Free = (top: number, bottom: number, edges: Edges) => Edges | null;
-interface Edges {
-  readonly x0: number;
-  readonly x1: number;
-}
+/** Where a line between two heights can lie, between two edges, left to right. */
+export type Free = (top: number, bottom: number, edges: Edges) => readonly Edges[];
 
 /** The columns of a frame, seen from the corner where its words begin. `free`: what of a line is not taken by what pushes words away. */
 export function measureOf(node: Frame, free: Free | null = null): FrameMeasure {
@@ -27,13 +24,10 @@ export function measureOf(node: Frame, free: Free | null = null): FrameMeasure {
   const own = spansIn(node);
   const placing = node.placing ?? 'top';
   if (own || !node.columns || node.columns.count < 2) {
-    const span = free
-      ? (t: number, b: number) => {
-          const edges = own ? own(t, b) : { x0: 0, x1: width };
-          return edges && free(t, b, edges);
-        }
+    const spans = free
+      ? (t: number, b: number) => (own ? own(t, b) : [{ x0: 0, x1: width }]).flatMap((edges) => free(t, b, edges))
       : own;
-    return { columns: [{ x: 0, y: 0, width, height, ...(span && { span }) }], placing };
+    return { columns: [{ x: 0, y: 0, width, height, ...(spans && { spans }) }], placing };
   }
   const { count, gutter } = node.columns;
   const each = Math.max(0.1, (width - (count - 1) * gutter) / count);
@@ -41,11 +35,9 @@ export function measureOf(node: Frame, free: Free | null = null): FrameMeasure {
     columns: Array.from({ length: count }, (_, i) => {
       const x = i * (each + gutter);
       if (!free) return { x, y: 0, width: each, height };
-      const span = (t: number, b: number) => {
-        const found = free(t, b, { x0: x, x1: x + each });
-        return found && { x0: found.x0 - x, x1: found.x1 - x };
-      };
-      return { x, y: 0, width: each, height, span };
+      const spans = (t: number, b: number) =>
+        free(t, b, { x0: x, x1: x + each }).map(({ x0, x1 }) => ({ x0: x0 - x, x1: x1 - x }));
+      return { x, y: 0, width: each, height, spans };
     }),
     placing,
   };
@@ -88,7 +80,7 @@ function shapeOf(node: Frame, w: Extract<Window, { shape: string }>): NodeOf<'sh
 const TRIES = 7;
 
 /** Where lines can lie in a window, inset on all sides, in the space inside the inset; undefined for a box. */
-function spansIn(node: Frame): ((top: number, bottom: number) => { x0: number; x1: number } | null) | undefined {
+function spansIn(node: Frame): Column['spans'] {
   if (!node.window) return undefined;
   const area = scannable({ ...framePath(node), rule: framePath(node).rule });
   // A frame that is no box keeps one distance to all of its edge.
@@ -105,9 +97,9 @@ function spansIn(node: Frame): ((top: number, bottom: number) => { x0: number; x
         const [a, b] = [Math.max(x0, spans[k] + inset), Math.min(x1, spans[k + 1] - inset)];
         if (b > a && (!best || b - a > best[1] - best[0])) best = [a, b];
       }
-      if (!best) return null;
+      if (!best) return [];
       [x0, x1] = best;
     }
-    return { x0: x0 - inset, x1: x1 - inset };
+    return [{ x0: x0 - inset, x1: x1 - inset }];
   };
 }

@@ -1,11 +1,13 @@
+import { isDraft } from 'mutative';
 import { scannable, spansAt, type Scannable } from '../geometry/boolean/scanline';
 import { invert, meanScale, multiply, translation, type Matrix } from '../geometry/matrix';
 import { pathBounds, rectPath, transformPath, type FillRule, type PathData } from '../geometry/path';
 import { grow, overlaps, rect, type Rect } from '../geometry/rect';
 import { copyMatrices } from '../model/copies';
 import type { Design, DesignNode, NodeOf } from '../model/schema';
-import { ancestry, pageMatrix, pageOf, parentMatrix, type NodeId } from '../model/tree';
+import { ancestry, lookOf, pageMatrix, pageOf, parentMatrix, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
+import type { Edges } from '../text/column';
 import { framePath, insetsOf } from './frame';
 
 type Frame = NodeOf<'textFrame'>;
@@ -19,16 +21,23 @@ export interface Obstacle {
 }
 
 const NONE: readonly Obstacle[] = [];
-const pushers = new WeakMap<Design['nodes'], readonly NodeId[]>();
+const pushers = new WeakMap<object, readonly NodeId[]>();
+
+/** Does an object push words away? */
+export const pushes = (n: DesignNode): boolean => n.pushesWords !== undefined && !n.hidden;
 
 /** Objects of a design that push words away. */
-export function pushersOf(d: Pick<Design, 'nodes'>): readonly NodeId[] {
-  let found = pushers.get(d.nodes);
-  if (!found) {
+export function pushersOf({ nodes }: Pick<Design, 'nodes'>): readonly NodeId[] {
+  const find = (): NodeId[] => {
     const ids: NodeId[] = [];
-    for (const id in d.nodes) if (d.nodes[id].pushesWords !== undefined && !d.nodes[id].hidden) ids.push(id);
-    pushers.set(d.nodes, (found = ids));
-  }
+    for (const id in nodes) if (pushes(nodes[id])) ids.push(id);
+    return ids;
+  };
+  if (isDraft(nodes)) return find();
+  // Where they lie is nothing to it: what is only moved need not be looked through again.
+  const look = lookOf(nodes);
+  let found = pushers.get(look);
+  if (!found) pushers.set(look, (found = find()));
   return found;
 }
 
@@ -154,30 +163,25 @@ function placed(frame: Frame, place: Matrix, shapes: readonly Shape[]): readonly
 /** How many level lines a line of letters is tried on. */
 const TRIES = 7;
 
-/** The widest stretch between two edges that nothing reaches into, over the height of a line; null where there is none. */
-export function freeOf(
-  obstacles: readonly Obstacle[],
-  top: number,
-  bottom: number,
-  edges: { readonly x0: number; readonly x1: number },
-): { readonly x0: number; readonly x1: number } | null {
+/** The stretches between two edges that nothing reaches into, over the height of a line, left to right; words run on both sides of what pushes them. */
+export function freeOf(obstacles: readonly Obstacle[], top: number, bottom: number, edges: Edges): readonly Edges[] {
   const taken: [number, number][] = [];
   for (const { area, bounds, distance } of obstacles) {
     const [from, to] = [Math.max(top - distance, bounds.y0), Math.min(bottom + distance, bounds.y1)];
     if (from > to) continue;
     for (let i = 0; i < TRIES; i++) {
-      // Not on its very ends, where a level line only touches it.
+      // Not on its very ends, where a level line only touches it. Between its own parts, no words.
       const spans = spansAt(area, from + ((to - from) * (i + 0.5)) / TRIES);
-      for (let k = 0; k < spans.length; k += 2) taken.push([spans[k] - distance, spans[k + 1] + distance]);
+      if (spans.length) taken.push([spans[0] - distance, spans[spans.length - 1] + distance]);
     }
   }
   taken.sort((a, b) => a[0] - b[0]);
-  let best: { x0: number; x1: number } | null = null;
+  const free: Edges[] = [];
   let at = edges.x0;
   for (const [a, b] of [...taken, [edges.x1, edges.x1] as const]) {
     const to = Math.min(a, edges.x1);
-    if (to > at && (!best || to - at > best.x1 - best.x0)) best = { x0: at, x1: to };
+    if (to > at) free.push({ x0: at, x1: to });
     at = Math.max(at, b);
   }
-  return best;
+  return free;
 }

@@ -73,7 +73,10 @@ function paintsFor(
     };
     return {
       fills: [whole(run.fill)],
-      outlines: run.outline ? [{ ...run.outline, paint: whole(run.outline.paint) }] : [],
+      outlines: [...(node.letterOutlines ?? []), ...(run.outline ? [run.outline] : [])].map((o) => ({
+        ...o,
+        paint: whole(o.paint),
+      })),
     };
   }
   if ('fills' in node)

@@ -1,3 +1,4 @@
+import { lettersPath } from '../derive/area';
 import { framePath } from '../derive/frame';
 import { layoutMatrix, layoutOf, type TextNode } from '../derive/layout';
 import { IDENTITY, multiply, translation, type Matrix } from '../geometry/matrix';
@@ -33,6 +34,14 @@ export function lettersAsShapes(
     const { fills, outlines } = node;
     top.push(put({ ...blank('Frame'), kind: 'path', path, fillRule: rule, fills, outlines }));
   }
+  // Lines round all letters lie below or over them all.
+  const lines = (behind: boolean) => {
+    const outlines = (node.letterOutlines ?? []).filter((o) => (o.behind ?? false) === behind);
+    if (!outlines.length) return;
+    const path = lettersPath(d, node, fonts);
+    top.push(put({ ...blank('Outlines'), kind: 'path', path, fillRule: 'nonZero', fills: [], outlines }));
+  };
+  lines(true);
   let letters: string[] = [];
   let said = '';
   const endWord = () => {
@@ -70,6 +79,7 @@ export function lettersAsShapes(
     }
     endWord();
   }
+  lines(false);
   return [{ ...own, kind: 'group', children: top }, ...made];
 }
 

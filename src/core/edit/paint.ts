@@ -1,6 +1,6 @@
 import { outlineOf } from '../model/defaults';
 import type { RampSource } from '../colour/ramp';
-import type { Colour, Design, GradientPaint, Outline, Paint, Run, Stop, Story } from '../model/schema';
+import type { Colour, Design, DesignNode, GradientPaint, Outline, Paint, Run, Stop, Story } from '../model/schema';
 import { isDraft } from 'mutative';
 import { childrenOf, hidesOperands, holdersOf, lookOf, type NodeId } from '../model/tree';
 import { mm } from '../units/length';
@@ -11,11 +11,15 @@ import { changeRuns, lettersAt, looksOf } from './text';
 import { firstLetters, type SetRun } from '../model/textLooks';
 
 /** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it. */
-export type Aim = 'fill' | 'outline' | 'letters' | 'letterOutline' | 'frame' | 'frameOutline' | 'shadow';
-export type LineAim = 'outline' | 'letterOutline' | 'frameOutline';
+export type Aim = 'fill' | 'letters' | 'frame' | 'shadow' | LineAim;
+export type LineAim = 'outline' | 'letterOutline' | 'frameOutline' | FurtherAim;
+/** Lines below the one that is `outline` or, of a text, `letterOutline`: the second from the top, and so on. */
+export const FURTHER_AIMS = ['outline2', 'outline3', 'outline4', 'outline5'] as const;
+export type FurtherAim = (typeof FURTHER_AIMS)[number];
+export const isFurtherAim = (aim: Aim): aim is FurtherAim => (FURTHER_AIMS as readonly Aim[]).includes(aim);
 /** Is an outline aimed at? */
 export const isLineAim = (aim: Aim): aim is LineAim =>
-  aim === 'outline' || aim === 'letterOutline' || aim === 'frameOutline';
+  aim === 'outline' || aim === 'letterOutline' || aim === 'frameOutline' || isFurtherAim(aim);
 
 /** A stretch of letters of one text: what is aimed at letters reaches them alone. */
 export interface ChosenLetters {
@@ -88,6 +92,7 @@ function takes(d: Design, id: NodeId, aim: Aim): boolean {
   const node = d.nodes[id];
   if (aim === 'shadow') return shadowOf(node) !== undefined;
   if (node.kind === 'group' || node.kind === 'repeat') return false;
+  if (isFurtherAim(aim)) return lineAt(node, aim) !== undefined;
   if (node.kind === 'combination') return node.op !== 'divide' && (aim === 'fill' || aim === 'outline');
   if (aim === 'letters' || aim === 'letterOutline') return isText(node);
   if (aim === 'frame' || aim === 'frameOutline') return node.kind === 'textFrame';
@@ -113,6 +118,23 @@ function operandOwners(d: Design): Map<NodeId, NodeId> {
   return made;
 }
 
+/** The lines of an object that aims reach, and which of them this one does: bottom to top. */
+function lineIn(
+  node: DesignNode,
+  aim: LineAim,
+): { readonly of: 'outlines' | 'letterOutlines'; readonly at: number } | null {
+  const below = isFurtherAim(aim) ? FURTHER_AIMS.indexOf(aim) + 1 : 0;
+  // The topmost line of letters is set letter by letter.
+  if (isText(node) && below) return { of: 'letterOutlines', at: (node.letterOutlines?.length ?? 0) - below };
+  return 'outlines' in node ? { of: 'outlines', at: node.outlines.length - 1 - below } : null;
+}
+
+/** The line that an aim reaches, letters' own left out. */
+export function lineAt(node: DesignNode, aim: LineAim): Outline | undefined {
+  const place = lineIn(node, aim);
+  return place ? (node as Partial<Record<typeof place.of, readonly Outline[]>>)[place.of]?.[place.at] : undefined;
+}
+
 /** The paint an aim shows for one object. */
 export function paintAt(d: Design, id: NodeId, aim: Aim, letters: ChosenLetters | null = null): Paint | undefined {
   const node = d.nodes[id];
@@ -124,8 +146,11 @@ export function paintAt(d: Design, id: NodeId, aim: Aim, letters: ChosenLetters 
     const run = letters?.node === id ? lettersAt(looksOf(d), story, letters.to) : firstLetters(looksOf(d), story);
     return aim === 'letters' ? run.fill : (run.outline?.paint ?? { kind: 'none' });
   }
+  if (isLineAim(aim)) {
+    const line = lineAt(node, aim);
+    return line || !('fills' in node) || isFurtherAim(aim) ? line?.paint : { kind: 'none' };
+  }
   if (!('fills' in node)) return undefined;
-  if (isLineAim(aim)) return node.outlines[node.outlines.length - 1]?.paint ?? { kind: 'none' };
   return node.fills[node.fills.length - 1] ?? { kind: 'none' };
 }
 
@@ -156,13 +181,8 @@ export function setPaint(
       changeLetters(d, id, node.story, letters, change);
       continue;
     }
-    if (!('fills' in node)) continue;
-    if (isLineAim(aim)) {
-      const last = node.outlines.length - 1;
-      const next = withPaint((node.outlines[last] ?? null) as Outline | null, (old) => make(old, id));
-      if (next) node.outlines.splice(Math.max(0, last), 1, next as (typeof node.outlines)[number]);
-      else node.outlines.splice(Math.max(0, last), 1);
-    } else {
+    if (isLineAim(aim)) changeLine(node, aim, (line) => withPaint(line, (old) => make(old, id)));
+    else if ('fills' in node) {
       const last = Math.max(0, node.fills.length - 1);
       node.fills.splice(
         last,
@@ -171,6 +191,20 @@ export function setPaint(
       );
     }
   }
+}
+
+/** Puts another line in the place of the one that an aim reaches; null: none. */
+function changeLine(
+  node: DesignDraft['nodes'][string],
+  aim: LineAim,
+  change: (line: Outline | null) => Outline | null,
+): void {
+  const place = lineIn(node as DesignNode, aim);
+  const lines = place && (node as Partial<Record<typeof place.of, Outline[]>>)[place.of];
+  if (!lines) return;
+  const at = Math.max(0, place.at);
+  const next = change(lines[place.at] ?? null);
+  lines.splice(at, 1, ...(next ? [next] : []));
 }
 
 /** Changes the runs of a text, or those of its chosen letters. */
@@ -252,14 +286,37 @@ export function setOutlineStyle(
     const change = (o: Outline | null): Outline => ({ ...(o ?? outlineOf(paint, NEW_OUTLINE)), ...style });
     if (aim === 'letterOutline' && 'story' in node) {
       changeLetters(d, id, node.story, letters, (r, set) => ({ ...r, outline: change(set.outline) }));
-    } else if ('outlines' in node) {
-      const last = Math.max(0, node.outlines.length - 1);
-      node.outlines.splice(
-        last,
-        1,
-        change((node.outlines[last] ?? null) as Outline | null) as (typeof node.outlines)[number],
-      );
+    } else changeLine(node, aim, change);
+  }
+}
+
+/** Lays one more line below those that objects have; letters have theirs all round them. Objects with as many as can be keep theirs. */
+export function addOutline(d: DesignDraft, ids: readonly NodeId[], line: Outline): void {
+  for (const id of linedNodes(d as Design, ids)) {
+    const node = d.nodes[id];
+    if (isText(node as DesignNode) && 'story' in node) {
+      const lines = (node.letterOutlines ??= []);
+      if (lines.length < FURTHER_AIMS.length) lines.unshift(line as (typeof lines)[number]);
+    } else if ('outlines' in node && node.outlines.length <= FURTHER_AIMS.length) {
+      // Below the topmost, which is none where the object had no line.
+      if (!node.outlines.length)
+        node.outlines.push(outlineOf({ kind: 'none' }, NEW_OUTLINE) as (typeof node.outlines)[number]);
+      node.outlines.unshift(line as (typeof node.outlines)[number]);
     }
+  }
+}
+
+/** The objects of a selection that can have several lines. */
+export function linedNodes(d: Design, ids: readonly NodeId[]): readonly NodeId[] {
+  return [...new Set([...aimedNodes(d, ids, 'outline'), ...aimedNodes(d, ids, 'letterOutline')])];
+}
+
+/** Takes the line away that an aim reaches. */
+export function removeOutline(d: DesignDraft, ids: readonly NodeId[], aim: FurtherAim): void {
+  for (const id of aimedNodes(d as Design, ids, aim)) {
+    const node = d.nodes[id];
+    changeLine(node, aim, () => null);
+    if ('letterOutlines' in node && !node.letterOutlines?.length) delete node.letterOutlines;
   }
 }
 

@@ -6,7 +6,7 @@ import type { NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
 import { setPaint, type Aim } from './paint';
 import { visitPaints } from '../model/paints';
-import { placedPaint } from './place';
+import { mapPaints, placedPaint } from './place';
 
 /** How a picture is laid into its frame once; it can be moved and sized there afterwards. */
 export type Fit = 'fill' | 'fit' | 'centre' | 'stretch';
@@ -151,11 +151,7 @@ export function cropFrame(d: DesignDraft, id: NodeId, box: Rect): void {
   node.width = Math.max(LEAST_FRAME, box.x1 - box.x0);
   node.height = Math.max(LEAST_FRAME, box.y1 - box.y0);
   node.transform = [...multiply(node.transform as Matrix, translation(box.x0, box.y0))];
-  node.fills = node.fills.map((p) => placedPaint(p as Paint, back)) as typeof node.fills;
-  node.outlines = node.outlines.map((o) => ({
-    ...o,
-    paint: placedPaint(o.paint as Paint, back),
-  })) as typeof node.outlines;
+  mapPaints(node, (p) => placedPaint(p, back));
 }
 /** A frame stays one that can be taken hold of. */
 const LEAST_FRAME = mm(0.5);

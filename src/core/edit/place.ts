@@ -99,9 +99,15 @@ function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
 export const placedPaint = (p: Paint, map: Matrix): Paint =>
   isPlaced(p) && !(p.kind === 'gradient' && p.eachLetter) ? { ...p, geometry: multiply(map, p.geometry) } : p;
 
-function mapPaints(node: Extract<DesignDraft['nodes'][string], { fills: unknown }>, map: (p: Paint) => Paint): void {
-  node.fills = node.fills.map((p) => map(p as Paint)) as typeof node.fills;
-  node.outlines = node.outlines.map((o) => ({ ...o, paint: map(o.paint as Paint) })) as typeof node.outlines;
+/** The paints of an object, those of its letters' runs left out, through a map of its space. */
+export function mapPaints(node: DesignDraft['nodes'][string], map: (p: Paint) => Paint): void {
+  const lines = <O extends { paint: unknown }>(list: O[]): O[] =>
+    list.map((o) => ({ ...o, paint: map(o.paint as Paint) }));
+  if ('fills' in node) {
+    node.fills = node.fills.map((p) => map(p as Paint)) as typeof node.fills;
+    node.outlines = lines(node.outlines);
+  }
+  if ('letterOutlines' in node && node.letterOutlines) node.letterOutlines = lines(node.letterOutlines);
 }
 
 function mapArrangement(a: Arrangement, m: Matrix): Arrangement {
@@ -151,7 +157,7 @@ const RESIZES: { readonly [K in NodeKind]: Resize<Draft<K>> } = {
 
 function resizeContent(d: DesignDraft, node: DesignDraft['nodes'][string], sx: number, sy: number): void {
   (RESIZES[node.kind] as Resize<typeof node>)(node, sx, sy, d);
-  if ('fills' in node) mapPaints(node, (p) => placedPaint(p, scaling(sx, sy)));
+  mapPaints(node, (p) => placedPaint(p, scaling(sx, sy)));
 }
 
 /** A scaling about a point, along axes turned by `angle` degrees. */

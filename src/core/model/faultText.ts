@@ -31,6 +31,7 @@ export function leftOutText(faults: readonly Fault[], d: Pick<Design, 'nodes' | 
 
 const WORDS = table<string>({
   outlines: 'outline',
+  letterOutlines: 'outline',
   fills: 'fill',
   knobs: 'knobs',
   children: 'what it holds',

@@ -2,7 +2,7 @@ import '../zodSetup';
 import * as z from 'zod/mini';
 import { colourPaintSchema } from './effects';
 import { picturePaintSchema } from './pictureSchema';
-import { colourSchema, id, matrix, measure, unit01 } from './primitives';
+import { colourSchema, coordinate, id, matrix, measure, unit01 } from './primitives';
 
 export const midpointSchema = z.number().check(z.gte(0.02), z.lte(0.98));
 const stopSchema = z.readonly(
@@ -85,5 +85,9 @@ export const outlineSchema = z.readonly(
     cap: z.enum(['butt', 'round', 'square']),
     join: z.enum(['miter', 'round', 'bevel']),
     miterLimit: z.number().check(z.gte(1), z.lte(1000)),
+    /** Below the fills, not over them. */
+    behind: z.optional(z.boolean()),
+    /** How far outside the edge it runs; below nothing, inside. Absent: on it. */
+    away: z.optional(coordinate),
   }),
 );

@@ -76,6 +76,7 @@ export function eachPaintOf(n: DesignNode, meet: Meet): void {
     n.fills.forEach((p, i) => meet(p, (next) => void ((n.fills as Paint[])[i] = next)));
     for (const o of n.outlines) meetHeld(o, meet);
   }
+  if ('letterOutlines' in n) for (const o of n.letterOutlines ?? []) meetHeld(o, meet);
   for (const e of n.effects ?? []) meetHeld(e, meet);
 }
 

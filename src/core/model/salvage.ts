@@ -52,7 +52,8 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
     const thing = own(list, key);
     if (thing === undefined) return false;
     const [part, at] = path.slice(2);
-    const paints = isRecord(thing) && (part === 'fills' || part === 'outlines') ? thing[part] : null;
+    const paints =
+      isRecord(thing) && (part === 'fills' || part === 'outlines' || part === 'letterOutlines') ? thing[part] : null;
     // Of a paint at fault, the paint goes and the object stays.
     if (Array.isArray(paints) && typeof at === 'number') paints[at] = null;
     else delete list[key];
@@ -157,8 +158,12 @@ function repaint(d: Loose): void {
   const none: Paint = NO_PAINT;
   for (const node of Object.values(d.nodes as Record<string, Loose>)) {
     if (Array.isArray(node.fills)) node.fills = node.fills.map((p) => (p === null || gone(p) ? none : p));
-    if (Array.isArray(node.outlines))
-      node.outlines = node.outlines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));
+    const left = (lines: unknown[]) => lines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));
+    if (Array.isArray(node.outlines)) node.outlines = left(node.outlines);
+    if (Array.isArray(node.letterOutlines)) {
+      node.letterOutlines = left(node.letterOutlines);
+      if (!(node.letterOutlines as unknown[]).length) delete node.letterOutlines;
+    }
   }
   const looks = new Set((Array.isArray(d.textLooks) ? (d.textLooks as Loose[]) : []).map((l) => l.id));
   const relook = (thing: Loose, key: 'look' | 'basedOn') => {

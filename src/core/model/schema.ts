@@ -140,6 +140,8 @@ const nodeBase = {
 };
 const fills = z.readonly(z.array(paintSchema).check(z.maxLength(16)));
 const outlines = z.readonly(z.array(outlineSchema).check(z.maxLength(16)));
+/** Lines round all letters of a text at once, beside those that its runs have, bottom to top. */
+const letterOutlines = z.optional(z.readonly(z.array(outlineSchema).check(z.minLength(1), z.maxLength(8))));
 const children = z.readonly(z.array(id).check(z.maxLength(100_000)));
 
 const windowSchema = z.union([
@@ -210,6 +212,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       along: z.optional(alongSchema),
       /** Its letters are bent, after all else. */
       bend: z.optional(bendSchema),
+      letterOutlines,
     }),
   ),
   /** `window`: the frame is a dialled shape or a path (in the frame's own width and height) instead of a box. */
@@ -236,6 +239,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       window: z.optional(windowSchema),
       fills,
       outlines,
+      letterOutlines,
     }),
   ),
   /** A kind of object that a later version made: kept as it came, with what it holds, and not drawn. */

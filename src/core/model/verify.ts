@@ -94,7 +94,7 @@ function thinNode(before: DesignNode | undefined, after: DesignNode): unknown {
     Object.entries(after).map(([key, value]) => [key, LISTS.has(key) && value === old[key] ? [] : value]),
   );
 }
-const LISTS = new Set(['path', 'children', 'widths', 'fills', 'outlines']);
+const LISTS = new Set(['path', 'children', 'widths', 'fills', 'outlines', 'letterOutlines']);
 
 function changedKeys<T>(before: Readonly<Record<string, T>>, after: Readonly<Record<string, T>>): string[] {
   if (before === after) return [];

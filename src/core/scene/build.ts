@@ -1,6 +1,6 @@
 import { areaOf, type Area } from '../derive/area';
 import { isText, layoutOf } from '../derive/layout';
-import { pushersOf } from '../derive/pushed';
+import { pushersOf, pushes } from '../derive/pushed';
 import { IDENTITY, meanScale, multiply, type Matrix } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { copyMatrices } from '../model/copies';
@@ -39,6 +39,8 @@ export class SceneBuilder {
   private readonly clips = memory<{ readonly area: Area; readonly clip: Clip }>();
   private readonly masks = memory<Mask>();
   private readonly scenes = new WeakMap<Page, Scene>();
+  /** The design that a scene was last made from. */
+  private readonly madeOf = new WeakMap<Scene, Pick<Design, 'nodes'>>();
 
   constructor(private readonly fonts: FontBook) {}
 
@@ -55,9 +57,12 @@ export class SceneBuilder {
       last.bleed === bleed &&
       last.round === round &&
       sameGroup(last.root, scene.root)
-    )
+    ) {
+      this.madeOf.set(last, design);
       return last;
+    }
     this.scenes.set(page, scene);
+    this.madeOf.set(scene, design);
     return scene;
   }
 
@@ -68,7 +73,8 @@ export class SceneBuilder {
    */
   patch(base: Scene, design: Design, page: Page, changed: readonly NodeId[]): Scene | null {
     // Words run round what moves.
-    if (pushersOf(design).length) return null;
+    const was = this.madeOf.get(base) ?? design;
+    if (pushersOf(was).length || changed.some((id) => pushes(design.nodes[id]))) return null;
     const ranges = this.rangesOf(base);
     const content = base.root.content.slice();
     const done = new Set<NodeId>();

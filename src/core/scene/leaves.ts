@@ -5,14 +5,13 @@ import { contoursOf } from '../derive/contours';
 import { framePath } from '../derive/frame';
 import { multiply, type Matrix } from '../geometry/matrix';
 import { type FillRule, type PathData } from '../geometry/path';
-import { grow } from '../geometry/rect';
 import { taperedLine } from '../geometry/taper';
 import type { Design, DesignNode, NodeOf, Outline, Paint } from '../model/schema';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
 import { PlacedPath } from './placedPath';
 import type { Leaf } from './scene';
-import { reach, strokeStyle } from './strokes';
+import { paintLines } from './strokes';
 import { paintWords } from './words';
 
 /** What is drawn as itself: a group or a repeat is drawn by what it holds. */
@@ -71,24 +70,12 @@ function paintPath(out: Leaf[], node: Painted, path: PathData, toPage: Matrix, r
   if (!path.length) return;
   const placed = new PlacedPath(path, toPage);
   const box = placed.bounds;
+  const lined = { node: node.id, placed, rule, matrix };
+  paintLines(out, lined, node.outlines, true);
   for (const paint of node.fills)
     if (paint.kind !== 'none')
       out.push({ type: 'fill', node: node.id, inkBounds: box, paintBounds: box, paint, matrix, placed, rule });
-  for (const outline of node.outlines) {
-    if (outline.paint.kind === 'none' || !(outline.width > 0)) continue;
-    const stroke = strokeStyle(outline, matrix);
-    const bounds = grow(box, reach(stroke));
-    out.push({
-      type: 'stroke',
-      node: node.id,
-      inkBounds: bounds,
-      paintBounds: bounds,
-      paint: outline.paint,
-      matrix,
-      placed,
-      stroke,
-    });
-  }
+  paintLines(out, lined, node.outlines, false);
 }
 
 /** Outlines whose width follows a pen's pressure are areas of their own. */

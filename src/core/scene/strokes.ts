@@ -1,6 +1,11 @@
-import { meanScale, type Matrix } from '../geometry/matrix';
+import { meanScale, translation, type Matrix } from '../geometry/matrix';
+import { offsetRegion } from '../geometry/offset';
+import { transformPath, type FillRule, type PathData } from '../geometry/path';
+import { grow } from '../geometry/rect';
 import type { StrokeStyle } from '../geometry/stroke';
 import type { Outline } from '../model/schema';
+import { PlacedPath } from './placedPath';
+import type { Leaf } from './scene';
 
 /** An outline as it is drawn on the page, from a space that `matrix` maps there. */
 export function strokeStyle(o: Outline, matrix: Matrix): StrokeStyle {
@@ -10,4 +15,56 @@ export function strokeStyle(o: Outline, matrix: Matrix): StrokeStyle {
 /** How far a line can reach from its path. */
 export function reach(s: StrokeStyle): number {
   return (s.width / 2) * (s.join === 'miter' ? Math.max(s.miterLimit, Math.SQRT2) : Math.SQRT2);
+}
+
+/** An area with a line, and the spaces they are given in. */
+interface Lined {
+  readonly node: string;
+  readonly placed: PlacedPath;
+  readonly rule: FillRule;
+  /** The space of the paint's geometry, on the page. */
+  readonly matrix: Matrix;
+}
+
+/** The lines of an area that lie below its fills, or over them. */
+export function paintLines(out: Leaf[], area: Lined, outlines: readonly Outline[], behind: boolean): void {
+  for (const outline of outlines) {
+    if ((outline.behind ?? false) !== behind) continue;
+    const leaf = strokeLeaf(area, outline);
+    if (leaf) out.push(leaf);
+  }
+}
+
+/** An outline as it is laid on the page; null where nothing is to be seen of it. */
+function strokeLeaf({ node, placed: edge, rule, matrix }: Lined, outline: Outline): Leaf | null {
+  const { paint } = outline;
+  if (paint.kind === 'none' || !(outline.width > 0)) return null;
+  const stroke = strokeStyle(outline, matrix);
+  const by = (outline.away ?? 0) * meanScale(matrix);
+  const placed = by ? offsetPath(edge, rule, by, stroke) : edge;
+  if (!placed.own.length) return null;
+  const bounds = grow(placed.bounds, reach(stroke));
+  return { type: 'stroke', node, inkBounds: bounds, paintBounds: bounds, paint, matrix, placed, stroke };
+}
+
+/** A grown edge strays no further from the true one than this, in points. */
+const TOLERANCE = 0.01;
+const offsets = new WeakMap<PathData, { readonly key: string; readonly path: PathData }[]>();
+/** So many lines of one area, and two sizes of each while it is dragged, are remembered. */
+const MOST_KEPT = 12;
+
+/** The edge of an area grown by `by` points of the page. What is only moved keeps it. */
+function offsetPath({ own: path, toPage }: PlacedPath, rule: FillRule, by: number, stroke: StrokeStyle): PlacedPath {
+  const [a, b, c, d, e, f] = toPage;
+  const key = [a, b, c, d, by, rule, stroke.join, stroke.miterLimit].join();
+  let known = offsets.get(path);
+  if (!known) offsets.set(path, (known = []));
+  let made = known.find((k) => k.key === key);
+  if (!made) {
+    const area = { path: transformPath(path, [a, b, c, d, 0, 0]), rule };
+    made = { key, path: offsetRegion(area, by, stroke, TOLERANCE).path };
+    known.push(made);
+    if (known.length > MOST_KEPT) known.shift();
+  }
+  return new PlacedPath(made.path, translation(e, f));
 }

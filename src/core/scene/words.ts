@@ -1,3 +1,4 @@
+import { lettersPath } from '../derive/area';
 import { layoutMatrix, layoutOf, type TextNode } from '../derive/layout';
 import { multiply, translation, type Matrix } from '../geometry/matrix';
 import { pathBounds, type PathData } from '../geometry/path';
@@ -9,7 +10,7 @@ import type { Layout, Line, PlacedRun } from '../text/layout';
 import { glyphPath, rulesPath, runPath } from '../text/outlines';
 import { PlacedPath } from './placedPath';
 import type { Leaf, Words } from './scene';
-import { reach, strokeStyle } from './strokes';
+import { paintLines, reach, strokeStyle } from './strokes';
 
 type Painted = Exclude<Paint, { kind: 'none' }>;
 
@@ -23,13 +24,32 @@ export function paintWords(
 ): Pick<Layout, 'missing' | 'overset'> {
   const layout = layoutOf(design, node, fonts);
   const whole = multiply(matrix, layoutMatrix(node));
+  const { letterOutlines } = node;
+  // Round all letters at once: the line of one lies over no other.
+  const lined = letterOutlines && {
+    node: node.id,
+    placed: new PlacedPath(allLetters(design, node, layout, fonts), matrix),
+    rule: 'nonZero' as const,
+    matrix,
+  };
+  if (lined) paintLines(out, lined, letterOutlines, true);
   for (const line of layout.lines)
     for (const run of line.runs) {
       if (!run.glyphs.length) continue;
       const place: Place = { node: node.id, layout, line, run, whole, matrix };
       for (const leaf of layout.warp ? leavesOf(place) : leavesKept(place)) out.push(leaf);
     }
+  if (lined) paintLines(out, lined, letterOutlines, false);
   return { missing: layout.missing, overset: layout.overset };
+}
+
+const letters = new WeakMap<Layout, { readonly place: string; readonly path: PathData }>();
+/** The letters of a text in its own space; the same list for the same layout. */
+function allLetters(design: Design, node: TextNode, layout: Layout, fonts: FontBook): PathData {
+  const place = layoutMatrix(node).join();
+  let known = letters.get(layout);
+  if (known?.place !== place) letters.set(layout, (known = { place, path: lettersPath(design, node, fonts) }));
+  return known.path;
 }
 
 /** A run and where it stands: `whole` takes the text's lines to the page, `matrix` its own space. */

@@ -8,8 +8,12 @@ export interface Column {
   /** Null: as wide, or as high, as its words. */
   readonly width: number | null;
   readonly height: number | null;
-  /** Of a place that is no box: where a line between two heights can lie, seen from the column; null for nowhere. */
-  readonly span?: (top: number, bottom: number) => { readonly x0: number; readonly x1: number } | null;
+  /** Of a place that is no box: where a line between two heights can lie, seen from the column, left to right; none: nowhere. */
+  readonly spans?: (top: number, bottom: number) => readonly Edges[];
+}
+export interface Edges {
+  readonly x0: number;
+  readonly x1: number;
 }
 
 /** The columns of one frame, and where in its height its lines stand. */

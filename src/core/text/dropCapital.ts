@@ -25,7 +25,7 @@ const known = new WeakMap<ShapedParagraph, { readonly drop: Drop | null }>();
 
 /** The drop capital of a paragraph in a column; null where it has none, or where there is no room for one. */
 export function dropOf(p: SetParagraph, shaped: ShapedParagraph, column: Column, fonts: FontBook): Drop | null {
-  if (!p.dropCapital || column.width === null || column.span || shaped.level % 2) return null;
+  if (!p.dropCapital || column.width === null || column.spans || shaped.level % 2) return null;
   let made = known.get(shaped);
   if (!made) known.set(shaped, (made = { drop: makeDrop(p, p.dropCapital, shaped, fonts) }));
   return made.drop && made.drop.width < column.width / 2 ? made.drop : null;

@@ -1,7 +1,7 @@
 import type { SetParagraph, SetStory } from '../model/textLooks';
 import { Breaker } from './breaking';
 import type { FontBook } from './fonts';
-import type { Column, FrameMeasure, Placing } from './column';
+import type { Column, Edges, FrameMeasure, Placing } from './column';
 import { dropOf, droppedLine } from './dropCapital';
 import { hanging, NO_HANG } from './hanging';
 import { Line, setLine, sizeIn, type LineSetting, type LocalLine, type PlacedRun } from './line';
@@ -112,15 +112,17 @@ class Run {
     const drop = dropOf(p, shaped, this.columns[this.at], this.fonts);
     let broken = -1;
     let beside = 0;
+    let row: Row | null = null;
     for (let start = drop?.end ?? 0, first = true; first || start < text.length;) {
       const drafts = this.drafts[this.at];
       // The first line of a column stands at its head, whatever space it asks for.
       const from = drafts.length ? { y: this.y, gap: first ? gap + p.spaceBefore : 0 } : null;
       const torn = breaks.has(start) && broken !== start;
       const room = drop && beside < drop.lines ? drop.width : 0;
-      const made = torn
+      const made: Made | null = torn
         ? null
-        : nextLine(p, shaped, this.columns[this.at], this.fonts, { start, first, from, beside: room });
+        : nextLine(p, shaped, this.columns[this.at], this.fonts, { start, first, from, beside: room, row });
+      row = made?.row ?? null;
       if (!made) {
         if (this.at + 1 === this.columns.length) return start;
         this.at++;
@@ -132,7 +134,10 @@ class Run {
       this.y = made.baseline;
       if (first && drop) drafts.push(droppedLine(drop, made, p, shaped, offset));
       drafts.push({
-        ...made,
+        local: made.local,
+        x: made.x,
+        baseline: made.baseline,
+        width: made.width,
         offset,
         shaped,
         mark: first && mark !== null ? markRuns(p, mark, made.hang, this.fonts) : [],
@@ -166,11 +171,20 @@ interface From {
   readonly from: { readonly y: number; readonly gap: number } | null;
   /** How much a capital that reaches down takes from it. */
   readonly beside: number;
+  /** Where the line above goes on beside what pushes it away; null: nowhere. */
+  readonly row: Row | null;
+}
+
+/** Room that is left at the height of a line, in the order in which it is read. */
+interface Row {
+  readonly baseline: number;
+  readonly rest: readonly Edges[];
 }
 
 type Made = Pick<Draft, 'local' | 'x' | 'baseline' | 'width'> & {
   /** How far its words begin behind where the paragraph's marks stand. */
   readonly hang: number;
+  readonly row?: Row | null;
 };
 
 /** From line to line, points. */
@@ -183,7 +197,7 @@ function nextLine(
   shaped: ShapedParagraph,
   column: Column,
   fonts: FontBook,
-  { start, first, from, beside }: From,
+  { start, first, from, beside, row }: From,
 ): Made | null {
   const { text, ascent, descent } = shaped;
   const measured = column.width !== null;
@@ -192,19 +206,20 @@ function nextLine(
   const room = (baseline: number): boolean =>
     column.height === null || !from || baseline + descent <= column.height + 0.01;
   const stretch = { start, first, beside };
-  if (!column.span || column.height === null) {
+  if (!column.spans || column.height === null) {
     const { size, ...line } = boxLine(p, shaped, column.width, breaker, stretch);
     const baseline = at(size);
     return room(baseline) ? { ...line, baseline } : null;
   }
   // Before a line is broken, its step is measured by the largest letters of all that is left.
   const size = sizeIn(p, start, text.length);
-  const found = roomFor(column, at(size), shaped, size, breaker?.wordWidth(start) ?? 0);
+  const word = breaker?.wordWidth(start) ?? 0;
+  const found = (row && onRow(row, word)) ?? roomFor(column, at(size), shaped, size, word);
   if (!found && from) return null;
   // Not even one line has room: it is laid across the middle, so that it is seen and can be mended.
-  const edges = found ?? { baseline: at(size), x0: 0, x1: column.width ?? 0 };
+  const { baseline, rest, ...edges } = found ?? { baseline: at(size), x0: 0, x1: column.width ?? 0, rest: [] };
   const { size: _, ...line } = brokenLine(p, shaped, edges, breaker, stretch);
-  return room(edges.baseline) ? { ...line, baseline: edges.baseline } : null;
+  return room(baseline) ? { ...line, baseline, row: rest.length ? { baseline, rest } : null } : null;
 }
 
 /** A line by itself between two edges, and the largest size in it, which measures its step. */
@@ -266,33 +281,47 @@ function brokenLine(
 
 /** Lines are looked for this share of a size further down where there is no room for one. */
 const LOWER_BY = 0.2;
-/** A line narrower than this many sizes would hold no word. */
+/** A line narrower than this many sizes would hold no word; beside another stretch, one narrower than that many is left empty. */
 const NARROWEST = 1.2;
+const NARROWEST_BESIDE = 3;
+
+/** Edges for a stretch of a line at a height, and the room that is left beside it. */
+type Found = Row & Edges;
 
 /** The first place at or below a baseline where a line has room between the edges of a column that is no box. */
 function roomFor(
   column: Column,
   from: number,
-  { ascent, descent }: ShapedParagraph,
+  { ascent, descent, level }: ShapedParagraph,
   size: number,
   word: number,
-): { readonly baseline: number; readonly x0: number; readonly x1: number } | null {
-  let narrow: { baseline: number; x0: number; x1: number } | null = null;
+): Found | null {
+  let narrow: Found | null = null;
   for (let baseline = from; baseline + descent <= column.height! + 0.01; baseline += size * LOWER_BY) {
-    const span = column.span!(baseline - ascent, baseline + descent);
-    if (!span || span.x1 - span.x0 < size * NARROWEST) continue;
+    const all = column.spans!(baseline - ascent, baseline + descent);
+    const least = size * (all.length > 1 ? NARROWEST_BESIDE : NARROWEST);
+    const wide = all.filter(({ x0, x1 }) => x1 - x0 >= least);
+    if (!wide.length) continue;
+    const rest = level % 2 ? wide.toReversed() : wide;
     // A word is not cut where there is room for it further down.
-    if (span.x1 - span.x0 >= word) return { baseline, ...span };
-    narrow ??= { baseline, ...span };
+    const found = onRow({ baseline, rest }, word);
+    if (found) return found;
+    narrow ??= onRow({ baseline, rest }, 0);
   }
   return narrow;
 }
 
+/** The next stretch of a line at a height that holds a word. */
+function onRow({ baseline, rest }: Row, word: number): Found | null {
+  const i = rest.findIndex(({ x0, x1 }) => x1 - x0 >= word);
+  return i < 0 ? null : { baseline, ...rest[i], rest: rest.slice(i + 1) };
+}
+
 /** Moves the lines of a column to where its frame wants them. */
-function place(lines: readonly Draft[], { height, span }: Column, placing: Placing): void {
+function place(lines: readonly Draft[], { height, spans }: Column, placing: Placing): void {
   const last = lines[lines.length - 1];
   // In a frame that is no box lines lie where there is room.
-  if (placing === 'top' || height === null || span || !last) return;
+  if (placing === 'top' || height === null || spans || !last) return;
   const free = Math.max(0, height - (last.baseline + last.shaped.descent));
   lines.forEach((l, i) => {
     const share = placing === 'foot' ? 1 : placing === 'middle' ? 0.5 : lines.length > 1 ? i / (lines.length - 1) : 0;

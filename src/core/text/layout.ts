@@ -29,8 +29,8 @@ export interface Measure {
   readonly width: number | null;
   /** The height that can be shown; null for no limit. */
   readonly height: number | null;
-  /** Of a frame that is no box: where a line between two heights can lie; null for nowhere. */
-  readonly span?: Column['span'];
+  /** Of a frame that is no box: where a line between two heights can lie. */
+  readonly spans?: Column['spans'];
 }
 
 /** The words of a story, a line a paragraph. */

@@ -1,0 +1,132 @@
+'use client';
+import { Plus, Trash2 } from 'lucide-react';
+import {
+  isFurtherAim,
+  removeOutline,
+  setOutlineStyle,
+  type ChosenLetters,
+  type FurtherAim,
+  type LineAim,
+} from '@/core/edit/paint';
+import type { Recipe } from '@/core/edit/history';
+import type { Outline } from '@/core/model/schema';
+import { mm } from '@/core/units/length';
+import { Button } from '@/ui/Button';
+import { WordChoice } from '@/ui/Choice';
+import { NumberField } from '@/ui/NumberField';
+import { addFurtherOutline, canAddOutline } from '../commands/outlines';
+import { useSession } from '../session/context';
+
+interface Props {
+  readonly aim: LineAim;
+  /** The line that is shown; null where there is none yet. */
+  readonly outline: Outline | null;
+  readonly ids: readonly string[];
+  readonly letters: ChosenLetters | null;
+}
+
+/** What an outline is beside its paint, and the way to one more. */
+export function OutlineFields({ aim, outline, ids, letters }: Props) {
+  const session = useSession();
+  const { unit } = session.design.setup;
+  const lineUnit = unit === 'px' ? 'px' : unit === 'in' || unit === 'pt' ? 'pt' : 'mm';
+  const put =
+    (style: Partial<Omit<Outline, 'paint'>>): Recipe =>
+    (d) =>
+      setOutlineStyle(d, ids, aim, style, outline!.paint, letters);
+  const show = (style: (v: number) => Partial<Outline>) => (v: number | null) =>
+    session.preview(v === null ? null : put(style(v)));
+  const further = isFurtherAim(aim) ? aim : null;
+  return (
+    <>
+      {outline && (
+        <div className="grid grid-cols-2 gap-2">
+          <NumberField
+            label="Weight"
+            unit={lineUnit}
+            value={outline.width}
+            min={0}
+            max={mm(200)}
+            step={0.1}
+            decimals={3}
+            onPreview={show((width) => ({ width }))}
+            onCommit={(width) => session.commit('Outline weight', put({ width }))}
+          />
+          <WordChoice
+            label="Line caps"
+            tight
+            value={outline.cap}
+            options={[
+              { value: 'butt', label: 'Flat' },
+              { value: 'round', label: 'Round' },
+              { value: 'square', label: 'Long' },
+            ]}
+            onChange={(cap) => session.commit('Line caps', put({ cap }))}
+          />
+          <div className="col-span-2">
+            <WordChoice
+              label="Line corners"
+              value={outline.join}
+              options={[
+                { value: 'miter', label: 'Pointed' },
+                { value: 'round', label: 'Round' },
+                { value: 'bevel', label: 'Cut' },
+              ]}
+              onChange={(join) => session.commit('Line corners', put({ join }))}
+            />
+          </div>
+          {further && (
+            <>
+              <WordChoice
+                label="Where the line lies"
+                tight
+                value={outline.behind ? 'behind' : 'over'}
+                options={[
+                  { value: 'behind', label: 'Behind' },
+                  { value: 'over', label: 'Over' },
+                ]}
+                onChange={(v) =>
+                  session.commit(v === 'behind' ? 'Line behind' : 'Line over', put({ behind: v === 'behind' }))
+                }
+              />
+              <NumberField
+                label="Away"
+                name="Away from the edge"
+                unit={lineUnit}
+                value={outline.away ?? 0}
+                min={mm(-200)}
+                max={mm(200)}
+                step={0.1}
+                decimals={3}
+                onPreview={show((away) => ({ away }))}
+                onCommit={(away) => session.commit('Line away from the edge', put({ away }))}
+              />
+            </>
+          )}
+        </div>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {canAddOutline(session) && (
+          <Button onClick={() => addFurtherOutline(session)} title="One more line, below the others">
+            <Plus size={13} aria-hidden /> One more outline
+          </Button>
+        )}
+        {further && <RemoveButton aim={further} ids={ids} />}
+      </div>
+    </>
+  );
+}
+
+function RemoveButton({ aim, ids }: { aim: FurtherAim; ids: readonly string[] }) {
+  const session = useSession();
+  return (
+    <Button
+      onClick={() => {
+        session.commit('Remove an outline', (d) => removeOutline(d, ids, aim));
+        session.aimAt('fill');
+      }}
+    >
+      <Trash2 size={13} aria-hidden /> Remove
+    </Button>
+  );
+}
