@@ -306,7 +306,7 @@ test('lines round letters: one more behind them, in a colour of its own, further
   const own = await BenchPage.make(page, 'A5', 'Halo');
   await own.write(30, 80, 'Marrowick');
   await own.unfold('Letter outline');
-  await section(own, 'Letter outline').getByRole('button', { name: 'One more outline' }).click();
+  await section(own, 'Letter outline').getByRole('button', { name: 'An outline behind' }).click();
   const second = section(own, 'Second outline');
   await expect(second.getByText('aimed at')).toBeVisible();
   await second.getByRole('textbox', { name: 'Away from the edge' }).fill('2 mm');
@@ -397,4 +397,53 @@ test('the field that the browser marks misspelt words in lies over the words on 
   const laid = await dark();
   await shot(own, 'spelling');
   for (const side of ['x0', 'x1', 'y0', 'y1'] as const) expect(Math.abs(laid[side] - shown[side])).toBeLessThan(4);
+});
+
+test('what is set of letters, paragraphs and their frame is there after a reload', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Settings');
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await own.drag(await own.at(20, 20), await own.at(120, 120));
+  await page.keyboard.insertText('Office hours of the quay: soup, lanterns and music. '.repeat(6));
+  await page.keyboard.press('Escape');
+  const details = own.details();
+  for (const name of ['Lettering', 'Paragraph', 'Frame of words']) await own.unfold(name);
+  const chosen: readonly (readonly [string, string])[] = [
+    ['Case', 'Small capitals'],
+    ['Height of letters', 'Raised'],
+    ['Leading is', 'In points'],
+    ['List', 'Numbers'],
+    ['Where words stand in the height', 'Middle'],
+    ['Alignment', 'Full'],
+  ];
+  const radio = ([group, name]: readonly [string, string]) =>
+    details.getByRole('radiogroup', { name: group }).getByRole('radio', { name });
+  for (const row of chosen) await radio(row).click();
+  const switches = ['Underlined', 'Struck through', 'Hyphens', 'Even edges', 'Drop capital'];
+  for (const name of switches) await details.getByRole('checkbox', { name }).check();
+  await details.getByRole('checkbox', { name: 'Ligatures' }).uncheck();
+  await details.getByRole('combobox', { name: 'Language' }).selectOption('fi');
+  const fields: readonly (readonly [string, string])[] = [
+    ['Baseline shift', '3 pt'],
+    ['Tracking', '40'],
+    ['Columns', '2'],
+    ['Inset: left', '4 mm'],
+    ['Lines beside the drop capital', '3'],
+    ['Lines kept together at the head and foot of a column', '2'],
+  ];
+  for (const [name, value] of fields) {
+    await own.field(name).fill(value);
+    await page.keyboard.press('Enter');
+  }
+  await own.saved();
+  await page.reload();
+  await own.ready();
+  await own.pile().first().click();
+  for (const name of ['Lettering', 'Paragraph', 'Frame of words']) await own.unfold(name);
+  for (const row of chosen) await expect(radio(row)).toHaveAttribute('aria-checked', 'true');
+  for (const name of switches) await expect(details.getByRole('checkbox', { name })).toBeChecked();
+  await expect(details.getByRole('checkbox', { name: 'Ligatures' })).not.toBeChecked();
+  await expect(details.getByRole('combobox', { name: 'Language' })).toHaveValue('fi');
+  for (const [name, value] of fields)
+    await expect(own.field(name)).toHaveValue(new RegExp(`^${value.replace(/ .*/, '')}\\b`));
+  await shot(own, 'settings');
 });

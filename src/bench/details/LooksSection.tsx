@@ -69,7 +69,7 @@ export function LooksSection() {
               }}
             >
               <span className="truncate">{look.name}</span>
-              {keyOf(look) && <kbd className="ml-auto pl-2 text-[12px] opacity-70">{keyOf(look)}</kbd>}
+              {keyOf(look) && <kbd className="ml-auto pl-2 font-[inherit] text-[12px] opacity-80">{keyOf(look)}</kbd>}
               {now === look.id && own && <span title="Says something of its own besides">•</span>}
             </button>
           ))}

@@ -108,7 +108,8 @@ export function OutlineFields({ aim, outline, ids, letters }: Props) {
       <div className="flex flex-wrap gap-2">
         {canAddOutline(session) && (
           <Button onClick={() => addFurtherOutline(session)} title="One more line, below the others">
-            <Plus size={13} aria-hidden /> One more outline
+            <Plus size={13} aria-hidden />{' '}
+            {outline && outline.paint.kind !== 'none' ? 'One more outline' : 'An outline behind'}
           </Button>
         )}
         {further && <RemoveButton aim={further} ids={ids} />}

@@ -34,6 +34,12 @@ export function pushersOf({ nodes }: Pick<Design, 'nodes'>): readonly NodeId[] {
     return ids;
   };
   if (isDraft(nodes)) return find();
+  // What a gesture shows: a few nodes laid over all others.
+  const below: unknown = Object.getPrototypeOf(nodes);
+  if (below && below !== Object.prototype) {
+    const rest = pushersOf({ nodes: below as Design['nodes'] }).filter((id) => !Object.hasOwn(nodes, id));
+    return [...rest, ...Object.keys(nodes).filter((id) => pushes(nodes[id]))];
+  }
   // Where they lie is nothing to it: what is only moved need not be looked through again.
   const look = lookOf(nodes);
   let found = pushers.get(look);
