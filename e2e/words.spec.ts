@@ -107,6 +107,11 @@ test('a headline is made as long as the page between its margins', async ({ page
   await shot(own, 'headline');
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(own.field('Length')).not.toHaveValue('128 mm');
+  await own.field('Height of the capitals').fill('12 mm');
+  await page.keyboard.press('Enter');
+  await expect(own.field('Height of the capitals')).toHaveValue('12 mm');
+  await own.details().getByRole('radio', { name: 'The x' }).click();
+  await expect(own.field('Height of the x')).not.toHaveValue('12 mm');
 });
 
 test('two columns run on into a second frame; what is left over is told and mended', async ({ page }) => {

@@ -154,6 +154,7 @@ function LengthFields({ node, ids }: { node: NodeOf<'displayText'>; ids: readonl
       <div className="grid grid-cols-2 gap-2">
         <NumberField
           label="Height"
+          name={of === 'capitals' ? 'Height of the capitals' : 'Height of the x'}
           unit={design.setup.unit}
           value={ids.length === 1 ? high : null}
           min={0.1}
