@@ -1,4 +1,5 @@
 /// <reference lib="webworker" />
+import { pageById } from '@/core/model/tree';
 import { unpacked } from '@/core/edit/packed';
 import * as Comlink from 'comlink';
 import { apply, type Patches } from 'mutative';
@@ -38,10 +39,6 @@ async function ready(): Promise<{ design: Design; engines: Engines; palette: Pal
   return { design: now, engines, palette: palettes.get(now) };
 }
 
-function pageOf(d: Design, id: string): Page | undefined {
-  return d.pages.find((p) => p.id === id);
-}
-
 const api: PressApi = {
   async open(next) {
     design = next;
@@ -54,7 +51,7 @@ const api: PressApi = {
   },
   async render({ page, region, shown }) {
     const r = await ready();
-    const p = pageOf(r.design, page);
+    const p = pageById(r.design, page);
     if (!p) return null;
     const plates = rasterPlates(r.engines.builder.build(r.design, p), r.palette, region)!;
     lastPlates = { page, plates };
@@ -72,7 +69,7 @@ const api: PressApi = {
   },
   async totalInk(page) {
     const r = await ready();
-    const p = pageOf(r.design, page);
+    const p = pageById(r.design, page);
     return p ? pageInk(r.engines.builder.build(r.design, p), r.palette) : null;
   },
   async check() {
@@ -81,19 +78,19 @@ const api: PressApi = {
   },
   async sample(page, x, y) {
     const r = await ready();
-    const p = pageOf(r.design, page);
+    const p = pageById(r.design, page);
     return p ? sampleLook(r.engines.builder.build(r.design, p), r.palette, { x, y }) : null;
   },
   async lift(page, nodes, options) {
     const r = await ready();
-    const p = pageOf(r.design, page);
+    const p = pageById(r.design, page);
     return p
       ? liftFromScene(r.engines.builder.build(r.design, p), r.palette, options, nodes ? new Set(nodes) : undefined)
       : [];
   },
   async contrast(page, nodes) {
     const r = await ready();
-    const p = pageOf(r.design, page);
+    const p = pageById(r.design, page);
     return p ? contrastOf(r.engines.builder.build(r.design, p), r.palette, new Set(nodes)) : null;
   },
   async thumbnail(largest) {

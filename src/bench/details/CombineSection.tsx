@@ -1,7 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import { openGaps, type CombineOp } from '@/core/edit/combine';
-import { present, topmost } from '@/core/model/tree';
+import { present, topmost, pageById } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { Check, WordChoice } from '@/ui/Choice';
 import { Section } from '@/ui/Section';
@@ -28,7 +28,7 @@ export function CombineSection() {
   const selection = useBench((s) => s.selection);
   const page = useBench((s) => s.page);
   const free = present(design, freeSelection(session));
-  const sheet = design.pages.find((p) => p.id === page);
+  const sheet = pageById(design, page);
   const one = selection.length === 1 ? design.nodes[selection[0]] : undefined;
   const union = one?.kind === 'combination' ? one.id : null;
   const gaps = useMemo(() => (union ? openGaps(design, union, session.engines.fonts) : []), [session, design, union]);

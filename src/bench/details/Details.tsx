@@ -7,7 +7,7 @@ import { sizeExactly, sizingMap } from '@/core/edit/size';
 import { aimedNodes, FURTHER_AIMS, paintAt, type Aim } from '@/core/edit/paint';
 import { angleOf, apply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
-import { nodesOf } from '@/core/model/tree';
+import { nodesOf, pageById } from '@/core/model/tree';
 import { formatLength, mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -258,7 +258,7 @@ function PageDetails() {
               onBlur={(e) => {
                 const name = e.currentTarget.value.trim();
                 session.commit('Name the page', (d) => {
-                  const p = d.pages.find((x) => x.id === pageId);
+                  const p = pageById(d, pageId);
                   if (p && p.name !== name) p.name = name;
                 });
               }}

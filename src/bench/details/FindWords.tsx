@@ -3,7 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { changeWords, findWords, type FoundWords } from '@/core/edit/findWords';
 import type { Design } from '@/core/model/schema';
-import { isLocked } from '@/core/model/tree';
+import { isLocked, pageById } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { Check } from '@/ui/Choice';
 import { count } from '../session/commandDef';
@@ -124,7 +124,7 @@ function Looking({ shut }: { shut: () => void }) {
 }
 
 const locked = (d: Design, f: FoundWords): boolean => {
-  const page = d.pages.find((p) => p.id === f.page);
+  const page = pageById(d, f.page);
   return page !== undefined && isLocked(d, page, f.node);
 };
 type Shown = Parameters<typeof findWords>[0];

@@ -1,4 +1,5 @@
 'use client';
+import { pageById } from '@/core/model/tree';
 import { Trash2 } from 'lucide-react';
 import { addGuides, changeGuide, removeGuides } from '@/core/edit/guides';
 import { Button } from '@/ui/Button';
@@ -15,7 +16,7 @@ export function GuidesSection() {
   const design = usePlacedDesign();
   const pageId = useBench((s) => s.page);
   const snapping = useBench((s) => s.snapping);
-  const page = design.pages.find((p) => p.id === pageId);
+  const page = pageById(design, pageId);
   const guides = page?.guides ?? [];
   const { unit, width, height } = design.setup;
   const add = (axis: 'x' | 'y') =>

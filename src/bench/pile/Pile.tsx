@@ -26,7 +26,7 @@ import { isText } from '@/core/derive/layout';
 import { reparentNode, setNodeFlags } from '@/core/edit/place';
 import type { Design, DesignNode, Page } from '@/core/model/schema';
 import type { Finding } from '@/core/check/types';
-import { ancestry, isHolder, parentOf } from '@/core/model/tree';
+import { ancestry, isHolder, parentOf, pageById } from '@/core/model/tree';
 import { runCommand } from '../commands/commands';
 import { useBench, useSession } from '../session/context';
 import { keepUnfolded } from '../session/settings';
@@ -55,7 +55,7 @@ export function Pile() {
   const [query, setQuery] = useState('');
   const [renaming, setRenaming] = useState<string | null>(null);
   const scroll = useRef<HTMLDivElement>(null);
-  const page = design.pages.find((p) => p.id === pageId) ?? design.pages[0];
+  const page = pageById(design, pageId) ?? design.pages[0];
   const rows = useMemo(() => rowsOf(design, page, opened, query), [design, page, opened, query]);
   const virtual = useVirtualizer({
     count: rows.length,

@@ -1,3 +1,4 @@
+import { pageById } from '@/core/model/tree';
 import type { Aim } from '@/core/edit/paint';
 import type { Design } from '@/core/model/schema';
 import type { BenchState } from './state';
@@ -46,7 +47,7 @@ export function goOn(s: BenchState, design: Design, wanted?: readonly string[]):
     ...(wanted || alive.length !== selection.length ? select(s, alive) : {}),
     ...(nodes.some((n) => !design.nodes[n.object]) ? { nodes: nodes.filter((n) => design.nodes[n.object]) } : {}),
     ...(pen && !design.nodes[pen.object] ? { pen: null } : {}),
-    ...(design.pages.some((p) => p.id === page) ? {} : { page: design.pages[0].id }),
+    ...(pageById(design, page) ? {} : { page: design.pages[0].id }),
     ...(editing && !design.nodes[editing.node] ? { editing: null } : {}),
     ...(entered && !design.nodes[entered] ? leave(s, null) : {}),
     ...(crop && !design.nodes[crop.node] ? { crop: null } : {}),

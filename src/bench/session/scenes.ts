@@ -38,6 +38,7 @@ export class Scenes {
       design.nodes === kept.nodes &&
       design.stories === kept.stories &&
       design.pages === kept.pages &&
+      design.masters === kept.masters &&
       design.setup === kept.setup;
     if (sameThings) return this.atRest(kept, page);
     const on = pageById(design, page) ?? design.pages[0];

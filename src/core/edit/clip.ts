@@ -18,7 +18,7 @@ import {
   type Swatch,
   type TextLook,
 } from '../model/schema';
-import { pageMatrix, topmost, withDescendants, type NodeId } from '../model/tree';
+import { pageMatrix, topmost, withDescendants, type NodeId, pageById } from '../model/tree';
 import { adoptFace, adoptLooks, facesUsed, looksUsed, withFrames, withLooks } from './carryText';
 import type { DesignDraft } from './history';
 
@@ -179,7 +179,7 @@ export function pasteClip(
   map: Matrix,
   into: PasteInto | null = null,
 ): NodeId[] {
-  const page = d.pages.find((p) => p.id === pageId);
+  const page = pageById(d, pageId);
   if (!page) throw new Error(`unknown page: ${pageId}`);
   const inkMap = new Map(clip.inks.map((ink) => [ink.id, adoptInk(d, ink, newId)]));
   const swatchMap = new Map<string, string>();

@@ -1,5 +1,5 @@
 import type { Design, Page, Story } from '../model/schema';
-import { childrenOf, type NodeId } from '../model/tree';
+import { childrenOf, type NodeId, sheetsOf, pageById } from '../model/tree';
 import { plainText } from '../text/layout';
 import { plain, type DesignDraft } from './history';
 import { deleteNodes } from './place';
@@ -67,7 +67,7 @@ export function findWords(
     }
     for (const child of childrenOf(node)) look(page, child);
   };
-  for (const page of d.pages) for (const id of page.children) look(page.id, id);
+  for (const page of sheetsOf(d)) for (const id of page.children) look(page.id, id);
   return found;
 }
 
@@ -89,7 +89,7 @@ export function changeWords(d: DesignDraft, found: readonly FoundWords[], words:
   // Nothing invisible stays behind.
   for (const { story, node, page } of found) {
     const gone = d.stories[story] && plainText(plain(d.stories[story]) as Story).trim() === '';
-    const sheet = d.pages.find((p) => p.id === page);
+    const sheet = pageById(d, page);
     if (gone && sheet && d.nodes[node]?.kind === 'displayText') deleteNodes(d, plain(sheet) as Page, [node]);
   }
   return last.length;

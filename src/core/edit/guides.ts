@@ -1,10 +1,11 @@
 import type { Guide } from '../model/schema';
+import { pageById } from '../model/tree';
 import type { DesignDraft } from './history';
 
 /** Guides of one page. Commands name a guide by its number in the page's list. */
 
 function listOf(d: DesignDraft, pageId: string): { guides?: Guide[] } {
-  const page = d.pages.find((p) => p.id === pageId);
+  const page = pageById(d, pageId);
   if (!page) throw new Error(`unknown page: ${pageId}`);
   return page as { guides?: Guide[] };
 }

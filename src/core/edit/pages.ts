@@ -4,10 +4,14 @@ import { copyNodes, pasteClip } from './clip';
 import type { DesignDraft } from './history';
 import { deleteNodes } from './place';
 
-/** Puts an empty page behind another. Answers its id. */
+/** Puts an empty page behind another, on the same master. Answers its id. */
 export function addPage(d: DesignDraft, after: string, newId: () => string): string {
   const id = newId();
-  d.pages.splice(d.pages.findIndex((p) => p.id === after) + 1, 0, { id, name: '', children: [] });
+  // Behind a master: at the end, standing on it.
+  const at = d.pages.findIndex((p) => p.id === after);
+  const master = at < 0 ? after : d.pages[at].master;
+  const page = { id, name: '', children: [], ...(master !== undefined && { master }) };
+  d.pages.splice(at < 0 ? d.pages.length : at + 1, 0, page);
   return id;
 }
 
@@ -23,7 +27,15 @@ export function duplicatePage(d: DesignDraft, pageId: string, newId: () => strin
     page.children,
   );
   const id = addPage(d, pageId, newId);
-  if (clip) pasteClip(d, id, clip, newId, IDENTITY);
+  const made = d.pages.find((p) => p.id === id)!;
+  if (page.ground)
+    made.ground = structuredClone(plain.pages.find((p) => p.id === pageId)!.ground) as typeof made.ground;
+  const copies = clip ? pasteClip(d, id, clip, newId, IDENTITY) : [];
+  // What was taken over of a master is taken over here too.
+  if (page.takenOver)
+    made.takenOver = Object.fromEntries(
+      Object.entries(page.takenOver).map(([from, own]) => [from, copies[page.children.indexOf(own)] ?? own]),
+    );
   return id;
 }
 

@@ -13,7 +13,7 @@ import {
 } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import type { Arrangement, Design, DesignNode, NodeKind, Page, Paint, Story } from '../model/schema';
-import { parentMatrix, topmost, type NodeId } from '../model/tree';
+import { parentMatrix, topmost, type NodeId, pageById } from '../model/tree';
 import { before, plain, type DesignDraft } from './history';
 import { changeRuns, looksOf } from './text';
 import { leaveStory } from './thread';
@@ -169,7 +169,7 @@ export function scalingAbout(sx: number, sy: number, about: Point, angle = 0): M
 /** The list that holds a node: its page's or its group's. */
 function siblings(d: DesignDraft, pageId: string, parent: NodeId | null): string[] {
   if (parent === null) {
-    const page = d.pages.find((p) => p.id === pageId);
+    const page = pageById(d, pageId);
     if (!page) throw new Error(`unknown page: ${pageId}`);
     return page.children;
   }
@@ -179,7 +179,7 @@ function siblings(d: DesignDraft, pageId: string, parent: NodeId | null): string
 }
 
 function setSiblings(d: DesignDraft, pageId: string, parent: NodeId | null, list: string[]): void {
-  if (parent === null) d.pages.find((p) => p.id === pageId)!.children = list;
+  if (parent === null) pageById(d, pageId)!.children = list;
   else (d.nodes[parent] as Extract<DesignDraft['nodes'][string], { children: unknown }>).children = list;
 }
 

@@ -1,4 +1,4 @@
-import type { Colour, Design, DesignNode, Letters, Paint, Story, TextLook } from './schema';
+import type { Colour, Design, DesignNode, Letters, Page, Paint, Story, TextLook } from './schema';
 
 type PaintOf<K extends Paint['kind']> = Extract<Paint, { kind: K }>;
 interface PaintRow<P> {
@@ -97,23 +97,30 @@ function meetHeld(holder: { readonly paint: Paint }, meet: Meet): void {
   meet(holder.paint, (next) => void ((holder as Changing<typeof holder>).paint = next));
 }
 
+/** The one way to the ground of a page. */
+export function eachPaintOn(p: Page, meet: Meet): void {
+  if (p.ground) meet(p.ground, (next) => void ((p as Changing<Page>).ground = next));
+}
+
 /** What paints lie in. */
-type Painted = Pick<Design, 'nodes' | 'stories' | 'textLooks'>;
+type Painted = Pick<Design, 'nodes' | 'stories' | 'textLooks'> & Partial<Pick<Design, 'pages' | 'masters'>>;
+/** Calls for every paint of a design, objects first. */
+function eachPaint(d: Painted, meet: Meet): void {
+  for (const n of Object.values(d.nodes)) eachPaintOf(n, meet);
+  for (const s of Object.values(d.stories)) eachPaintIn(s, meet);
+  for (const l of d.textLooks ?? []) eachPaintInLook(l, meet);
+  for (const p of [...(d.pages ?? []), ...(d.masters ?? [])]) eachPaintOn(p, meet);
+}
 
 /** Every paint of a design, objects first. */
 export function visitPaints(d: Painted, visit: (p: Paint) => void): void {
-  for (const n of Object.values(d.nodes)) eachPaintOf(n, visit);
-  for (const s of Object.values(d.stories)) eachPaintIn(s, visit);
-  for (const l of d.textLooks ?? []) eachPaintInLook(l, visit);
+  eachPaint(d, visit);
 }
 
 /** Replaces paints all over a draft, or over a copy of one's own. */
 export function mapPaints(d: Painted, map: (p: Paint) => Paint): void {
-  const meet: Meet = (p, put) => {
+  eachPaint(d, (p, put) => {
     const next = map(p);
     if (next !== p) put(next);
-  };
-  for (const n of Object.values(d.nodes)) eachPaintOf(n, meet);
-  for (const s of Object.values(d.stories)) eachPaintIn(s, meet);
-  for (const l of d.textLooks ?? []) eachPaintInLook(l, meet);
+  });
 }

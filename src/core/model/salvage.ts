@@ -63,12 +63,18 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
     list[key] = null;
     return true;
   }
-  if (kind === 'pages' && Array.isArray(list) && typeof key === 'number' && isRecord(list[key])) {
+  const sheets = kind === 'pages' || kind === 'masters';
+  if (sheets && Array.isArray(list) && typeof key === 'number' && isRecord(list[key])) {
     const page = list[key];
+    const part = path[2];
+    if ((part === 'ground' || part === 'master') && part in page) {
+      delete page[part];
+      return true;
+    }
     const sound = pageSchema.safeParse({ ...page, children: [] });
     if (!sound.success)
       list[key] = {
-        id: `page-${key}-again`,
+        id: `${kind === 'pages' ? 'page' : 'master'}-${key}-again`,
         name: '',
         children: Array.isArray(page.children) ? page.children.filter((c) => typeof c === 'string') : [],
       };
@@ -94,11 +100,11 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
 /** Takes out what the mending made pointless: empty places of lists, doubles, children that are gone, strays, colours of swatches that went. */
 function prune(d: Loose): void {
   const ids = new Set<string>();
-  for (const key of [...LISTS, 'pages']) {
+  for (const key of [...LISTS, 'pages', 'masters']) {
     const list = d[key];
     if (!Array.isArray(list)) continue;
     d[key] = list.filter((x) => {
-      if (!isRecord(x) || typeof x.id !== 'string') return key === 'pages' && isRecord(x);
+      if (!isRecord(x) || typeof x.id !== 'string') return (key === 'pages' || key === 'masters') && isRecord(x);
       if (ids.has(x.id)) return false;
       ids.add(x.id);
       return true;
@@ -111,8 +117,9 @@ function prune(d: Loose): void {
     if (!Array.isArray(list)) return list;
     return list.filter((c) => typeof c === 'string' && own(nodes, c) !== undefined && !held.has(c) && held.add(c));
   };
-  for (const page of d.pages as Loose[]) page.children = keep(page.children);
-  const open = (d.pages as Loose[]).flatMap((p) => (Array.isArray(p.children) ? (p.children as string[]) : []));
+  const sheets = [...(d.pages as Loose[]), ...(Array.isArray(d.masters) ? (d.masters as Loose[]) : [])];
+  for (const page of sheets) page.children = keep(page.children);
+  const open = sheets.flatMap((p) => (Array.isArray(p.children) ? (p.children as string[]) : []));
   const reached = new Set<string>();
   for (let id = open.pop(); id !== undefined; id = open.pop()) {
     if (reached.has(id)) continue;
@@ -156,6 +163,8 @@ function repaint(d: Loose): void {
     return stops.some((s) => isRecord(s) && lost(s.colour));
   };
   const none: Paint = NO_PAINT;
+  for (const page of [...(d.pages as Loose[]), ...(Array.isArray(d.masters) ? (d.masters as Loose[]) : [])])
+    if (gone(page.ground)) delete page.ground;
   for (const node of Object.values(d.nodes as Record<string, Loose>)) {
     if (Array.isArray(node.fills)) node.fills = node.fills.map((p) => (p === null || gone(p) ? none : p));
     const left = (lines: unknown[]) => lines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));

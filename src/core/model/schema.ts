@@ -268,8 +268,20 @@ const setupSchema = z.readonly(
 );
 
 const guide = z.readonly(z.strictObject({ axis: z.enum(['x', 'y']), at: coordinate, locked: z.optional(z.boolean()) }));
+/** A page, or a master: what others have below what is their own. */
 export const pageSchema = z.readonly(
-  z.strictObject({ id, name, children, guides: z.optional(z.readonly(z.array(guide).check(z.maxLength(1000)))) }),
+  z.strictObject({
+    id,
+    name,
+    children,
+    guides: z.optional(z.readonly(z.array(guide).check(z.maxLength(1000)))),
+    /** What lies below everything, to the bleed; geometry in the unit square over the page with its bleed. Absent: its master's. */
+    ground: z.optional(paintSchema),
+    /** The master that it stands on. Absent: none. */
+    master: z.optional(id),
+    /** Objects of its masters that it has taken over, and what lies here in their place; that may be gone: then they are not shown here. */
+    takenOver: z.optional(z.readonly(z.record(id, id))),
+  }),
 );
 
 export const designSchema = z.readonly(
@@ -294,6 +306,8 @@ export const designSchema = z.readonly(
     inks: z.readonly(z.array(inkSchema).check(z.maxLength(27))),
     swatches: z.readonly(z.array(swatchSchema).check(z.maxLength(5000))),
     pages: z.readonly(z.array(pageSchema).check(z.minLength(1), z.maxLength(2000))),
+    /** Pages that are in no order and printed by those that stand on them. Absent: none. */
+    masters: z.optional(z.readonly(z.array(pageSchema).check(z.maxLength(500)))),
     nodes: z.readonly(z.record(id, nodeSchema)),
     stories: z.readonly(z.record(id, storySchema)),
     /** Pictures that paints refer to. Absent: none. */

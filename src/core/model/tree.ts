@@ -1,6 +1,6 @@
 import { isDraft } from 'mutative';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
-import type { Design, DesignNode, NodeOf, Page } from './schema';
+import type { Design, DesignNode, NodeOf, Page, Paint } from './schema';
 
 export type NodeId = string;
 
@@ -17,9 +17,37 @@ export function childrenOf(node: DesignNode): readonly NodeId[] {
   return 'children' in node ? node.children : [];
 }
 
-/** The page of that id; undefined for none. */
-export function pageById(d: Design, id: string): Page | undefined {
-  return d.pages.find((p) => p.id === id);
+interface Sheets<P> {
+  readonly pages: readonly P[];
+  readonly masters?: readonly P[];
+}
+/** All that objects lie on: the pages, and the masters behind them. */
+export const sheetsOf = <P>({ pages, masters }: Sheets<P>): readonly P[] => (masters ? [...pages, ...masters] : pages);
+
+/** The page, or the master, of that id; undefined for none. Of a draft, its draft. */
+export function pageById<P extends { readonly id: string }>(d: Sheets<P>, id: string): P | undefined {
+  return d.pages.find((p) => p.id === id) ?? d.masters?.find((p) => p.id === id);
+}
+
+export const isMaster = (d: Pick<Design, 'masters'>, id: string): boolean =>
+  d.masters?.some((m) => m.id === id) ?? false;
+
+/** The masters that a page stands on, the furthest first. What leads in a ring or nowhere ends there. */
+export function mastersOf(d: Pick<Design, 'masters'>, page: Page): readonly Page[] {
+  const line: Page[] = [];
+  for (let at = page.master; at !== undefined;) {
+    const master = d.masters?.find((m) => m.id === at);
+    if (!master || master === page || line.includes(master)) break;
+    line.unshift(master);
+    at = master.master;
+  }
+  return line;
+}
+
+/** The ground of a page, and whose it is: its own, or that of the nearest master that has one. */
+export function groundOf(d: Pick<Design, 'masters'>, page: Page): { readonly paint: Paint; readonly of: Page } | null {
+  const of = [...mastersOf(d, page), page].findLast((p) => p.ground !== undefined);
+  return of ? { paint: of.ground!, of } : null;
 }
 
 /** The ids of a node and everything below it, parents first. */
@@ -36,6 +64,7 @@ export function withDescendants(d: Design, id: NodeId): NodeId[] {
 /** Who holds whom: of every node its holder, null for what lies on a page itself; and the page of each of those. */
 interface TreeIndex {
   readonly pages: Design['pages'];
+  readonly masters: Design['masters'];
   readonly holder: ReadonlyMap<NodeId, NodeId | null>;
   readonly page: ReadonlyMap<NodeId, string>;
   /** All that hold something. */
@@ -47,7 +76,7 @@ const indices = new WeakMap<Design['nodes'], TreeIndex>();
 function indexOf(d: Design): TreeIndex {
   const drafted = isDraft(d) || isDraft(d.nodes) || isDraft(d.pages);
   const known = drafted ? undefined : indices.get(d.nodes);
-  if (known && known.pages === d.pages) return known;
+  if (known && known.pages === d.pages && known.masters === d.masters) return known;
   const holder = new Map<NodeId, NodeId | null>();
   const page = new Map<NodeId, string>();
   const open: NodeId[] = [];
@@ -57,7 +86,7 @@ function indexOf(d: Design): TreeIndex {
       open.push(id);
     }
   };
-  for (const p of d.pages) {
+  for (const p of sheetsOf(d)) {
     for (const id of p.children) page.set(id, p.id);
     take(p.children, null);
   }
@@ -67,7 +96,7 @@ function indexOf(d: Design): TreeIndex {
     if (held.length) holders.add(id);
     take(held, id);
   }
-  const index = { pages: d.pages, holder, page, holders };
+  const index = { pages: d.pages, masters: d.masters, holder, page, holders };
   if (!drafted) indices.set(d.nodes, index);
   return index;
 }

@@ -8,7 +8,7 @@ import { coloursOf, eachPaintIn, eachPaintInLook, eachPaintOf } from './paints';
 import { quickCheck } from './quickCheck';
 import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint } from './schema';
 import { keepUnknown } from './unknown';
-import { holderOf, isHolder, pageMatrix, pageOf, sameTree } from './tree';
+import { holderOf, isHolder, isMaster, mastersOf, pageMatrix, pageOf, sameTree, sheetsOf } from './tree';
 
 /** What is wrong, and where: `path` leads to it from the design, `where` is the same in writing. */
 export interface Fault {
@@ -64,6 +64,7 @@ function thinned(before: Design, after: Design, anew: readonly string[]): unknow
   return {
     ...after,
     pages,
+    ...(same('masters') && { masters: undefined }),
     ...(same('swatches') ? { swatches: [] } : { swatches: after.swatches.filter((s, i) => s !== before.swatches[i]) }),
     ...(same('inks') && { inks: [] }),
     ...(same('pictures') ? { pictures: undefined } : {}),
@@ -161,7 +162,7 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
   const fault = (path: readonly (string | number)[], what: string) => {
     const [kind, key] = path;
     const listed =
-      (kind === 'pages' || kind === 'swatches' || kind === 'textLooks') && typeof key === 'number'
+      (kind === 'pages' || kind === 'masters' || kind === 'swatches' || kind === 'textLooks') && typeof key === 'number'
         ? d[kind]![key].id
         : key;
     faults.push({ where: [kind, listed].filter((x) => x !== undefined).join('.'), what, path });
@@ -173,12 +174,13 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
     d.swatches !== known.swatches ||
     d.inks !== known.inks ||
     d.pages !== known.pages ||
+    d.masters !== known.masters ||
     d.pictures !== known.pictures
   ) {
     for (const id of repeated([
       ...d.swatches.map((s) => s.id),
       ...d.inks.map((i) => i.id),
-      ...d.pages.map((p) => p.id),
+      ...sheetsOf(d).map((p) => p.id),
       ...(d.pictures ?? []).map((p) => p.id),
     ]))
       fault(['swatches, inks, pictures and pages'], `the id ${id} is used twice`);
@@ -227,6 +229,16 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
     const found = firstOf((meet) => eachPaintInLook(look, meet), asked.paint);
     if (found) fault(['textLooks', i], found);
   }
+  if (!known || !paints || d.pages !== known.pages || d.masters !== known.masters)
+    for (const kind of ['pages', 'masters'] as const)
+      for (const [i, page] of (d[kind] ?? []).entries()) {
+        if (full()) return faults;
+        if (page.ground && asked.paint(page.ground)) fault([kind, i, 'ground'], asked.paint(page.ground)!);
+        if (page.master === undefined) continue;
+        if (!isMaster(d, page.master)) fault([kind, i, 'master'], `the master ${page.master} is missing`);
+        else if (kind === 'masters' && [page, ...mastersOf(d, page)].some((m) => m.master === page.id))
+          fault([kind, i, 'master'], 'it stands on itself');
+      }
   // A story that went may be missed by a text that did not change.
   if (known && d.stories !== known.stories && Object.keys(known.stories).some((k) => !own(d.stories, k)))
     for (const [key, node] of Object.entries(d.nodes))
@@ -238,7 +250,12 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
 
 /** Whether the changed nodes hang where they hung, and none is placed anew but leaves well within all measure. */
 function sameShape(known: Design, d: Design, changed: readonly string[]): boolean {
-  if (d.pages !== known.pages || Object.keys(d.nodes).length !== Object.keys(known.nodes).length) return false;
+  if (
+    d.pages !== known.pages ||
+    d.masters !== known.masters ||
+    Object.keys(d.nodes).length !== Object.keys(known.nodes).length
+  )
+    return false;
   const hangs = changed.every((id) => {
     const [old, node] = [own(known.nodes, id), d.nodes[id]];
     if (!old) return false;
@@ -303,9 +320,9 @@ function treeFaults(
     readonly copies: number;
     readonly matrix: Matrix;
   }
-  const open: Step[] = d.pages.map((p, i) => ({
+  const open: Step[] = sheetsOf(d).map((p, i) => ({
     ids: p.children,
-    holder: ['pages', i],
+    holder: i < d.pages.length ? ['pages', i] : ['masters', i - d.pages.length],
     depth: 0,
     copies: 1,
     matrix: [1, 0, 0, 1, 0, 0],

@@ -5,11 +5,12 @@ import { IDENTITY, meanScale, multiply, type Matrix } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
 import { copyMatrices } from '../model/copies';
 import type { Design, DesignNode, Effect, NodeOf, Page } from '../model/schema';
-import { ancestry, pageMatrix, type NodeId } from '../model/tree';
+import { ancestry, mastersOf, pageMatrix, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import type { Layout } from '../text/layout';
 import { addFindings, findInArea, findingsOf, nothingFound, sameFindings, type Found } from './findings';
 import { scaledEffect } from '../model/effects';
+import { groundLeaf } from './ground';
 import { leavesOf, type DrawnNode, type Made } from './leaves';
 import { memory, remembered } from './memory';
 import { makeGroup, withParts, type Clip, type Group, type Mask, type Part, type Scene } from './scene';
@@ -38,6 +39,8 @@ export class SceneBuilder {
   private readonly copies = memory<Group>();
   private readonly clips = memory<{ readonly area: Area; readonly clip: Clip }>();
   private readonly masks = memory<Mask>();
+  /** By master, and of what pages have taken over by page. */
+  private readonly masters = new WeakMap<Page, Map<string, Group>>();
   private readonly scenes = new WeakMap<Page, Scene>();
   /** The design that a scene was last made from. */
   private readonly madeOf = new WeakMap<Scene, Pick<Design, 'nodes'>>();
@@ -46,6 +49,13 @@ export class SceneBuilder {
 
   build(design: Design, page: Page): Scene {
     const into = fresh();
+    const ground = groundLeaf(design, page);
+    if (ground) into.parts.push(ground);
+    for (const master of mastersOf(design, page)) {
+      const group = this.master(design, master, page);
+      addFindings(into.found, group.findings);
+      if (group.content.length) into.parts.push(group);
+    }
     for (const id of page.children) this.put(design, id, IDENTITY, into);
     const { width, height, bleed, round } = design.setup;
     const scene = { width, height, bleed, round, root: groupOf(page.id, into) };
@@ -64,6 +74,21 @@ export class SceneBuilder {
     this.scenes.set(page, scene);
     this.madeOf.set(scene, design);
     return scene;
+  }
+
+  /** What a master puts on its pages: the same group on all that take nothing of it over. */
+  private master(design: Design, master: Page, page: Page): Group {
+    const { takenOver } = page;
+    const shown = takenOver ? master.children.filter((id) => !Object.hasOwn(takenOver, id)) : master.children;
+    const into = fresh();
+    for (const id of shown) this.put(design, id, IDENTITY, into);
+    const made = groupOf(master.id, into, { master: true });
+    const keeper = shown.length === master.children.length ? master : page;
+    const known = this.masters.get(keeper) ?? new Map<string, Group>();
+    const last = known.get(master.id);
+    if (last && sameGroup(last, made)) return last;
+    this.masters.set(keeper, known.set(master.id, made));
+    return made;
   }
 
   /**

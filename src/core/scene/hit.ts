@@ -28,6 +28,7 @@ function indexOf(scene: Scene): Index {
   if (known) return known;
   const [leaves, within, boxes]: [Leaf[], Within[], Rect[]] = [[], [], []];
   walk(scene.root, (leaf, groups) => {
+    if ((leaf.type === 'fill' && leaf.ground) || fromMaster(groups)) return;
     const box = seenBounds(leaf, groups);
     if (isEmpty(box)) return;
     leaves.push(leaf);
@@ -40,6 +41,12 @@ function indexOf(scene: Scene): Index {
   const index = { leaves, within, boxes, tree };
   indexes.set(scene, index);
   return index;
+}
+
+/** Does a leaf lie in what a master puts on the page? */
+function fromMaster(within: Within): boolean {
+  for (let w = within; w; w = w.outer) if (w.group.master) return true;
+  return false;
 }
 
 /** Numbers of the leaves whose boxes a box touches, front first. */
