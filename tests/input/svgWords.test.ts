@@ -89,4 +89,4 @@ test('random nested spans lie where resvg lays them', async () => {
     ).join('');
   for (let i = 0; i < 120; i++)
     await agree(`<text x="60" y="100"${attributes(0.25).replace(/ [xy]="[^"]*"/g, '')}>${content(0)}</text>`);
-});
+}, 300_000);

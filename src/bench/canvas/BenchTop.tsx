@@ -409,7 +409,14 @@ export function BenchTop() {
 function onlyLooks(s: BenchState, before: BenchState): boolean {
   if (s.tool === 'gradient') return false;
   const [a, b] = [shownDesign(s), shownDesign(before)];
-  if (a.nodes !== b.nodes || a.stories !== b.stories || a.pages !== b.pages || a.masters !== b.masters || a.setup !== b.setup) return false;
+  if (
+    a.nodes !== b.nodes ||
+    a.stories !== b.stories ||
+    a.pages !== b.pages ||
+    a.masters !== b.masters ||
+    a.setup !== b.setup
+  )
+    return false;
   return (Object.keys(s) as (keyof BenchState)[]).every((key) => key === 'preview' || s[key] === before[key]);
 }
 

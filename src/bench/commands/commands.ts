@@ -18,7 +18,7 @@ import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/derive/layout';
 import { rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
-import { isHolder } from '@/core/model/tree';
+import { isHolder, isMaster } from '@/core/model/tree';
 import { usedChannels } from '@/core/scene/used';
 import { mm } from '@/core/units/length';
 import { chosen, chosenLetters, count, free, freeSelection, type CommandDef } from '../session/commandDef';
@@ -32,6 +32,7 @@ import { choose } from '../tools/pick';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import { addFurtherOutline, canAddOutline } from './outlines';
 import { LOOK_COMMANDS } from './looks';
+import { MASTER_COMMANDS } from './masters';
 import { giveShadow } from './shadows';
 import { WORD_COMMANDS } from './words';
 import type { Session } from '../session/session';
@@ -312,6 +313,7 @@ export const COMMANDS = {
   ...ARRANGE_COMMANDS,
   ...SELECT_COMMANDS,
   ...LOOK_COMMANDS,
+  ...MASTER_COMMANDS,
   ...WORD_COMMANDS,
   'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),
   'object.forward': order('One step forward', 'forward', ['Mod+ArrowUp'], ['up', 'order']),
@@ -442,6 +444,7 @@ export const COMMANDS = {
     label: 'Duplicate this page',
     keywords: ['copy page'],
     keys: [],
+    applies: (s) => !isMaster(s.design, s.page.id),
     run: (s) => {
       let id = '';
       s.commit('Duplicate page', (d) => {
@@ -454,7 +457,7 @@ export const COMMANDS = {
     label: 'Delete this page',
     keywords: ['remove page'],
     keys: [],
-    applies: (s) => s.design.pages.length > 1,
+    applies: (s) => s.design.pages.length > 1 && !isMaster(s.design, s.page.id),
     run: (s) => {
       let next = '';
       s.commit('Delete page', (d) => {

@@ -7,7 +7,7 @@ import { sizeExactly, sizingMap } from '@/core/edit/size';
 import { aimedNodes, FURTHER_AIMS, paintAt, type Aim } from '@/core/edit/paint';
 import { angleOf, apply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
-import { nodesOf, pageById } from '@/core/model/tree';
+import { nodesOf, isMaster, pageById } from '@/core/model/tree';
 import { formatLength, mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
@@ -25,6 +25,10 @@ import { CombineSection } from './CombineSection';
 import { ContrastSection } from './ContrastSection';
 import { PaintSection } from './PaintSection';
 import { DrawingSection } from './DrawingSection';
+import { followersOf } from '@/core/edit/masters';
+import { sheetName } from '../session/naming';
+import { MasterChoice } from './MasterChoice';
+import { GroundSection } from './GroundSection';
 import { GuidesSection } from './GuidesSection';
 import { NodesSection } from './NodesSection';
 import { RepeatSection } from './RepeatSection';
@@ -73,6 +77,7 @@ export function Details() {
         {nodes.length === 0 ? (
           <>
             <PageDetails />
+            <GroundSection />
             <GuidesSection />
             <PicturesSection />
           </>
@@ -232,38 +237,43 @@ function PageDetails() {
   const session = useSession();
   const design = usePlacedDesign();
   const pageId = useBench((s) => s.page);
-  const index = design.pages.findIndex((p) => p.id === pageId);
+  const page = pageById(design, pageId) ?? design.pages[0];
   const { setup } = design;
+  const master = isMaster(design, page.id);
+  const called = sheetName(design, page);
   return (
     <>
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        Page {index + 1} of {design.pages.length}, {formatLength(setup.width, setup.unit, 1)} ×{' '}
-        {formatLength(setup.height, setup.unit, 1)}
+        {master
+          ? `Master ${called}, on ${count(followersOf(design, page.id).length, 'page')}`
+          : `Page ${design.pages.indexOf(page) + 1} of ${design.pages.length}`}
+        , {formatLength(setup.width, setup.unit, 1)} × {formatLength(setup.height, setup.unit, 1)}
         {setup.bleed > 0 ? `, ${formatLength(setup.bleed, setup.unit, 1)} bleed` : ''}.{' '}
-        {count(design.pages[index]?.children.length ?? 0, 'object')} on it. Choose one to see what it is.
+        {count(page.children.length, 'object')} on it. Choose one to see what it is.
       </p>
-      <Section title="Page">
+      <Section title={master ? 'Master' : 'Page'}>
         <div className="grid gap-2">
           <label className="flex items-center gap-1.5">
             <span className="text-faint">Name</span>
             <input
               key={pageId}
               className="h-7 w-full rounded-sm border border-edge bg-field px-2"
-              placeholder={`Page ${index + 1}`}
-              defaultValue={design.pages[index]?.name}
+              placeholder={called}
+              defaultValue={page.name}
               maxLength={200}
               onKeyDown={(e) => {
                 if (e.key === 'Enter') e.currentTarget.blur();
               }}
               onBlur={(e) => {
-                const name = e.currentTarget.value.trim();
-                session.commit('Name the page', (d) => {
+                const name = e.currentTarget.value.trim() || (master ? page.name : '');
+                session.commit(master ? 'Name the master' : 'Name the page', (d) => {
                   const p = pageById(d, pageId);
                   if (p && p.name !== name) p.name = name;
                 });
               }}
             />
           </label>
+          {!master && <MasterChoice page={page} />}
           <Button
             onClick={() => {
               let id = '';
@@ -273,7 +283,7 @@ function PageDetails() {
               if (id) session.goToPage(id);
             }}
           >
-            Add a page
+            {master ? `Add a page of ${called}` : 'Add a page'}
           </Button>
         </div>
       </Section>

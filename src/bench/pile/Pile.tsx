@@ -1,4 +1,6 @@
 'use client';
+import { FromMasters } from './FromMasters';
+import { sheetName } from '../session/naming';
 import {
   DndContext,
   PointerSensor,
@@ -26,7 +28,7 @@ import { isText } from '@/core/derive/layout';
 import { reparentNode, setNodeFlags } from '@/core/edit/place';
 import type { Design, DesignNode, Page } from '@/core/model/schema';
 import type { Finding } from '@/core/check/types';
-import { ancestry, isHolder, parentOf, pageById } from '@/core/model/tree';
+import { isMaster, ancestry, isHolder, parentOf, pageById } from '@/core/model/tree';
 import { runCommand } from '../commands/commands';
 import { useBench, useSession } from '../session/context';
 import { keepUnfolded } from '../session/settings';
@@ -133,11 +135,11 @@ export function Pile() {
     });
   };
 
-  const number = design.pages.indexOf(page) + 1;
+  const called = sheetName(design, page);
   return (
     <section aria-label="Pile" className="flex min-h-0 flex-col border-r border-line bg-panel">
       <div className="flex h-9 items-center gap-2 border-b border-line px-2">
-        <h2 className="m-0 shrink-0 text-[13px] font-semibold">{page.name || `Page ${number}`}</h2>
+        <h2 className="m-0 shrink-0 text-[13px] font-semibold">{called}</h2>
         <div className="flex min-w-0 flex-1 items-center gap-1 rounded-sm border border-transparent px-1 focus-within:border-edge">
           <Search size={13} aria-hidden className="shrink-0 text-faint" />
           <input
@@ -161,13 +163,15 @@ export function Pile() {
         </button>
       </div>
       {rows.length === 0 ? (
-        <p className="m-0 p-3 text-faint">{query ? 'Nothing here has that name.' : 'Nothing lies on this page yet.'}</p>
+        <p className="m-0 flex-1 p-3 text-faint">
+          {query ? 'Nothing here has that name.' : 'Nothing lies on this page yet.'}
+        </p>
       ) : (
         <DndContext id="pile" sensors={sensors} onDragEnd={onDragEnd}>
           <div
             ref={scroll}
             role="listbox"
-            aria-label={`Objects on page ${number}, front to back`}
+            aria-label={`Objects on ${isMaster(design, page.id) ? 'master' : 'page'} ${page.name || design.pages.indexOf(page) + 1}, front to back`}
             aria-multiselectable
             aria-activedescendant={first && rows.some((r) => r.id === first) ? `pile-${first}` : undefined}
             tabIndex={0}
@@ -214,6 +218,7 @@ export function Pile() {
           </div>
         </DndContext>
       )}
+      <FromMasters design={design} page={page} />
     </section>
   );
 }

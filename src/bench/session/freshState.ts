@@ -30,6 +30,7 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     penMode: 'handles',
     freehand: { mode: 'draw', tolerance: 2, radius: 30 },
     aim: 'fill',
+    groundOn: null,
     tool: 'select',
     shape: 'rectangle',
     recentShapes: [],

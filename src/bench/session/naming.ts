@@ -1,7 +1,7 @@
 import type { Aim } from '@/core/edit/paint';
 import { recipeName } from '@/core/edit/recipeName';
 import { hexOf } from '@/core/colour/spaces';
-import type { Blend, Colour, Design, Paint } from '@/core/model/schema';
+import type { Blend, Colour, Design, Page, Paint } from '@/core/model/schema';
 import { formatNumber } from '@/core/units/length';
 
 /** A colour in words: its swatch's name, its recipe, its hex; with its strength where it is not full. */
@@ -61,8 +61,15 @@ export const AIM_WORDS: Readonly<Record<Aim, string>> = {
   frame: 'Frame',
   frameOutline: 'Frame outline',
   shadow: 'Shadow',
+  ground: 'Ground',
   outline2: 'Second outline',
   outline3: 'Third outline',
   outline4: 'Fourth outline',
   outline5: 'Fifth outline',
 };
+
+/** What a page or a master is called: by its name, or by its number. */
+export function sheetName(d: Design, sheet: Page): string {
+  const number = d.pages.indexOf(sheet);
+  return sheet.name || (number < 0 ? 'without a name' : `Page ${number + 1}`);
+}

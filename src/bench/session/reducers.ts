@@ -36,7 +36,7 @@ export const isolate = (isolated: boolean): Change => ({ isolated });
 export const aimAt = (aim: Aim, stop: number | null): Change => ({ aim, stop });
 
 export function showPage(s: BenchState, page: string): Change {
-  return { ...select(s, []), ...leave(s, null), page, editing: null, stop: null };
+  return { ...select(s, []), ...leave(s, null), page, editing: null, stop: null, groundOn: null };
 }
 
 /** What of page, selection and writing goes on in another state of the design. */

@@ -107,6 +107,8 @@ export interface BenchState {
   /** Drawing or smoothing by hand; tolerance and radius in pixels of the screen. */
   readonly freehand: { readonly mode: 'draw' | 'smooth'; readonly tolerance: number; readonly radius: number };
   readonly aim: Aim;
+  /** The master whose ground is changed; null: the page's own. */
+  readonly groundOn: string | null;
   readonly tool: ToolId;
   readonly shape: string;
   /** Shapes drawn last, newest first, in any design. */

@@ -1,4 +1,6 @@
 'use client';
+import { pageById } from '@/core/model/tree';
+import { sheetName } from '../session/naming';
 import { ChevronLeft, ChevronRight, Redo2, Search, TriangleAlert, Undo2, CircleCheck } from 'lucide-react';
 import { forwardRef, type ButtonHTMLAttributes, type ReactNode } from 'react';
 import { hexOf } from '@/core/colour/spaces';
@@ -31,6 +33,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
   const format = formatOf(setup.width, setup.height, setup.round);
   const size = `${formatNumber(fromPoints(setup.width, setup.unit), 1)} × ${formatLength(setup.height, setup.unit, 1)}`;
   const number = design.pages.findIndex((p) => p.id === pageId) + 1;
+  const page = pageById(design, pageId) ?? design.pages[0];
   const limit = design.profile.totalInkLimit;
   const tooMuch = totalInk !== null && totalInk.total > limit + 0.02;
   const { palette } = session;
@@ -65,17 +68,19 @@ export function Ticket({ onFind }: { onFind: () => void }) {
         <Slip
           title="Pages"
           width={300}
-          trigger={<Segment label="Pages" value={`${number} of ${design.pages.length}`} bare />}
+          trigger={
+            <Segment
+              label={number ? 'Pages' : 'Master'}
+              value={number ? `${number} of ${design.pages.length}` : sheetName(design, page)}
+              bare
+            />
+          }
         >
           <PagesSlip />
         </Slip>
         {design.pages.length > 1 && (
           <span className="flex items-center pr-1">
-            <IconButton
-              label="Page before"
-              disabled={number === 1}
-              onClick={() => runCommand(session, 'page.previous')}
-            >
+            <IconButton label="Page before" disabled={number <= 1} onClick={() => runCommand(session, 'page.previous')}>
               <ChevronLeft size={16} aria-hidden />
             </IconButton>
             <IconButton

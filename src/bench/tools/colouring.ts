@@ -3,6 +3,7 @@ import type { Colour } from '@/core/model/schema';
 import { withBeadColour, withLastBead } from './beadColour';
 import { chosenLetters, count, freeSelection } from '../session/commandDef';
 import { AIM_WORDS } from '../session/naming';
+import { aimsAtGround, groundSheet, withGroundColour } from '../session/ground';
 import type { Session } from '../session/session';
 import { noteColour } from '../session/settings';
 
@@ -10,6 +11,13 @@ import { noteColour } from '../session/settings';
 export function applyColour(s: Session, colour: Colour, name: string): void {
   const ids = freeSelection(s);
   const { aim } = s.state;
+  if (aimsAtGround(s)) {
+    noteColour(s, colour);
+    const { id, name: master } = groundSheet(s);
+    s.commit(`Ground: ${name}`, withGroundColour(s, colour));
+    s.say(`Ground of ${id === s.page.id ? 'this page only' : `every page of ${master}`}: ${name}.`);
+    return;
+  }
   // Of a gradient a colour goes to a bead, the last one where none is chosen: it is made flat only by choosing Flat.
   const chosen = s.state.stop === null ? null : withBeadColour(s, s.state.stop, colour);
   const bead = chosen ? { ...chosen, index: s.state.stop! } : withLastBead(s, colour);

@@ -106,7 +106,9 @@ export function pickIn(s: Session, box: Rect, enclosed: boolean): string[] {
 export function aimFor(s: Session, ids: readonly string[]): void {
   const nodes = nodesOf(s.design, ids);
   const allText = nodes.length > 0 && nodes.every(isText);
-  if (s.state.aim === 'shadow') s.set({ aim: allText ? 'letters' : 'fill' });
+  if (s.state.aim === 'shadow' || (s.state.aim === 'ground' && nodes.length))
+    s.set({ aim: allText ? 'letters' : 'fill' });
+  if (s.state.aim === 'ground') return;
   if (isFurtherAim(s.state.aim)) {
     if (aimedNodes(s.design, ids, s.state.aim).length) return;
     s.set({ aim: allText ? 'letters' : 'fill' });

@@ -21,7 +21,7 @@ const MOST_SHOWN = 600;
 export function aimsOf(session: ReturnType<typeof useSession>): Aim[] {
   const { design } = session;
   const ids = session.state.selection;
-  if (!ids.some((id) => design.nodes[id])) return ['fill', 'outline'];
+  if (!ids.some((id) => design.nodes[id])) return ['fill', 'outline', 'ground'];
   return ALL_AIMS.filter((aim) => aimedNodes(design, ids, aim).length > 0);
 }
 const ALL_AIMS: readonly Aim[] = [

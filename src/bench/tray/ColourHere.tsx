@@ -1,4 +1,6 @@
 'use client';
+import { type Recipe } from '@/core/edit/history';
+import { aimsAtGround, shownGround, withGroundColour } from '../session/ground';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { aimedNodes, paintAt, setColour } from '@/core/edit/paint';
@@ -62,7 +64,11 @@ function Inside({ fresh }: { fresh: boolean }) {
   const ids = freeSelection(session);
   const reached = aimedNodes(design, ids, aim);
   const letters = chosenLetters(session);
-  const paint = reached.length ? paintAt(design, reached[0], aim, letters) : undefined;
+  const ground = aimsAtGround(session);
+  const paint = ground ? shownGround(session) : reached.length ? paintAt(design, reached[0], aim, letters) : undefined;
+  const reaches = ground || reached.length > 0;
+  const withColour = (next: Colour): Recipe =>
+    ground ? withGroundColour(session, next) : (d) => setColour(d, ids, aim, next, letters);
   const given: Colour | null = paint?.kind === 'colour' ? paint.colour : null;
   const swatch = given && 'swatch' in given ? design.swatches.find((s) => s.id === given.swatch) : undefined;
   const own = given ? session.palettes.get(design).own(given).colour : null;
@@ -74,8 +80,8 @@ function Inside({ fresh }: { fresh: boolean }) {
 
   const give = (next: OwnColour, part: string) => {
     setMade(next);
-    if (reached.length)
-      session.commit(`${word}: a colour by eye`, (d) => setColour(d, ids, aim, next, letters), {
+    if (reaches)
+      session.commit(`${word}: a colour by eye`, withColour(next), {
         merge: `eye ${part} ${aim} ${ids.join()}`,
       });
   };
@@ -84,30 +90,30 @@ function Inside({ fresh }: { fresh: boolean }) {
     const name = colourName(design, shown);
     session.commit(`Add ${name}`, (d) => {
       addSwatch(d, { id, name, kind: 'colour', colour: shown });
-      if (reached.length) setColour(d, ids, aim, { swatch: id, tint: 1 }, letters);
+      if (reaches) withColour({ swatch: id, tint: 1 })(d);
     });
     session.set({ colourHere: null });
     session.say(
-      reached.length
-        ? `${name} is in the tray, and ${word.toLowerCase()} of ${count(reached.length, 'object')}.`
-        : `${name} is in the tray. Choose an object and click the card to use it.`,
+      ground
+        ? `${name} is in the tray, and the ground of the page.`
+        : reached.length
+          ? `${name} is in the tray, and ${word.toLowerCase()} of ${count(reached.length, 'object')}.`
+          : `${name} is in the tray. Choose an object and click the card to use it.`,
     );
   };
   return (
     <div className="grid gap-3">
       <h2 className="m-0 text-[15px] font-semibold">
-        {reached.length
-          ? `${word} of ${count(reached.length, 'object')}${letters && aim.startsWith('letter') ? ', chosen letters' : ''}`
-          : 'A new colour'}
+        {ground
+          ? 'The ground'
+          : reached.length
+            ? `${word} of ${count(reached.length, 'object')}${letters && aim.startsWith('letter') ? ', chosen letters' : ''}`
+            : 'A new colour'}
       </h2>
       <ColourNumbers
         colour={shown}
         onChange={give}
-        onPreview={(next) =>
-          reached.length
-            ? session.preview(next && ((d) => setColour(d, ids, aim, next, letters)))
-            : next && setMade(next)
-        }
+        onPreview={(next) => (reaches ? session.preview(next && withColour(next)) : next && setMade(next))}
       />
       {swatch && !fresh && (
         <p className="m-0 text-[12px] text-faint">

@@ -1,4 +1,6 @@
 'use client';
+import { setGround } from '@/core/edit/masters';
+import { aimsAtGround, groundSheet } from '../session/ground';
 import { Pencil, TriangleAlert } from 'lucide-react';
 import { memo, useState } from 'react';
 import { firstGradient } from '@/core/edit/gradient';
@@ -103,6 +105,19 @@ export const SwatchCard = memo(function SwatchCard({ swatch, css, inks, off, sta
     }
     const { aim } = session.state;
     const ids = freeSelection(session);
+    if (aimsAtGround(session)) {
+      const sheet = groundSheet(session).id;
+      const paint: Paint = {
+        kind: 'gradient',
+        gradient: 'linear',
+        ramp: { swatch: swatch.id },
+        geometry: [0, 1, -1, 0, 0.5, 0],
+        overprint: false,
+      };
+      session.commit(`Ground: ${swatch.name}`, (d) => setGround(d, sheet, paint));
+      session.say(`Ground: ${swatch.name}. Its direction is in Details.`);
+      return;
+    }
     if (aim === 'shadow') {
       session.say('A shadow is of one colour: click a card that has one.');
       return;

@@ -10,12 +10,13 @@ import { isText } from '../derive/layout';
 import { changeRuns, lettersAt, looksOf } from './text';
 import { firstLetters, type SetRun } from '../model/textLooks';
 
-/** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it. */
-export type Aim = 'fill' | 'letters' | 'frame' | 'shadow' | LineAim;
+/** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it; the ground is the page's, and no object's. */
+export type Aim = 'fill' | 'letters' | 'frame' | 'shadow' | 'ground' | LineAim;
 export type LineAim = 'outline' | 'letterOutline' | 'frameOutline' | FurtherAim;
 /** Lines below the one that is `outline` or, of a text, `letterOutline`: the second from the top, and so on. */
 export const FURTHER_AIMS = ['outline2', 'outline3', 'outline4', 'outline5'] as const;
 export type FurtherAim = (typeof FURTHER_AIMS)[number];
+/** Is a line below the topmost aimed at? */
 export const isFurtherAim = (aim: Aim): aim is FurtherAim => (FURTHER_AIMS as readonly Aim[]).includes(aim);
 /** Is an outline aimed at? */
 export const isLineAim = (aim: Aim): aim is LineAim =>
@@ -91,7 +92,7 @@ function painted(d: Design, ids: readonly NodeId[]): readonly NodeId[] {
 function takes(d: Design, id: NodeId, aim: Aim): boolean {
   const node = d.nodes[id];
   if (aim === 'shadow') return shadowOf(node) !== undefined;
-  if (node.kind === 'group' || node.kind === 'repeat') return false;
+  if (aim === 'ground' || node.kind === 'group' || node.kind === 'repeat') return false;
   if (isFurtherAim(aim)) return lineAt(node, aim) !== undefined;
   if (node.kind === 'combination') return node.op !== 'divide' && (aim === 'fill' || aim === 'outline');
   if (aim === 'letters' || aim === 'letterOutline') return isText(node);

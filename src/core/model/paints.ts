@@ -98,7 +98,7 @@ function meetHeld(holder: { readonly paint: Paint }, meet: Meet): void {
 }
 
 /** The one way to the ground of a page. */
-export function eachPaintOn(p: Page, meet: Meet): void {
+function eachPaintOn(p: Page, meet: Meet): void {
   if (p.ground) meet(p.ground, (next) => void ((p as Changing<Page>).ground = next));
 }
 

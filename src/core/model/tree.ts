@@ -29,6 +29,7 @@ export function pageById<P extends { readonly id: string }>(d: Sheets<P>, id: st
   return d.pages.find((p) => p.id === id) ?? d.masters?.find((p) => p.id === id);
 }
 
+/** Is it the id of a master? */
 export const isMaster = (d: Pick<Design, 'masters'>, id: string): boolean =>
   d.masters?.some((m) => m.id === id) ?? false;
 
