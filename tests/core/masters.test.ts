@@ -58,7 +58,7 @@ async function three(): Promise<{ d: Design; band: string; words: string; own: s
 }
 const sceneOf = (d: Design, i: number) => engines.builder.build(d, d.pages[i]);
 const groupsOf = (d: Design, i: number) =>
-  sceneOf(d, i).root.content.filter((p): p is Group => p.type === 'group' && p.master === true);
+  sceneOf(d, i).root.content.filter((p): p is Group => p.type === 'group' && p.fixed === true);
 
 test('what a page was is its master’s, the same on all that stand on it; nothing of it is met by the pointer', async () => {
   const { d, band } = await three();
@@ -75,7 +75,7 @@ test('what a page was is its master’s, the same on all that stand on it; nothi
   expect(groupsOf(d, 1)[0]).toBe(group);
   expect(groupsOf(d, 2)[0]).toBe(group);
   expect(sceneOf(d, 1).root.content[0]).toMatchObject({
-    ground: true,
+    fixed: true,
     inkBounds: { x0: -9, y0: -9, x1: 309, y1: 209 },
   });
   expect(hitAll(sceneOf(d, 1), { x: 100, y: 15 }, 2)).toEqual([]);
@@ -108,7 +108,7 @@ test('a ground: the page’s own before its master’s; one page changed changes
   expect(redoEntry(d, step.entry)).toEqual(after);
   // None is a ground too: the master's is not shown then.
   const bare = tryOut(d, (x) => setGround(x, second.id, { kind: 'none' }));
-  expect(sceneOf(bare, 1).root.content.some((p) => p.type === 'fill' && p.ground)).toBe(false);
+  expect(sceneOf(bare, 1).root.content.some((p) => p.type === 'fill' && p.fixed)).toBe(false);
   expect(
     groundOf(
       tryOut(bare, (x) => setGround(x, second.id, null)),

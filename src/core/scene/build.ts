@@ -82,7 +82,7 @@ export class SceneBuilder {
     const shown = takenOver ? master.children.filter((id) => !Object.hasOwn(takenOver, id)) : master.children;
     const into = fresh();
     for (const id of shown) this.put(design, id, IDENTITY, into);
-    const made = groupOf(master.id, into, { master: true });
+    const made = groupOf(master.id, into, { fixed: true });
     const keeper = shown.length === master.children.length ? master : page;
     const known = this.masters.get(keeper) ?? new Map<string, Group>();
     const last = known.get(master.id);

@@ -25,7 +25,7 @@ export function groundLeaf(design: Design, page: Page): Fill | null {
     matrix: rectMatrix(box),
     placed: PlacedPath.onPage(rectPath(box)),
     rule: 'nonZero',
-    ground: true,
+    fixed: true,
   };
   known.set(paint, { key, leaf });
   return leaf;

@@ -28,7 +28,7 @@ function indexOf(scene: Scene): Index {
   if (known) return known;
   const [leaves, within, boxes]: [Leaf[], Within[], Rect[]] = [[], [], []];
   walk(scene.root, (leaf, groups) => {
-    if ((leaf.type === 'fill' && leaf.ground) || fromMaster(groups)) return;
+    if ((leaf.type === 'fill' && leaf.fixed) || isFixed(groups)) return;
     const box = seenBounds(leaf, groups);
     if (isEmpty(box)) return;
     leaves.push(leaf);
@@ -43,9 +43,9 @@ function indexOf(scene: Scene): Index {
   return index;
 }
 
-/** Does a leaf lie in what a master puts on the page? */
-function fromMaster(within: Within): boolean {
-  for (let w = within; w; w = w.outer) if (w.group.master) return true;
+/** Does a leaf lie in what is not the page's own? */
+function isFixed(within: Within): boolean {
+  for (let w = within; w; w = w.outer) if (w.group.fixed) return true;
   return false;
 }
 

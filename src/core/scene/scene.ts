@@ -38,8 +38,8 @@ export interface Fill extends LeafBase {
   readonly rule: FillRule;
   /** It is an outline whose width changes along it. */
   readonly line?: true;
-  /** It is the ground of a page (`node` names that): it is never met by the pointer. */
-  readonly ground?: true;
+  /** The ground of a page (`node` names that): never met by the pointer. */
+  readonly fixed?: true;
 }
 
 export interface Stroke extends LeafBase {
@@ -91,8 +91,8 @@ export interface Group {
   readonly node: NodeId;
   /** Which copy of a repeat it is, from 0. */
   readonly copy?: number;
-  /** It is what a master puts on a page (`node` names the master): never met by the pointer. */
-  readonly master?: true;
+  /** The ground of a page, or what a master puts on it (`node` names whose it is): never met by the pointer. */
+  readonly fixed?: true;
   /** Back to front. */
   readonly content: readonly Part[];
   readonly opacity: number;
