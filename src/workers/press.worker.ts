@@ -5,7 +5,7 @@ import * as Comlink from 'comlink';
 import { apply, type Patches } from 'mutative';
 import { checkDesign } from '@/core/check/check';
 import type { Palette } from '@/core/colour/palette';
-import type { Design, Page } from '@/core/model/schema';
+import type { Design } from '@/core/model/schema';
 import { writePdf } from '@/core/output/pdf/write';
 import { tooManyPixels, thumbnail, writePng } from '@/core/output/png';
 import { writeSvg } from '@/core/output/svg/write';
@@ -93,9 +93,10 @@ const api: PressApi = {
     const p = pageById(r.design, page);
     return p ? contrastOf(r.engines.builder.build(r.design, p), r.palette, new Set(nodes)) : null;
   },
-  async thumbnail(largest) {
+  async thumbnail(largest, page) {
     const r = await ready();
-    return thumbnail(r.engines.builder.build(r.design, r.design.pages[0]), r.palette, largest);
+    const sheet = (page && pageById(r.design, page)) || r.design.pages[0];
+    return thumbnail(r.engines.builder.build(r.design, sheet), r.palette, largest);
   },
   async handOver(request, progress): Promise<HandedOver> {
     const r = await ready();

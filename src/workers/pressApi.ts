@@ -58,7 +58,8 @@ export interface PressApi {
   ): Promise<LiftedColour[]>;
   /** How objects stand out against what lies under them. */
   contrast(page: string, nodes: readonly string[]): Promise<Contrast | null>;
-  thumbnail(largest: number): Promise<Uint8Array>;
+  /** A picture of a page, or of the first one, its longer side so many pixels. */
+  thumbnail(largest: number, page?: string): Promise<Uint8Array>;
   handOver(
     request: HandOverRequest,
     progress: (done: number, total: number, doing: string) => void,

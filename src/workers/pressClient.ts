@@ -94,8 +94,8 @@ export class PressClient {
   contrast(...args: Parameters<PressApi['contrast']>) {
     return this.host.call(PRESS_MS.check, (api) => api.contrast(...args));
   }
-  thumbnail(largest: number) {
-    return this.host.call(PRESS_MS.thumbnail, (api) => api.thumbnail(largest));
+  thumbnail(...args: Parameters<PressApi['thumbnail']>) {
+    return this.host.call(PRESS_MS.thumbnail, (api) => api.thumbnail(...args));
   }
 
   dispose(): void {

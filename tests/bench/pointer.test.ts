@@ -168,7 +168,7 @@ test('the aims of what is chosen: a shape, a text, a frame, a group of both, not
   expect(aims('Headline')).toEqual(['letters', 'letterOutline']);
   expect(aims('Date line')).toEqual(['letters', 'letterOutline', 'frame', 'frameOutline']);
   expect(aims('Lanterns', 'Headline')).toEqual(['fill', 'outline', 'letters', 'letterOutline']);
-  expect(aims()).toEqual(['fill', 'outline']);
+  expect(aims()).toEqual(['fill', 'outline', 'ground']);
 });
 
 describe('keys of the bench', () => {

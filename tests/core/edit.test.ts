@@ -13,7 +13,7 @@ import {
   withAngle,
 } from '@/core/edit/gradient';
 import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
-import { addPage, deletePage, duplicatePage, movePage } from '@/core/edit/pages';
+import { addPage, deletePage, duplicatePage, movePages } from '@/core/edit/pages';
 import { paintAt, setColour, setOverprint, setPaint } from '@/core/edit/paint';
 import { addSpot, addSwatch, recolourSwatch, removeSwatch, swatchUsers } from '@/core/edit/swatches';
 import {
@@ -131,7 +131,7 @@ function recipeOf([kind, a, b, x, y]: Step, design: Design): Recipe {
     case 15:
       return (d) => void duplicatePage(d, page.id, engines.env.newId);
     case 16:
-      return (d) => (b % 2 ? movePage(d, page.id, b % design.pages.length) : void deletePage(d, page.id));
+      return (d) => (b % 2 ? movePages(d, [page.id], b % design.pages.length) : void deletePage(d, page.id));
     case 17:
       return (d) => setWhole(d, one, b % 3 ? { opacity: (b % 5) / 4 } : { blend: BLENDS[b % BLENDS.length] });
     case 18:

@@ -28,6 +28,7 @@ import { DrawingSection } from './DrawingSection';
 import { followersOf } from '@/core/edit/masters';
 import { sheetName } from '../session/naming';
 import { MasterChoice } from './MasterChoice';
+import { NumberingFields } from './NumberingFields';
 import { GroundSection } from './GroundSection';
 import { GuidesSection } from './GuidesSection';
 import { NodesSection } from './NodesSection';
@@ -274,6 +275,7 @@ function PageDetails() {
             />
           </label>
           {!master && <MasterChoice page={page} />}
+          {!master && <NumberingFields page={page} />}
           <Button
             onClick={() => {
               let id = '';

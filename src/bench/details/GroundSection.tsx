@@ -1,4 +1,5 @@
 'use client';
+import { useState } from 'react';
 import { firstGradient, gradientAngle, stopsFrom, withAngle } from '@/core/edit/gradient';
 import { setGround } from '@/core/edit/masters';
 import { rampOf, stopsOf } from '@/core/edit/paint';
@@ -8,11 +9,15 @@ import type { GradientPaint, Paint, Stop } from '@/core/model/schema';
 import { groundOf, isMaster, mastersOf } from '@/core/model/tree';
 import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
+import { Button } from '@/ui/Button';
 import { Section } from '@/ui/Section';
+import { Slip } from '@/ui/Slip';
 import { RampEditor } from '../ramps/RampEditor';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { groundSheet, shownGround } from '../session/ground';
 import { paintName } from '../session/naming';
+import { GroundSet } from './GroundSet';
+import { PatternFields } from './PatternFields';
 import { openColourHere } from '../tray/ColourHere';
 
 type Kind = 'follow' | 'none' | 'colour' | 'linear' | 'radial' | 'pools';
@@ -43,6 +48,8 @@ export function GroundSection() {
         : paint.kind === 'pools' || paint.kind === 'none'
           ? paint.kind
           : 'colour';
+  const pattern = groundOf(design, sheet)?.pattern ?? null;
+  const [choosing, setChoosing] = useState(false);
   const put = (label: string, ground: Paint | null) => session.commit(label, (d) => setGround(d, sheet.id, ground));
   const preview = (ground: Paint | null) => session.preview(ground && ((d) => setGround(d, sheet.id, ground)));
 
@@ -138,6 +145,20 @@ export function GroundSection() {
             <span className="truncate">{paintName(design, paint)}</span>
           </div>
         )}
+        <Slip
+          title="Grounds"
+          width={448}
+          side="top"
+          open={choosing}
+          onOpenChange={(on) => {
+            setChoosing(on);
+            if (!on) session.preview(null);
+          }}
+          trigger={<Button>Choose a ground</Button>}
+        >
+          <GroundSet sheet={sheet.id} onDone={() => setChoosing(false)} />
+        </Slip>
+        {pattern && kind !== 'follow' && <PatternFields sheet={sheet.id} paint={paint} pattern={pattern} />}
         {gradient && kind !== 'follow' && (
           <GroundRamp
             paint={gradient}

@@ -18,11 +18,19 @@ export function groundSheet(s: Session): Page {
 /** The ground that is seen where it is changed. */
 export const shownGround = (s: Session): Paint => groundOf(s.design, groundSheet(s))?.paint ?? NO_PAINT;
 
+/** Colours from this number of a bead on are those of the pattern over the ground. */
+export const PATTERN_BEADS = 1000;
+
 /** Gives the ground a colour: of a gradient or of pools the bead that is chosen, or the last one. */
 export function withGroundColour(s: Session, colour: Colour): Recipe {
   const sheet = groundSheet(s).id;
   const old = shownGround(s);
   const { stop } = s.state;
+  const pattern = groundOf(s.design, groundSheet(s))?.pattern;
+  if (pattern && stop !== null && stop >= PATTERN_BEADS) {
+    const paints = pattern.paints.map((p, i) => (i === stop - PATTERN_BEADS ? { ...p, colour } : p));
+    return (d) => setGround(d, sheet, old, { ...pattern, paints });
+  }
   if (old.kind === 'gradient') {
     const ramp = rampOf(s.design, old);
     const at = Math.min(stop ?? Infinity, ramp.stops.length - 1);

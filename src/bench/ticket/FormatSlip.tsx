@@ -1,21 +1,49 @@
 'use client';
-import { changeSetup } from '@/core/edit/pages';
+import { changeSetup, setFacing } from '@/core/edit/pages';
+import { ListChoice } from '@/ui/Choice';
 import { PageSetup } from '@/ui/PageSetup';
 import { fitPage } from '../view/inSight';
 import { useBench, useSession } from '../session/context';
+
+type Facing = 'alone' | 'left' | 'right';
 
 export function FormatSlip() {
   const session = useSession();
   const setup = useBench((s) => s.design.setup);
   return (
-    <PageSetup
-      setup={setup}
-      onChange={(next) => {
-        const resized = next.width !== setup.width || next.height !== setup.height || next.bleed !== setup.bleed;
-        session.commit('Change the format', (d) => changeSetup(d, next));
-        if (next.medium === 'screen' && session.state.view === 'plates') session.set({ view: 'work', shownInks: null });
-        if (resized) fitPage(session);
-      }}
-    />
+    <div className="grid gap-3">
+      <PageSetup
+        setup={setup}
+        onChange={(next) => {
+          const resized = next.width !== setup.width || next.height !== setup.height || next.bleed !== setup.bleed;
+          session.commit('Change the format', (d) => changeSetup(d, next));
+          if (next.medium === 'screen' && session.state.view === 'plates')
+            session.set({ view: 'work', shownInks: null });
+          if (resized) fitPage(session);
+        }}
+      />
+      <ListChoice<Facing>
+        label="Pages"
+        value={setup.facing ?? 'alone'}
+        groups={[
+          {
+            name: '',
+            options: [
+              { value: 'alone', label: 'each by itself' },
+              { value: 'right', label: 'facing, the first on the right' },
+              { value: 'left', label: 'facing, the first on the left' },
+            ],
+          },
+        ]}
+        onChange={(next) => {
+          session.commit('Facing pages', (d) => setFacing(d, next === 'alone' ? null : next));
+          session.say(
+            next === 'alone'
+              ? 'Each page stands by itself.'
+              : 'Pages face each other: what reaches over the fold shows and prints on both.',
+          );
+        }}
+      />
+    </div>
   );
 }

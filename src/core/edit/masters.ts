@@ -1,5 +1,5 @@
 import { IDENTITY } from '../geometry/matrix';
-import type { Design, Page, Paint } from '../model/schema';
+import type { Design, Page, Paint, Pattern } from '../model/schema';
 import { isMaster, mastersOf, pageById, sheetsOf, type NodeId } from '../model/tree';
 import { copyNodes, pasteClip } from './clip';
 import { plain, type DesignDraft } from './history';
@@ -25,12 +25,14 @@ export function masterFromPage(
     children: [...page.children],
     ...(page.guides && { guides: plain(page.guides) }),
     ...(page.ground && { ground: plain(page.ground) as Paint }),
+    ...(page.pattern && { pattern: plain(page.pattern) as Pattern }),
     ...(page.master !== undefined && { master: page.master }),
   };
   d.masters = [...(d.masters ?? []), made as DesignDraft['pages'][number]];
   page.children = [];
   delete page.guides;
   delete page.ground;
+  delete page.pattern;
   page.master = master.id;
 }
 
@@ -71,11 +73,16 @@ export function removeMaster(d: DesignDraft, id: string): void {
 export const followersOf = (d: Design, master: string): readonly Page[] =>
   d.pages.filter((p) => mastersOf(d, p).some((m) => m.id === master));
 
-/** Gives a sheet a ground of its own; null: it has its master's again. Geometry in the unit square over the page with its bleed. */
-export function setGround(d: DesignDraft, sheet: string, ground: Paint | null): void {
+/**
+ * Gives a sheet a ground of its own; null: it has its master's again. Geometry in the unit square over the page with its
+ * bleed. `pattern`: what is drawn over it, null for nothing; left out, its own stays.
+ */
+export function setGround(d: DesignDraft, sheet: string, ground: Paint | null, pattern?: Pattern | null): void {
   const page = sheetIn(d, sheet);
   if (ground) page.ground = ground as NonNullable<typeof page.ground>;
   else delete page.ground;
+  if (pattern && ground) page.pattern = pattern as NonNullable<typeof page.pattern>;
+  else if (pattern === null || !ground) delete page.pattern;
 }
 
 /** What of its masters a page can take over: their own objects, whole. */

@@ -1,5 +1,5 @@
 import { IDENTITY } from '../geometry/matrix';
-import type { Design, Page, Setup } from '../model/schema';
+import type { Design, Numbering, Page, Setup } from '../model/schema';
 import { copyNodes, pasteClip } from './clip';
 import type { DesignDraft } from './history';
 import { deleteNodes } from './place';
@@ -28,8 +28,9 @@ export function duplicatePage(d: DesignDraft, pageId: string, newId: () => strin
   );
   const id = addPage(d, pageId, newId);
   const made = d.pages.find((p) => p.id === id)!;
-  if (page.ground)
-    made.ground = structuredClone(plain.pages.find((p) => p.id === pageId)!.ground) as typeof made.ground;
+  const was = plain.pages.find((p) => p.id === pageId)!;
+  if (was.ground) made.ground = was.ground as NonNullable<typeof made.ground>;
+  if (was.pattern) made.pattern = was.pattern as NonNullable<typeof made.pattern>;
   const copies = clip ? pasteClip(d, id, clip, newId, IDENTITY) : [];
   // What was taken over of a master is taken over here too.
   if (page.takenOver)
@@ -49,12 +50,34 @@ export function deletePage(d: DesignDraft, pageId: string): string {
   return d.pages[Math.min(index, d.pages.length - 1)].id;
 }
 
-/** Moves a page to another place in the order, from 0. */
-export function movePage(d: DesignDraft, pageId: string, to: number): void {
-  const from = d.pages.findIndex((p) => p.id === pageId);
-  if (from < 0 || from === to) return;
-  const [page] = d.pages.splice(from, 1);
-  d.pages.splice(to, 0, page);
+/** Puts several pages, in the order in which they stand, before the one that has the place `to` now, from 0; at the end for none. */
+export function movePages(d: DesignDraft, ids: readonly string[], to: number): void {
+  const moving = d.pages.filter((p) => ids.includes(p.id));
+  const before = d.pages.slice(to).find((p) => !ids.includes(p.id));
+  const rest = d.pages.filter((p) => !ids.includes(p.id));
+  const at = before ? rest.indexOf(before) : rest.length;
+  d.pages = [...rest.slice(0, at), ...moving, ...rest.slice(at)];
+}
+
+/** Removes several pages with all they hold; one stays. Answers the page to look at next. */
+export function deletePages(d: DesignDraft, ids: readonly string[]): string {
+  let next = d.pages[0].id;
+  for (const id of ids) next = deletePage(d, id);
+  return next;
+}
+
+/** Lets numbers begin anew on a page, or (null) go on from the one before. */
+export function setNumbering(d: DesignDraft, pageId: string, numbering: Numbering | null): void {
+  const page = d.pages.find((p) => p.id === pageId);
+  if (!page) throw new Error(`unknown page: ${pageId}`);
+  if (numbering) page.numbering = numbering;
+  else delete page.numbering;
+}
+
+/** Lets pages face each other, the first on a side; null: each stands alone. */
+export function setFacing(d: DesignDraft, first: 'left' | 'right' | null): void {
+  if (first) d.setup.facing = first;
+  else delete d.setup.facing;
 }
 
 /** Changes the set-up of all pages; lengths in points. */

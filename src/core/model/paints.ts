@@ -100,6 +100,7 @@ function meetHeld(holder: { readonly paint: Paint }, meet: Meet): void {
 /** The one way to the ground of a page. */
 function eachPaintOn(p: Page, meet: Meet): void {
   if (p.ground) meet(p.ground, (next) => void ((p as Changing<Page>).ground = next));
+  p.pattern?.paints.forEach((paint, i) => meet(paint, (next) => void ((p.pattern!.paints as Paint[])[i] = next)));
 }
 
 /** What paints lie in. */

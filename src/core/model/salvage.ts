@@ -67,7 +67,7 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
   if (sheets && Array.isArray(list) && typeof key === 'number' && isRecord(list[key])) {
     const page = list[key];
     const part = path[2];
-    if ((part === 'ground' || part === 'master') && part in page) {
+    if ((part === 'ground' || part === 'pattern' || part === 'master') && part in page) {
       delete page[part];
       return true;
     }
@@ -163,8 +163,11 @@ function repaint(d: Loose): void {
     return stops.some((s) => isRecord(s) && lost(s.colour));
   };
   const none: Paint = NO_PAINT;
-  for (const page of [...(d.pages as Loose[]), ...(Array.isArray(d.masters) ? (d.masters as Loose[]) : [])])
+  for (const page of [...(d.pages as Loose[]), ...(Array.isArray(d.masters) ? (d.masters as Loose[]) : [])]) {
+    const pattern = isRecord(page.pattern) && Array.isArray(page.pattern.paints) ? page.pattern.paints : [];
+    if (pattern.some(gone)) delete page.pattern;
     if (gone(page.ground)) delete page.ground;
+  }
   for (const node of Object.values(d.nodes as Record<string, Loose>)) {
     if (Array.isArray(node.fills)) node.fills = node.fills.map((p) => (p === null || gone(p) ? none : p));
     const left = (lines: unknown[]) => lines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));

@@ -18,10 +18,12 @@ import {
   unit01,
 } from './primitives';
 import { faceSchema } from './faceSchema';
+import { patternSchema } from './groundSchema';
 import { alongSchema, bendSchema, storySchema, textLookSchema } from './textSchema';
 
 export { midpointSchema, mixingSchema, paintSchema } from './paintSchema';
 export { cmykSchema, colourSchema, FAR, MAX_PAGE, ownColourSchema } from './primitives';
+export { type Pattern } from './groundSchema';
 export { type Effect, type EffectKind, type EffectOf, type Shadow } from './effects';
 export {
   type Along,
@@ -260,6 +262,8 @@ const setupSchema = z.readonly(
     width: z.number().check(z.gte(1), z.lte(MAX_PAGE)),
     height: z.number().check(z.gte(1), z.lte(MAX_PAGE)),
     round: z.boolean(),
+    /** Pages face each other, the first on that side. Absent: each stands alone. */
+    facing: z.optional(z.enum(['left', 'right'])),
     unit: z.enum(['mm', 'cm', 'in', 'pt', 'px']),
     bleed: z.number().check(z.gte(0), z.lte(MAX_PAGE / 4)),
     margins: z.readonly(z.strictObject({ top: measure, right: measure, bottom: measure, left: measure })),
@@ -277,10 +281,23 @@ export const pageSchema = z.readonly(
     guides: z.optional(z.readonly(z.array(guide).check(z.maxLength(1000)))),
     /** What lies below everything, to the bleed; geometry in the unit square over the page with its bleed. Absent: its master's. */
     ground: z.optional(paintSchema),
+    /** Drawn over a ground of its own. Absent: none. */
+    pattern: z.optional(patternSchema),
     /** The master that it stands on. Absent: none. */
     master: z.optional(id),
     /** Objects of its masters that it has taken over, and what lies here in their place; that may be gone: then they are not shown here. */
     takenOver: z.optional(z.readonly(z.record(id, id))),
+    /** Numbers begin anew on it. Absent: they go on from the page before; the first is 1. */
+    numbering: z.optional(
+      z.readonly(
+        z.strictObject({
+          start: z.number().check(z.int(), z.gte(0), z.lte(99_999)),
+          style: z.enum(['decimal', 'lowerLetters', 'capitals', 'lowerRoman', 'capitalRoman']),
+          /** What stands before every number: “A-”. */
+          before: z.optional(z.string().check(z.maxLength(20))),
+        }),
+      ),
+    ),
   }),
 );
 
@@ -322,6 +339,7 @@ export const designSchema = z.readonly(
 export type Design = z.infer<typeof designSchema>;
 export type Setup = z.infer<typeof setupSchema>;
 export type Page = z.infer<typeof pageSchema>;
+export type Numbering = NonNullable<Page['numbering']>;
 export type DesignNode = z.infer<typeof nodeSchema>;
 export type NodeKind = DesignNode['kind'];
 export type NodeOf<K extends NodeKind> = Extract<DesignNode, { kind: K }>;

@@ -1,6 +1,6 @@
 import { isDraft } from 'mutative';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
-import type { Design, DesignNode, NodeOf, Page, Paint } from './schema';
+import type { Design, DesignNode, NodeOf, Page, Paint, Pattern } from './schema';
 
 export type NodeId = string;
 
@@ -45,10 +45,17 @@ export function mastersOf(d: Pick<Design, 'masters'>, page: Page): readonly Page
   return line;
 }
 
-/** The ground of a page, and whose it is: its own, or that of the nearest master that has one. */
-export function groundOf(d: Pick<Design, 'masters'>, page: Page): { readonly paint: Paint; readonly of: Page } | null {
+/** What lies below everything on a page, and whose it is. */
+export interface Ground {
+  readonly paint: Paint;
+  readonly pattern: Pattern | null;
+  readonly of: Page;
+}
+
+/** The ground of a page: its own, or that of the nearest master that has one. */
+export function groundOf(d: Pick<Design, 'masters'>, page: Page): Ground | null {
   const of = [...mastersOf(d, page), page].findLast((p) => p.ground !== undefined);
-  return of ? { paint: of.ground!, of } : null;
+  return of ? { paint: of.ground!, pattern: of.pattern ?? null, of } : null;
 }
 
 /** The ids of a node and everything below it, parents first. */
@@ -211,4 +218,16 @@ export function topmost(d: Design, page: Page, ids: readonly NodeId[]): NodeId[]
 export function isLocked(d: Design, page: Page, id: NodeId): boolean {
   if (liesOnTop(d, page, id)) return indexOf(d).page.get(id) === page.id && d.nodes[id].locked;
   return ancestry(d, page, id).some((x) => d.nodes[x].locked);
+}
+
+/** On which side of a fold a page lies, and the page that faces it there; null for one that faces none. */
+export function spreadOf(
+  d: Pick<Design, 'pages' | 'setup'>,
+  page: Page,
+): { readonly side: 'left' | 'right'; readonly other: Page | null } | null {
+  const { facing } = d.setup;
+  const i = d.pages.indexOf(page);
+  if (!facing || i < 0) return null;
+  const left = (i % 2 === 0) === (facing === 'left');
+  return { side: left ? 'left' : 'right', other: d.pages[left ? i + 1 : i - 1] ?? null };
 }

@@ -233,7 +233,10 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
     for (const kind of ['pages', 'masters'] as const)
       for (const [i, page] of (d[kind] ?? []).entries()) {
         if (full()) return faults;
-        if (page.ground && asked.paint(page.ground)) fault([kind, i, 'ground'], asked.paint(page.ground)!);
+        const bad = page.ground && asked.paint(page.ground);
+        if (bad) fault([kind, i, 'ground'], bad);
+        const marks = page.pattern && first(page.pattern.paints, asked.paint);
+        if (marks) fault([kind, i, 'pattern'], marks);
         if (page.master === undefined) continue;
         if (!isMaster(d, page.master)) fault([kind, i, 'master'], `the master ${page.master} is missing`);
         else if (kind === 'masters' && [page, ...mastersOf(d, page)].some((m) => m.master === page.id))

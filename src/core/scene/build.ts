@@ -1,19 +1,20 @@
 import { areaOf, type Area } from '../derive/area';
 import { isText, layoutOf } from '../derive/layout';
 import { pushersOf, pushes } from '../derive/pushed';
-import { IDENTITY, meanScale, multiply, type Matrix } from '../geometry/matrix';
-import { transformPath } from '../geometry/path';
+import { IDENTITY, meanScale, multiply, translation, type Matrix } from '../geometry/matrix';
+import { rectPath, transformPath } from '../geometry/path';
+import { overlaps } from '../geometry/rect';
 import { copyMatrices } from '../model/copies';
 import type { Design, DesignNode, Effect, NodeOf, Page } from '../model/schema';
-import { ancestry, mastersOf, pageMatrix, type NodeId } from '../model/tree';
+import { ancestry, mastersOf, pageMatrix, spreadOf, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import type { Layout } from '../text/layout';
 import { addFindings, findInArea, findingsOf, nothingFound, sameFindings, type Found } from './findings';
 import { scaledEffect } from '../model/effects';
-import { groundLeaf } from './ground';
+import { groundParts } from './ground';
 import { leavesOf, type DrawnNode, type Made } from './leaves';
 import { memory, remembered } from './memory';
-import { makeGroup, withParts, type Clip, type Group, type Mask, type Part, type Scene } from './scene';
+import { bleedRect, makeGroup, withParts, type Clip, type Group, type Mask, type Part, type Scene } from './scene';
 
 interface Entry extends Made {
   readonly area: Area | undefined;
@@ -41,6 +42,12 @@ export class SceneBuilder {
   private readonly masks = memory<Mask>();
   /** By master, and of what pages have taken over by page. */
   private readonly masters = new WeakMap<Page, Map<string, Group>>();
+  private readonly facing = new WeakMap<Page, Group>();
+  /** By format: what of a page's neighbour is seen, and where it lies from the left and from the right one. The same matrices: parts are remembered by them. */
+  private readonly folds = new WeakMap<
+    Design['setup'],
+    { readonly clip: Clip; readonly left: Matrix; readonly right: Matrix }
+  >();
   private readonly scenes = new WeakMap<Page, Scene>();
   /** The design that a scene was last made from. */
   private readonly madeOf = new WeakMap<Scene, Pick<Design, 'nodes'>>();
@@ -49,13 +56,14 @@ export class SceneBuilder {
 
   build(design: Design, page: Page): Scene {
     const into = fresh();
-    const ground = groundLeaf(design, page);
-    if (ground) into.parts.push(ground);
+    into.parts.push(...groundParts(design, page));
     for (const master of mastersOf(design, page)) {
       const group = this.master(design, master, page);
       addFindings(into.found, group.findings);
       if (group.content.length) into.parts.push(group);
     }
+    const across = this.acrossTheFold(design, page);
+    if (across) into.parts.push(across);
     for (const id of page.children) this.put(design, id, IDENTITY, into);
     const { width, height, bleed, round } = design.setup;
     const scene = { width, height, bleed, round, root: groupOf(page.id, into) };
@@ -88,6 +96,30 @@ export class SceneBuilder {
     const last = known.get(master.id);
     if (last && sameGroup(last, made)) return last;
     this.masters.set(keeper, known.set(master.id, made));
+    return made;
+  }
+
+  /** What reaches over from the page that faces this one, below all that is its own, cut at its bleed; null for nothing. */
+  private acrossTheFold(design: Design, page: Page): Group | null {
+    const spread = spreadOf(design, page);
+    if (!spread?.other) return null;
+    const { setup } = design;
+    let fold = this.folds.get(setup);
+    if (!fold) {
+      const clip: Clip = { path: rectPath(bleedRect(setup)), rule: 'nonZero' };
+      fold = { clip, left: translation(setup.width, 0), right: translation(-setup.width, 0) };
+      this.folds.set(setup, fold);
+    }
+    const { clip, [spread.side]: place } = fold;
+    const into = fresh();
+    for (const id of spread.other.children) this.put(design, id, place, into);
+    const sheet = bleedRect(setup);
+    const reaching = into.parts.filter((p) => overlaps(p.paintBounds, sheet));
+    if (!reaching.length) return null;
+    const made = groupOf(spread.other.id, { parts: reaching, found: nothingFound() }, { fixed: true, clips: [clip] });
+    const last = this.facing.get(page);
+    if (last && sameGroup(last, made)) return last;
+    this.facing.set(page, made);
     return made;
   }
 

@@ -1,32 +1,62 @@
 import { rectPath } from '../geometry/path';
 import { rectMatrix, type Rect } from '../geometry/rect';
-import type { Design, Page, Paint } from '../model/schema';
-import { groundOf } from '../model/tree';
+import type { Design, Page, Pattern } from '../model/schema';
+import { groundOf, type Ground } from '../model/tree';
+import { patternPaths } from '../shapes/groundPatterns';
 import { PlacedPath } from './placedPath';
-import { bleedRect, type Fill } from './scene';
+import { bleedRect, makeGroup, NO_FINDINGS, type Fill, type Group, type Part } from './scene';
 
-const known = new WeakMap<Paint, { readonly key: string; readonly leaf: Fill }>();
+interface Made {
+  readonly key: string;
+  readonly ground: Pick<Ground, 'paint' | 'pattern'>;
+  readonly parts: readonly Part[];
+}
+const known = new WeakMap<Page, Made>();
 
-/** The ground of a page as it is laid on it, always to the bleed; null for none. The same one for the same paint and format. */
-export function groundLeaf(design: Design, page: Page): Fill | null {
+/** The ground of a page as it is laid on it, always to the bleed; the same parts for the same ground and format. */
+export function groundParts(design: Design, page: Page): readonly Part[] {
   const ground = groundOf(design, page);
-  if (!ground || ground.paint.kind === 'none') return null;
-  const { paint, of } = ground;
-  const box: Rect = bleedRect(design.setup);
-  const key = `${of.id} ${box.x0} ${box.x1} ${box.y1}`;
-  const old = known.get(paint);
-  if (old?.key === key) return old.leaf;
-  const leaf: Fill = {
+  if (!ground) return NONE;
+  const { of, paint, pattern } = ground;
+  const box = bleedRect(design.setup);
+  const key = `${box.x0} ${box.x1} ${box.y1}`;
+  const old = known.get(of);
+  if (old?.key === key && old.ground.paint === paint && old.ground.pattern === pattern) return old.parts;
+  const parts: Part[] = [];
+  if (paint.kind !== 'none') parts.push(fill(of.id, paint, box, rectPath(box)));
+  if (pattern) parts.push(marks(of.id, pattern, box));
+  known.set(of, { key, ground: { paint, pattern }, parts });
+  return parts;
+}
+const NONE: readonly Part[] = [];
+
+function fill(node: string, paint: Fill['paint'], box: Rect, path: readonly number[]): Fill {
+  const placed = PlacedPath.onPage(path);
+  return {
     type: 'fill',
-    node: of.id,
-    inkBounds: box,
-    paintBounds: box,
+    node,
+    inkBounds: placed.bounds,
+    paintBounds: placed.bounds,
     paint,
     matrix: rectMatrix(box),
-    placed: PlacedPath.onPage(rectPath(box)),
+    placed,
     rule: 'nonZero',
     fixed: true,
   };
-  known.set(paint, { key, leaf });
-  return leaf;
+}
+
+/** The marks of a pattern, cut at the bleed. */
+function marks(node: string, pattern: Pattern, box: Rect): Group {
+  const paths = patternPaths(pattern, box);
+  return makeGroup({
+    node,
+    content: paths.flatMap((path, i) => (path.length ? [fill(node, pattern.paints[i], box, path)] : [])),
+    opacity: 1,
+    blend: null,
+    clips: [{ path: rectPath(box), rule: 'nonZero' }],
+    masks: [],
+    effects: [],
+    findings: NO_FINDINGS,
+    fixed: true,
+  });
 }

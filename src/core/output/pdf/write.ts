@@ -1,3 +1,4 @@
+import { pageLabels } from '../../derive/pageLabels';
 import type { PDFRef } from '@cantoo/pdf-lib';
 import type { Palette } from '../../colour/palette';
 import type { Env } from '../../env';
@@ -137,10 +138,23 @@ export async function writePdf(
     ...(Object.keys(images.resources).length && { XObject: images.resources }),
   });
   file.set(tree, { Type: name('Pages'), Kids: kids, Count: kids.length });
-  return finish(file, design, await profile, tree);
+  const labels = pageLabels(design);
+  return finish(
+    file,
+    design,
+    await profile,
+    tree,
+    pages.map((p) => labels[design.pages.indexOf(p)] ?? ''),
+  );
 }
 
-async function finish(file: PdfFile, design: Design, outputProfile: Uint8Array, tree: PDFRef): Promise<Uint8Array> {
+async function finish(
+  file: PdfFile,
+  design: Design,
+  outputProfile: Uint8Array,
+  tree: PDFRef,
+  labels: readonly string[],
+): Promise<Uint8Array> {
   const id = hash128(`${design.id} ${design.modified} ${design.name}`);
   const shipped = PROFILES.find((p) => p.file === design.profile.file);
   const own = design.profile.name ?? design.profile.file;
@@ -173,6 +187,10 @@ async function finish(file: PdfFile, design: Design, outputProfile: Uint8Array, 
     Pages: tree,
     Metadata: metadata,
     OutputIntents: [intent],
+    // Said page by page (12.4.2), where it is not what every reader counts anyway.
+    ...(labels.some((l, i) => l !== String(i + 1)) && {
+      PageLabels: { Nums: labels.flatMap((l, i) => [i, { P: l }]) },
+    }),
     ViewerPreferences: { DisplayDocTitle: true },
   });
   return file.finish(root, info, id);
