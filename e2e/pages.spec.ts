@@ -172,3 +172,28 @@ test('a ground of one’s own colours is chosen by its picture; its pattern is m
   await own.ready();
   await expect(ground.getByRole('combobox', { name: 'Pattern' })).toHaveValue('waves');
 });
+
+test('one page becomes a card and a poster: shown first, then designs of their own', async ({ page }) => {
+  const own = await BenchPage.poster(page);
+  await page.getByRole('button', { name: /^Format/ }).click();
+  await page
+    .getByRole('dialog', { name: 'Format' })
+    .getByRole('button', { name: 'This page in other formats' })
+    .click();
+  const sheet = page.getByRole('dialog', { name: 'This page in other formats' });
+  await sheet.getByRole('checkbox', { name: 'Card' }).check();
+  await sheet.getByRole('checkbox', { name: 'A3' }).check();
+  const shown = sheet.getByRole('list', { name: 'As it would be' }).getByRole('listitem');
+  await expect(shown).toHaveCount(3);
+  await expect(sheet.getByText('looking …')).toHaveCount(0);
+  await shot(own, 'refit');
+  await sheet.getByRole('radio', { name: 'Across' }).click();
+  await expect(shown.first()).toContainText('210 mm × 148 mm');
+  await sheet.getByRole('button', { name: 'Make 3 designs' }).click();
+  await expect(own.message()).toContainText('3 designs are on the shelf.');
+  await page.goto('/');
+  await page.getByRole('link', { name: /Lantern Walk poster, Card/ }).click();
+  await own.ready();
+  await expect(page.getByRole('button', { name: /^Format/ })).toContainText('85 × 55');
+  await shot(own, 'refitted-card');
+});

@@ -31,6 +31,7 @@ const Finder = comesLater(() => import('./Finder').then((m) => m.Finder));
 const KeysSheet = comesLater(() => import('./KeysSheet').then((m) => m.KeysSheet));
 const ColourHere = comesLater(() => import('./tray/ColourHere').then((m) => m.ColourHere));
 const FindWords = comesLater(() => import('./details/FindWords').then((m) => m.FindWords));
+const Refit = comesLater(() => import('./ticket/Refit').then((m) => m.Refit));
 const ImportReport = comesLater(() => import('./pictures/ImportReport').then((m) => m.ImportReport));
 
 /** Five fixed places round the bench top; each answers one question. */
@@ -84,6 +85,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       <ColourHere />
       <ImportReport />
       <FindWords />
+      <Refit />
       <KeysSheet open={keys} onOpenChange={setKeys} />
     </div>
   );

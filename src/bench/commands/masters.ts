@@ -43,6 +43,14 @@ export const MASTER_COMMANDS = {
     applies: (s) => s.page.master !== undefined,
     run: (s) => s.goToPage(s.page.master!),
   },
+  'page.refit': {
+    label: 'Fit this page to other formats',
+    keywords: ['resize design', 'other size', 'adapt', 'card', 'sticker', 'poster', 'reuse artwork', 'variants'],
+    keys: [],
+    harmless: true,
+    applies: (s) => !onMaster(s),
+    run: (s) => s.set({ refitting: true }),
+  },
   'master.remove': {
     label: 'Remove this master',
     keywords: ['delete master'],

@@ -65,6 +65,7 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     crop: null,
     pictureChooser: false,
     findingWords: false,
+    refitting: false,
     shapeChooser: false,
     report: null,
     colourHere: null,

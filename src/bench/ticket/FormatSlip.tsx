@@ -1,7 +1,9 @@
 'use client';
 import { changeSetup, setFacing } from '@/core/edit/pages';
+import { Button } from '@/ui/Button';
 import { ListChoice } from '@/ui/Choice';
 import { PageSetup } from '@/ui/PageSetup';
+import { runCommand } from '../commands/commands';
 import { fitPage } from '../view/inSight';
 import { useBench, useSession } from '../session/context';
 
@@ -44,6 +46,12 @@ export function FormatSlip() {
           );
         }}
       />
+      <Button
+        title="The same page as card, sticker, poster …: each a design of its own"
+        onClick={() => runCommand(session, 'page.refit')}
+      >
+        This page in other formats
+      </Button>
     </div>
   );
 }

@@ -1,0 +1,136 @@
+import { boxIn } from '@/core/derive/box';
+import { refit } from '@/core/edit/refit';
+import { tryOut } from '@/core/edit/history';
+import { masterFromPage, setGround } from '@/core/edit/masters';
+import { addPage } from '@/core/edit/pages';
+import { IDENTITY } from '@/core/geometry/matrix';
+import { isEmpty } from '@/core/geometry/rect';
+import { newDesign, runOf, setupOf } from '@/core/model/defaults';
+import type { Design, NodeOf, PicturePaint } from '@/core/model/schema';
+import { verifyDesign } from '@/core/model/verify';
+import { plainText } from '@/core/text/layout';
+import { mm } from '@/core/units/length';
+import { demoDesigns } from '@/demo/demos';
+import { DesignBuilder, flat } from '@/demo/builder';
+import { prepare, type Engines } from '@/core/engines';
+import { cmyk, making } from '../support/sample';
+import { testEngines } from '../support/engines';
+
+let engines: Engines;
+beforeAll(async () => {
+  engines = await testEngines();
+});
+const FORMATS = [
+  { name: 'A5', width: mm(148), height: mm(210) },
+  { name: 'A3 across', width: mm(420), height: mm(297) },
+  { name: 'Card', width: mm(85), height: mm(55) },
+  { name: 'Square', width: mm(200), height: mm(200) },
+  { name: 'Strip', width: mm(100), height: mm(400) },
+];
+let n = 0;
+const make = { newId: () => `r${n++}`, now: () => '2026-11-29T12:00:00.000Z' };
+const at = (d: Design, id: string) => boxIn(d, id, IDENTITY, engines.fonts);
+
+test.each(FORMATS)(
+  'every demo design fits $name: what was inside stays inside, texts stay texts and say all they said',
+  async (to) => {
+    for (const { design } of demoDesigns()) {
+      await prepare(engines, design);
+      const page = design.pages[0];
+      const made = refit(design, page.id, to, engines.fonts, make);
+      expect([design.name, verifyDesign(made)]).toMatchObject([design.name, { ok: true }]);
+      expect(made.pages).toHaveLength(1);
+      expect(made.pages[0].children).toEqual(page.children);
+      expect([made.setup.width, made.setup.height]).toEqual([to.width, to.height]);
+      const { width: w, height: h } = design.setup;
+      for (const id of page.children) {
+        const [was, is] = [at(design, id), at(made, id)];
+        if (isEmpty(was)) continue;
+        const inside = was.x0 >= 0 && was.y0 >= 0 && was.x1 <= w && was.y1 <= h;
+        const off = Math.max(-is.x0, -is.y0, is.x1 - to.width, is.y1 - to.height);
+        expect([design.name, design.nodes[id].name, !inside || off < 0.01]).toEqual([
+          design.name,
+          design.nodes[id].name,
+          true,
+        ]);
+        // What covers the page with its bleed still does.
+        if (was.x0 < -1 && was.y0 < -1 && was.x1 > w + 1 && was.y1 > h + 1 && design.nodes[id].kind === 'shape')
+          expect([is.x0 < -1, is.y0 < -1, is.x1 > to.width + 1, is.y1 > to.height + 1]).toEqual([
+            true,
+            true,
+            true,
+            true,
+          ]);
+      }
+      const said = (d: Design, of: Design) => Object.keys(of.stories).map((s) => plainText(d.stories[s]));
+      expect(said(made, made)).toEqual(said(design, made));
+      await prepare(engines, made);
+      const left = (d: Design) =>
+        engines.builder.build(d, d.pages[0]).root.findings.overset.reduce((sum, o) => sum + o.characters, 0);
+      expect([design.name, left(made)]).toEqual([design.name, left(design)]);
+    }
+  },
+);
+
+test('edges and middles are kept; a line across goes across; a picture that fills the page is not distorted', async () => {
+  const b = new DesignBuilder(newDesign('Sheet', setupOf(400, 600, { bleed: 9 }), making), making);
+  const box = (name: string, x: number, y: number, w: number, h: number) =>
+    b.shape(name, 'rectangle', { x, y, w, h }, { fill: flat(cmyk(0, 50, 0, 0)) });
+  const cover = box('Cover', -9, -9, 418, 618);
+  const corner = box('Corner', 20, 20, 60, 40);
+  const foot = box('Foot', 320, 540, 60, 40);
+  const middle = box('Middle', 150, 280, 100, 40);
+  const rope = box('Rope', -9, 200, 418, 6);
+  const lamp = box('Lamp', 100, 203, 20, 40);
+  const words = b.displayText('Words', 130, 100, [{ runs: [runOf('Lantern Walk', 24)] }]);
+  b.place(0, [cover, corner, foot, middle, rope, lamp, words]);
+  const d = tryOut(b.done(), (x) => {
+    const paint: PicturePaint = {
+      kind: 'picture',
+      picture: 'boats',
+      geometry: [418, 0, 0, 618, 0, 0],
+      overprint: false,
+    };
+    x.pictures = [{ id: 'boats', name: 'Boats', file: 'boats.png', width: 418, height: 618, space: 'rgb' } as never];
+    (x.nodes[cover] as { fills: unknown[] }).fills = [paint];
+  });
+  await prepare(
+    engines,
+    tryOut(d, (x) => void delete x.pictures),
+  );
+  const made = refit(d, d.pages[0].id, { name: 'Wide', width: 800, height: 300 }, engines.fonts, make);
+  // The smaller ratio: a half.
+  expect(at(made, corner)).toMatchObject({ x0: 10, y0: 10, x1: 40, y1: 30 });
+  expect(at(made, foot)).toMatchObject({ x0: 760, y0: 270, x1: 790, y1: 290 });
+  const m = at(made, middle);
+  expect([(m.x0 + m.x1) / 2, (m.y0 + m.y1) / 2, m.x1 - m.x0]).toEqual([400, 150, 50]);
+  const line = at(made, rope);
+  expect(line.x0).toBeCloseTo(-9, 6);
+  expect(line.x1).toBeCloseTo(809, 6);
+  expect(line.y1 - line.y0).toBeCloseTo(3, 6);
+  // What hangs from it hangs from it still.
+  expect(at(made, lamp).y0).toBeCloseTo(line.y0 + 1.5, 6);
+  expect(at(made, cover)).toMatchObject({ x0: -9, y0: -9 });
+  const { geometry } = (made.nodes[cover] as NodeOf<'shape'>).fills[0] as PicturePaint;
+  expect(geometry[3] / geometry[0]).toBeCloseTo(618 / 418, 6);
+  expect(geometry[0]).toBeGreaterThanOrEqual(818 - 1e-6);
+});
+
+test('masters, grounds and guides come along; the other pages do not', async () => {
+  const b = new DesignBuilder(newDesign('Sheet', setupOf(400, 600, { bleed: 9 }), making), making);
+  b.place(0, [b.shape('Band', 'rectangle', { x: 0, y: 0, w: 400, h: 40 }, { fill: flat(cmyk(0, 50, 0, 0)) })]);
+  const d = tryOut(b.done(), (x) => {
+    x.pages[0].guides = [{ axis: 'x', at: 100 }];
+    masterFromPage(x, x.pages[0].id, { id: 'm', name: 'Ordinary' });
+    setGround(x, 'm', flat(cmyk(10, 0, 0, 0)));
+    addPage(x, x.pages[0].id, make.newId);
+  });
+  const made = refit(d, d.pages[1].id, { name: 'Half', width: 200, height: 300 }, engines.fonts, make);
+  expect(verifyDesign(made)).toMatchObject({ ok: true });
+  expect(made.pages).toHaveLength(1);
+  expect(made.masters![0].guides).toEqual([{ axis: 'x', at: 50 }]);
+  const [band] = made.masters![0].children;
+  expect(at(made, band)).toMatchObject({ x0: 0, y0: 0, x1: 200, y1: 20 });
+  expect(made.id).not.toBe(d.id);
+  expect(made.name).toBe('Sheet, Half');
+});
