@@ -78,7 +78,7 @@ test('what a master has lies on its pages: taken over on one, moved there alone,
   await expect(own.pile()).toHaveCount(0);
 
   await masters.getByRole('button', { name: 'Edit it' }).click();
-  await expect(own.details().getByText(/Master Ordinary, on 2 pages/)).toBeVisible();
+  await expect(own.details().getByText(/Master Ordinary, on 2 pages \(1, 2\)/)).toBeVisible();
   const onMaster = page.getByRole('listbox', { name: /^Objects on master Ordinary/ }).getByRole('option');
   await expect(onMaster).toHaveCount(2);
   await onMaster.first().click();

@@ -1,21 +1,19 @@
 'use client';
 import { Link2, Unlink2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { addPage } from '@/core/edit/pages';
 import { moveNodes, turnNodes } from '@/core/edit/place';
 import { sizeExactly, sizingMap } from '@/core/edit/size';
 import { aimedNodes, FURTHER_AIMS, paintAt, type Aim } from '@/core/edit/paint';
 import { angleOf, apply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
-import { nodesOf, isMaster, pageById } from '@/core/model/tree';
-import { formatLength, mm } from '@/core/units/length';
-import { Button } from '@/ui/Button';
+import { nodesOf } from '@/core/model/tree';
+import { mm } from '@/core/units/length';
 import { NumberField } from '@/ui/NumberField';
 import { FoldingContext, Section, type Folding } from '@/ui/Section';
 import { foldSection } from '../session/settings';
 import { SectionIndex } from './SectionIndex';
 import { selectionFrame } from '../view/frame';
-import { count, freeSelection } from '../session/commandDef';
+import { freeSelection } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import type { Again } from '../session/state';
 import { AlikeSection } from './AlikeSection';
@@ -25,10 +23,7 @@ import { CombineSection } from './CombineSection';
 import { ContrastSection } from './ContrastSection';
 import { PaintSection } from './PaintSection';
 import { DrawingSection } from './DrawingSection';
-import { followersOf } from '@/core/edit/masters';
-import { sheetName } from '../session/naming';
-import { MasterChoice } from './MasterChoice';
-import { NumberingFields } from './NumberingFields';
+import { PageDetails } from './PageDetails';
 import { GroundSection } from './GroundSection';
 import { GuidesSection } from './GuidesSection';
 import { NodesSection } from './NodesSection';
@@ -231,64 +226,5 @@ function Position() {
       </div>
       {ids.length === 0 && <p className="mt-2 mb-0 text-faint">Locked. Unlock it in the pile to change it.</p>}
     </Section>
-  );
-}
-
-function PageDetails() {
-  const session = useSession();
-  const design = usePlacedDesign();
-  const pageId = useBench((s) => s.page);
-  const page = pageById(design, pageId) ?? design.pages[0];
-  const { setup } = design;
-  const master = isMaster(design, page.id);
-  const called = sheetName(design, page);
-  return (
-    <>
-      <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {master
-          ? `Master ${called}, on ${count(followersOf(design, page.id).length, 'page')}`
-          : `Page ${design.pages.indexOf(page) + 1} of ${design.pages.length}`}
-        , {formatLength(setup.width, setup.unit, 1)} × {formatLength(setup.height, setup.unit, 1)}
-        {setup.bleed > 0 ? `, ${formatLength(setup.bleed, setup.unit, 1)} bleed` : ''}.{' '}
-        {count(page.children.length, 'object')} on it. Choose one to see what it is.
-      </p>
-      <Section title={master ? 'Master' : 'Page'}>
-        <div className="grid gap-2">
-          <label className="flex items-center gap-1.5">
-            <span className="text-faint">Name</span>
-            <input
-              key={pageId}
-              className="h-7 w-full rounded-sm border border-edge bg-field px-2"
-              placeholder={called}
-              defaultValue={page.name}
-              maxLength={200}
-              onKeyDown={(e) => {
-                if (e.key === 'Enter') e.currentTarget.blur();
-              }}
-              onBlur={(e) => {
-                const name = e.currentTarget.value.trim() || (master ? page.name : '');
-                session.commit(master ? 'Name the master' : 'Name the page', (d) => {
-                  const p = pageById(d, pageId);
-                  if (p && p.name !== name) p.name = name;
-                });
-              }}
-            />
-          </label>
-          {!master && <MasterChoice page={page} />}
-          {!master && <NumberingFields page={page} />}
-          <Button
-            onClick={() => {
-              let id = '';
-              session.commit('Add a page', (d) => {
-                id = addPage(d, pageId, session.newId);
-              });
-              if (id) session.goToPage(id);
-            }}
-          >
-            {master ? `Add a page of ${called}` : 'Add a page'}
-          </Button>
-        </div>
-      </Section>
-    </>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
-import { setMaster } from '@/core/edit/masters';
+import { setMaster, wouldRing } from '@/core/edit/masters';
 import type { Page } from '@/core/model/schema';
+import { isMaster } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
 import { ListChoice } from '@/ui/Choice';
 import { runCommand } from '../commands/commands';
@@ -9,16 +10,18 @@ import { sheetName } from '../session/naming';
 
 const NONE = '';
 
-/** The master that a page stands on, the way to it, and to a new one. */
+/** The master that a page, or another master, stands on; of a page also the way to it, and to a new one. */
 export function MasterChoice({ page }: { page: Page }) {
   const session = useSession();
   const design = usePlacedDesign();
-  const { masters = [] } = design;
+  const own = isMaster(design, page.id);
+  // One that would stand on itself is not offered.
+  const masters = (design.masters ?? []).filter((m) => !wouldRing(design, page.id, m.id));
   return (
     <div className="grid gap-2">
       {masters.length > 0 && (
         <ListChoice
-          label="Master"
+          label={own ? 'Stands on' : 'Master'}
           value={page.master ?? NONE}
           groups={[
             {
@@ -34,12 +37,16 @@ export function MasterChoice({ page }: { page: Page }) {
       )}
       <div className="flex flex-wrap gap-2">
         {page.master !== undefined && <Button onClick={() => session.goToPage(page.master!)}>Edit the master</Button>}
-        <Button
-          title="What lies on this page becomes a master’s: other pages can stand on it too"
-          onClick={() => runCommand(session, 'master.fromPage')}
-        >
-          Make a master of it
-        </Button>
+        {own ? (
+          <Button onClick={() => runCommand(session, 'master.remove')}>Remove this master</Button>
+        ) : (
+          <Button
+            title="What lies on this page becomes a master’s: other pages can stand on it too"
+            onClick={() => runCommand(session, 'master.fromPage')}
+          >
+            Make a master of it
+          </Button>
+        )}
       </div>
     </div>
   );
