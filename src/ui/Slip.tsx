@@ -30,8 +30,12 @@ export function Slip({
           sideOffset={side === 'bottom' ? 2 : 6}
           collisionPadding={8}
           aria-label={title}
-          style={{ width, boxShadow: 'var(--shadow)' }}
-          className="z-40 max-h-[calc(100dvh-80px)] overflow-auto rounded-b-sm border border-line bg-panel p-4 outline-none"
+          style={{
+            width,
+            boxShadow: 'var(--shadow)',
+            maxHeight: 'min(calc(100dvh - 80px), var(--radix-popover-content-available-height))',
+          }}
+          className="z-40 overflow-auto rounded-b-sm border border-line bg-panel p-4 outline-none"
           onKeyDown={(e) => e.stopPropagation()}
         >
           <h2 className="m-0 mb-3 text-[15px] font-semibold">{title}</h2>

@@ -116,6 +116,22 @@ test('edges and middles are kept; a line across goes across; a picture that fill
   expect(geometry[0]).toBeGreaterThanOrEqual(818 - 1e-6);
 });
 
+test('what reaches over an edge reaches over it by the bleed again, groups as well; words in them are not stretched', async () => {
+  const b = new DesignBuilder(newDesign('Sheet', setupOf(400, 600, { bleed: 9 }), making), making);
+  const water = b.group('Water', [
+    b.shape('Deep', 'rectangle', { x: -9, y: 520, w: 418, h: 89 }, { fill: flat(cmyk(50, 0, 0, 0)) }),
+    b.shape('Glow', 'ellipse', { x: 150, y: 540, w: 80, h: 30 }, { fill: flat(cmyk(0, 50, 0, 0)) }),
+  ]);
+  const flag = b.shape('Flag', 'rectangle', { x: 340, y: 60, w: 69, h: 40 }, { fill: flat(cmyk(0, 0, 50, 0)) });
+  b.place(0, [water, flag]);
+  const d = b.done();
+  const made = refit(d, d.pages[0].id, { name: 'Card', width: 160, height: 90 }, engines.fonts, make);
+  const [sea, banner] = [at(made, water), at(made, flag)];
+  expect([sea.x0, sea.x1, sea.y1].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([-9, 169, 99]);
+  expect(banner.x1).toBeCloseTo(169, 6);
+  expect(banner.y0).toBeCloseTo(60 * 0.15, 6);
+});
+
 test('masters, grounds and guides come along; the other pages do not', async () => {
   const b = new DesignBuilder(newDesign('Sheet', setupOf(400, 600, { bleed: 9 }), making), making);
   b.place(0, [b.shape('Band', 'rectangle', { x: 0, y: 0, w: 400, h: 40 }, { fill: flat(cmyk(0, 50, 0, 0)) })]);

@@ -67,7 +67,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
       <div className="flex items-stretch border-r border-line">
         <Slip
           title="Pages"
-          width={432}
+          width={464}
           trigger={
             <Segment
               label={number ? 'Pages' : 'Master'}

@@ -1,9 +1,11 @@
 import { boxIn, localBox } from '../derive/box';
+import { isText } from '../derive/layout';
 import { IDENTITY, multiply, scaling, translation, type Matrix } from '../geometry/matrix';
-import { centre, grow, isEmpty, overlaps, unionAll, type Rect } from '../geometry/rect';
+import { centre, grow, isEmpty, overlaps, transformRect, unionAll, type Rect } from '../geometry/rect';
 import { resized } from '../model/defaults';
 import type { Design, Page, Paint, Setup } from '../model/schema';
-import { mastersOf, type NodeId } from '../model/tree';
+import { eachPaintOf } from '../model/paints';
+import { mastersOf, withDescendants, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { mm } from '../units/length';
 import { tryOut, type DesignDraft } from './history';
@@ -49,30 +51,47 @@ export function refit(d: Design, pageId: string, to: RefitTo, fonts: FontBook, m
   });
 }
 
-/** What belongs together on a sheet: what covers it, and clusters of what touches. */
+/** What touches on a sheet, and is taken to its place together. */
 interface Cluster {
   readonly ids: readonly NodeId[];
   readonly box: Rect;
-  /** Those of it that go from one side of the page to the other. */
-  readonly across: readonly NodeId[];
-  readonly upright: readonly NodeId[];
+  /** Something in it goes from one side of the page to the other. */
+  readonly across: boolean;
+  readonly upright: boolean;
 }
 
 function fitSheet(x: DesignDraft, d: Design, sheet: Page, to: Setup, fonts: FontBook): void {
   const { width, height } = d.setup;
   const k = Math.min(to.width / width, to.height / height);
   const boxes = new Map(sheet.children.map((id) => [id, boxIn(d, id, IDENTITY, fonts)]));
-  const plain = (id: NodeId) => d.nodes[id].kind === 'shape' || d.nodes[id].kind === 'path';
+  // Words and pictures are not stretched one way.
+  const plain = (id: NodeId): boolean =>
+    withDescendants(d, id).every((n) => {
+      const node = d.nodes[n];
+      let even = !isText(node);
+      eachPaintOf(node, (p) => (even &&= p.kind !== 'picture'));
+      return even;
+    });
   const spans = (a: number, b: number, side: number) => a <= COVERS && b >= side - COVERS;
   const wide = (id: NodeId) => spans(boxes.get(id)!.x0, boxes.get(id)!.x1, width);
   const high = (id: NodeId) => spans(boxes.get(id)!.y0, boxes.get(id)!.y1, height);
-  const covers = sheet.children.filter((id) => plain(id) && wide(id) && high(id));
+  const shape = (id: NodeId) => d.nodes[id].kind === 'shape' || d.nodes[id].kind === 'path';
+  const covers = sheet.children.filter((id) => shape(id) && wide(id) && high(id));
   for (const id of covers) stretchOver(x, sheet, id, boxes.get(id)!, d.setup, to, fonts);
   const rest = sheet.children.filter((id) => !covers.includes(id));
-  for (const cluster of clustersOf(rest, boxes)) {
-    const across = cluster.ids.filter((id) => plain(id) && wide(id));
-    const upright = cluster.ids.filter((id) => plain(id) && high(id));
-    place(x, sheet, { ...cluster, across, upright }, d.setup, to, k, boxes);
+  for (const { ids, box } of clustersOf(rest, boxes)) {
+    const cluster = {
+      ids,
+      box,
+      across: ids.some((id) => plain(id) && wide(id)),
+      upright: ids.some((id) => plain(id) && high(id)),
+    };
+    const map = placing(cluster, d.setup, to, k);
+    if (!map) continue;
+    for (const id of ids) {
+      x.nodes[id].transform = [...multiply(map, x.nodes[id].transform as Matrix)];
+      if (plain(id)) toTheEdges(x, sheet, id, boxes.get(id)!, map, d.setup, to);
+    }
   }
   const draft = sheetOf(x, sheet.id);
   if (draft.guides)
@@ -128,36 +147,44 @@ function clustersOf(
   return clusters;
 }
 
-/** Takes a cluster to its size and place, and what goes across it from side to side again. */
-function place(
-  x: DesignDraft,
-  sheet: Page,
-  { ids, box, across, upright }: Cluster,
-  from: Setup,
-  to: Setup,
-  k: number,
-  boxes: ReadonlyMap<NodeId, Rect>,
-): void {
-  if (isEmpty(box)) return;
-  const dx = placed(box.x0, box.x1, from.width, to.width, k, across.length > 0);
-  const dy = placed(box.y0, box.y1, from.height, to.height, k, upright.length > 0);
-  const map = multiply(translation(dx, dy), scaling(k, k));
-  for (const id of ids) x.nodes[id].transform = [...multiply(map, x.nodes[id].transform as Matrix)];
-  for (const id of across) {
-    const { x0, x1 } = boxes.get(id)!;
-    const [now0, now1] = [x0 * k + dx, x1 * k + dx];
-    // As far beyond the trim as it was.
-    const [to0, to1] = [x0, to.width + (x1 - from.width)];
-    const by = (to1 - to0) / (now1 - now0);
-    scaleNodes(x, sheet, [id], [by, 0, 0, 1, to0 - now0 * by, 0]);
-  }
-  for (const id of upright) {
-    const { y0, y1 } = boxes.get(id)!;
-    const [now0, now1] = [y0 * k + dy, y1 * k + dy];
-    const [to0, to1] = [y0, to.height + (y1 - from.height)];
-    const by = (to1 - to0) / (now1 - now0);
-    scaleNodes(x, sheet, [id], [1, 0, 0, by, 0, to0 - now0 * by]);
-  }
+/** The map that takes a cluster to its size and place; null where it has no extent. */
+function placing({ box, across, upright }: Cluster, from: Setup, to: Setup, k: number): Matrix | null {
+  if (isEmpty(box)) return null;
+  const dx = placed(box.x0, box.x1, from.width, to.width, k, across);
+  const dy = placed(box.y0, box.y1, from.height, to.height, k, upright);
+  return multiply(translation(dx, dy), scaling(k, k));
+}
+
+/** Draws out what reached over an edge, so that it reaches over it by the bleed again; what went from side to side does so. */
+function toTheEdges(x: DesignDraft, sheet: Page, id: NodeId, was: Rect, map: Matrix, from: Setup, to: Setup): void {
+  if (isEmpty(was)) return;
+  const now = transformRect(map, was);
+  const [sx, ox] = drawnOut(was.x0, was.x1, now.x0, now.x1, from.width, to.width, from.bleed);
+  const [sy, oy] = drawnOut(was.y0, was.y1, now.y0, now.y1, from.height, to.height, from.bleed);
+  if (sx !== 1 || sy !== 1 || ox || oy) scaleNodes(x, sheet, [id], [sx, 0, 0, sy, ox, oy]);
+}
+
+/** Scale and shift that draw a stretch out to the edges that it reached. */
+function drawnOut(
+  a: number,
+  b: number,
+  now0: number,
+  now1: number,
+  side: number,
+  to: number,
+  bleed: number,
+): [number, number] {
+  const through = a <= COVERS && b >= side - COVERS;
+  // As far beyond as it was, but no further than the bleed asks for.
+  const least = (beyond: number) => Math.min(beyond, bleed);
+  const to0 = through ? -Math.max(-a, 0) : a < 0 && now0 > -least(-a) && now0 <= COVERS ? -least(-a) : now0;
+  const to1 = through
+    ? to + Math.max(b - side, 0)
+    : b > side && now1 < to + least(b - side) && now1 >= to - COVERS
+      ? to + least(b - side)
+      : now1;
+  const by = now1 > now0 ? (to1 - to0) / (now1 - now0) : 1;
+  return [by, to0 - now0 * by];
 }
 
 /** How far a stretch a…b of a side is moved once it is `k` times as long: it keeps to the edge or the middle that it kept to. */
