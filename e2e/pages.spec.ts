@@ -109,8 +109,12 @@ test('pages by their pictures: several chosen, dragged to another place, given a
       await own.top.focus();
       await page.keyboard.press('Control+Enter');
     }
+    // The field of the page before must have gone.
+    await expect(own.details().getByText(new RegExp(`Page ${i + 1} of ${i + 1}`))).toBeVisible();
+    await expect(own.field('Name')).toHaveValue('');
     await own.field('Name').fill(name);
     await page.keyboard.press('Enter');
+    await expect(page.getByRole('region', { name: 'Pile' }).getByRole('heading', { name })).toBeVisible();
   }
   await page.getByRole('button', { name: /^Pages/ }).click();
   const slip = page.getByRole('dialog', { name: 'Pages' });
