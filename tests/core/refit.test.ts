@@ -123,13 +123,16 @@ test('what reaches over an edge reaches over it by the bleed again, groups as we
     b.shape('Glow', 'ellipse', { x: 150, y: 540, w: 80, h: 30 }, { fill: flat(cmyk(0, 50, 0, 0)) }),
   ]);
   const flag = b.shape('Flag', 'rectangle', { x: 340, y: 60, w: 69, h: 40 }, { fill: flat(cmyk(0, 0, 50, 0)) });
-  b.place(0, [water, flag]);
+  const glow = b.shape('Glow', 'ellipse', { x: 60, y: -9, w: 80, h: 80 }, { fill: flat(cmyk(0, 0, 50, 0)) });
+  b.place(0, [water, flag, glow]);
   const d = b.done();
   const made = refit(d, d.pages[0].id, { name: 'Card', width: 160, height: 90 }, engines.fonts, make);
   const [sea, banner] = [at(made, water), at(made, flag)];
   expect([sea.x0, sea.x1, sea.y1].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([-9, 169, 99]);
   expect(banner.x1).toBeCloseTo(169, 6);
   expect(banner.y0).toBeCloseTo(60 * 0.15, 6);
+  const round = at(made, glow);
+  expect(round.x1 - round.x0).toBeCloseTo(round.y1 - round.y0, 6);
 });
 
 test('masters, grounds and guides come along; the other pages do not', async () => {

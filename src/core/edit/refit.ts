@@ -4,7 +4,6 @@ import { IDENTITY, multiply, scaling, translation, type Matrix } from '../geomet
 import { centre, grow, isEmpty, overlaps, transformRect, unionAll, type Rect } from '../geometry/rect';
 import { resized } from '../model/defaults';
 import type { Design, Page, Paint, Setup } from '../model/schema';
-import { eachPaintOf } from '../model/paints';
 import { mastersOf, withDescendants, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { mm } from '../units/length';
@@ -64,18 +63,16 @@ function fitSheet(x: DesignDraft, d: Design, sheet: Page, to: Setup, fonts: Font
   const { width, height } = d.setup;
   const k = Math.min(to.width / width, to.height / height);
   const boxes = new Map(sheet.children.map((id) => [id, boxIn(d, id, IDENTITY, fonts)]));
-  // Words and pictures are not stretched one way.
-  const plain = (id: NodeId): boolean =>
-    withDescendants(d, id).every((n) => {
-      const node = d.nodes[n];
-      let even = !isText(node);
-      eachPaintOf(node, (p) => (even &&= p.kind !== 'picture'));
-      return even;
-    });
+  // Words are not stretched one way.
+  const plain = (id: NodeId): boolean => withDescendants(d, id).every((n) => !isText(d.nodes[n]));
   const spans = (a: number, b: number, side: number) => a <= COVERS && b >= side - COVERS;
   const wide = (id: NodeId) => spans(boxes.get(id)!.x0, boxes.get(id)!.x1, width);
   const high = (id: NodeId) => spans(boxes.get(id)!.y0, boxes.get(id)!.y1, height);
   const shape = (id: NodeId) => d.nodes[id].kind === 'shape' || d.nodes[id].kind === 'path';
+  const straight = (id: NodeId): boolean => {
+    const node = d.nodes[id];
+    return node.kind === 'shape' && node.shape === 'rectangle';
+  };
   const covers = sheet.children.filter((id) => shape(id) && wide(id) && high(id));
   for (const id of covers) stretchOver(x, sheet, id, boxes.get(id)!, d.setup, to, fonts);
   const rest = sheet.children.filter((id) => !covers.includes(id));
@@ -90,7 +87,9 @@ function fitSheet(x: DesignDraft, d: Design, sheet: Page, to: Setup, fonts: Font
     if (!map) continue;
     for (const id of ids) {
       x.nodes[id].transform = [...multiply(map, x.nodes[id].transform as Matrix)];
-      if (plain(id)) toTheEdges(x, sheet, id, boxes.get(id)!, map, d.setup, to);
+      // What is round and only reaches out is better short than crooked.
+      if (plain(id) && (straight(id) || wide(id) || high(id)))
+        toTheEdges(x, sheet, id, boxes.get(id)!, map, d.setup, to, fonts);
     }
   }
   const draft = sheetOf(x, sheet.id);
@@ -125,10 +124,20 @@ function stretchOver(
   const [sx, sy] = [(target.x1 - target.x0) / (box.x1 - box.x0), (target.y1 - target.y0) / (box.y1 - box.y0)];
   const map: Matrix = [sx, 0, 0, sy, target.x0 - box.x0 * sx, target.y0 - box.y0 * sy];
   scaleNodes(x, sheet, [id], map);
-  const fill = Math.max(sx, sy);
-  const about = centre(localBox(x as Design, (x as Design).nodes[id], fonts));
-  const even = scalingAbout(fill / sx, fill / sy, about);
-  mapPaints(x.nodes[id], (p: Paint) => (p.kind === 'picture' ? { ...p, geometry: multiply(even, p.geometry) } : p));
+  evenPictures(x, id, sx, sy, fonts);
+}
+
+/** Pictures in what was stretched are as they were: they fill it by the larger of both scales; tiles keep their size. */
+function evenPictures(x: DesignDraft, id: NodeId, sx: number, sy: number, fonts: FontBook): void {
+  const d = x as Design;
+  for (const n of withDescendants(d, id)) {
+    const about = centre(localBox(d, d.nodes[n], fonts));
+    mapPaints(x.nodes[n], (p: Paint) => {
+      if (p.kind !== 'picture') return p;
+      const by = p.tile ? 1 : Math.max(sx, sy);
+      return { ...p, geometry: multiply(scalingAbout(by / sx, by / sy, about), p.geometry) };
+    });
+  }
 }
 
 /** Objects whose boxes touch, directly or by others; those without extent by themselves. */
@@ -156,12 +165,23 @@ function placing({ box, across, upright }: Cluster, from: Setup, to: Setup, k: n
 }
 
 /** Draws out what reached over an edge, so that it reaches over it by the bleed again; what went from side to side does so. */
-function toTheEdges(x: DesignDraft, sheet: Page, id: NodeId, was: Rect, map: Matrix, from: Setup, to: Setup): void {
+function toTheEdges(
+  x: DesignDraft,
+  sheet: Page,
+  id: NodeId,
+  was: Rect,
+  map: Matrix,
+  from: Setup,
+  to: Setup,
+  fonts: FontBook,
+): void {
   if (isEmpty(was)) return;
   const now = transformRect(map, was);
   const [sx, ox] = drawnOut(was.x0, was.x1, now.x0, now.x1, from.width, to.width, from.bleed);
   const [sy, oy] = drawnOut(was.y0, was.y1, now.y0, now.y1, from.height, to.height, from.bleed);
-  if (sx !== 1 || sy !== 1 || ox || oy) scaleNodes(x, sheet, [id], [sx, 0, 0, sy, ox, oy]);
+  if (sx === 1 && sy === 1 && !ox && !oy) return;
+  scaleNodes(x, sheet, [id], [sx, 0, 0, sy, ox, oy]);
+  evenPictures(x, id, sx, sy, fonts);
 }
 
 /** Scale and shift that draw a stretch out to the edges that it reached. */
