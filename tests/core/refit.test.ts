@@ -70,6 +70,7 @@ test.each(FORMATS)(
       expect([design.name, left(made)]).toEqual([design.name, left(design)]);
     }
   },
+  300_000,
 );
 
 test('edges and middles are kept; a line across goes across; a picture that fills the page is not distorted', async () => {
