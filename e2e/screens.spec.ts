@@ -65,6 +65,18 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.keyboard.press('Escape');
       await expect(page.getByRole('dialog')).toBeHidden();
     }
+    await page.getByRole('button', { name: 'Choose a ground' }).click();
+    await axe(page, 'grounds', scheme, '[role=dialog]');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^Format/ }).click();
+    await page.getByRole('button', { name: 'This page in other formats' }).click();
+    await axe(page, 'other formats', scheme, '[role=dialog]');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog', { name: 'This page in other formats' })).toBeHidden();
+    await page.keyboard.press('Escape');
+    await bench.details().getByRole('button', { name: 'Make a master of it' }).click();
+    await axe(page, 'what masters have', scheme, '[aria-label=Pile]');
+    await page.getByRole('button', { name: /^Undo/ }).click();
     await page.getByRole('button', { name: 'Shape', exact: true }).click();
     await axe(page, 'shapes', scheme, '[role=dialog]');
     await page.keyboard.press('Escape');

@@ -40,7 +40,9 @@ export function FromMasters({ design, page }: { design: Design; page: Page }) {
               const own = Object.hasOwn(taken, id);
               return (
                 <li key={id} className="group flex h-8 items-center gap-2 border-b border-line px-2">
-                  <span className={`min-w-0 flex-1 truncate ${own ? 'text-faint line-through' : ''}`}>{name}</span>
+                  <span title={name} className={`min-w-0 flex-1 truncate ${own ? 'text-faint line-through' : ''}`}>
+                    {name}
+                  </span>
                   {own ? (
                     <Button
                       kind="quiet"

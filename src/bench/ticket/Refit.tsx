@@ -161,7 +161,7 @@ function Preview({ design, name }: { design: Design; name: string }) {
       <span className="text-[12px]">
         {name} · {size}
       </span>
-      <span className="text-[12px] text-faint">
+      <span className="text-[12px]">
         {found === null ? 'looking …' : found ? `${count(found, 'thing')} to look at` : 'nothing found'}
       </span>
     </li>
