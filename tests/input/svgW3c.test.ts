@@ -147,7 +147,8 @@ test('every file of the other folders opens or says why; nothing throws', async 
       } catch (e) {
         if (!(e instanceof SvgProblem)) faults.push(`${folder}/${file}: ${(e as Error).message}`);
       }
-      if (performance.now() - start > 5000)
+      // A hang, not slowness: other work may run beside.
+      if (performance.now() - start > 30_000)
         faults.push(`${folder}/${file}: took ${Math.round(performance.now() - start)} ms`);
     }
   expect(faults).toEqual([]);
