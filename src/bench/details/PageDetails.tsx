@@ -55,7 +55,7 @@ export function PageDetails() {
             />
           </label>
           <MasterChoice page={page} />
-          {!master && <NumberingFields page={page} />}
+          {!master && design.pages.length > 1 && <NumberingFields page={page} />}
           <Button
             onClick={() => {
               let id = '';

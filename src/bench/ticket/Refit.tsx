@@ -4,6 +4,7 @@ import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { checkDesign } from '@/core/check/check';
 import { refit, type RefitTo } from '@/core/edit/refit';
 import type { Design } from '@/core/model/schema';
+import { verifyDesign } from '@/core/model/verify';
 import { bleedRect } from '@/core/scene/scene';
 import { FORMATS } from '@/core/units/formats';
 import { formatLength, toPoints } from '@/core/units/length';
@@ -60,8 +61,15 @@ function Choosing({ shut }: { shut: () => void }) {
   );
   const keep = async () => {
     setMaking(true);
+    let kept = 0;
     try {
-      for (const d of made) await designStore().add(d);
+      // The same door as for what comes out of a file.
+      for (const d of made) {
+        const sound = verifyDesign(d);
+        if (!sound.ok) throw new Error('this page cannot be fitted so');
+        await designStore().add(sound.design);
+        kept++;
+      }
       const [only] = made;
       session.say(
         made.length === 1 ? `“${only.name}” is on the shelf.` : `${made.length} designs are on the shelf.`,
@@ -71,7 +79,7 @@ function Choosing({ shut }: { shut: () => void }) {
       shut();
     } catch (e) {
       session.say(
-        `They could not be kept: ${e instanceof Error ? e.message : String(e)}. Nothing was changed.`,
+        `${kept ? `${kept} of ${made.length} designs are on the shelf; the next` : 'This'} could not be kept: ${e instanceof Error ? e.message : String(e)}. This design is as it was.`,
         'warn',
       );
     } finally {

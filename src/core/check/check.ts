@@ -1,5 +1,6 @@
 import type { Palette } from '../colour/palette';
 import type { Design } from '../model/schema';
+import { pageById } from '../model/tree';
 import type { SceneBuilder } from '../scene/build';
 import { plainText } from '../text/layout';
 import { bleedRule } from './rules/bleed';
@@ -39,7 +40,7 @@ export function checkDesign(design: Design, builder: SceneBuilder, palette: Pale
 /** What a finding means: of a shape with words in it the words, where they are what is wrong. */
 function called(design: Design, id: string, code: FindingCode): string {
   const node = design.nodes[id];
-  if (!node) return 'An object';
+  if (!node) return pageById(design, id) ? 'The ground' : 'An object';
   if (!code.startsWith('text.') || !('story' in node)) return node.name || 'An object';
   if (node.name && node.name !== 'Text frame' && node.name !== 'Display text')
     return node.kind === 'textFrame' && node.window ? `The text in ${node.name}` : node.name;
