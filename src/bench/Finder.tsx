@@ -22,7 +22,8 @@ const MOST = 60;
 export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const session = useSession();
   const [query, setQuery] = useState('');
-  const chosen = useRef<FinderRow | null>(null);
+  // A quick hand chooses the next before what was chosen first has run: none is lost.
+  const chosen = useRef<FinderRow[]>([]);
   const opened = useRef(open);
   useLayoutEffect(() => {
     opened.current = open;
@@ -47,9 +48,8 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
             // closing: a quick hand has opened it again by then, and is writing in it.
             if (opened.current) e.preventDefault();
             else backToBench(e);
-            const row = chosen.current;
-            chosen.current = null;
-            if (row) setTimeout(() => row.run(session), 0);
+            const rows = chosen.current.splice(0);
+            setTimeout(() => rows.forEach((row) => row.run(session)), 0);
           }}
           style={{ boxShadow: 'var(--shadow)' }}
           aria-describedby={undefined}
@@ -75,7 +75,7 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
                     disabled={!able}
                     title={able ? undefined : 'Choose something that this can be done to first'}
                     onSelect={() => {
-                      chosen.current = row;
+                      chosen.current.push(row);
                       onOpenChange(false);
                       setQuery('');
                     }}

@@ -16,7 +16,16 @@ function freshName(s: Session): string {
 export const MASTER_COMMANDS = {
   'master.fromPage': {
     label: 'Make a master of this page',
-    keywords: ['template page', 'repeat on pages', 'background', 'parent page', 'running head', 'every page'],
+    keywords: [
+      'template page',
+      'repeat on pages',
+      'background',
+      'parent page',
+      'running head',
+      'header',
+      'footer',
+      'every page',
+    ],
     keys: [],
     applies: (s) => !onMaster(s),
     run: (s) => {

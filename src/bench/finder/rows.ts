@@ -30,13 +30,13 @@ const field = (title: string, name: string, keywords: readonly string[]): Finder
     if (!focusField(name)) s.say(`${title} is in Details once something that has it is chosen.`);
   },
 });
-const part = (title: string, keywords: readonly string[]): FinderRow => ({
+const part = (title: string, keywords: readonly string[], section = title): FinderRow => ({
   id: `part.${title}`,
   kind: 'part',
   title,
   keywords,
   run: (s) => {
-    if (!goToSection(title)) s.say(`${title} is in Details once something that has it is chosen.`);
+    if (!goToSection(section)) s.say(`${title} is in Details once something that has it is chosen.`);
   },
 });
 const place = (title: string, keywords: readonly string[], run: (s: Session) => void): FinderRow => ({
@@ -150,6 +150,22 @@ const PLACES: readonly FinderRow[] = [
   part('Step and repeat', ['pattern', 'copies', 'array', 'grid of copies', 'ring of copies', 'duplicate many']),
   part('Corners', ['round corners', 'cut corners', 'scooped']),
   part('Shape', ['sides', 'points', 'rays', 'knobs', 'number of sides']),
+  part(
+    'Words on a line, or bent',
+    [
+      'curved text',
+      'text on circle',
+      'words on a path',
+      'text along a line',
+      'arch',
+      'bend text',
+      'bent words',
+      'warp',
+      'round text',
+    ],
+    'Line',
+  ),
+  part('Ground', ['background', 'page colour', 'paper colour', 'backdrop', 'behind everything', 'pattern of the page']),
   part('Guides', ['guide lines', 'help lines', 'ruler lines']),
   part('Snap to', ['snapping', 'magnet', 'stick', 'grid']),
   place(
@@ -224,16 +240,6 @@ const PLACES: readonly FinderRow[] = [
     kind: 'holvet',
   }),
   notHere(
-    'Drop shadow',
-    ['shadow', 'glow', 'blur', 'soft edge', 'emboss', 'effects', 'bevel'],
-    'Shadows, glows and blurs are not here yet. A copy behind, in a darker colour with some opacity, comes near.',
-  ),
-  notHere(
-    'Words on a path',
-    ['curved text', 'text on circle', 'arch', 'bend text', 'warp', 'text along a line', 'round text'],
-    'Words on a path and bent words are not here yet.',
-  ),
-  notHere(
     'Fill in names',
     ['merge', 'mail merge', 'csv', 'name list', 'certificates', 'data'],
     'Filling in a list of names is not here yet. Duplicate the page for each name until then.',
@@ -242,11 +248,6 @@ const PLACES: readonly FinderRow[] = [
     'Versions side by side',
     ['versions', 'alternatives', 'variants', 'compare'],
     'Versions side by side are not here yet. Duplicate the page for each version; earlier states are under Earlier in the strip.',
-  ),
-  notHere(
-    'Master pages',
-    ['master', 'template', 'repeat on every page', 'header', 'footer'],
-    'Master pages are not here yet. Copy what repeats and paste it in place on each page.',
   ),
   notHere(
     'Many on a sheet',
