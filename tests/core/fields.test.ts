@@ -1,17 +1,21 @@
-import { cutMesh } from '@/core/geometry/mesh';
-import { addEllipse, PathBuilder, type PathData } from '@/core/geometry/path';
-import type { Matrix } from '@/core/geometry/matrix';
-import { strokeOutline, type StrokeStyle } from '@/core/geometry/stroke';
-import { strokeMesh } from '@/core/geometry/strokeMesh';
-import { newDesign, outlineOf, setupOf } from '@/core/model/defaults';
-import type { Design, GradientPaint, Paint, PoolsPaint, Stop } from '@/core/model/schema';
-import { Coverage, type Region } from '@/core/render/coverage';
-import { boxT, radialT } from '@/core/render/field';
-import { grainTile } from '@/core/render/grain';
-import { rasterPlates } from '@/core/render/plates';
-import { poolField, poolLattice } from '@/core/render/pools';
+import { wordsOf } from '@/core/derive/fields';
+import { layoutOf, type TextNode } from '@/core/derive/layout';
+import { pageLabels } from '@/core/derive/pageLabels';
+import { numberPages, putField, putFieldAtFoot, setVersion } from '@/core/edit/fields';
+import { tryOut } from '@/core/edit/history';
+import { addMaster, removeMaster, setMaster, setOnLeft } from '@/core/edit/masters';
+import { addPage, movePages, setFacing, setNumbering } from '@/core/edit/pages';
+import { replaceText } from '@/core/edit/text';
 import { prepare, type Engines } from '@/core/engines';
-import { DesignBuilder } from '@/demo/builder';
+import { newDesign, runOf, setupOf } from '@/core/model/defaults';
+import { FIELD_MARK, type Design, type Story } from '@/core/model/schema';
+import { followersOf, mastersOf, pageById } from '@/core/model/tree';
+import { verifyDesign } from '@/core/model/verify';
+import { walk } from '@/core/scene/walk';
+import { plainText } from '@/core/text/layout';
+import { DesignBuilder, flat } from '@/demo/builder';
+import { pdfOf } from '../support/press';
+import { words } from '../support/qpdf';
 import { cmyk, making } from '../support/sample';
 import { testEngines } from '../support/engines';
 
@@ -19,246 +23,153 @@ let engines: Engines;
 beforeAll(async () => {
   engines = await testEngines();
 });
+let n = 0;
+const newId = () => `f${n++}`;
+const how = { newId };
 
-const region: Region = { x: 0, y: 0, scale: 2, width: 400, height: 400 };
-const coverage = (paths: readonly PathData[]): Uint8Array => {
-  const c = new Coverage(region.width, region.height);
-  const out = new Uint8Array(region.width * region.height);
-  for (const p of paths) c.add(p, region);
-  c.sweep('nonZero', (y, from, to, row) => out.set(row.subarray(from, to), y * region.width + from));
-  return out;
+/** So many pages on a master with a band, a page number below it and a line over it. */
+async function numbered(pages: number): Promise<Design> {
+  const b = new DesignBuilder(newDesign('Walk programme', setupOf(300, 200, { bleed: 9 }), making), making);
+  const band = b.shape('Band', 'rectangle', { x: 0, y: 0, w: 300, h: 30 }, { fill: flat(cmyk(60, 0, 0, 0)) });
+  const line = b.shape('Line', 'rectangle', { x: 20, y: 160, w: 260, h: 2 }, { fill: flat(cmyk(0, 0, 0, 100)) });
+  let d = b.done();
+  d = tryOut(d, (x) => {
+    let after = x.pages[0].id;
+    for (let i = 1; i < pages; i++) after = addPage(x, after, newId);
+    const master = numberPages(x, x.pages[0], 'Ordinary', how);
+    pageById(x, master)!.children = [band, ...pageById(x, master)!.children, line];
+  });
+  await prepare(engines, d);
+  return d;
+}
+const saidOn = (d: Design, page: number): string[] => {
+  const said: string[] = [];
+  walk(engines.builder.build(d, d.pages[page]).root, (l) => void (l.type === 'glyphs' && said.push(l.text)));
+  return said;
 };
-const zig: PathData = [0, 40, 150, 1, 90, 50, 1, 130, 150, 1, 160, 60];
-const square: PathData = [0, 50, 50, 1, 150, 50, 1, 150, 140, 1, 50, 140, 3];
-const star: PathData = (() => {
-  const out: number[] = [];
-  for (let i = 0; i < 10; i++)
-    out.push(
-      i ? 1 : 0,
-      100 + (i % 2 ? 35 : 80) * Math.sin((i * Math.PI) / 5),
-      100 - (i % 2 ? 35 : 80) * Math.cos((i * Math.PI) / 5),
-    );
-  return [...out, 3];
-})();
-const ellipse: PathData = (() => {
-  const b = new PathBuilder();
-  addEllipse(b, 100, 100, 70, 50);
-  return b.data;
-})();
-const wave: PathData = [0, 30, 120, 2, 80, 20, 120, 200, 170, 80];
-const LINES: [string, PathData][] = [
-  ['a zigzag', zig],
-  ['a square', square],
-  ['a star', star],
-  ['an ellipse', ellipse],
-  ['a wave', wave],
-];
-const STYLES: StrokeStyle[] = (['butt', 'round', 'square'] as const).flatMap((cap) =>
-  (['miter', 'round', 'bevel'] as const).map((join) => ({ width: 16, cap, join, miterLimit: 10 })),
-);
 
-describe('the triangles of a gradient that follows its line', () => {
-  // The plain outline is cut by its own form in every output: the triangles must reach all of it.
-  test.each(LINES)('cover %s at every join and cap', (_, path) => {
-    for (const course of ['along', 'across'] as const)
-      for (const style of STYLES) {
-        const mesh = strokeMesh(path, style, course, 0.05, 1);
-        const triangles: number[] = [];
-        for (let i = 0; i < mesh.length; i += 9) {
-          const [ax, ay, , bx, by, , cx, cy] = mesh.slice(i, i + 9);
-          // All turned the same way, so that overlaps add up.
-          const flip = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay) < 0;
-          triangles.push(0, ax, ay, 1, flip ? cx : bx, flip ? cy : by, 1, flip ? bx : cx, flip ? by : cy, 3);
-        }
-        const [line, covered] = [coverage([strokeOutline(path, style, 0.02)]), coverage([triangles])];
-        let area = 0;
-        let missed = 0;
-        line.forEach((v, i) => {
-          area += v;
-          missed += Math.max(0, v - covered[i]);
-        });
-        expect([course, style.cap, style.join, missed / area < 1e-3]).toEqual([course, style.cap, style.join, true]);
-      }
-  });
-  test('along: the share of the length; across: 0 at the left edge, 1 at the right, ½ on the line', () => {
-    const line: PathData = [0, 0, 0, 1, 30, 0, 1, 30, 10];
-    const along = strokeMesh(line, { width: 2, cap: 'butt', join: 'miter', miterLimit: 10 }, 'along', 0.1, 0);
-    for (let i = 0; i < along.length; i += 3)
-      expect(along[i + 2]).toBeCloseTo(
-        Math.min(1, Math.max(0, along[i] < 29 ? along[i] / 40 : (30 + Math.max(0, along[i + 1])) / 40)),
-        1,
-      );
-    const across = strokeMesh(
-      [0, 0, 0, 1, 30, 0],
-      { width: 2, cap: 'butt', join: 'miter', miterLimit: 10 },
-      'across',
-      0.1,
-      0,
-    );
-    // Walking right, left is up: y −1.
-    for (let i = 0; i < across.length; i += 3) expect(across[i + 2]).toBeCloseTo(0.5 + across[i + 1] / 2, 9);
-  });
-  test('cut at levels, no triangle lies on both sides of one, and the area stays', () => {
-    const mesh = strokeMesh(wave, { width: 20, cap: 'round', join: 'round', miterLimit: 10 }, 'across', 0.1, 0.5);
-    const cut = cutMesh(mesh, [0, 0.25, 0.5, 0.9, 1]);
-    const area = (m: number[]) => {
-      let sum = 0;
-      for (let i = 0; i < m.length; i += 9)
-        sum += Math.abs((m[i + 3] - m[i]) * (m[i + 7] - m[i + 1]) - (m[i + 6] - m[i]) * (m[i + 4] - m[i + 1]));
-      return sum;
-    };
-    expect(area(cut)).toBeCloseTo(area(mesh), 6);
-    for (let i = 0; i < cut.length; i += 9)
-      for (const level of [0, 0.25, 0.5, 0.9, 1]) {
-        const ts = [cut[i + 2], cut[i + 5], cut[i + 8]];
-        expect(Math.min(...ts) >= level - 1e-9 || Math.max(...ts) <= level + 1e-9).toBe(true);
-      }
-  });
+test('one number on a master says on each page its own; what has no field is the same group on all', async () => {
+  const d = await numbered(12);
+  expect(verifyDesign(d)).toMatchObject({ ok: true });
+  expect(d.masters).toMatchObject([{ name: 'Ordinary' }]);
+  expect(d.pages.map((_, i) => saidOn(d, i))).toEqual(d.pages.map((_, i) => [`${i + 1}`]));
+  const parts = (i: number) => engines.builder.build(d, d.pages[i]).root.content;
+  expect(parts(0)).toHaveLength(3);
+  expect(parts(5)[0]).toBe(parts(0)[0]);
+  expect(parts(5)[2]).toBe(parts(0)[2]);
+  expect(parts(5)[1]).not.toBe(parts(0)[1]);
+  // Asked in turn, each page's is kept.
+  const five = engines.builder.build(d, d.pages[5]);
+  engines.builder.build(d, d.pages[6]);
+  expect(engines.builder.build(d, d.pages[5])).toBe(five);
+  // On the master itself: what its first page says.
+  const master = d.masters![0];
+  const text = d.nodes[master.children[1]] as TextNode;
+  expect(wordsOf(d, text)).toBe('1');
 });
 
-const platesOf = async (design: Design, r: Region = region) =>
-  rasterPlates(engines.builder.build(design, design.pages[0]), await prepare(engines, design), r)!;
-const page = (draw: (b: DesignBuilder) => string[]): Design => {
-  const b = new DesignBuilder(newDesign('Fields', setupOf(200, 200, { bleed: 0 }), making), making);
-  b.place(0, draw(b));
-  return b.done();
-};
-const stops: Stop[] = [
-  { offset: 0, colour: cmyk(100, 0, 0, 0) },
-  { offset: 1, colour: cmyk(0, 0, 100, 0) },
-];
-const course = (strokeMapping: 'along' | 'across', thereAndBack = false): Paint => ({
-  kind: 'gradient',
-  gradient: 'linear',
-  ramp: { stops },
-  geometry: [1, 0, 0, 1, 0, 0],
-  overprint: false,
-  strokeMapping,
-  ...(thereAndBack && { thereAndBack: true }),
+test('pages in another order, numbers that begin anew: the words follow', async () => {
+  const d = await numbered(4);
+  const roman = tryOut(d, (x) => setNumbering(x, x.pages[2].id, { start: 8, style: 'lowerRoman', section: 'Supper' }));
+  expect(roman.pages.map((_, i) => saidOn(roman, i)[0])).toEqual(['1', '2', 'viii', 'ix']);
+  const moved = tryOut(roman, (x) => movePages(x, [x.pages[3].id], 0));
+  expect(moved.pages.map((_, i) => saidOn(moved, i)[0])).toEqual(pageLabels(moved));
+  expect(saidOn(moved, 0)).toEqual(['1']);
 });
 
-describe('rings', () => {
-  test.each([
-    ['edge to edge', course('across')],
-    ['following the line, there and back', course('along', true)],
-  ])('%s: no seam where the line closes', async (_, paint) => {
-    const { data } = await platesOf(
-      page((b) => [b.shape('Ring', 'ellipse', { x: 40, y: 40, w: 120, h: 120 }, { outline: outlineOf(paint, 20) })]),
-    );
-    // Round the middle of the line, a pixel at a time; the path begins and ends at the right.
-    const round: number[] = [];
-    for (let k = 0; k < 720; k++) {
-      const a = (k / 720) * 2 * Math.PI;
-      round.push(data[0][Math.floor((100 + 60 * Math.sin(a)) * 2) * 400 + Math.floor((100 + 60 * Math.cos(a)) * 2)]);
-    }
-    round.forEach((v, k) =>
-      expect(Math.abs(v - round[(k + 1) % 720])).toBeLessThanOrEqual(
-        paint.kind === 'gradient' && paint.strokeMapping === 'across' ? 6 : 2,
-      ),
-    );
-    // Straight across the seam, from above it to below it.
-    const column = Array.from({ length: 9 }, (_, i) => data[0][(196 + i) * 400 + 330]);
-    column.slice(1).forEach((v, i) => expect(Math.abs(v - column[i])).toBeLessThanOrEqual(2));
-  });
-  test('a gradient outline inks the same pixels as a plain one', async () => {
-    const plain: Stop[] = [
-      { offset: 0, colour: cmyk(0, 0, 0, 100) },
-      { offset: 1, colour: cmyk(0, 0, 0, 100) },
-    ];
-    for (const join of ['miter', 'round', 'bevel'] as const) {
-      const make = (paint: Paint) =>
-        page((b) => [
-          b.shape('Star', 'star', { x: 40, y: 40, w: 120, h: 120 }, { outline: { ...outlineOf(paint, 14), join } }),
-        ]);
-      const flat = await platesOf(make({ kind: 'colour', colour: cmyk(0, 0, 0, 100), overprint: false }));
-      const swept = await platesOf(make({ ...(course('across') as GradientPaint), ramp: { stops: plain } }));
-      let [area, off] = [0, 0];
-      flat.data[3].forEach((v, i) => {
-        area += v;
-        off += Math.abs(v - swept.data[3][i]);
-      });
-      expect(off / area).toBeLessThanOrEqual(1e-3);
-    }
-  });
-});
-
-describe('pools', () => {
-  const geometry: Matrix = [160, 0, 20, 120, 20, 30];
-  const pools: PoolsPaint = {
-    kind: 'pools',
-    overprint: false,
-    geometry,
-    pools: [
-      { x: 0.2, y: 0.3, colour: cmyk(90, 0, 0, 10), reach: 0.5 },
-      { x: 0.7, y: 0.25, colour: cmyk(0, 80, 20, 0), reach: 0.2 },
-      { x: 0.55, y: 0.8, colour: cmyk(0, 10, 90, 0), reach: 0.3, opacity: 0.5 },
-      { x: 0.1, y: 0.9, colour: cmyk(30, 30, 30, 30), reach: 0.15 },
-    ],
+test('a field in the middle of words: one place for the caret on each side of it, and writing goes on beside it', async () => {
+  let d = await numbered(1);
+  const id = d.masters![0].children[1];
+  const node = d.nodes[id] as TextNode;
+  const put = (change: (s: Story) => Story) => {
+    d = tryOut(d, (x) => void (x.stories[node.story] = change(d.stories[node.story]) as never));
   };
-  test('are exact at their points, on the plates and on the crossings of the mesh', async () => {
-    const design = page((b) => [b.shape('Field', 'rectangle', { x: 0, y: 0, w: 200, h: 200 }, { fill: pools })]);
-    const palette = await prepare(engines, design);
-    const scale = 16;
-    const field = poolField(pools, palette);
-    const lattice = poolLattice(field, geometry, { x0: -0.2, y0: -0.3, x1: 1.2, y1: 1.4 });
-    for (const p of pools.pools) {
-      const x = geometry[0] * p.x + geometry[2] * p.y + geometry[4];
-      const y = geometry[1] * p.x + geometry[3] * p.y + geometry[5];
-      const { data } = await platesOf(design, { x: x - 0.5 / scale, y: y - 0.5 / scale, scale, width: 1, height: 1 });
-      palette
-        .mix(p.colour)
-        .forEach((v, i) => expect(Math.abs(data[i][0] / 255 - v * (p.opacity ?? 1))).toBeLessThanOrEqual(1 / 255));
-      const [u, v] = [lattice.us.indexOf(p.x), lattice.vs.indexOf(p.y)];
-      expect(u >= 0 && v >= 0).toBe(true);
-      [...palette.mix(p.colour), p.opacity ?? 1].forEach((want, i) =>
-        expect(lattice.values[v * lattice.us.length + u][i]).toBeCloseTo(want, 9),
-      );
-    }
-  });
-  test('between the mesh’s lines the field is straight within two levels', async () => {
-    const palette = await prepare(
-      engines,
-      page(() => []),
-    );
-    const field = poolField(pools, palette);
-    const { us, vs, values } = poolLattice(field, geometry, { x0: -0.2, y0: -0.3, x1: 1.2, y1: 1.4 });
-    const out = new Float64Array(field.size);
-    let worst = 0;
-    for (let j = 0; j + 1 < vs.length; j++)
-      for (let i = 0; i + 1 < us.length; i++) {
-        const [u, v] = [(us[i] + us[i + 1]) / 2, (vs[j] + vs[j + 1]) / 2];
-        field.at(geometry[0] * u + geometry[2] * v + geometry[4], geometry[1] * u + geometry[3] * v + geometry[5], out);
-        const at = (a: number, b: number) => values[(j + b) * us.length + i + a];
-        for (let k = 0; k < field.size; k++)
-          worst = Math.max(
-            worst,
-            Math.abs(out[k] - (at(0, 0)[k] + at(1, 1)[k]) / 2),
-            Math.abs(out[k] - (at(1, 0)[k] + at(0, 1)[k]) / 2),
-          );
-      }
-    expect(worst * 255).toBeLessThan(2);
-  });
+  put((s) => replaceText(s, 0, 1, 'See page  of '));
+  put((s) => putField(s, 9, 9, 'page'));
+  put((s) => putField(s, 14, 14, 'design'));
+  const plain = () => plainText(d.stories[node.story]);
+  expect(plain()).toBe(`See page ${FIELD_MARK} of ${FIELD_MARK}`);
+  d = tryOut(d, (x) => setNumbering(x, x.pages[0].id, { start: 1888, style: 'capitalRoman' }));
+  expect(wordsOf(d, node)).toBe('See page MDCCCLXXXVIII of Walk programme');
+  const layout = layoutOf(d, node, engines.fonts);
+  const [line] = layout.lines;
+  expect([line.start, line.end]).toEqual([0, 15]);
+  // One for each character of the story and one behind the last, left to right.
+  expect(line.carets.map((c) => c.offset)).toEqual(Array.from({ length: 16 }, (_, i) => i));
+  expect(line.carets.every((c, i) => i === 0 || c.x > line.carets[i - 1].x)).toBe(true);
+  const wide = (i: number) => line.carets[i + 1].x - line.carets[i].x;
+  expect(wide(9)).toBeGreaterThan(5 * wide(10));
+  put((s) => replaceText(s, 10, 10, ' (here)'));
+  expect(wordsOf(d, node)).toBe('See page MDCCCLXXXVIII (here) of Walk programme');
+  put((s) => replaceText(s, 9, 10, ''));
+  expect(wordsOf(d, node)).toBe('See page  (here) of Walk programme');
 });
 
-describe('unit spaces', () => {
-  // SVG 1.1 §13.2.3: the focus is where the ramp begins, the circle where it ends.
-  test('radial: 0 at the focus, 1 on the circle, even along every ray', () => {
-    for (const focus of [undefined, [0.5, 0], [-0.3, 0.6]] as ([number, number] | undefined)[]) {
-      const t = radialT(focus);
-      const [fx, fy] = focus ?? [0, 0];
-      expect(t(fx, fy)).toBeCloseTo(0, 9);
-      for (let k = 0; k < 12; k++) {
-        const [x, y] = [Math.cos((k * Math.PI) / 6), Math.sin((k * Math.PI) / 6)];
-        expect(t(x, y)).toBeCloseTo(1, 9);
-        expect(t(fx + (x - fx) * 0.4, fy + (y - fy) * 0.4)).toBeCloseTo(0.4, 9);
-      }
-    }
+test('what each field says', async () => {
+  const b = new DesignBuilder(newDesign('Walk: programme?', setupOf(300, 200), making), making);
+  b.place(0, [b.displayText('Line', 20, 180, [{ runs: [runOf('', 9)] }])]);
+  let d: Design = { ...b.done(), modified: '2026-11-29T22:15:00.000Z' };
+  const [id] = d.pages[0].children;
+  const said = (field: Parameters<typeof putField>[3]) => {
+    const node = d.nodes[id] as TextNode;
+    const e = tryOut(d, (x) => void (x.stories[node.story] = putField(d.stories[node.story], 0, 0, field) as never));
+    return wordsOf(e, e.nodes[id] as TextNode);
+  };
+  d = tryOut(d, (x) => {
+    setVersion(x, '2nd proof');
+    setNumbering(x, x.pages[0].id, { start: 4, style: 'decimal', before: 'A-', section: 'The route' });
+    addPage(x, x.pages[0].id, newId);
   });
-  test('box: 1 on all four sides', () =>
-    expect([boxT(1, 0.3), boxT(-0.2, -1), boxT(0.5, 0.25), boxT(0, 0)]).toEqual([1, 1, 0.5, 0]));
-  test('grain: exactly half of the squares are set, and always the same', () => {
-    const tile = grainTile();
-    expect(tile.reduce((a, b) => a + b, 0)).toBe(tile.length / 2);
-    expect(grainTile()).toBe(tile);
+  expect(said('page')).toBe('A-4');
+  expect(said('pages')).toBe('2');
+  expect(said('section')).toBe('The route');
+  expect(said('design')).toBe('Walk: programme?');
+  expect(said('file')).toBe('Walk programme.holvet');
+  expect(said('date')).toBe('29 November 2026');
+  expect(said('version')).toBe('2nd proof');
+});
+
+test('in the PDF each page says its number, as poppler reads it', async () => {
+  const d = await numbered(3);
+  const pdf = await pdfOf(engines, d);
+  expect(
+    words(pdf)
+      .split('\f')
+      .map((p) => p.trim())
+      .slice(0, 3),
+  ).toEqual(['1', '2', '3']);
+});
+
+test('on the left of a fold another master; it follows pages that change sides, and may lead in no ring', async () => {
+  let d = await numbered(4);
+  const right = d.masters![0].id;
+  d = tryOut(d, (x) => {
+    setFacing(x, 'right');
+    addMaster(x, { id: 'left', name: 'Left' });
+    addMaster(x, { id: 'base', name: 'Base' });
+    setMaster(x, ['left', right], 'base');
+    setOnLeft(x, right, 'left');
+    putFieldAtFoot(x, 'left', 'pages', how);
   });
+  expect(verifyDesign(d)).toMatchObject({ ok: true });
+  const line = (i: number) => mastersOf(d, d.pages[i]).map((m) => m.id);
+  expect([0, 1, 2, 3].map(line)).toEqual([
+    ['base', right],
+    ['base', 'left'],
+    ['base', right],
+    ['base', 'left'],
+  ]);
+  expect([0, 1].map((i) => saidOn(d, i))).toEqual([['1'], ['4']]);
+  expect(followersOf(d, 'left')).toEqual([d.pages[1], d.pages[3]]);
+  const moved = tryOut(d, (x) => movePages(x, [x.pages[1].id], 0));
+  expect(mastersOf(moved, moved.pages[1]).map((m) => m.id)).toEqual(['base', 'left']);
+  expect(mastersOf(moved, moved.pages[0]).map((m) => m.id)).toEqual(['base', right]);
+  expect(() => tryOut(d, (x) => setOnLeft(x, 'base', right))).toThrow('a master would stand on itself');
+  expect(() => tryOut(d, (x) => setMaster(x, ['base'], right))).toThrow('a master would stand on itself');
+  const ring = structuredClone(d) as unknown as { masters: { id: string; onLeft?: string }[] };
+  ring.masters.find((m) => m.id === 'base')!.onLeft = right;
+  expect(verifyDesign(ring)).toMatchObject({ ok: false, what: 'it stands on itself' });
+  const gone = tryOut(d, (x) => removeMaster(x, 'left'));
+  expect(verifyDesign(gone)).toMatchObject({ ok: true });
+  expect(mastersOf(gone, gone.pages[1]).map((m) => m.id)).toEqual(['base', right]);
 });

@@ -3,7 +3,6 @@ import { firstGradient } from '@/core/edit/gradient';
 import { record, redoEntry, tryOut, undoEntry } from '@/core/edit/history';
 import {
   addMaster,
-  followersOf,
   giveBack,
   masterFromPage,
   removeMaster,
@@ -19,7 +18,7 @@ import { usersOfSwatches } from '@/core/edit/swatches';
 import { newDesign, runOf, setupOf } from '@/core/model/defaults';
 import { salvageDesign } from '@/core/model/salvage';
 import type { Design, Page, Paint } from '@/core/model/schema';
-import { groundOf, mastersOf, pageById } from '@/core/model/tree';
+import { followersOf, groundOf, mastersOf, pageById } from '@/core/model/tree';
 import { verifyChange, verifyDesign } from '@/core/model/verify';
 import { hitAll, nodesIn } from '@/core/scene/hit';
 import type { Group } from '@/core/scene/scene';

@@ -31,6 +31,7 @@ import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import { addFurtherOutline, canAddOutline } from './outlines';
+import { FIELD_COMMANDS } from './fields';
 import { LOOK_COMMANDS } from './looks';
 import { MASTER_COMMANDS } from './masters';
 import { giveShadow } from './shadows';
@@ -313,6 +314,7 @@ export const COMMANDS = {
   ...ARRANGE_COMMANDS,
   ...SELECT_COMMANDS,
   ...LOOK_COMMANDS,
+  ...FIELD_COMMANDS,
   ...MASTER_COMMANDS,
   ...WORD_COMMANDS,
   'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),

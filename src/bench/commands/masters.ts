@@ -7,7 +7,7 @@ import type { Session } from '../session/session';
 const onMaster = (s: Session): boolean => isMaster(s.design, s.page.id);
 
 /** A name that no master has yet. */
-function freshName(s: Session): string {
+export function freshName(s: Session): string {
   const names = new Set((s.design.masters ?? []).map((m) => m.name));
   for (const name of ['Ordinary', 'Cover', 'Opening', 'Back']) if (!names.has(name)) return name;
   for (let n = 5; ; n++) if (!names.has(`Master ${n}`)) return `Master ${n}`;

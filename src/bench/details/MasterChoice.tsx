@@ -1,5 +1,5 @@
 'use client';
-import { setMaster, wouldRing } from '@/core/edit/masters';
+import { setMaster, setOnLeft, wouldRing } from '@/core/edit/masters';
 import type { Page } from '@/core/model/schema';
 import { isMaster } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
@@ -33,6 +33,22 @@ export function MasterChoice({ page }: { page: Page }) {
             },
           ]}
           onChange={(id) => session.commit('Choose a master', (d) => setMaster(d, [page.id], id || null))}
+        />
+      )}
+      {own && design.setup.facing && masters.length > 0 && (
+        <ListChoice
+          label="Left pages have"
+          value={page.onLeft ?? NONE}
+          groups={[
+            {
+              name: '',
+              options: [
+                { value: NONE, label: 'the same' },
+                ...masters.map((m) => ({ value: m.id, label: sheetName(design, m) })),
+              ],
+            },
+          ]}
+          onChange={(id) => session.commit('Choose a master for left pages', (d) => setOnLeft(d, page.id, id || null))}
         />
       )}
       <div className="flex flex-wrap gap-2">

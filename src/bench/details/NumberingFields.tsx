@@ -57,6 +57,24 @@ export function NumberingFields({ page }: { page: Page }) {
             ]}
             onChange={(style) => put('Style of page numbers', { ...numbering, style })}
           />
+          <label className="col-span-2 flex items-center gap-1.5">
+            <span className="shrink-0 text-faint">Section</span>
+            <input
+              key={page.id + (numbering.section ?? '')}
+              className="h-7 w-full rounded-sm border border-edge bg-field px-2"
+              placeholder="what begins here"
+              defaultValue={numbering.section ?? ''}
+              maxLength={80}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') e.currentTarget.blur();
+              }}
+              onBlur={(e) => {
+                const { section = '', ...rest } = numbering;
+                const name = e.currentTarget.value.trim();
+                if (name !== section) put('Name the section', name ? { ...rest, section: name } : rest);
+              }}
+            />
+          </label>
         </div>
       )}
     </>

@@ -1,9 +1,8 @@
 'use client';
 import { pageLabels } from '@/core/derive/pageLabels';
-import { followersOf } from '@/core/edit/masters';
 import { addPage } from '@/core/edit/pages';
 import type { Design } from '@/core/model/schema';
-import { isMaster, pageById } from '@/core/model/tree';
+import { followersOf, isMaster, pageById } from '@/core/model/tree';
 import { formatLength } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { Section } from '@/ui/Section';

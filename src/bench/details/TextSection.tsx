@@ -1,12 +1,18 @@
 'use client';
-import { plainText } from '@/core/text/layout';
-import { WordChoice } from '@/ui/Choice';
+import { wordsOf } from '@/core/derive/fields';
+import { setVersion } from '@/core/edit/fields';
+import type { Field } from '@/core/model/schema';
+import { ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { usePlacedDesign, useSession } from '../session/context';
+import { backToLetters } from '../session/focus';
+import { FIELD_WORDS, insertField } from '../commands/fields';
 import { AxisFields } from './AxisFields';
 import { FaceChooser } from './FaceChooser';
 import { useReach, useTextTarget } from './textTarget';
+
+const FIELDS = Object.keys(FIELD_WORDS) as Field[];
 
 /** Face, size, alignment, leading and tracking of the chosen texts, or of the letters chosen in the one being written. */
 export function TextSection() {
@@ -36,7 +42,7 @@ export function TextSection() {
         )}
         <FaceChooser
           value={same('face') ? run.face : null}
-          sample={plainText(story).replace(/\s+/g, ' ').trim().slice(0, 40) || 'Lantern Walk'}
+          sample={wordsOf(design, node).replace(/\s+/g, ' ').trim().slice(0, 40) || 'Lantern Walk'}
           onPreview={(face) => {
             if (face === null) preview(null);
             else void session.loadFaces([face]).then(() => preview({ face }));
@@ -129,6 +135,44 @@ export function TextSection() {
           ]}
           onChange={(align) => para('Alignment', { align })}
         />
+        {inText && (
+          <ListChoice
+            label="Put in"
+            value=""
+            groups={[
+              {
+                name: '',
+                options: [
+                  { value: '', label: 'page number, date …' },
+                  ...FIELDS.map((value) => ({ value, label: FIELD_WORDS[value].label })),
+                ],
+              },
+            ]}
+            onChange={(field) => {
+              if (field) insertField(session, field);
+              backToLetters();
+            }}
+          />
+        )}
+        {story.paragraphs.some((p) => p.runs.some((r) => r.field === 'version')) && (
+          <label className="flex items-center gap-1.5">
+            <span className="shrink-0 text-faint">Version</span>
+            <input
+              key={design.version}
+              className="h-7 w-full rounded-sm border border-edge bg-field px-2"
+              placeholder="2nd proof"
+              defaultValue={design.version ?? ''}
+              maxLength={80}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') e.currentTarget.blur();
+              }}
+              onBlur={(e) => {
+                const version = e.currentTarget.value.trim();
+                if (version !== (design.version ?? '')) session.commit('Version', (d) => setVersion(d, version));
+              }}
+            />
+          </label>
+        )}
       </div>
     </Section>
   );

@@ -1,7 +1,7 @@
 import { OP_NAMES } from '@/core/model/defaults';
+import { wordsOf } from '@/core/derive/fields';
 import { isText } from '@/core/derive/layout';
 import type { Design, DesignNode } from '@/core/model/schema';
-import { plainText } from '@/core/text/layout';
 
 /** The signs of set theory; a division is a cut. */
 const SIGNS = { union: '∪', subtract: '∖', intersect: '∩', exclude: '△', divide: '÷' } as const;
@@ -20,7 +20,7 @@ export const KIND: Record<DesignNode['kind'], string> = {
 /** A text that was never named goes by its first words. */
 export function nameOf(design: Design, node: DesignNode): string {
   if (isText(node) && (node.name === 'Display text' || node.name === 'Text frame' || !node.name)) {
-    const words = plainText(design.stories[node.story]).replace(/\s+/g, ' ').trim();
+    const words = wordsOf(design, node).replace(/\s+/g, ' ').trim();
     if (words) return `Text: ${words.length > 40 ? `${words.slice(0, 38)} …` : words}`;
   }
   // A combination that was never named goes by what is combined.

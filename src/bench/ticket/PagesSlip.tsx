@@ -10,7 +10,8 @@ import {
 } from '@dnd-kit/core';
 import { useState, type MouseEvent } from 'react';
 import { pageLabels } from '@/core/derive/pageLabels';
-import { followersOf, setMaster } from '@/core/edit/masters';
+import { setMaster } from '@/core/edit/masters';
+import { followersOf } from '@/core/model/tree';
 import { deletePages, duplicatePage, movePages } from '@/core/edit/pages';
 import type { Page } from '@/core/model/schema';
 import { Button } from '@/ui/Button';

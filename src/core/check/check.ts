@@ -2,7 +2,7 @@ import type { Palette } from '../colour/palette';
 import type { Design } from '../model/schema';
 import { pageById } from '../model/tree';
 import type { SceneBuilder } from '../scene/build';
-import { plainText } from '../text/layout';
+import { wordsOf } from '../derive/fields';
 import { bleedRule } from './rules/bleed';
 import { unsureRule } from './rules/combination';
 import { bandingRule } from './rules/gradient';
@@ -44,7 +44,7 @@ function called(design: Design, id: string, code: FindingCode): string {
   if (!code.startsWith('text.') || !('story' in node)) return node.name || 'An object';
   if (node.name && node.name !== 'Text frame' && node.name !== 'Display text')
     return node.kind === 'textFrame' && node.window ? `The text in ${node.name}` : node.name;
-  const words = plainText(design.stories[node.story]).replace(/\s+/g, ' ').trim();
+  const words = wordsOf(design, node).replace(/\s+/g, ' ').trim();
   return words ? `The text “${words.length > 30 ? `${words.slice(0, 28)} …` : words}”` : 'An empty text';
 }
 

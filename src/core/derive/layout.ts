@@ -2,6 +2,7 @@ import { IDENTITY, scaling, type Matrix } from '../geometry/matrix';
 import { transformRect } from '../geometry/rect';
 import type { Design, DesignNode, NodeOf } from '../model/schema';
 import { alongLine, bentLayout } from './alongLine';
+import { storyWhereItLies } from './fields';
 import { insetsOf, measureOf } from './frame';
 import { freeOf, obstaclesOf, type Obstacle, type Words } from './pushed';
 import type { FontBook } from '../text/fonts';
@@ -27,7 +28,8 @@ const layouts = new WeakMap<object, Known>();
  * through, and the faces at hand.
  */
 export function layoutOf(d: Design, node: TextNode, fonts: FontBook): Layout {
-  const story = d.stories[node.story];
+  const inFields = storyWhereItLies(d, node);
+  const story = inFields?.story ?? d.stories[node.story];
   const set = setStory(d, story);
   const frames = threadOf(d, node);
   const pushed = (n: NodeOf<'textFrame'>) => obstaclesOf(d, n, (text) => linesOf(d, text, fonts));
@@ -46,7 +48,9 @@ export function layoutOf(d: Design, node: TextNode, fonts: FontBook): Layout {
     node.kind === 'displayText'
       ? [displayLayout(node, set, fonts)]
       : frameLayouts(frames ?? [node], set, fonts, pushed);
-  const byNode = new Map((frames ?? [node]).map((n, i) => [n.id, made[i]]));
+  const back = inFields?.back;
+  const laid = back ? made.map((l) => ({ ...l, lines: l.lines.map((line) => line.withOffsets(back)) })) : made;
+  const byNode = new Map((frames ?? [node]).map((n, i) => [n.id, laid[i]]));
   layouts.set(story, { set, epoch: fonts.epoch, measure, layouts: byNode });
   return byNode.get(node.id)!;
 }

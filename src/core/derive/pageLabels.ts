@@ -17,3 +17,16 @@ export function pageLabels({ pages }: Pick<Design, 'pages'>): readonly string[] 
   }
   return labels;
 }
+
+const sections = new WeakMap<Design['pages'], readonly string[]>();
+
+/** The section that each page lies in: the name that numbers last began anew with; empty before the first. */
+export function sectionsOf({ pages }: Pick<Design, 'pages'>): readonly string[] {
+  let names = sections.get(pages);
+  if (!names) {
+    let now = '';
+    names = pages.map(({ numbering }) => (now = numbering ? (numbering.section ?? '') : now));
+    sections.set(pages, names);
+  }
+  return names;
+}

@@ -1,6 +1,6 @@
 import { IDENTITY } from '../geometry/matrix';
 import type { Design, Page, Paint, Pattern } from '../model/schema';
-import { isMaster, mastersOf, pageById, sheetsOf, type NodeId } from '../model/tree';
+import { isMaster, mastersOf, pageById, reachedBy, sheetsOf, type NodeId } from '../model/tree';
 import { copyNodes, pasteClip } from './clip';
 import { plain, type DesignDraft } from './history';
 import { deleteNodes } from './place';
@@ -42,8 +42,8 @@ export function addMaster(d: DesignDraft, master: { readonly id: string; readonl
 }
 
 /** Would a sheet stand on itself if it stood on that master? */
-export const wouldRing = (d: Design, sheet: string, master: string): boolean =>
-  sheet === master || mastersOf(d, pageById(d, master)!).some((m) => m.id === sheet);
+export const wouldRing = (d: Pick<Design, 'masters'>, sheet: string, master: string): boolean =>
+  sheet === master || reachedBy(d, master).has(sheet);
 
 /** Lets sheets stand on a master; null: on none. What they took over of another one lies on them still. A ring is an error. */
 export function setMaster(d: DesignDraft, sheets: readonly string[], master: string | null): void {
@@ -56,10 +56,23 @@ export function setMaster(d: DesignDraft, sheets: readonly string[], master: str
   }
 }
 
+/** Lets pages on the left of a fold have another master in the place of one; null: they have the same. A ring is an error. */
+export function setOnLeft(d: DesignDraft, id: string, other: string | null): void {
+  const master = sheetIn(d, id);
+  if (other === null) {
+    delete master.onLeft;
+    return;
+  }
+  if (!isMaster(d as Design, other)) throw new Error(`unknown master: ${other}`);
+  if (wouldRing(plain(d) as Design, id, other)) throw new Error('a master would stand on itself');
+  master.onLeft = other;
+}
+
 /** Takes a master away with all that lies on it; what stood on it stands on what it stood on. */
 export function removeMaster(d: DesignDraft, id: string): void {
   const master = plain(sheetIn(d, id)) as Page;
   for (const sheet of sheetsOf(d)) {
+    if (sheet.onLeft === id) delete sheet.onLeft;
     if (sheet.master !== id) continue;
     if (master.master === undefined) delete sheet.master;
     else sheet.master = master.master;
@@ -68,10 +81,6 @@ export function removeMaster(d: DesignDraft, id: string): void {
   d.masters = d.masters!.filter((m) => m.id !== id);
   if (!d.masters.length) delete d.masters;
 }
-
-/** The pages that stand on a master, on others that do included. */
-export const followersOf = (d: Design, master: string): readonly Page[] =>
-  d.pages.filter((p) => mastersOf(d, p).some((m) => m.id === master));
 
 /**
  * Gives a sheet a ground of its own; null: it has its master's again. Geometry in the unit square over the page with its

@@ -25,10 +25,12 @@ export { midpointSchema, mixingSchema, paintSchema } from './paintSchema';
 export { cmykSchema, colourSchema, FAR, MAX_PAGE, ownColourSchema } from './primitives';
 export { type Pattern } from './groundSchema';
 export { type Effect, type EffectKind, type EffectOf, type Shadow } from './effects';
+export { FIELD_MARK, FIELDS } from './textSchema';
 export {
   type Along,
   type Bend,
   type BendKind,
+  type Field,
   type Letters,
   type Paragraph,
   type ParagraphSet,
@@ -285,6 +287,8 @@ export const pageSchema = z.readonly(
     pattern: z.optional(patternSchema),
     /** The master that it stands on. Absent: none. */
     master: z.optional(id),
+    /** Of a master: another that pages on the left of a fold have in its place. */
+    onLeft: z.optional(id),
     /** Objects of its masters that it has taken over, and what lies here in their place; that may be gone: then they are not shown here. */
     takenOver: z.optional(z.readonly(z.record(id, id))),
     /** Numbers begin anew on it. Absent: they go on from the page before; the first is 1. */
@@ -295,6 +299,8 @@ export const pageSchema = z.readonly(
           style: z.enum(['decimal', 'lowerLetters', 'capitals', 'lowerRoman', 'capitalRoman']),
           /** What stands before every number: “A-”. */
           before: z.optional(z.string().check(z.maxLength(20))),
+          /** What begins here, by its name. */
+          section: z.optional(z.string().check(z.maxLength(80))),
         }),
       ),
     ),
@@ -306,6 +312,8 @@ export const designSchema = z.readonly(
     format: z.literal(FORMAT),
     id,
     name: name.check(z.minLength(1)),
+    /** What its maker calls this state of it: “2nd proof”. */
+    version: z.optional(z.string().check(z.maxLength(80))),
     created: z.iso.datetime(),
     modified: z.iso.datetime(),
     setup: setupSchema,

@@ -118,9 +118,17 @@ export const bendSchema = z.readonly(
 );
 
 const own = { letters: z.partial(z.strictObject(LETTERS)), paragraph: z.partial(z.strictObject(PARAGRAPH)) };
-/** `look`: the letters' look that it follows in all that it does not say itself. */
+/** What a page says of itself where it is asked for. */
+export const FIELDS = ['page', 'pages', 'section', 'design', 'date', 'file', 'version'] as const;
+/** In a run with a field, this character stands for what the page says there (object replacement, Unicode). */
+export const FIELD_MARK = '\uFFFC';
+/** `look`: the letters' look that it follows in all that it does not say itself. `field`: what each field mark in it stands for. */
 const runSchema = z.readonly(
-  z.extend(own.letters, { text: z.string().check(z.maxLength(1_000_000)), look: z.optional(id) }),
+  z.extend(own.letters, {
+    text: z.string().check(z.maxLength(1_000_000)),
+    look: z.optional(id),
+    field: z.optional(z.enum(FIELDS)),
+  }),
 );
 const paragraphSchema = z.readonly(
   z.extend(own.paragraph, { look: z.optional(id), runs: z.readonly(z.array(runSchema).check(z.minLength(1))) }),
@@ -167,6 +175,7 @@ export type Bend = z.infer<typeof bendSchema>;
 export type BendKind = Bend['kind'];
 export type TabStop = z.infer<typeof tabStop>;
 export type Run = z.infer<typeof runSchema>;
+export type Field = (typeof FIELDS)[number];
 export type Paragraph = z.infer<typeof paragraphSchema>;
 export type Story = z.infer<typeof storySchema>;
 export type TextLook = z.infer<typeof textLookSchema>;

@@ -33,16 +33,42 @@ export function pageById<P extends { readonly id: string }>(d: Sheets<P>, id: st
 export const isMaster = (d: Pick<Design, 'masters'>, id: string): boolean =>
   d.masters?.some((m) => m.id === id) ?? false;
 
-/** The masters that a page stands on, the furthest first. What leads in a ring or nowhere ends there. */
-export function mastersOf(d: Pick<Design, 'masters'>, page: Page): readonly Page[] {
+type Bound = Pick<Design, 'pages' | 'masters' | 'setup'>;
+
+/**
+ * The masters that a page stands on, the furthest first; on the left of a fold those that their masters have for it. What
+ * leads in a ring or nowhere ends there.
+ */
+export function mastersOf(d: Bound, page: Page): readonly Page[] {
+  if (page.master === undefined || !d.masters) return NONE;
   const line: Page[] = [];
-  for (let at = page.master; at !== undefined;) {
-    const master = d.masters?.find((m) => m.id === at);
+  const left = isLeft(d, page);
+  for (let at: string | undefined = page.master; at !== undefined;) {
+    const named: Page | undefined = d.masters.find((m) => m.id === at);
+    const twin: Page | undefined = left ? d.masters.find((m) => m.id === named?.onLeft) : undefined;
+    const master: Page | undefined = twin ?? named;
     if (!master || master === page || line.includes(master)) break;
     line.unshift(master);
     at = master.master;
   }
   return line;
+}
+const NONE: readonly Page[] = [];
+
+/** Does a page lie on the left of a fold, or is it a master for those that do? */
+const isLeft = (d: Bound, page: Page): boolean =>
+  spreadOf(d, page)?.side === 'left' || (d.masters?.some((m) => m.onLeft === page.id) ?? false);
+
+/** The pages that stand on a master, on others that do included. */
+export const followersOf = (d: Bound, master: string): readonly Page[] =>
+  d.pages.filter((p) => mastersOf(d, p).some((m) => m.id === master));
+
+/** All masters that a master can lead to: what it stands on, what it has for the left, and on from there. */
+export function reachedBy(d: Pick<Design, 'masters'>, id: string, out: Set<string> = new Set()): ReadonlySet<string> {
+  const master = d.masters?.find((m) => m.id === id);
+  for (const next of [master?.master, master?.onLeft])
+    if (next !== undefined && !out.has(next)) reachedBy(d, next, out.add(next));
+  return out;
 }
 
 /** What lies below everything on a page, and whose it is. */
@@ -53,7 +79,7 @@ export interface Ground {
 }
 
 /** The ground of a page: its own, or that of the nearest master that has one. */
-export function groundOf(d: Pick<Design, 'masters'>, page: Page): Ground | null {
+export function groundOf(d: Bound, page: Page): Ground | null {
   const of = [...mastersOf(d, page), page].findLast((p) => p.ground !== undefined);
   return of ? { paint: of.ground!, pattern: of.pattern ?? null, of } : null;
 }

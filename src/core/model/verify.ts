@@ -8,7 +8,7 @@ import { coloursOf, eachPaintIn, eachPaintInLook, eachPaintOf } from './paints';
 import { quickCheck } from './quickCheck';
 import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint } from './schema';
 import { keepUnknown } from './unknown';
-import { holderOf, isHolder, isMaster, mastersOf, pageMatrix, pageOf, sameTree, sheetsOf } from './tree';
+import { holderOf, isHolder, isMaster, pageMatrix, pageOf, reachedBy, sameTree, sheetsOf } from './tree';
 
 /** What is wrong, and where: `path` leads to it from the design, `where` is the same in writing. */
 export interface Fault {
@@ -237,10 +237,13 @@ function findFaults(d: Design, since: Since | null, most: number): Fault[] {
         if (bad) fault([kind, i, 'ground'], bad);
         const marks = page.pattern && first(page.pattern.paints, asked.paint);
         if (marks) fault([kind, i, 'pattern'], marks);
-        if (page.master === undefined) continue;
-        if (!isMaster(d, page.master)) fault([kind, i, 'master'], `the master ${page.master} is missing`);
-        else if (kind === 'masters' && [page, ...mastersOf(d, page)].some((m) => m.master === page.id))
-          fault([kind, i, 'master'], 'it stands on itself');
+        for (const key of ['master', 'onLeft'] as const) {
+          const other = page[key];
+          if (other === undefined) continue;
+          if (!isMaster(d, other)) fault([kind, i, key], `the master ${other} is missing`);
+          else if (kind === 'masters' && reachedBy(d, page.id).has(page.id))
+            fault([kind, i, key], 'it stands on itself');
+        }
       }
   // A story that went may be missed by a text that did not change.
   if (known && d.stories !== known.stories && Object.keys(known.stories).some((k) => !own(d.stories, k)))

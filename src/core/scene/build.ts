@@ -1,4 +1,5 @@
 import { areaOf, type Area } from '../derive/area';
+import { designOn, fieldStoriesOf } from '../derive/fields';
 import { isText, layoutOf } from '../derive/layout';
 import { pushersOf, pushes } from '../derive/pushed';
 import { IDENTITY, meanScale, multiply, translation, type Matrix } from '../geometry/matrix';
@@ -6,7 +7,7 @@ import { rectPath, transformPath } from '../geometry/path';
 import { overlaps } from '../geometry/rect';
 import { copyMatrices } from '../model/copies';
 import type { Design, DesignNode, Effect, NodeOf, Page } from '../model/schema';
-import { ancestry, mastersOf, pageMatrix, spreadOf, type NodeId } from '../model/tree';
+import { ancestry, mastersOf, pageMatrix, spreadOf, withDescendants, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import type { Layout } from '../text/layout';
 import { addFindings, findInArea, findingsOf, nothingFound, sameFindings, type Found } from './findings';
@@ -42,6 +43,7 @@ export class SceneBuilder {
   private readonly masks = memory<Mask>();
   /** By master, and of what pages have taken over by page. */
   private readonly masters = new WeakMap<Page, Map<string, Group>>();
+  private readonly places = new WeakMap<Page, Matrix>();
   private readonly facing = new WeakMap<Page, Group>();
   /** By format: what of a page's neighbour is seen, and where it lies from the left and from the right one. The same matrices: parts are remembered by them. */
   private readonly folds = new WeakMap<
@@ -58,9 +60,10 @@ export class SceneBuilder {
     const into = fresh();
     into.parts.push(...groundParts(design, page));
     for (const master of mastersOf(design, page)) {
-      const group = this.master(design, master, page);
-      addFindings(into.found, group.findings);
-      if (group.content.length) into.parts.push(group);
+      for (const group of this.master(design, master, page)) {
+        addFindings(into.found, group.findings);
+        if (group.content.length) into.parts.push(group);
+      }
     }
     const across = this.acrossTheFold(design, page);
     if (across) into.parts.push(across);
@@ -84,19 +87,35 @@ export class SceneBuilder {
     return scene;
   }
 
-  /** What a master puts on its pages: the same group on all that take nothing of it over. */
-  private master(design: Design, master: Page, page: Page): Group {
+  /**
+   * What a master puts on its pages, bottom to top: the same group on all of them, but where something in it is taken over
+   * here, and for what has fields, which say something else on each.
+   */
+  private master(design: Design, master: Page, page: Page): readonly Group[] {
     const { takenOver } = page;
     const shown = takenOver ? master.children.filter((id) => !Object.hasOwn(takenOver, id)) : master.children;
-    const into = fresh();
-    for (const id of shown) this.put(design, id, IDENTITY, into);
-    const made = groupOf(master.id, into, { fixed: true });
-    const keeper = shown.length === master.children.length ? master : page;
-    const known = this.masters.get(keeper) ?? new Map<string, Group>();
-    const last = known.get(master.id);
-    if (last && sameGroup(last, made)) return last;
-    this.masters.set(keeper, known.set(master.id, made));
-    return made;
+    const shared = shown.length === master.children.length ? master : page;
+    return stretches(design, shown).map(({ ids, fields }, i) => {
+      const into = fresh();
+      const seen = fields ? designOn(design, page) : design;
+      const place = fields ? this.placeOn(page) : IDENTITY;
+      for (const id of ids) this.put(seen, id, place, into);
+      const made = groupOf(master.id, into, { fixed: true });
+      const keeper = fields ? page : shared;
+      const key = `${master.id} ${i}`;
+      const known = this.masters.get(keeper) ?? new Map<string, Group>();
+      const last = known.get(key);
+      if (last && sameGroup(last, made)) return last;
+      this.masters.set(keeper, known.set(key, made));
+      return made;
+    });
+  }
+
+  /** A place of its own for each page, so that what is remembered of an object on one is not asked of another. */
+  private placeOn(page: Page): Matrix {
+    let place = this.places.get(page);
+    if (!place) this.places.set(page, (place = [1, 0, 0, 1, 0, 0]));
+    return place;
   }
 
   /** What reaches over from the page that faces this one, below all that is its own, cut at its bleed; null for nothing. */
@@ -324,6 +343,23 @@ export class SceneBuilder {
       }),
     );
   }
+}
+
+/** Objects of a master that follow each other, those with fields apart from those without. */
+function stretches(d: Design, ids: readonly NodeId[]): readonly { readonly ids: NodeId[]; readonly fields: boolean }[] {
+  const all = new Set(fieldStoriesOf(d));
+  if (!all.size) return [{ ids: [...ids], fields: false }];
+  const out: { readonly ids: NodeId[]; readonly fields: boolean }[] = [];
+  for (const id of ids) {
+    const fields = withDescendants(d, id).some((x) => {
+      const node = d.nodes[x];
+      return 'story' in node && all.has(node.story);
+    });
+    const last = out.at(-1);
+    if (last?.fields === fields) last.ids.push(id);
+    else out.push({ ids: [id], fields });
+  }
+  return out;
 }
 
 /** Is a node more than what it holds, one after the other? */

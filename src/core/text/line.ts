@@ -79,6 +79,8 @@ export class Line {
     private readonly box: Rect | null = null,
     /** What stands beside its words without being of them: the mark of a list. */
     readonly mark: readonly PlacedRun[] = [],
+    /** From offsets of the words that are shown to those of the story, where fields stand in it. */
+    private readonly back: OffsetsBack | null = null,
   ) {
     this.runs = mark.length ? [...mark, ...local.runs] : local.runs;
   }
@@ -98,14 +100,35 @@ export class Line {
   }
   /** Offsets in the story's plain text. */
   get start(): number {
-    return this.offset + this.local.start;
+    return this.inStory(this.local.start);
   }
   get end(): number {
-    return this.offset + this.local.end;
+    return this.inStory(this.local.end);
   }
   get carets(): readonly CaretStop[] {
-    return (this.stops ??= this.local.carets.map((c) => ({ ...c, offset: c.offset + this.offset, x: c.x + this.x })));
+    return (this.stops ??= this.local.carets.flatMap((c) => {
+      // Inside a field there is no place for a caret.
+      if (this.back?.inside(c.offset + this.offset)) return [];
+      return { ...c, offset: this.inStory(c.offset), x: c.x + this.x };
+    }));
   }
+
+  private inStory(local: number): number {
+    return this.back ? this.back.toStory(local + this.offset) : local + this.offset;
+  }
+
+  /** The same line, its offsets told by the story that its fields stand in. */
+  withOffsets(back: OffsetsBack): Line {
+    const { local, offset, x, baseline, ascent, descent, width, box, mark } = this;
+    return new Line(local, offset, x, baseline, ascent, descent, width, box, mark, back);
+  }
+}
+
+/** Offsets of words that are shown, told by the story they came of. */
+export interface OffsetsBack {
+  /** Within what one field came to, not at its ends? */
+  inside(offset: number): boolean;
+  toStory(offset: number): number;
 }
 
 /** The clusters from one offset to another, shaped anew where a cut goes through what leans on each other. */
