@@ -201,3 +201,107 @@ test('one page becomes a card and a poster: shown first, then designs of their o
   await expect(page.getByRole('button', { name: /^Format/ })).toContainText('85 × 55');
   await shot(own, 'refitted-card');
 });
+
+/** Opens a slip by the beginning of its name. */
+async function slip(own: BenchPage, name: RegExp) {
+  await own.page.getByRole('button', { name }).click();
+  return own.page.getByRole('dialog');
+}
+
+test('a booklet without a lone cover: two pages beside each other, worked on as one', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Booklet');
+  const format = await slip(own, /^Format/);
+  await format.getByRole('combobox', { name: 'Pages' }).selectOption({ label: 'facing, the first on the left' });
+  await page.keyboard.press('Escape');
+  await own.top.focus();
+  await page.keyboard.press('Control+Enter');
+  await page.keyboard.press('PageUp');
+  const heading = page.getByRole('region', { name: 'Pile' }).getByRole('heading');
+  await expect(heading).toHaveText('Page 1');
+  // The spread is fitted: 2 × 148 mm across, 3 mm of bleed round it.
+  const box = (await own.top.boundingBox())!;
+  const scale = Math.min((box.width - 56) / 302, (box.height - 56) / 216);
+  const at = (x: number, y: number) => ({
+    x: box.x + box.width / 2 + (x - 148) * scale,
+    y: box.y + box.height / 2 + (y - 105) * scale,
+  });
+  const seen = async (x: number, y: number) => {
+    const p = at(x, y);
+    return (await page.screenshot({ clip: { x: Math.round(p.x), y: Math.round(p.y), width: 1, height: 1 } })).toString(
+      'base64',
+    );
+  };
+  const draw = async (x0: number, y0: number, x1: number, y1: number) => {
+    await page.getByRole('button', { name: 'Shape', exact: true }).click();
+    await page
+      .getByRole('dialog', { name: 'Shapes' })
+      .getByRole('button', { name: 'Rectangle', exact: true })
+      .first()
+      .click();
+    await own.drag(at(x0, y0), at(x1, y1), { keys: ['Control'] });
+    await expect(own.message()).toContainText('Drew a rectangle');
+  };
+  const paper = await seen(250, 180);
+  // Over the fold: seen on both pages, of the left one.
+  await draw(118, 20, 178, 60);
+  await expect.poll(() => seen(170, 30)).not.toBe(paper);
+  await shot(own, 'spread');
+  // A press on the other page takes the work there; the spread stays.
+  const { mouse } = page;
+  await mouse.click(at(250, 180).x, at(250, 180).y);
+  await expect(heading).toHaveText('Page 2');
+  await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('2 of 2');
+  await expect.poll(() => seen(130, 30)).not.toBe(paper);
+  await expect(own.details().getByText(/0 objects on it/)).toBeVisible();
+  // What is drawn there and dragged over the fold goes to the first page.
+  await draw(200, 100, 240, 140);
+  await page.keyboard.press('Escape');
+  await own.drag(at(220, 120), at(60, 120), { keys: ['Control'] });
+  await expect(own.message()).toContainText('Moved 1 object to Page 1');
+  await expect(heading).toHaveText('Page 1');
+  await expect.poll(() => seen(60, 120)).not.toBe(paper);
+  await expect.poll(() => seen(220, 120)).toBe(paper);
+  await expect.poll(() => own.names()).toHaveLength(2);
+  await expect(own.field('X')).toHaveValue(/^40( mm)?/);
+  // One step takes it back to where it was.
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(() => seen(220, 120)).not.toBe(paper);
+  await own.saved();
+});
+
+test('pages are numbered in one step; a master is given by dragging it, and shows which pages follow', async ({
+  page,
+}) => {
+  const own = await BenchPage.make(page, 'A5', 'Numbers');
+  await own.top.focus();
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Control+Enter');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('page numbers');
+  await page.keyboard.press('Enter');
+  await expect(own.message()).toContainText('A page number lies on the master Ordinary now, at the foot of 3 pages.');
+  const pages = await slip(own, /^Pages/);
+  await pages.getByRole('button', { name: 'Add an empty one' }).click();
+  const tile = (n: number) =>
+    pages.getByRole('list', { name: 'Pages' }).getByRole('button', { name: new RegExp(`^Page ${n},`) });
+  const centre = async (it: ReturnType<typeof tile>) => {
+    const b = (await it.boundingBox())!;
+    return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
+  };
+  await own.drag(await centre(pages.getByRole('button', { name: /^Cover/ })), await centre(tile(1)), { steps: 12 });
+  await expect(own.message()).toContainText('Cover lies below 1 page now.');
+  await expect(tile(1)).toHaveAccessibleName(/on Cover, stands on the open master/);
+  await pages.getByRole('button', { name: /^Ordinary/ }).click();
+  await expect(tile(3)).toHaveAccessibleName(/stands on the open master/);
+  await expect(tile(1)).not.toHaveAccessibleName(/stands on the open master/);
+  await shot(own, 'followers');
+  // On the page, words can say its number too.
+  await tile(2).click();
+  await page.keyboard.press('Escape');
+  await own.write(40, 60, 'Page ');
+  await own.details().getByRole('combobox', { name: 'Put in' }).selectOption({ label: 'Page number' });
+  await page.keyboard.type(' of ');
+  await own.details().getByRole('combobox', { name: 'Put in' }).selectOption({ label: 'Number of pages' });
+  await page.keyboard.press('Escape');
+  await expect.poll(() => own.names()).toEqual(['Text: Page 2 of 3']);
+  await own.saved();
+});

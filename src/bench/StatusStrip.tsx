@@ -1,10 +1,9 @@
 'use client';
 import { VISIONS, type VisionId } from '@/core/colour/vision';
 import { Fragment, useEffect, useRef, useState } from 'react';
-import { bleedRect } from '@/core/scene/scene';
 import { parseNumber } from '@/core/units/length';
 import { BENCH_TOP } from './session/focus';
-import { fitPage } from './view/inSight';
+import { fitPage, wholeSpread } from './view/inSight';
 import { REAL_SIZE, fitRect, zoomAt } from './view/camera';
 import { useBench, useSession } from './session/context';
 import { count } from './session/commandDef';
@@ -152,7 +151,7 @@ function Distance() {
   /** As large as the sheet looks from this far to an eye that is 0.6 m from the screen. */
   const standBack = (metres: number) => {
     const el = document.getElementById(BENCH_TOP)!;
-    const camera = fitRect(bleedRect(session.design.setup), el.clientWidth, el.clientHeight);
+    const camera = fitRect(wholeSpread(session), el.clientWidth, el.clientHeight);
     session.set({ camera: zoomAt(camera, middle(), (REAL_SIZE * 0.6) / metres / camera.scale) });
   };
   return (

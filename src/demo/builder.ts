@@ -258,9 +258,24 @@ export class DesignBuilder {
     this.pages[pageIndex] = { ...page, children: [...page.children, ...children] };
   }
 
+  /** A master, back to front; answers its id. */
+  master(name: string, children: string[], facts: Partial<Page> = {}): string {
+    const id = this.id();
+    this.masters.push({ id, name, children, ...facts });
+    return id;
+  }
+  private readonly masters: Page[] = [];
+
+  /** What else is said of a page. */
+  pageFacts(pageIndex: number, facts: Partial<Page>): void {
+    this.place(pageIndex, []);
+    this.pages[pageIndex] = { ...this.pages[pageIndex], ...facts };
+  }
+
   done(): Design {
     return {
       ...this.base,
+      ...(this.masters.length && { masters: this.masters }),
       nodes: this.nodes,
       stories: this.stories,
       swatches: this.swatches,

@@ -2,7 +2,9 @@ import type { Design } from '@/core/model/schema';
 import { guildMark } from './guildMark';
 import { guildLetterhead } from './letterhead';
 import { lanternWalkPoster } from './poster';
+import { walkProgramme } from './programme';
 import { routeMarkers } from './routeMarkers';
+import { stallCard } from './stallCard';
 import { lanternStickers } from './stickers';
 import { workshopCertificate } from './certificate';
 import { supperTicket } from './ticket';
@@ -18,11 +20,13 @@ export function demoDesigns(): { readonly file: string; readonly design: Design 
   };
   return [
     { file: 'lantern-walk-poster', design: lanternWalkPoster(counter('lw')) },
+    { file: 'walk-programme', design: walkProgramme(counter('wp')) },
     { file: 'guild-letterhead', design: guildLetterhead(counter('gl')) },
     { file: 'supper-ticket', design: supperTicket(counter('st')) },
     { file: 'guild-mark', design: guildMark(counter('gm')) },
     { file: 'lantern-stickers', design: lanternStickers(counter('ls')) },
     { file: 'route-markers', design: routeMarkers(counter('rm')) },
     { file: 'workshop-certificate', design: workshopCertificate(counter('wc')) },
+    { file: 'stall-card', design: stallCard(counter('sc')) },
   ];
 }

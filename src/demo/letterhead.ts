@@ -1,9 +1,10 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { CLOSE, CUBIC, LINE, MOVE } from '@/core/geometry/path';
-import { newDesign, outlineOf, setupOf, type Making } from '@/core/model/defaults';
+import { newDesign, setupOf, type Making } from '@/core/model/defaults';
 import type { Design, Paragraph } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { DesignBuilder, flat, tint } from './builder';
+import { guildLantern } from './lantern';
 
 const A4 = { w: mm(210), h: mm(297) };
 const BLEED = mm(3);
@@ -63,26 +64,17 @@ export function guildLetterhead(make: Making): Design {
     b.path('Foot swell', wave(mm(279), mm(-6), A4.h + BLEED), { fill: flat(tint(ember, 0.4)) }),
     b.path('Foot wave', wave(mm(285), mm(-5), A4.h + BLEED), { fill: flat(kelp) }),
   ]);
-  const mark = b.group('Mark', [
-    b.shape(
-      'Lamp',
-      'ellipse',
-      { x: mm(178), y: mm(40), w: mm(14), h: mm(17) },
-      { fill: flat(ember, true), outline: outlineOf(flat(kelp), 1.2) },
-    ),
-    b.shape('Lid', 'rectangle', { x: mm(181), y: mm(38), w: mm(8), h: mm(2.6) }, { fill: flat(kelp) }),
-    b.shape('Base', 'rectangle', { x: mm(181), y: mm(56.4), w: mm(8), h: mm(2.6) }, { fill: flat(kelp) }),
-  ]);
-  const small = b.look('Small', { leading: 1.35 }, { face: 'archivo-400', size: 9, fill: flat(slateWet) });
-  const name = b.look('Guild name', { leading: 1.35 }, { face: 'eb-garamond-600', size: 19, fill: flat(kelp) });
-  const foot9 = b.look('Foot', {}, { face: 'archivo-600', fill: flat(paperGlow) }, small);
+  const mark = guildLantern(b, mm(181), mm(33.5), mm(26), kelp, ember);
+  const small = b.look('Small', { leading: 1.35 }, { face: 'archivo-400', size: 10.5, fill: flat(slateWet) });
+  const name = b.look('Guild name', { leading: 1.35 }, { face: 'eb-garamond-600', size: 25, fill: flat(kelp) });
+  const foot9 = b.look('Foot', { align: 'right' }, { face: 'archivo-600', fill: flat(paperGlow) }, small);
   const line = (look: string, text: string): Paragraph => ({ look, runs: [{ text }] });
   b.place(0, [
     head,
     foot,
     mark,
-    b.displayText('Guild name', mm(22), mm(43), [line(name, 'Marrowick Lantern Guild')]),
-    b.textFrame('Address', { x: mm(22), y: mm(47), w: mm(110), h: mm(14) }, [
+    b.displayText('Guild name', mm(22), mm(44), [line(name, 'Marrowick Lantern Guild')]),
+    b.textFrame('Address', { x: mm(22), y: mm(48.5), w: mm(120), h: mm(14) }, [
       line(small, 'The Net Loft, Rope Quay, Marrowick'),
       line(small, 'guild@marrowick.example · open Thursdays from dusk'),
     ]),
@@ -92,7 +84,9 @@ export function guildLetterhead(make: Making): Design {
       { x: mm(5), y: mm(105), w: mm(4), h: mm(0.2) },
       { fill: flat(tint(slateWet, 0.6)) },
     ),
-    b.displayText('Foot words', mm(118), mm(290), [line(foot9, 'Paper lanterns, made by hand, walked by all.')]),
+    b.displayText('Foot words', A4.w - mm(22), mm(290.5), [
+      line(foot9, 'Paper lanterns, made by hand, walked by all.'),
+    ]),
   ]);
   return b.done();
 }

@@ -2,44 +2,14 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { multiply, translation, type Matrix } from '@/core/geometry/matrix';
 import { CLOSE, CUBIC, LINE, MOVE } from '@/core/geometry/path';
 import { newDesign, outlineOf, runOf, setupOf, type Making } from '@/core/model/defaults';
-import type { Colour, Design, GradientPaint, Paint, Stop } from '@/core/model/schema';
+import type { Design, Paint, GradientPaint } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { DesignBuilder, flat, tint } from './builder';
+import { linear, radial, stop, withGrain } from './gradients';
 
 const A2 = { w: mm(420), h: mm(594) };
 const BLEED = mm(3);
 
-const linear = (ramp: GradientPaint['ramp'], from: [number, number], to: [number, number]): Paint => {
-  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
-  return {
-    kind: 'gradient',
-    gradient: 'linear',
-    ramp,
-    geometry: [dx, dy, -dy, dx, from[0], from[1]],
-    overprint: false,
-  };
-};
-const radial = (
-  ramp: GradientPaint['ramp'],
-  cx: number,
-  cy: number,
-  rx: number,
-  ry: number,
-  overprint = false,
-  focus?: [number, number],
-): Paint => ({
-  kind: 'gradient',
-  gradient: 'radial',
-  ramp,
-  geometry: [rx, 0, 0, ry, cx, cy] as Matrix,
-  overprint,
-  ...(focus && { focus }),
-});
-const stop = (offset: number, colour: Colour, opacity = 1): Stop => ({
-  offset,
-  colour,
-  ...(opacity < 1 && { opacity }),
-});
 /** Edge to edge of a line. */
 const across = (ramp: GradientPaint['ramp']): Paint => ({
   kind: 'gradient',
@@ -52,7 +22,6 @@ const across = (ramp: GradientPaint['ramp']): Paint => ({
 /** Given for a shape of its own, seen from the space round it. */
 const movedPaint = (p: Paint, x: number, y: number): Paint =>
   p.kind === 'gradient' ? { ...p, geometry: multiply(translation(x, y), p.geometry) } : p;
-const withGrain = (p: Paint, grain: number): Paint => (p.kind === 'gradient' ? { ...p, grain } : p);
 
 /** The Lantern Walk poster in its first state: A2 upright, one spot ink that glows. */
 export function lanternWalkPoster(make: Making): Design {
@@ -168,7 +137,7 @@ export function lanternWalkPoster(make: Making): Design {
       'Ember in the water',
       'ellipse',
       { x: mm(165), y: mm(536), w: mm(90), h: mm(46) },
-      { fill: radial({ stops: [stop(0, ember, 0.8), stop(1, ember, 0)] }, mm(45), mm(20), mm(45), mm(23)) },
+      { fill: radial({ stops: [stop(0, ember, 0.5), stop(1, ember, 0)] }, mm(45), mm(20), mm(45), mm(23)) },
     ),
   ]);
 
@@ -206,10 +175,22 @@ export function lanternWalkPoster(make: Making): Design {
   const rays = b.repeat(
     'Rays',
     { kind: 'ring', count: 10, step: 36, centre: middle, about: { x: middle.x, y: middle.y - mm(95) } },
-    [ray('Long ray', 118, 46, 0), ray('Short ray', 104, 30, 18)],
+    [ray('Long ray', 106, 32, 0), ray('Short ray', 94, 20, 18)],
   );
 
   const line = [MOVE, -BLEED, mm(250), CUBIC, mm(120), mm(306), mm(300), mm(306), A2.w + BLEED, mm(250)];
+  /** How high the rope hangs over a place of the sheet. */
+  const ropeAt = (x: number): number => {
+    let [lo, hi] = [0, 1];
+    const of = (t: number, a: number, b1: number, c: number, d: number) =>
+      a * (1 - t) ** 3 + 3 * b1 * t * (1 - t) ** 2 + 3 * c * t * t * (1 - t) + d * t ** 3;
+    for (let i = 0; i < 40; i++) {
+      const t = (lo + hi) / 2;
+      if (of(t, -BLEED, mm(120), mm(300), A2.w + BLEED) < x) lo = t;
+      else hi = t;
+    }
+    return of(lo, mm(250), mm(306), mm(306), mm(250));
+  };
   const ropeLine = b.path('Rope', line, { outline: outlineOf(flat(rope), mm(1.2)) });
 
   const lantern = (
@@ -218,7 +199,6 @@ export function lanternWalkPoster(make: Making): Design {
     top: number,
     w: number,
     h: number,
-    cord: number,
     papers: { name: string; fill: Paint }[],
   ): string => {
     const body = { x: cx - w / 2, y: top + h * 0.08, w, h: h * 0.84 };
@@ -240,7 +220,7 @@ export function lanternWalkPoster(make: Making): Design {
       b.shape(
         'Cord',
         'rectangle',
-        { x: cx - mm(0.6), y: top - cord, w: mm(1.2), h: cord + h * 0.05 },
+        { x: cx - mm(0.6), y: ropeAt(cx), w: mm(1.2), h: top - ropeAt(cx) + h * 0.05 },
         { fill: flat(rope) },
       ),
       // A rim that is lit from within: its colours run from the outer edge of the line to where the paper covers it.
@@ -280,14 +260,14 @@ export function lanternWalkPoster(make: Making): Design {
   const glow = (ramp: string, w: number, h: number, overprint = false) =>
     radial({ swatch: ramp }, w / 2, h * 0.46, w * 0.62, h * 0.52, overprint);
   const lanterns = b.group('Lanterns', [
-    lantern('Lantern, left', mm(76), mm(320), mm(50), mm(84), mm(52.5), [
+    lantern('Lantern, left', mm(76), mm(320), mm(50), mm(84), [
       { name: 'Paper', fill: glow(wickGlow, mm(50), mm(84)) },
     ]),
-    lantern('Lantern, right', mm(344), mm(320), mm(50), mm(84), mm(52.5), [
+    lantern('Lantern, right', mm(344), mm(320), mm(50), mm(84), [
       { name: 'Paper', fill: glow(kelpGlow, mm(50), mm(84)) },
     ]),
     // Ember prints over warm paper: the spot ink glows, the plates below stay as they are.
-    lantern('Lantern, middle', mm(210), mm(314), mm(76), mm(126), mm(22), [
+    lantern('Lantern, middle', mm(210), mm(314), mm(76), mm(126), [
       { name: 'Paper', fill: flat(paperGlow) },
       { name: 'Ember over paper', fill: glow(emberGlow, mm(76), mm(126), true) },
     ]),
@@ -305,11 +285,12 @@ export function lanternWalkPoster(make: Making): Design {
     ]),
     { line: { radius: arch }, at: 0 },
   );
-  const dateLine = b.textFrame('Date line', { x: mm(34), y: mm(497), w: mm(352), h: mm(22) }, [
+  const dateLine = b.textFrame('Date line', { x: mm(34), y: mm(526), w: mm(352), h: mm(50) }, [
+    { align: 'middle', leading: 1.2, runs: [runOf('Saturday 21 November', 84, flat(paperGlow), 'bitter-500')] },
     {
       align: 'middle',
-      leading: 1.2,
-      runs: [runOf('Marrowick quays · Saturday 21 November · from dusk', 38, flat(paperGlow), 'archivo-600')],
+      leading: 1.3,
+      runs: [runOf('Marrowick quays, from dusk', 48, flat(paperGlow), 'archivo-600')],
     },
   ]);
   b.place(0, [sky, halo, moon, water, rays, ropeLine, lanterns, headline, dateLine]);

@@ -3,6 +3,8 @@ import { newDesign, outlineOf, setupOf, type Making } from '@/core/model/default
 import type { Colour, Design, Paragraph, Run } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { DesignBuilder, flat, tint } from './builder';
+import { drawn } from './drawn';
+import { guildLantern } from './lantern';
 
 const SIZE = { w: mm(150), h: mm(65) };
 const BLEED = mm(3);
@@ -26,7 +28,7 @@ export function supperTicket(make: Making): Design {
   const black: Colour = { swatch: base.swatches[1].id, tint: 1 };
 
   const look = (name: string, size: number, face: string, colour: Colour, on?: string) =>
-    b.look(name, { leading: 1.2 }, { size, face, fill: flat(colour) }, on);
+    b.look(name, { leading: face === 'alfa-slab-400' ? 0.98 : 1.25 }, { size, face, fill: flat(colour) }, on);
   const title = look('Title', 23, 'alfa-slab-400', lowTide);
   const body = look('Body', 10.5, 'archivo-400', black);
   const strong = b.look('Body, strong', {}, { face: 'archivo-600' }, body);
@@ -35,28 +37,24 @@ export function supperTicket(make: Making): Design {
     look: style,
     runs: [{ text, ...own }],
   });
+  const steam = (name: string, x: number, y: number) =>
+    b.path(name, drawn(`M${x} ${y}C${x - 3.4} ${y - 3.4} ${x + 3.4} ${y - 6.6} ${x} ${y - 10}`), {
+      outline: { ...outlineOf(flat(tint(lowTide, 0.55)), mm(1.1)), cap: 'round' },
+    });
   const bowl = b.group('Bowl', [
-    b.shape(
-      'Steam left',
-      'ellipse',
-      { x: mm(82), y: mm(11), w: mm(2.4), h: mm(10) },
-      { fill: flat(tint(lowTide, 0.4)) },
-    ),
-    b.shape(
-      'Steam right',
-      'ellipse',
-      { x: mm(89), y: mm(8), w: mm(2.4), h: mm(12) },
-      { fill: flat(tint(lowTide, 0.4)) },
-    ),
-    b.shape('Crock', 'ellipse', { x: mm(72), y: mm(22), w: mm(30), h: mm(33) }, { fill: flat(lowTide) }),
+    steam('Steam, left', 76.5, 22),
+    steam('Steam, middle', 84, 19.5),
+    steam('Steam, right', 91.5, 22),
+    b.path('Foot', drawn('M77.5 50L90.5 50L92.5 56.5L75.5 56.5Z'), { fill: flat(lowTide) }),
+    b.path('Bowl', drawn('M64.5 28.5C64.5 43 73 52.5 84 52.5C95 52.5 103.5 43 103.5 28.5Z'), { fill: flat(lowTide) }),
     b.shape(
       'Rim',
       'ellipse',
-      { x: mm(71), y: mm(26), w: mm(32), h: mm(9) },
-      { fill: flat(wick), outline: outlineOf(flat(lowTide), 1.5) },
+      { x: mm(64), y: mm(24), w: mm(40), h: mm(9) },
+      { fill: flat(wick), outline: outlineOf(flat(lowTide), mm(0.7)) },
     ),
-    b.shape('Soup', 'ellipse', { x: mm(75), y: mm(27.6), w: mm(24), h: mm(5.8) }, { fill: flat(ember) }),
-    b.shape('Lantern star', 'star', { x: mm(82.5), y: mm(39), w: mm(9), h: mm(9) }, { fill: flat(paperGlow) }),
+    b.shape('Soup', 'ellipse', { x: mm(67), y: mm(25.4), w: mm(34), h: mm(6.2) }, { fill: flat(ember) }),
+    guildLantern(b, mm(84), mm(35.6), mm(13.6), paperGlow, ember),
   ]);
   b.place(0, [
     b.lock(
@@ -76,13 +74,16 @@ export function supperTicket(make: Making): Design {
       ),
     ),
     bowl,
-    b.displayText('Title', mm(8), mm(21), [line(title, 'Lantern Supper')]),
-    b.textFrame('When', { x: mm(8), y: mm(28), w: mm(58), h: mm(24) }, [
+    b.displayText('Title', mm(8), mm(17.5), [
+      line(title, 'Lantern', { size: 30 }),
+      line(title, 'Supper', { size: 30 }),
+    ]),
+    b.textFrame('When', { x: mm(8), y: mm(34), w: mm(57), h: mm(18) }, [
       line(strong, 'After the walk, in the Net Loft'),
       line(body, 'Saturday 21 November, from eight'),
       line(body, 'Fish stew, seed bread, plum tart'),
     ]),
-    b.displayText('Price', mm(8), mm(58), [line(number, 'One seat', { size: 12, fill: flat(ember) })]),
+    b.displayText('Price', mm(8), mm(58), [line(number, 'One seat', { size: 13, fill: flat(ember) })]),
     b.displayText('Stub words', mm(114), mm(20), [line(title, 'Supper', { size: 17 })]),
     b.displayText('Number', mm(114), mm(42), [line(number, 'No. 001')]),
     b.displayText('Stub foot', mm(114), mm(56), [line(strong, 'Keep this part', { size: 9 })]),

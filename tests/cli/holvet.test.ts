@@ -201,7 +201,7 @@ describe('colours from a shell', () => {
 
   test('a design whose own paper is not inside is refused for print', () => {
     const design = {
-      ...demoDesigns()[2].design,
+      ...demoDesigns().find((x) => x.file === 'supper-ticket')!.design,
       profile: { file: `sha256-${'0'.repeat(64)}.icc`, name: 'Harbour news', totalInkLimit: 2.4 },
     };
     writeFileSync(at('lost.holvet'), packDesign(design, null));

@@ -137,7 +137,7 @@ describe('out of a page', () => {
   });
 
   test('the ticket: its own colours come back, the spot ink as the ink it is', async () => {
-    const ticket = demoDesigns()[2].design;
+    const ticket = demoDesigns().find((x) => x.file === 'supper-ticket')!.design;
     const { scene, palette } = await page(ticket);
     const lifted = liftFromScene(scene, palette, { count: 6, purpose: 'asSeen' });
     const ember = ticket.inks[0].id;
@@ -152,7 +152,7 @@ describe('out of a page', () => {
   });
 
   test('out of some objects only what they show counts, not the paper round them', async () => {
-    const ticket = demoDesigns()[2].design;
+    const ticket = demoDesigns().find((x) => x.file === 'supper-ticket')!.design;
     const { scene, palette } = await page(ticket);
     const stub = Object.values(ticket.nodes).find((n) => n.name === 'Stub')!.id;
     expect(

@@ -25,12 +25,14 @@ test('a shelf from before the later demo designs gets those, and not the poster 
   await store.setSetting('demo-seeded', true);
   await seedDemo(store);
   expect((await store.list()).map((r) => r.id)).toEqual([
+    'walk-programme',
     'guild-letterhead',
     'supper-ticket',
     'guild-mark',
     'lantern-stickers',
     'route-markers',
     'workshop-certificate',
+    'stall-card',
   ]);
   await db.delete();
 });

@@ -21,7 +21,8 @@ import { sameText, shownIn } from '../view/caret';
 import { PressCount } from './pressCount';
 import { drawOverlay, toolOverlays } from './overlay';
 import { BENCH_TOP } from '../session/focus';
-import { fitPage } from '../view/inSight';
+import { fitPage, keepSpread } from '../view/inSight';
+import { acrossTheFold } from '../tools/facing';
 import { RULER, drawRuler } from './rulers';
 import { VisionFilters, visionFilter } from './VisionFilters';
 
@@ -123,7 +124,7 @@ export function BenchTop() {
     const onDown = (e: PointerEvent) => {
       if (e.button === 1) e.preventDefault();
       if (gesture || (e.button !== 0 && e.button !== 1)) return;
-      const p = at(e);
+      let p = at(e);
       last = p;
       pointer = p.screen;
       if (!(e.target instanceof HTMLCanvasElement)) return;
@@ -150,8 +151,11 @@ export function BenchTop() {
         }
         endEditing(session);
       }
+      p = acrossTheFold(session, p, () => at(e));
+      last = p;
       gesture = activeTool().press(p, context);
       if (holding) clearTimeout(holding);
+      const pressed = p;
       // Held still on a heap of things, the button lists them.
       if (
         session.state.tool === 'select' &&
@@ -160,7 +164,7 @@ export function BenchTop() {
         hitAll(session.scene(), p.page, NEAR_PX / session.state.camera.scale).length > 1
       )
         holding = setTimeout(() => {
-          if (!gesture || !last || far(last, p)) return;
+          if (!gesture || !last || far(last, pressed)) return;
           drop();
           openPileHere(session);
         }, HOLD_MS);
@@ -330,6 +334,7 @@ export function BenchTop() {
         extras.brush = null;
         if (before.tool === 'pen' && s.tool !== 'pen' && s.pen) penScript.now?.finishPen(session);
       }
+      if (s.page !== before.page) keepSpread(session, before);
       if (!onlyLooks(s, before)) refresh();
     });
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;

@@ -4,6 +4,7 @@ import { hexOf } from '@/core/colour/spaces';
 import { usedChannels } from '@/core/scene/used';
 import { useBench, useSession } from '../session/context';
 import { shownDesign } from '../session/state';
+import { wholeSpread } from '../view/inSight';
 
 const SHORT: Record<string, string> = { Cyan: 'C', Magenta: 'M', Yellow: 'Y', Black: 'K' };
 
@@ -24,9 +25,9 @@ export function PressBar() {
       const el = bar.current;
       if (!el) return;
       const { camera } = session.state;
-      const { width, height, bleed } = session.design.setup;
+      const { height, bleed } = session.design.setup;
       const host = el.parentElement!;
-      const right = (width + bleed) * camera.scale + camera.x + 10;
+      const right = wholeSpread(session).x1 * camera.scale + camera.x + 10;
       const foot = (height + bleed) * camera.scale + camera.y + 10;
       // Beside the sheet where there is room, else under it, else at the window's edge.
       const beside = right + UPRIGHT_WIDTH <= host.clientWidth;
@@ -39,7 +40,8 @@ export function PressBar() {
     place();
     // A layout is asked for: only when the sheet moves or changes its size.
     return session.store.subscribe((s, before) => {
-      if (s.camera !== before.camera || shownDesign(s).setup !== shownDesign(before).setup) place();
+      if (s.camera !== before.camera || s.page !== before.page || shownDesign(s).setup !== shownDesign(before).setup)
+        place();
     });
   });
 

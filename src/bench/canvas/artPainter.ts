@@ -1,14 +1,16 @@
 import type { Palette } from '@/core/colour/palette';
 import { hexOf } from '@/core/colour/spaces';
 import type { Point } from '@/core/geometry/matrix';
-import { contains, grow, isEmpty, type Rect } from '@/core/geometry/rect';
+import { contains, grow, isEmpty, union, type Rect } from '@/core/geometry/rect';
 import type { Region } from '@/core/render/coverage';
 import { regionRect } from '@/core/render/region';
 import { QuickPainter, type View } from '@/core/render/quick';
-import { bleedRect, trimRect, type Part, type Scene } from '@/core/scene/scene';
+import { bleedRect, type Part, type Scene } from '@/core/scene/scene';
 import { changedArea, movedBy } from '@/core/scene/walk';
 import type { Session } from '../session/session';
 import type { BenchState, Camera } from '../session/state';
+import { facingSeen, sheetSeen } from '../view/facing';
+import { FacingArt, type Beside } from './facingArt';
 
 /** After the last change, how long until the plates' truth takes over from the quick drawing. */
 const REST_MS = 90;
@@ -34,10 +36,14 @@ interface Truth {
 export class ArtPainter {
   private readonly ctx: CanvasRenderingContext2D;
   private readonly quick: QuickPainter;
+  /** The page beside this one, where pages face each other. */
+  private readonly facing: FacingArt;
+  private beside: Beside | null = null;
   private frame = 0;
   private rest: ReturnType<typeof setTimeout> | null = null;
   private drawn: {
     scene: Scene;
+    beside: Beside | null;
     palette: Palette;
     camera: Camera;
     view: string;
@@ -58,6 +64,7 @@ export class ArtPainter {
     private readonly session: Session,
   ) {
     this.quick = new QuickPainter({ picture: (paint, palette) => session.pictures.get(paint, palette) });
+    this.facing = new FacingArt(session, this.quick);
     // No alpha: the bench top fills it, and letters on it stay crisp.
     this.ctx = canvas.getContext('2d', { alpha: false })!;
     this.stopListening = session.store.subscribe((s, before) => {
@@ -112,27 +119,34 @@ export class ArtPainter {
     const sameCamera = before && before.camera === camera;
     const moving = session.state.preview !== null;
 
-    if (
+    const alike =
       sameLook &&
       sameCamera &&
-      before.scene !== scene &&
       view !== 'plates' &&
       before.scene.width === scene.width &&
-      before.scene.height === scene.height
-    ) {
-      const by = this.shiftSince(before.scene, scene, palette);
-      if (by) this.repaintMoved(scene, palette, by);
-      else {
-        const dirty = changedArea(before.scene.root.content, scene.root.content);
-        if (!isEmpty(dirty)) this.repaint(scene, palette, dirty);
-      }
-    } else if (!sameLook || !sameCamera || before.scene !== scene) {
-      this.repaintAll(scene, palette);
-    }
-    this.drawn = { scene, palette, camera, view, shown: shownInks, width, height };
+      before.scene.height === scene.height;
+    const by = alike && before.scene !== scene ? this.shiftSince(before.scene, scene, palette) : null;
+    const changed = alike && !by ? changedArea(before.scene.root.content, scene.root.content) : null;
+    const beside = (this.beside = this.facing.now(before?.beside ?? null, changed));
+    const besideWas = before?.beside ?? null;
+    const sameBeside = beside?.scene === besideWas?.scene && beside?.facing.x === besideWas?.facing.x;
+    if (by) this.repaintMoved(scene, palette, by);
+    else if (changed && (sameBeside || (beside && besideWas && beside.facing.x === besideWas.facing.x))) {
+      const dirty = sameBeside
+        ? changed
+        : union(
+            changed,
+            this.facing.changed(beside!, changedArea(besideWas!.scene.root.content, beside!.scene.root.content)),
+          );
+      if (!isEmpty(dirty)) this.repaint(scene, palette, dirty);
+    } else if (!sameLook || !sameCamera || before.scene !== scene || !sameBeside) this.repaintAll(scene, palette);
+    this.drawn = { scene, beside, palette, camera, view, shown: shownInks, width, height };
     this.lastFrameMs = performance.now() - started;
     if (this.rest) clearTimeout(this.rest);
-    const settled = this.truth && this.truthFits(this.truth, scene, palette);
+    const settled =
+      this.truth &&
+      this.truthFits(this.truth, scene, palette) &&
+      (!beside || this.facing.settled(beside, palette, this.deviceView(), canvas));
     if (!moving && !settled) this.rest = setTimeout(() => void this.askForTruth(), REST_MS);
   }
 
@@ -224,10 +238,10 @@ export class ArtPainter {
 
   /** What hangs over the sheet's edge lies on the bench top: no plate holds it, so it is always drawn quickly. */
   private paintOutside(scene: Scene, palette: Palette, v: View, window: Rect): void {
-    const sheet = bleedRect(scene);
+    const sheet = sheetSeen(this.session);
     let over = this.hanging.get(scene);
     if (!over) {
-      over = scene.root.content.filter((p) => !contains(sheet, p.paintBounds));
+      over = scene.root.content.filter((p) => !contains(bleedRect(scene), p.paintBounds));
       this.hanging.set(scene, over);
     }
     if (!over.length) return;
@@ -242,6 +256,15 @@ export class ArtPainter {
       (sheet.x1 - sheet.x0) * v.scale,
       (sheet.y1 - sheet.y0) * v.scale,
     );
+    if (this.beside) {
+      const other = facingSeen(this.session, this.beside.facing);
+      ctx.rect(
+        other.x0 * v.scale + v.x,
+        other.y0 * v.scale + v.y,
+        (other.x1 - other.x0) * v.scale,
+        (other.y1 - other.y0) * v.scale,
+      );
+    }
     ctx.clip('evenodd');
     this.quick.paint(ctx, over, palette, v, window);
     ctx.restore();
@@ -252,7 +275,7 @@ export class ArtPainter {
 
   private clipToSheet(scene: Scene, v: View): void {
     const { ctx } = this;
-    const r = this.session.state.view === 'clean' ? trimRect(scene) : bleedRect(scene);
+    const r = sheetSeen(this.session);
     ctx.beginPath();
     const [x, y, w, h] = [r.x0 * v.scale + v.x, r.y0 * v.scale + v.y, (r.x1 - r.x0) * v.scale, (r.y1 - r.y0) * v.scale];
     if (scene.round) ctx.ellipse(x + w / 2, y + h / 2, w / 2, h / 2, 0, 0, 2 * Math.PI);
@@ -274,6 +297,7 @@ export class ArtPainter {
     ctx.fillStyle = palette.screen ? '#ffffff' : hexOf(palette.lookOfMix(palette.channels.map(() => 0)));
     ctx.fillRect(x0, y0, Math.ceil(part.x1 * v.scale + v.x) - x0, Math.ceil(part.y1 * v.scale + v.y) - y0);
     ctx.restore();
+    if (this.beside) this.facing.paint(ctx, this.beside, palette, v, part);
   }
 
   /** Draws a part of the page quickly: everything that touches it, in order. */
@@ -300,6 +324,8 @@ export class ArtPainter {
     }
     this.quick.paint(ctx, scene.root.content, palette, v, dirty);
     ctx.restore();
+    // At rest, what hangs over the fold lies below all that is the other page's own.
+    if (this.beside && !this.session.state.preview) this.facing.paint(ctx, this.beside, palette, v, dirty);
     ctx.restore();
   }
 
@@ -322,7 +348,7 @@ export class ArtPainter {
 
   /** The visible part of the sheet, on whole device pixels. */
   private wantedRegion(scene: Scene, v: View): Region | null {
-    const sheet = this.session.state.view === 'clean' ? trimRect(scene) : bleedRect(scene);
+    const sheet = sheetSeen(this.session);
     const x0 = Math.max(0, Math.floor(sheet.x0 * v.scale + v.x));
     const y0 = Math.max(0, Math.floor(sheet.y0 * v.scale + v.y));
     const x1 = Math.min(this.canvas.width, Math.ceil(sheet.x1 * v.scale + v.x));
@@ -362,6 +388,7 @@ export class ArtPainter {
     bitmap.getContext('2d')!.putImageData(new ImageData(rendered.pixels, rendered.width, rendered.height), 0, 0);
     this.truth = { scene, palette, shown, region, bitmap };
     this.layTruth(scene);
+    await this.besideToo();
     this.onRest?.();
     // A picture that was not to be had may come yet: it is asked for again, each time later.
     if (!rendered.lacking) this.tries = 0;
@@ -369,6 +396,18 @@ export class ArtPainter {
       this.rest = setTimeout(() => void this.askForTruth(), AGAIN_MS[this.tries++]);
   }
   private tries = 0;
+
+  /** The plates of the page beside this one, behind its own. */
+  private async besideToo(): Promise<void> {
+    const { beside, session } = this;
+    if (!beside) return;
+    const came = await this.facing.ask(beside, session.palette, this.deviceView(), this.canvas).catch(() => false);
+    if (!came || this.disposed || this.beside !== beside) return;
+    this.ctx.save();
+    const v = this.deviceView();
+    this.facing.paint(this.ctx, beside, session.palette, v, this.window(v));
+    this.ctx.restore();
+  }
 
   private layTruth(scene: Scene): void {
     const { truth, ctx } = this;

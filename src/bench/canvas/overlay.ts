@@ -11,6 +11,7 @@ import { afterPaint } from '../session/afterPaint';
 import type { OverlayExtras } from '../view/extras';
 import { tracePath, twoLines, type Ink } from '../view/ink';
 import { toScreen } from '../view/camera';
+import { facingOf } from '../view/facing';
 import { frameCorners, placedGrips, screenMatrix, selectionFrame, textFrameOf } from '../view/frame';
 
 export const toolOverlays = afterPaint(() => import('./toolOverlays'));
@@ -149,9 +150,16 @@ function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boole
     ctx.stroke();
   };
   ctx.lineWidth = 1;
+  const facing = facingOf(s);
   if (bleed > 0) {
     ctx.strokeStyle = '#1a1a1a';
-    box(-bleed, -bleed, w + bleed, h + bleed);
+    const left = facing && facing.x < 0 ? facing.x : 0;
+    box(left - bleed, -bleed, (facing ? left + 2 * w : w) + bleed, h + bleed);
+  }
+  if (facing) {
+    // The page beside it: only where it is cut.
+    ctx.strokeStyle = '#1a1a1a';
+    box(facing.x, 0, facing.x + w, h);
   }
   // Trim: a dark and a light line, so that it shows on any colour.
   ctx.strokeStyle = '#1a1a1a';

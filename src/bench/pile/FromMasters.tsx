@@ -39,7 +39,7 @@ export function FromMasters({ design, page }: { design: Design; page: Page }) {
               const name = nameOf(design, design.nodes[id]);
               const own = Object.hasOwn(taken, id);
               return (
-                <li key={id} className="group flex h-8 items-center gap-2 border-b border-line px-2">
+                <li key={id} className="group relative flex h-8 items-center gap-2 border-b border-line px-2">
                   <span title={name} className={`min-w-0 flex-1 truncate ${own ? 'text-faint line-through' : ''}`}>
                     {name}
                   </span>
@@ -55,7 +55,7 @@ export function FromMasters({ design, page }: { design: Design; page: Page }) {
                   ) : (
                     <Button
                       kind="quiet"
-                      className="not-focus-visible:opacity-0 group-hover:opacity-100"
+                      className="absolute right-2 bg-panel not-focus-visible:opacity-0 group-hover:opacity-100"
                       aria-label={`Take ${name} over here`}
                       title="Makes it this page’s own; other pages keep the master’s"
                       onClick={() => take(id, name)}

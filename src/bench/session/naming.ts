@@ -70,6 +70,6 @@ export const AIM_WORDS: Readonly<Record<Aim, string>> = {
 
 /** What a page or a master is called: by its name, or by its number. */
 export function sheetName(d: Design, sheet: Page): string {
-  const number = d.pages.indexOf(sheet);
+  const number = d.pages.findIndex((p) => p.id === sheet.id);
   return sheet.name || (number < 0 ? 'without a name' : `Page ${number + 1}`);
 }

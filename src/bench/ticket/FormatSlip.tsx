@@ -39,6 +39,7 @@ export function FormatSlip() {
         ]}
         onChange={(next) => {
           session.commit('Facing pages', (d) => setFacing(d, next === 'alone' ? null : next));
+          fitPage(session);
           session.say(
             next === 'alone'
               ? 'Each page stands by itself.'

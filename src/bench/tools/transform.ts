@@ -13,6 +13,9 @@ import { count, freeSelection } from '../session/commandDef';
 import type { SnapLines } from '@/core/geometry/snap';
 import { choose } from './pick';
 import { besideSelection } from './placing';
+import { sheetName } from '../session/naming';
+import { facingOf } from '../view/facing';
+import { movedOnSpread } from './facing';
 import { shown } from './shown';
 import { ownNodes, snapMoving, snapPoint, targetsFor, type SnapTargets } from './snapping';
 import { far, type Gesture, type PointerAt, type ToolContext } from './tool';
@@ -90,11 +93,17 @@ export function move(c: ToolContext, start: PointerAt, onClick?: () => void): Ge
       at(p);
       clearSnap(c);
       c.readout(null);
-      const { recipe, copy, ids: result } = now!;
+      const { recipe: placed, copy, ids: result } = now!;
+      const { recipe, across } = copy ? { recipe: placed, across: [] } : movedOnSpread(s, ids, placed);
+      const other = facingOf(s)?.page;
       if (s.commit(copy ? 'Duplicate' : 'Move', recipe))
         s.noteAgain({ kind: 'keep', map: translation(shift.x, shift.y), copy });
       if (copy) choose(s, result());
       s.say(copy ? `Duplicated ${count(ids.length, 'object')}.` : `Moved ${count(ids.length, 'object')}.`);
+      if (!other || !across.length) return;
+      s.goToPage(other.id);
+      choose(s, across);
+      s.say(`Moved ${count(across.length, 'object')} to ${sheetName(s.design, other)}.`);
     },
     cancel: () => drop(c),
   };

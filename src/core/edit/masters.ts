@@ -122,7 +122,8 @@ export function giveBack(d: DesignDraft, pageId: string, id: NodeId): void {
   const sheet = sheetIn(d, pageId);
   const copy = own(sheet.takenOver, id);
   if (copy === undefined) return;
-  if (d.nodes[copy]) deleteNodes(d, plain(sheet) as Page, [copy]);
+  // It may have gone, or have been given to the page that faces this one: then it stays there.
+  if (sheet.children.includes(copy)) deleteNodes(d, plain(sheet) as Page, [copy]);
   const { [id]: _, ...rest } = sheet.takenOver!;
   if (Object.keys(rest).length) sheet.takenOver = rest;
   else delete sheet.takenOver;

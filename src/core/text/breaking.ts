@@ -11,6 +11,8 @@ export interface LineEnd {
   readonly hyphen: boolean;
 }
 
+/** What sums of many widths may be off by, points: what ends at the edge to the hair, as after a tab to the right, is on the line. */
+const SLACK = 1e-6;
 const SOFT = '\u00ad';
 /** Words: letters and the marks on them. */
 const WORD = /[\p{L}\p{M}]{5,}/gu;
@@ -70,9 +72,9 @@ export class Breaker {
     for (let k = this.firstAfter(start); k < this.breaks.length; k++) {
       const { at, hyphen } = this.breaks[k];
       const natural = this.natural(start, at);
-      if (natural > width)
+      if (natural > width + SLACK)
         return fit.end > start ? fit : { end: this.cutWord(start, this.wordEnd(start), width), hyphen: false };
-      if (hyphen === null || natural + hyphen <= width) fit = { end: at, hyphen: hyphen !== null };
+      if (hyphen === null || natural + hyphen <= width + SLACK) fit = { end: at, hyphen: hyphen !== null };
     }
     return { end: this.shaped.text.length, hyphen: false };
   }
@@ -124,7 +126,7 @@ export class Breaker {
     let sum = 0;
     for (const { index, segment } of graphemes(this.shaped.text.slice(from, to))) {
       for (let i = 0; i < segment.length; i++) sum += this.widths[from + index + i];
-      if (sum > width && index > 0) return from + index;
+      if (sum > width + SLACK && index > 0) return from + index;
     }
     return to;
   }

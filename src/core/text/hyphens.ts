@@ -4,11 +4,11 @@ export type Language = (typeof LANGUAGES)[number];
 
 /** Patterns by language, each fetched when a text of it is first to be divided. */
 const PATTERNS: { readonly [L in Language]: () => Promise<{ readonly default: unknown }> } = {
-  en: () => import('hyphen/patterns/en-us'),
-  de: () => import('hyphen/patterns/de-1996'),
-  fi: () => import('hyphen/patterns/fi'),
-  fr: () => import('hyphen/patterns/fr'),
-  es: () => import('hyphen/patterns/es'),
+  en: () => import('hyphen/patterns/en-us.js'),
+  de: () => import('hyphen/patterns/de-1996.js'),
+  fi: () => import('hyphen/patterns/fi.js'),
+  fr: () => import('hyphen/patterns/fr.js'),
+  es: () => import('hyphen/patterns/es.js'),
 };
 
 const SOFT = '\u00ad';

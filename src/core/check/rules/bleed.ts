@@ -1,4 +1,5 @@
 import { isEmpty } from '../../geometry/rect';
+import { spreadOf } from '../../model/tree';
 import { seenBounds, walk } from '../../scene/walk';
 import { formatLength } from '../../units/length';
 import type { Found, Rule } from '../types';
@@ -10,9 +11,12 @@ const CLOSE = (0.2 * 72) / 25.4;
 export const bleedRule: Rule<'bleed.missing'> = {
   code: 'bleed.missing',
   severity: 'look',
-  *find({ design, scene }): Iterable<Found<'bleed.missing'>> {
+  *find({ design, page, scene }): Iterable<Found<'bleed.missing'>> {
     const { width, height, bleed } = scene;
     if (bleed <= 0 || design.setup.medium === 'screen') return;
+    // At the fold to the page that faces it nothing is cut.
+    const spread = spreadOf(design, page);
+    const fold = spread?.other ? (spread.side === 'left' ? 'right' : 'left') : '';
     const short = new Map<string, string[]>();
     walk(scene.root, (leaf, within) => {
       if (short.has(leaf.node)) return;
@@ -23,7 +27,7 @@ export const bleedRule: Rule<'bleed.missing'> = {
         bounds.x1 >= width - CLOSE && bounds.x1 < width + bleed - CLOSE ? 'right' : '',
         bounds.y1 >= height - CLOSE && bounds.y1 < height + bleed - CLOSE ? 'bottom' : '',
         bounds.x0 <= CLOSE && bounds.x0 > CLOSE - bleed ? 'left' : '',
-      ].filter(Boolean);
+      ].filter((side) => side && side !== fold);
       if (sides.length) short.set(leaf.node, sides);
     });
     for (const [node, sides] of short) yield { node, facts: { sides, bleed } };

@@ -15,7 +15,7 @@ export const bandingRule: Rule<'gradient.banding'> = {
     for (const [node, { steps, step }] of banded) yield { node, facts: { steps, step } };
   },
   say: ({ steps, step }, name) => ({
-    message: `The gradient of ${name} changes so slowly that its steps may show: ${formatNumber(steps, 0)} tones, each ${formatLength(step, 'mm', 1)} wide.`,
-    why: 'Steps wider than about 0.8 mm show as bands in print. Choose the object and press “Break them up with grain” under its gradient, or make its colours differ more.',
+    message: `The gradient of ${name.replace(/^The /, 'the ')} changes so slowly that its steps may show: ${formatNumber(steps, 0)} tones, each ${formatLength(step, 'mm', 1)} wide.`,
+    why: 'Steps wider than about 0.8 mm show as bands in print. Press “Break them up with grain” under it in Details, or make its colours differ more.',
   }),
 };
