@@ -297,8 +297,11 @@ test('pages are numbered in one step; a master is given by dragging it, and show
   // On the page, words can say its number too.
   await tile(2).click();
   await page.keyboard.press('Escape');
-  await own.write(40, 60, 'Page ');
+  await page.getByRole('button', { name: 'Text', exact: true }).click();
+  await own.click(40, 60);
+  await page.keyboard.type('Page ');
   await own.details().getByRole('combobox', { name: 'Put in' }).selectOption({ label: 'Page number' });
+  await shot(own, 'putin');
   await page.keyboard.type(' of ');
   await own.details().getByRole('combobox', { name: 'Put in' }).selectOption({ label: 'Number of pages' });
   await page.keyboard.press('Escape');
