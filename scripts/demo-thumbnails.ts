@@ -1,15 +1,22 @@
-// Writes public/thumbnails: the demo designs as the shelf shows them, drawn by the press, so that a new shelf has its pictures at once.
+// Writes public/thumbnails: the demo designs and the starters as the shelf shows them, drawn by the press, so that a new shelf has its pictures at once.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { thumbnail } from '../src/core/output/png';
 import { openEngines, prepare } from '../src/core/engines';
 import { demoDesigns } from '../src/demo/demos';
+import { STARTERS, starterDesign } from '../src/demo/starters';
 import { nodeEnv } from '../src/env/node';
 
 const folder = path.resolve('public/thumbnails');
 mkdirSync(folder, { recursive: true });
 const engines = await openEngines(nodeEnv(path.resolve('public')));
-for (const { file, design } of demoDesigns()) {
+let n = 0;
+const making = { newId: () => `t${n++}`, now: () => '2026-11-02T10:00:00.000Z' };
+const demos = demoDesigns();
+// Starters that are no demo design too.
+const others = STARTERS.filter((s) => !demos.some((d) => d.file === s.file));
+const all = [...demos, ...others.map((s) => ({ file: s.file, design: starterDesign(s, making) }))];
+for (const { file, design } of all) {
   const palette = await prepare(engines, design);
   writeFileSync(path.join(folder, `${file}.png`), thumbnail(engines.builder.build(design, design.pages[0]), palette));
 }

@@ -32,6 +32,7 @@ const KeysSheet = comesLater(() => import('./KeysSheet').then((m) => m.KeysSheet
 const ColourHere = comesLater(() => import('./tray/ColourHere').then((m) => m.ColourHere));
 const FindWords = comesLater(() => import('./details/FindWords').then((m) => m.FindWords));
 const Refit = comesLater(() => import('./ticket/Refit').then((m) => m.Refit));
+const KeepStarter = comesLater(() => import('./ticket/KeepStarter').then((m) => m.KeepStarter));
 const ImportReport = comesLater(() => import('./pictures/ImportReport').then((m) => m.ImportReport));
 
 /** Five fixed places round the bench top; each answers one question. */
@@ -86,6 +87,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       <ImportReport />
       <FindWords />
       <Refit />
+      <KeepStarter />
       <KeysSheet open={keys} onOpenChange={setKeys} />
     </div>
   );

@@ -5,7 +5,7 @@ import { flat, tint, type DesignBuilder } from './builder';
 import { drawn } from './drawn';
 import { linear } from './gradients';
 import { guildLantern } from './lantern';
-import { A5, BLEED, SIDE, type Kit } from './programme';
+import { A5, BLEED, SIDE, type Kit } from './programmeKit';
 
 /** What the walk passes, in order: the stops of the route and of the evening. `x`, `y` on the spread, mm. */
 const STOPS = [

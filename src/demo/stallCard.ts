@@ -44,7 +44,7 @@ export function stallCard(make: Making): Design {
       b.shape(
         'Glow',
         'ellipse',
-        { x: mm(67) - reach, y: mm(31) - reach, w: 2 * reach, h: 2 * reach },
+        { x: mm(69) - reach, y: mm(31) - reach, w: 2 * reach, h: 2 * reach },
         {
           fill: radial(
             { stops: [stop(0, wick, 0.55), stop(0.4, wick, 0.2), stop(1, wick, 0)] },
@@ -56,7 +56,7 @@ export function stallCard(make: Making): Design {
         },
       ),
       // It stands on the foot of the card and hangs over its head.
-      guildLantern(b, mm(67), mm(-7), mm(68), paperGlow, ember),
+      guildLantern(b, mm(69), mm(-7), mm(69), paperGlow, ember),
       b.displayText('Headline', M, mm(19), [
         line(title, 'Lanterns'),
         line(title, 'made while'),

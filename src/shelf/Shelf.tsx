@@ -36,7 +36,7 @@ export function Shelf() {
 
   const refresh = useCallback(async () => {
     const list = await designStore().list();
-    setRows(list);
+    setRows(list.filter((r) => !r.starter));
     setAsides(await designStore().asides());
     return list;
   }, []);
@@ -235,7 +235,13 @@ export function Shelf() {
             {rows.map((row) => (
               <li key={row.id} className="rounded-sm border border-line bg-panel">
                 <a href={`/bench/${row.id}`} className="block no-underline">
-                  <Thumbnail bytes={row.thumbnail} name={row.name} width={row.width} height={row.height} />
+                  <Thumbnail
+                    bytes={row.thumbnail}
+                    name={row.name}
+                    width={row.width}
+                    height={row.height}
+                    round={row.round ?? false}
+                  />
                   <div className="px-3 pt-2">
                     <div title={row.name} className="truncate font-semibold text-text">
                       {row.name}

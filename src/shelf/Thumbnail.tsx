@@ -7,11 +7,13 @@ export function Thumbnail({
   name,
   width,
   height,
+  round,
 }: {
   bytes: Uint8Array | null;
   name: string;
   width: number;
   height: number;
+  round: boolean;
 }) {
   const [url, setUrl] = useState<string | null>(null);
   useEffect(() => {
@@ -28,7 +30,7 @@ export function Thumbnail({
           src={url}
           alt={`${name}, first page`}
           style={{ width: width * k, height: height * k }}
-          className="border border-edge"
+          className={`border border-edge ${round ? 'rounded-full' : ''}`}
         />
       ) : (
         <div className="border border-edge bg-white" style={{ width: width * k, height: height * k }} />

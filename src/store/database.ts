@@ -24,6 +24,8 @@ export interface DesignRow {
   /** Absent where the row was kept by an earlier release. */
   unit?: Setup['unit'];
   round?: boolean;
+  /** Others are begun with it: it is not listed among the designs. */
+  starter?: boolean;
 }
 
 export interface JournalRow {

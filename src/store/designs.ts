@@ -65,7 +65,8 @@ const blank = (design: Design): DesignRow => ({
   ...sheetOf(design),
 });
 
-const sheetOf = ({ setup }: Design): Pick<DesignRow, 'width' | 'height' | 'unit' | 'round'> => ({
+const sheetOf = ({ setup, starter }: Design): Pick<DesignRow, 'width' | 'height' | 'unit' | 'round' | 'starter'> => ({
+  starter: starter === true,
   width: setup.width,
   height: setup.height,
   unit: setup.unit,

@@ -52,6 +52,13 @@ export const MASTER_COMMANDS = {
     applies: (s) => s.page.master !== undefined,
     run: (s) => s.goToPage(s.page.master!),
   },
+  'design.starter': {
+    label: 'Keep as a starter',
+    keywords: ['template', 'save as template', 'own template', 'form', 'fill in', 'reuse'],
+    keys: [],
+    harmless: true,
+    run: (s) => s.set({ keepingStarter: true }),
+  },
   'page.refit': {
     label: 'Fit this page to other formats',
     keywords: ['resize design', 'other size', 'adapt', 'card', 'sticker', 'poster', 'reuse artwork', 'variants'],

@@ -23,6 +23,7 @@ import { CombineSection } from './CombineSection';
 import { ContrastSection } from './ContrastSection';
 import { PaintSection } from './PaintSection';
 import { DrawingSection } from './DrawingSection';
+import { FillInSection } from './FillInSection';
 import { PageDetails } from './PageDetails';
 import { GroundSection } from './GroundSection';
 import { GuidesSection } from './GuidesSection';
@@ -72,6 +73,7 @@ export function Details() {
         <DrawingSection />
         {nodes.length === 0 ? (
           <>
+            <FillInSection />
             <PageDetails />
             <GroundSection />
             <GuidesSection />

@@ -66,6 +66,7 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     pictureChooser: false,
     findingWords: false,
     refitting: false,
+    keepingStarter: false,
     shapeChooser: false,
     report: null,
     colourHere: null,

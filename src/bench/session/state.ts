@@ -144,6 +144,8 @@ export interface BenchState {
   readonly findingWords: boolean;
   /** Is this page being fitted to other formats? */
   readonly refitting: boolean;
+  /** The sheet that makes a starter of the design is open. */
+  readonly keepingStarter: boolean;
   readonly shapeChooser: boolean;
   readonly crop: { readonly node: string; readonly aim: Aim } | null;
   /** A colour that is being made or changed by eye: of what is aimed at, or a new one; and where on the screen it was asked for. */

@@ -53,6 +53,12 @@ export function FormatSlip() {
       >
         This page in other formats
       </Button>
+      <Button
+        title="Others are begun with it: New design offers it, and asks for what may change"
+        onClick={() => runCommand(session, 'design.starter')}
+      >
+        Keep as a starter
+      </Button>
     </div>
   );
 }

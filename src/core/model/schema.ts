@@ -307,6 +307,15 @@ export const pageSchema = z.readonly(
   }),
 );
 
+/** What of a design may be filled in anew: the words of a story, a picture, a swatch; `of` is its id. One that is gone is asked for no more. */
+const askSchema = z.readonly(
+  z.strictObject({
+    kind: z.enum(['words', 'picture', 'colour']),
+    of: id,
+    label: z.string().check(z.minLength(1), z.maxLength(80)),
+  }),
+);
+
 export const designSchema = z.readonly(
   z.strictObject({
     format: z.literal(FORMAT),
@@ -314,6 +323,10 @@ export const designSchema = z.readonly(
     name: name.check(z.minLength(1)),
     /** What its maker calls this state of it: “2nd proof”. */
     version: z.optional(z.string().check(z.maxLength(80))),
+    /** What is asked for when it is filled in, in that order. Absent: nothing. */
+    asks: z.optional(z.readonly(z.array(askSchema).check(z.minLength(1), z.maxLength(100)))),
+    /** Others are begun with a copy of it. */
+    starter: z.optional(z.boolean()),
     created: z.iso.datetime(),
     modified: z.iso.datetime(),
     setup: setupSchema,
@@ -345,6 +358,7 @@ export const designSchema = z.readonly(
 );
 
 export type Design = z.infer<typeof designSchema>;
+export type Ask = z.infer<typeof askSchema>;
 export type Setup = z.infer<typeof setupSchema>;
 export type Page = z.infer<typeof pageSchema>;
 export type Numbering = NonNullable<Page['numbering']>;
