@@ -6,6 +6,7 @@ const core = [
   'render',
   'scene',
   'input',
+  'ready',
   'edit',
   'derive',
   'colour',

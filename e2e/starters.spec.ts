@@ -10,7 +10,7 @@ test('a card is begun with a starter and filled in; kept as a starter of one’s
   await page.getByRole('button', { name: 'New design' }).click();
   const sheet = page.getByRole('dialog', { name: 'New design' });
   // Plain pages are what is chosen until something else is.
-  await expect(sheet.getByRole('radio', { name: 'Plain page, any format' })).toHaveAttribute('aria-checked', 'true');
+  await expect(sheet.getByRole('radio', { name: 'Plain page, any size' })).toHaveAttribute('aria-checked', 'true');
   await sheet.getByRole('radio', { name: /^Card,/ }).click();
   await expect(sheet.getByText('It asks for: Headline, Who, Where, When and how, Dark, Light, Flame.')).toBeVisible();
   await sheet.getByLabel('Name').fill('Bread stall');

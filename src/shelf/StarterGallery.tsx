@@ -103,7 +103,7 @@ export function StarterGallery({
 }) {
   return (
     <div role="radiogroup" aria-label="Begin with" className="grid grid-cols-3 content-start gap-2 overflow-auto pr-1">
-      <Tile label="any format" under="Plain page" chosen={chosen === null} onChoose={() => onChoose(null)}>
+      <Tile label="any size" under="Plain page" chosen={chosen === null} onChoose={() => onChoose(null)}>
         <span className="h-[84px] w-[60px] border border-edge bg-white" />
       </Tile>
       {list?.map((c) => (

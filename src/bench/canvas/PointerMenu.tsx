@@ -44,7 +44,7 @@ function rowsFor(s: Session): MenuRow[][] {
         : [];
   const grouped =
     node && isHolder(node)
-      ? row(s, 'object.ungroup')
+      ? [...row(s, 'object.ungroup'), ...(node.kind === 'group' ? row(s, 'ready.keep') : [])]
       : ids.length > 1
         ? [
             ...row(s, 'object.group'),

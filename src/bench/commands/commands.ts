@@ -33,6 +33,7 @@ import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import { addFurtherOutline, canAddOutline } from './outlines';
 import { FIELD_COMMANDS } from './fields';
 import { LOOK_COMMANDS } from './looks';
+import { READY_COMMANDS } from './ready';
 import { MASTER_COMMANDS } from './masters';
 import { giveShadow } from './shadows';
 import { WORD_COMMANDS } from './words';
@@ -315,6 +316,7 @@ export const COMMANDS = {
   ...SELECT_COMMANDS,
   ...LOOK_COMMANDS,
   ...FIELD_COMMANDS,
+  ...READY_COMMANDS,
   ...MASTER_COMMANDS,
   ...WORD_COMMANDS,
   'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),

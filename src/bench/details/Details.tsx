@@ -28,6 +28,7 @@ import { PageDetails } from './PageDetails';
 import { GroundSection } from './GroundSection';
 import { GuidesSection } from './GuidesSection';
 import { NodesSection } from './NodesSection';
+import { ReadySection } from './ReadySection';
 import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
 import { CornersSection, ShapeSection, WriteSection } from './ShapeSection';
@@ -82,6 +83,7 @@ export function Details() {
         ) : (
           <>
             <Sentence />
+            <ReadySection />
             <SectionIndex on={`${selection.slice(0, 50).join()} ${selection.length} ${onNodes}`} />
             {first && <PaintSection key={first} aim={first} />}
             <NodesSection />

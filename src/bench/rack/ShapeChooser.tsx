@@ -4,10 +4,13 @@ import { Popover } from 'radix-ui';
 import { useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { FAMILIES, findShapes, SHAPES, shapeById, type AnyShape } from '@/core/shapes/catalogue';
 import { useBench, useSession } from '../session/context';
+import { WordChoice } from '@/ui/Choice';
+import { comesLater } from '../session/comesLater';
 import { backToBench } from '../session/focus';
 import { ShapePicture } from './ShapePicture';
 
 const COLUMNS = 7;
+const ReadyMades = comesLater(() => import('./ReadyMades').then((m) => m.ReadyMades));
 
 /** The catalogue of dialled shapes: last used first, then by family; a search finds them by everyday words. */
 export function ShapeChooser({ children }: { children: ReactNode }) {
@@ -15,6 +18,7 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
   const shape = useBench((s) => s.shape);
   const recent = useBench((s) => s.recentShapes);
   const open = useBench((s) => s.shapeChooser);
+  const part = useBench((s) => s.chooserPart);
   const [query, setQuery] = useState('');
   const [looked, setLooked] = useState<string | null>(null);
   const grid = useRef<HTMLDivElement>(null);
@@ -62,7 +66,7 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
       <ShapePicture id={s.id} size={28} />
     </button>
   );
-  const part = (title: string, list: readonly AnyShape[]) =>
+  const family = (title: string, list: readonly AnyShape[]) =>
     list.length > 0 && (
       <section key={title} aria-label={title}>
         <h3 className="m-0 mt-2 mb-1 text-[12px] font-semibold text-faint">{title}</h3>
@@ -88,69 +92,88 @@ export function ShapeChooser({ children }: { children: ReactNode }) {
           collisionPadding={8}
           aria-label="Shapes"
           style={{ boxShadow: 'var(--shadow)' }}
-          className="z-40 flex max-h-[min(620px,calc(100dvh-64px))] w-[300px] flex-col rounded-sm border border-line bg-panel outline-none"
+          className={`z-40 flex max-h-[min(620px,calc(100dvh-64px))] ${part === 'ready' ? 'w-[392px]' : 'w-[300px]'} flex-col rounded-sm border border-line bg-panel outline-none`}
           onKeyDown={(e) => e.stopPropagation()}
           onCloseAutoFocus={backToBench}
         >
-          <div className="flex items-center gap-2 border-b border-line px-3 py-2">
-            <Search size={14} aria-hidden className="shrink-0 text-faint" />
-            <input
-              autoFocus
-              aria-label="Search shapes"
-              placeholder="Search shapes: moon, flag, cog …"
-              className="h-7 w-full min-w-0 bg-transparent outline-none"
-              value={query}
-              onChange={(e) => {
-                setQuery(e.target.value);
-                setLooked(null);
-              }}
-              onKeyDown={(e) => {
-                if (e.key === 'Enter' && found.length) pick(found[0].id);
-                if (e.key === 'ArrowDown') {
-                  e.preventDefault();
-                  grid.current?.querySelector<HTMLButtonElement>('button')?.focus();
-                }
-              }}
+          <div className="border-b border-line p-2">
+            <WordChoice
+              label="What to put on the page"
+              value={part}
+              options={[
+                { value: 'shapes', label: 'Shapes' },
+                { value: 'ready', label: 'Ready-mades' },
+              ]}
+              onChange={(chooserPart) => session.set({ chooserPart })}
             />
           </div>
-          <div
-            ref={grid}
-            className="min-h-0 flex-1 overflow-auto px-3 pb-2"
-            onKeyDown={onArrow}
-            onPointerLeave={() => setLooked(null)}
-          >
-            {query ? (
-              found.length ? (
-                part(`${found.length} found`, found)
-              ) : (
-                <p className="my-3 text-faint">No shape is called that. Try a plainer word, or draw it with the Pen.</p>
-              )
-            ) : (
-              <>
-                {part(
-                  'Last used',
-                  recent.flatMap((id) => shapeById(id) ?? []),
+          {part === 'ready' ? (
+            <ReadyMades onDone={() => session.set({ shapeChooser: false })} />
+          ) : (
+            <>
+              <div className="flex items-center gap-2 border-b border-line px-3 py-2">
+                <Search size={14} aria-hidden className="shrink-0 text-faint" />
+                <input
+                  autoFocus
+                  aria-label="Search shapes"
+                  placeholder="Search shapes: moon, flag, cog …"
+                  className="h-7 w-full min-w-0 bg-transparent outline-none"
+                  value={query}
+                  onChange={(e) => {
+                    setQuery(e.target.value);
+                    setLooked(null);
+                  }}
+                  onKeyDown={(e) => {
+                    if (e.key === 'Enter' && found.length) pick(found[0].id);
+                    if (e.key === 'ArrowDown') {
+                      e.preventDefault();
+                      grid.current?.querySelector<HTMLButtonElement>('button')?.focus();
+                    }
+                  }}
+                />
+              </div>
+              <div
+                ref={grid}
+                className="min-h-0 flex-1 overflow-auto px-3 pb-2"
+                onKeyDown={onArrow}
+                onPointerLeave={() => setLooked(null)}
+              >
+                {query ? (
+                  found.length ? (
+                    family(`${found.length} found`, found)
+                  ) : (
+                    <p className="my-3 text-faint">
+                      No shape is called that. Try a plainer word, or draw it with the Pen.
+                    </p>
+                  )
+                ) : (
+                  <>
+                    {family(
+                      'Last used',
+                      recent.flatMap((id) => shapeById(id) ?? []),
+                    )}
+                    {FAMILIES.map((f) =>
+                      family(
+                        f,
+                        SHAPES.filter((s) => s.family === f),
+                      ),
+                    )}
+                  </>
                 )}
-                {FAMILIES.map((f) =>
-                  part(
-                    f,
-                    SHAPES.filter((s) => s.family === f),
-                  ),
-                )}
-              </>
-            )}
-          </div>
-          <div className="flex items-center gap-3 border-t border-line px-3 py-2">
-            <ShapePicture id={shown.id} size={72} knobs />
-            <div className="min-w-0">
-              <p className="m-0 font-semibold">{shown.name}</p>
-              <p className="m-0 text-[12px] text-faint">
-                {shown.params.length
-                  ? `Knobs: ${shown.params.map((p) => p.label.toLowerCase()).join(', ')}`
-                  : 'No knobs: its size is all there is to it'}
-              </p>
-            </div>
-          </div>
+              </div>
+              <div className="flex items-center gap-3 border-t border-line px-3 py-2">
+                <ShapePicture id={shown.id} size={72} knobs />
+                <div className="min-w-0">
+                  <p className="m-0 font-semibold">{shown.name}</p>
+                  <p className="m-0 text-[12px] text-faint">
+                    {shown.params.length
+                      ? `Knobs: ${shown.params.map((p) => p.label.toLowerCase()).join(', ')}`
+                      : 'No knobs: its size is all there is to it'}
+                  </p>
+                </div>
+              </div>
+            </>
+          )}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -68,6 +68,7 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     refitting: false,
     keepingStarter: false,
     shapeChooser: false,
+    chooserPart: 'shapes',
     report: null,
     colourHere: null,
     unfolded: new Set(),

@@ -147,6 +147,8 @@ export interface BenchState {
   /** The sheet that makes a starter of the design is open. */
   readonly keepingStarter: boolean;
   readonly shapeChooser: boolean;
+  /** What it offers: dialled shapes, or prepared groups. */
+  readonly chooserPart: 'shapes' | 'ready';
   readonly crop: { readonly node: string; readonly aim: Aim } | null;
   /** A colour that is being made or changed by eye: of what is aimed at, or a new one; and where on the screen it was asked for. */
   readonly colourHere: { readonly x: number; readonly y: number; readonly fresh: boolean } | null;

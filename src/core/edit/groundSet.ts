@@ -1,5 +1,6 @@
 import { withAngle, firstGradient } from './gradient';
 import { firstPools } from './pools';
+import { faint, rolesOf, type Roles } from './roles';
 import { colourPaint } from '../model/defaults';
 import type { Colour, Design, Paint, Pattern, Stop } from '../model/schema';
 
@@ -10,15 +11,6 @@ export interface GroundChoice {
   readonly family: 'Flat' | 'Gradient' | 'Pools' | 'Pattern';
   readonly paint: Paint;
   readonly pattern: Pattern | null;
-}
-
-/** Swatches by what they can be on a ground; the same one several times where a design has few. */
-interface Roles {
-  readonly dark: Colour;
-  readonly middle: Colour;
-  readonly light: Colour;
-  readonly accent: Colour;
-  readonly other: Colour;
 }
 
 type Make = (r: Roles) => { readonly paint: Paint; readonly pattern?: Pattern };
@@ -34,7 +26,6 @@ const radial = (...colours: Colour[]): Paint => {
 const pools = (...colours: Colour[]): Paint => firstPools(UNIT, stopsOf(colours), false);
 const stopsOf = (colours: readonly Colour[]): Stop[] =>
   colours.map((colour, i) => ({ offset: i / (colours.length - 1), colour }));
-const faint = (c: Colour, tint: number): Colour => ('swatch' in c ? { ...c, tint: c.tint * tint } : c);
 const over = (
   base: Colour,
   kind: Pattern['kind'],
@@ -98,26 +89,4 @@ export function groundSet(d: Design, lab: (c: Colour) => readonly [number, numbe
       pattern: pattern ? { ...pattern, size: Math.min(4000, Math.max(2, pattern.size * by)) } : null,
     };
   });
-}
-
-function rolesOf(d: Design, lab: (c: Colour) => readonly [number, number, number]): Roles {
-  const flat = d.swatches.flatMap((s) => (s.kind === 'colour' ? [{ swatch: s.id, tint: 1 }] : []));
-  const plain: Colour = d.setup.medium === 'screen' ? { rgb: [0.2, 0.3, 0.4] } : { cmyk: [0.6, 0.3, 0, 0.3] };
-  const all = (flat.length ? flat : [plain]).map((colour) => {
-    const [l, a, b] = lab(colour);
-    return { colour, l, chroma: Math.hypot(a, b) };
-  });
-  const by = (of: (c: (typeof all)[number]) => number) => [...all].sort((x, y) => of(x) - of(y)).map((c) => c.colour);
-  const light = by((c) => -c.l);
-  const vivid = by((c) => -c.chroma);
-  const dark = light[light.length - 1];
-  const rest = vivid.filter((c) => c !== dark && c !== light[0]);
-  // With nothing but paper and ink there are tints of the ink.
-  if (!rest.length)
-    return { dark, light: light[0], accent: faint(dark, 0.7), other: faint(dark, 0.4), middle: faint(dark, 0.55) };
-  const accent = rest[0];
-  const other = rest[1] ?? accent;
-  // Between dark and light, and neither of the bright ones where there is another.
-  const between = light.filter((c) => ![dark, light[0], accent, other].includes(c));
-  return { dark, light: light[0], accent, other, middle: between[Math.floor(between.length / 2)] ?? other };
 }

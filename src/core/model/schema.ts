@@ -158,7 +158,20 @@ const windowSchema = z.union([
 
 export const nodeSchema = z.discriminatedUnion('kind', [
   /** `layer`: a part of the pile that is worked on as one, at the top of a page. */
-  z.readonly(z.strictObject({ ...nodeBase, kind: z.literal('group'), children, layer: z.optional(z.boolean()) })),
+  z.readonly(
+    z.strictObject({
+      ...nodeBase,
+      kind: z.literal('group'),
+      children,
+      layer: z.optional(z.boolean()),
+      /** What it was made of, with its values: they can be set anew. */
+      ready: z.optional(
+        z.readonly(
+          z.strictObject({ id, values: z.readonly(z.record(z.string().check(z.maxLength(40)), z.number())) }),
+        ),
+      ),
+    }),
+  ),
   z.readonly(
     z.strictObject({
       ...nodeBase,

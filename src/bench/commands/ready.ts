@@ -1,0 +1,44 @@
+import { copyNodes } from '@/core/edit/clip';
+import { nameOf } from '../session/nameOf';
+import { keepReady } from '../session/ownReadies';
+import { freeSelection, type CommandDef } from '../session/commandDef';
+
+export const READY_COMMANDS = {
+  'ready.open': {
+    label: 'Put a ready-made on the page',
+    keywords: [
+      'ready-mades',
+      'calendar',
+      'border',
+      'frame',
+      'divider',
+      'price tag',
+      'coupon',
+      'badge',
+      'month',
+      'clip art',
+      'title',
+      'address',
+      'tear-off',
+    ],
+    keys: [],
+    run: (s) => s.set({ chooserPart: 'ready', shapeChooser: true }),
+  },
+  'ready.keep': {
+    label: 'Keep as a ready-made',
+    keywords: ['save group', 'own library', 'reuse', 'symbol', 'component'],
+    keys: [],
+    harmless: true,
+    applies: (s) => freeSelection(s).length > 0,
+    run: (s) => {
+      const ids = freeSelection(s);
+      const clip = copyNodes(s.design, s.page, ids);
+      const node = s.design.nodes[ids[0]];
+      if (!clip || !node) return;
+      const name = ids.length > 1 ? `${nameOf(s.design, node)} and more` : nameOf(s.design, node);
+      void keepReady(s, name, clip).then((kept) => {
+        if (kept) s.say(`“${name}” is among your ready-mades now: Shape in the rack, then Ready-mades.`);
+      });
+    },
+  },
+} as const satisfies Record<string, CommandDef>;
