@@ -308,3 +308,33 @@ test('pages are numbered in one step; a master is given by dragging it, and show
   await expect.poll(() => own.names()).toEqual(['Text: Page 2 of 3']);
   await own.saved();
 });
+
+test('a picture of the drawer on the ground: over the page, faded, in tiles, on this page alone', async ({ page }) => {
+  const own = await BenchPage.make(page, 'A5', 'Picture ground');
+  await page.keyboard.press('Control+Enter');
+  const ground = own.details().locator('[data-section="Ground"]');
+  const bare = await seenAt(own, 70, 100);
+  await ground.getByRole('radio', { name: 'Picture' }).click();
+  const chooser = page.getByRole('dialog', { name: 'Pictures' });
+  await expect(chooser.getByLabel('On the ground of the page')).toBeChecked();
+  await chooser.getByRole('button', { name: /^Harbour at dusk/ }).click();
+  await expect(own.message()).toContainText('Harbour at dusk lies on the ground of this page, to the bleed.');
+  await expect.poll(() => seenAt(own, 70, 100)).not.toBe(bare);
+  const full = await seenAt(own, 70, 100);
+  await ground.getByRole('slider', { name: 'Fade of the ground' }).focus();
+  await page.keyboard.press('End');
+  await expect.poll(() => seenAt(own, 70, 100)).toBe(bare);
+  await page.keyboard.press('Home');
+  await expect.poll(() => seenAt(own, 70, 100)).toBe(full);
+  await ground.getByRole('radio', { name: 'Tiles' }).click();
+  const tile = ground.getByLabel('Width of a tile of the ground');
+  await tile.fill('40');
+  await page.keyboard.press('Enter');
+  await expect(tile).toHaveValue(/^40/);
+  await page.waitForTimeout(600);
+  await shot(own, 'ground-picture');
+  await own.top.focus();
+  await page.keyboard.press('PageUp');
+  await expect.poll(() => seenAt(own, 70, 100)).toBe(bare);
+  await own.saved();
+});

@@ -1,4 +1,6 @@
 import { adoptPicture, pasteClip } from '@/core/edit/clip';
+import { groundPicture, groundTiles } from '@/core/edit/groundPicture';
+import { setGround } from '@/core/edit/masters';
 import { addNode } from '@/core/edit/place';
 import { aimedNodes, paintAt, setPaint, type Aim } from '@/core/edit/paint';
 import { pictureIn, placedSize, relinkPicture, replaced, setPicture } from '@/core/edit/picture';
@@ -12,6 +14,8 @@ import { fontFormat } from '@/core/input/font/format';
 import { isDrawing } from '@/core/input/isDrawing';
 import { storageProblem } from '@/store/open';
 import { count, freeSelection } from '../session/commandDef';
+import { groundSheet, shownGround } from '../session/ground';
+import { sheetName } from '../session/naming';
 import { opening } from '../session/opening';
 import type { Session } from '../session/session';
 import { addFaces } from './faces';
@@ -92,6 +96,22 @@ export function framePicture(s: Session, next: NewPicture, id: string, aim: Aim)
   );
 }
 
+/** Lays a picture on the ground of the page, or of the master that is meant: over all of it, to the bleed. */
+export function pictureOnGround(s: Session, next: NewPicture, tile = false): void {
+  const sheet = groundSheet(s);
+  const old = shownGround(s);
+  s.commit('Picture on the ground', (d) => {
+    const picture = { ...next, id: adoptPicture(d, { ...next, id: '' }, s.newId) };
+    const had = old.kind === 'picture' ? old : undefined;
+    const { setup } = s.design;
+    const paint = tile ? groundTiles(picture, setup, 'repeat', had) : groundPicture(picture, setup, 'fill', had);
+    setGround(d, sheet.id, paint);
+  });
+  s.say(
+    `${next.name} lies on the ground of ${sheet === s.page ? 'this page' : `every page of ${sheetName(s.design, sheet)}`}, to the bleed.`,
+  );
+}
+
 /** Puts a picture on the page in a frame of its own, its middle at a place. */
 export function placePicture(s: Session, next: NewPicture, at: Point | null): string {
   const { setup } = s.design;
@@ -128,7 +148,7 @@ export async function receiveFiles(
   s: Session,
   files: readonly File[],
   at: Point | null,
-  onto: { readonly id: string; readonly aim: Aim } | null,
+  onto: { readonly id: string; readonly aim: Aim } | 'ground' | null,
 ): Promise<void> {
   if (s.state.readOnly) {
     s.say('This design is open in another tab; here it can only be looked at.', 'warn');
@@ -153,7 +173,11 @@ export async function receiveFiles(
     }
     const picture = await openPicture(s, f.name || 'Pasted picture.png', bytes);
     if (!picture) continue;
-    if (i === 0 && onto && s.design.nodes[onto.id]) {
+    if (i === 0 && onto === 'ground') {
+      pictureOnGround(s, picture);
+      return;
+    }
+    if (i === 0 && onto && onto !== 'ground' && s.design.nodes[onto.id]) {
       framePicture(s, picture, onto.id, onto.aim);
       if (files.length === 1) return;
       continue;

@@ -16,11 +16,12 @@ import { RampEditor } from '../ramps/RampEditor';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
 import { groundSheet, shownGround } from '../session/ground';
 import { paintName } from '../session/naming';
+import { GroundPicture } from './GroundPicture';
 import { GroundSet } from './GroundSet';
 import { PatternFields } from './PatternFields';
 import { openColourHere } from '../tray/ColourHere';
 
-type Kind = 'follow' | 'none' | 'colour' | 'linear' | 'radial' | 'pools';
+type Kind = 'follow' | 'none' | 'colour' | 'linear' | 'radial' | 'pools' | 'picture';
 /** The space of a ground: the page with its bleed as a unit square. */
 const UNIT = { x0: 0, y0: 0, x1: 1, y1: 1 };
 
@@ -45,7 +46,7 @@ export function GroundSection() {
         ? paint.gradient === 'radial'
           ? 'radial'
           : 'linear'
-        : paint.kind === 'pools' || paint.kind === 'none'
+        : paint.kind === 'pools' || paint.kind === 'none' || paint.kind === 'picture'
           ? paint.kind
           : 'colour';
   const pattern = groundOf(design, sheet)?.pattern ?? null;
@@ -57,6 +58,8 @@ export function GroundSection() {
     session.aimAt('ground');
     if (next === 'follow') return put('Ground as on the master', null);
     if (next === 'none') return put('No ground', { kind: 'none' });
+    // A picture is chosen first.
+    if (next === 'picture') return session.set({ pictureChooser: true });
     const fallback = session.palette.screen ? ({ rgb: [0, 0, 0] } as const) : BLACK;
     const first = design.swatches.find(
       (w) => w.kind === 'colour' && session.palette.mix({ swatch: w.id, tint: 1 }).some((v) => v > 0),
@@ -121,6 +124,7 @@ export function GroundSection() {
             { value: 'linear', label: 'Linear' },
             { value: 'radial', label: 'Radial' },
             { value: 'pools', label: 'Pools' },
+            { value: 'picture', label: 'Picture' },
           ]}
           onChange={become}
         />
@@ -129,6 +133,7 @@ export function GroundSection() {
             {from ? `${paintName(design, paint)}, as on ${from.name || 'the master'}.` : 'The master has none.'}
           </p>
         )}
+        {paint.kind === 'picture' && kind !== 'follow' && <GroundPicture sheet={sheet.id} paint={paint} />}
         {kind === 'colour' && paint.kind === 'colour' && (
           <div className="flex items-center gap-2">
             <button

@@ -7,9 +7,11 @@ import { Button } from '@/ui/Button';
 import { Check } from '@/ui/Choice';
 import { useBench, useSession } from '../session/context';
 import { backToBench } from '../session/focus';
+import { aimsAtGround } from '../session/ground';
 import {
   chosenFrame,
   framePicture,
+  pictureOnGround,
   PICTURE_FILES,
   placeDrawing,
   placePicture,
@@ -26,7 +28,9 @@ export function PictureChooser({ children }: { children: ReactNode }) {
   const [into, setInto] = useState(true);
   const input = useRef<HTMLInputElement>(null);
   const frame = chosenFrame(session);
-  const onto = into ? frame : null;
+  // With the ground aimed at and nothing chosen, a picture is meant for it.
+  const ground = aimsAtGround(session);
+  const onto = !into ? null : ground ? 'ground' : frame;
   const found = findDrawer(query);
   const shut = () => session.set({ pictureChooser: false });
 
@@ -42,7 +46,8 @@ export function PictureChooser({ children }: { children: ReactNode }) {
       return;
     }
     const picture = { name: row.title, file: row.file, ...row.picture };
-    if (onto) framePicture(session, picture, onto.id, onto.aim);
+    if (onto === 'ground') pictureOnGround(session, picture, row.tile === true);
+    else if (onto) framePicture(session, picture, onto.id, onto.aim);
     else {
       placePicture(session, picture, null);
       session.say(`Placed ${row.title}. Double-click it to crop.`);
@@ -91,9 +96,13 @@ export function PictureChooser({ children }: { children: ReactNode }) {
                 }}
               />
             </div>
-            {frame && (
+            {(ground || frame) && (
               <Check
-                label={`Into ${session.design.nodes[frame.id]?.name || 'what is chosen'}`}
+                label={
+                  ground
+                    ? 'On the ground of the page'
+                    : `Into ${session.design.nodes[frame!.id]?.name || 'what is chosen'}`
+                }
                 checked={into}
                 onChange={setInto}
               />

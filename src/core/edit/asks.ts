@@ -102,7 +102,8 @@ export function fillPicture(d: DesignDraft, id: string, next: Omit<Picture, 'id'
   const shows = (node: DesignNode): boolean =>
     'fills' in node &&
     [...node.fills, ...node.outlines.map((o) => o.paint)].some((p) => p.kind === 'picture' && p.picture === id);
-  for (const node of Object.values(plain(d.nodes) as Design['nodes'])) if (shows(node)) mapPaints(d.nodes[node.id], anew);
+  for (const node of Object.values(plain(d.nodes) as Design['nodes']))
+    if (shows(node)) mapPaints(d.nodes[node.id], anew);
   for (const sheet of sheetsOf(d))
     if (sheet.ground) sheet.ground = anew(plain(sheet.ground) as Paint) as NonNullable<typeof sheet.ground>;
   pictures[at] = now as (typeof pictures)[number];
