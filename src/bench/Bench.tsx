@@ -3,7 +3,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { Button } from '@/ui/Button';
 import { BenchTop } from './canvas/BenchTop';
 import { Rack } from './rack/Rack';
-import { useBench } from './session/context';
+import { useBench, useSession } from './session/context';
 import { Follows } from './session/Follows';
 import { comesLater } from './session/comesLater';
 import { fetchLater } from './session/afterPaint';
@@ -32,11 +32,13 @@ const KeysSheet = comesLater(() => import('./KeysSheet').then((m) => m.KeysSheet
 const ColourHere = comesLater(() => import('./tray/ColourHere').then((m) => m.ColourHere));
 const FindWords = comesLater(() => import('./details/FindWords').then((m) => m.FindWords));
 const Refit = comesLater(() => import('./ticket/Refit').then((m) => m.Refit));
+const Walk = comesLater(() => import('./Walk').then((m) => m.Walk));
 const KeepStarter = comesLater(() => import('./ticket/KeepStarter').then((m) => m.KeepStarter));
 const ImportReport = comesLater(() => import('./pictures/ImportReport').then((m) => m.ImportReport));
 
 /** Five fixed places round the bench top; each answers one question. */
 export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
+  const session = useSession();
   const [finder, setFinder] = useState(false);
   const [keys, setKeys] = useState(false);
   const readOnly = useBench((s) => s.readOnly);
@@ -49,6 +51,13 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
   useEffect(() => {
     document.title = `${name} · Holvet`;
   }, [name]);
+
+  // The shelf sends newcomers here with a word in the address; it goes, so that a reload is no second walk.
+  useEffect(() => {
+    if (!new URLSearchParams(location.search).has('walk')) return;
+    history.replaceState(null, '', location.pathname);
+    session.set({ walk: 0 });
+  }, [session]);
 
   const find = useCallback(() => setFinder(true), []);
   const showKeys = useCallback(() => setKeys(true), []);
@@ -88,6 +97,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       <FindWords />
       <Refit />
       <KeepStarter />
+      <Walk />
       <KeysSheet open={keys} onOpenChange={setKeys} />
     </div>
   );

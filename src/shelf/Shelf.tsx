@@ -1,7 +1,8 @@
 'use client';
-import { Copy, Download, FolderOpen, Trash2 } from 'lucide-react';
+import { FolderOpen } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { record } from '@/core/edit/history';
 import { refusalText, unpackDesign } from '@/core/file/archive';
 import type { Assets } from '@/core/file/assets';
 import type { Design } from '@/core/model/schema';
@@ -16,7 +17,9 @@ import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { PressClient } from '@/workers/pressClient';
 import { NewDesign } from './NewDesign';
-import { Thumbnail } from './Thumbnail';
+import { DesignCard } from './DesignCard';
+import { ChosenBar, ShelfBar } from './ShelfBar';
+import { folderNames, keepSort, moveTo, readFolders, readSort, shownRows, type Folders, type Sort } from './shelfOrder';
 
 interface Said {
   readonly text: string;
@@ -26,6 +29,10 @@ interface Said {
   readonly openRest?: () => void;
 }
 
+/** The design that newcomers are shown round on. */
+const POSTER = 'lantern-walk-poster';
+const WELCOMED = 'welcomed';
+
 export function Shelf() {
   const router = useRouter();
   const [rows, setRows] = useState<readonly DesignRow[] | null>(null);
@@ -33,6 +40,24 @@ export function Shelf() {
   const [refused, setRefused] = useState<string | null>(null);
   const [said, setSaid] = useState<Said | null>(null);
   const file = useRef<HTMLInputElement>(null);
+  const [looking, setLooking] = useState<{ query: string; sort: Sort; folder: string | null }>({
+    query: '',
+    sort: 'changed',
+    folder: null,
+  });
+  const [welcome, setWelcome] = useState(false);
+  const endWelcome = async () => {
+    setWelcome(false);
+    await designStore()
+      .setSetting(WELCOMED, true)
+      .catch(() => {});
+  };
+  const [folders, setFolders] = useState<Folders>({});
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const all = rows ?? [];
+  const names = folderNames(folders, all);
+  const shown = shownRows(all, { ...looking, folders }, sizeOf);
+  const picked = all.filter((r) => chosen.includes(r.id));
 
   const refresh = useCallback(async () => {
     const list = await designStore().list();
@@ -47,6 +72,10 @@ export function Shelf() {
       try {
         await seedDemo(designStore());
         const list = await refresh();
+        setFolders(await readFolders());
+        setWelcome((await designStore().setting<boolean>(WELCOMED)) !== true);
+        const sort = await readSort();
+        setLooking((now) => ({ ...now, sort }));
         if (alive) await drawMissing(list, () => alive, refresh);
       } catch (e) {
         if (alive) setRefused(storageProblem(e));
@@ -103,17 +132,21 @@ export function Shelf() {
     const loaded = await designStore().load(row.id);
     return loaded.ok ? loaded.value.design : null;
   };
-  const remove = async (row: DesignRow) => {
-    const removed = await designStore().remove(row.id);
+  const remove = async (gone: readonly DesignRow[]) => {
+    const removed = (await Promise.all(gone.map((row) => designStore().remove(row.id)))).filter((r) => r !== null);
+    setChosen([]);
     await refresh();
     setSaid({
-      text: `Removed “${row.name}” from the shelf.`,
+      text:
+        gone.length === 1
+          ? `Removed “${gone[0].name}” from the shelf.`
+          : `Removed ${gone.length} designs from the shelf.`,
       tone: 'plain',
-      ...(removed && {
+      ...(removed.length && {
         putBack: () => {
           void (async () => {
             try {
-              await designStore().putBack(removed);
+              for (const r of removed) await designStore().putBack(r);
               setSaid(null);
             } catch (e) {
               setSaid({ text: storageProblem(e), tone: 'stop' });
@@ -123,6 +156,39 @@ export function Shelf() {
         },
       }),
     });
+  };
+  /** A name is a part of the design: renaming is a step that can be taken back there. */
+  const rename = async (row: DesignRow, name: string) => {
+    try {
+      const loaded = await designStore().load(row.id);
+      if (!loaded.ok || loaded.value.aside) throw new Error('unread');
+      const { design, base, cursor } = loaded.value;
+      const step = record(design, 'Rename', (d) => {
+        d.name = name;
+        d.modified = browserEnv.now();
+      });
+      if (step) await designStore().append(step.design, step.entry, base + cursor);
+    } catch {
+      setSaid({ text: `“${row.name}” could not be renamed. Open it, and change its name there.`, tone: 'stop' });
+    }
+    await refresh();
+  };
+  const move = async (which: readonly DesignRow[], to: string) => {
+    try {
+      setFolders(
+        await moveTo(
+          which.map((r) => r.id),
+          to,
+        ),
+      );
+      setChosen([]);
+      setSaid({
+        text: `${which.length === 1 ? `“${which[0].name}” is` : `${which.length} designs are`} in ${to ? `“${to}”` : 'no folder'} now.`,
+        tone: 'plain',
+      });
+    } catch (e) {
+      setSaid({ text: storageProblem(e), tone: 'stop' });
+    }
   };
   const duplicate = async (row: DesignRow) => {
     const design = await latest(row);
@@ -201,7 +267,31 @@ export function Shelf() {
         />
       </header>
       <main className="mx-auto max-w-[1120px] p-6">
-        <h1 className="m-0 mb-4 text-[17px] font-semibold">Your designs</h1>
+        <ShelfBar
+          looking={looking}
+          folders={names}
+          onLook={(next) => {
+            setLooking({ ...looking, ...next });
+            if (next.sort) void keepSort(next.sort).catch(() => {});
+          }}
+        />
+        {welcome && !refused && all.some((r) => r.id === POSTER) && (
+          <div className="mb-4 flex items-center gap-3 rounded-sm border border-line bg-panel px-4 py-3">
+            <p className="m-0 mr-auto">
+              <span className="font-semibold">New here?</span> A walk of six steps over the demo poster shows what is
+              where.
+            </p>
+            <Button
+              kind="primary"
+              onClick={() => {
+                void endWelcome().finally(() => router.push(`/bench/${POSTER}?walk`));
+              }}
+            >
+              Take the walk
+            </Button>
+            <Button onClick={() => void endWelcome()}>Not now</Button>
+          </div>
+        )}
         {said && (
           <p
             role="status"
@@ -231,53 +321,40 @@ export function Shelf() {
             <Button onClick={() => void bringDemo()}>Bring the demo back</Button>
           </div>
         ) : (
-          <ul className="m-0 grid list-none grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-4 p-0">
-            {rows.map((row) => (
-              <li key={row.id} className="rounded-sm border border-line bg-panel">
-                <a href={`/bench/${row.id}`} className="block no-underline">
-                  <Thumbnail
-                    bytes={row.thumbnail}
-                    name={row.name}
-                    width={row.width}
-                    height={row.height}
-                    round={row.round ?? false}
+          <>
+            {picked.length > 0 && (
+              <ChosenBar
+                many={picked.length}
+                folders={names}
+                onMove={(to) => void move(picked, to)}
+                onDuplicate={() => void Promise.all(picked.map(duplicate)).then(() => setChosen([]))}
+                onRemove={() => void remove(picked)}
+                onNone={() => setChosen([])}
+              />
+            )}
+            {shown.length === 0 ? (
+              <p className="rounded-sm border border-line bg-panel p-6 text-center text-faint">
+                No design is called that. Search for a shorter word, or look in all folders.
+              </p>
+            ) : (
+              <ul className="m-0 grid list-none grid-cols-[repeat(auto-fill,minmax(200px,1fr))] gap-4 p-0">
+                {shown.map((row) => (
+                  <DesignCard
+                    key={row.id}
+                    row={row}
+                    size={sizeOf(row)}
+                    folder={folders[row.id]}
+                    chosen={chosen.includes(row.id)}
+                    onChoose={(on) => setChosen(on ? [...chosen, row.id] : chosen.filter((id) => id !== row.id))}
+                    onRename={(name) => void rename(row, name)}
+                    onSave={() => void saveCopy(row)}
+                    onDuplicate={() => void duplicate(row)}
+                    onRemove={() => void remove([row])}
                   />
-                  <div className="px-3 pt-2">
-                    <div title={row.name} className="truncate font-semibold text-text">
-                      {row.name}
-                    </div>
-                    <div className="text-faint">{sizeOf(row)}</div>
-                  </div>
-                </a>
-                <div className="flex justify-end gap-1 px-2 pb-2">
-                  <Button
-                    kind="quiet"
-                    aria-label={`Save a copy of ${row.name}`}
-                    title="Save a copy as a file"
-                    onClick={() => void saveCopy(row)}
-                  >
-                    <Download size={15} aria-hidden />
-                  </Button>
-                  <Button
-                    kind="quiet"
-                    aria-label={`Duplicate ${row.name}`}
-                    title="Duplicate"
-                    onClick={() => void duplicate(row)}
-                  >
-                    <Copy size={15} aria-hidden />
-                  </Button>
-                  <Button
-                    kind="quiet"
-                    aria-label={`Remove ${row.name}`}
-                    title="Remove from the shelf"
-                    onClick={() => void remove(row)}
-                  >
-                    <Trash2 size={15} aria-hidden />
-                  </Button>
-                </div>
-              </li>
-            ))}
-          </ul>
+                ))}
+              </ul>
+            )}
+          </>
         )}
         {asides.length > 0 && (
           <Aside

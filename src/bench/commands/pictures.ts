@@ -108,7 +108,7 @@ export function pictureOnGround(s: Session, next: NewPicture, tile = false): voi
     setGround(d, sheet.id, paint);
   });
   s.say(
-    `${next.name} lies on the ground of ${sheet === s.page ? 'this page' : `every page of ${sheetName(s.design, sheet)}`}, to the bleed.`,
+    `${next.name} lies on the ground of ${sheet.id === s.page.id ? 'this page' : `every page of ${sheetName(s.design, sheet)}`}, to the bleed.`,
   );
 }
 

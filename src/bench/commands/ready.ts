@@ -4,6 +4,13 @@ import { keepReady } from '../session/ownReadies';
 import { freeSelection, type CommandDef } from '../session/commandDef';
 
 export const READY_COMMANDS = {
+  'help.walk': {
+    label: 'Take the walk',
+    keywords: ['tour', 'introduction', 'first steps', 'tutorial', 'what is where', 'start'],
+    keys: [],
+    harmless: true,
+    run: (s) => s.set({ walk: 0 }),
+  },
   'ready.open': {
     label: 'Put a ready-made on the page',
     keywords: [

@@ -120,7 +120,7 @@ export function HandOver() {
       open={open}
       onOpenChange={setOpen}
       trigger={
-        <Button kind="primary" className="h-8 px-4">
+        <Button kind="primary" className="h-8 px-4" data-hand-over>
           Hand over
         </Button>
       }

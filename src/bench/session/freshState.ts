@@ -67,6 +67,7 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     findingWords: false,
     refitting: false,
     keepingStarter: false,
+    walk: null,
     shapeChooser: false,
     chooserPart: 'shapes',
     report: null,

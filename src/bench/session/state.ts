@@ -144,6 +144,8 @@ export interface BenchState {
   readonly findingWords: boolean;
   /** Is this page being fitted to other formats? */
   readonly refitting: boolean;
+  /** The step of the walk over the bench that is shown; null: none. */
+  readonly walk: number | null;
   /** The sheet that makes a starter of the design is open. */
   readonly keepingStarter: boolean;
   readonly shapeChooser: boolean;
