@@ -32,6 +32,7 @@ const KeysSheet = comesLater(() => import('./KeysSheet').then((m) => m.KeysSheet
 const ColourHere = comesLater(() => import('./tray/ColourHere').then((m) => m.ColourHere));
 const FindWords = comesLater(() => import('./details/FindWords').then((m) => m.FindWords));
 const Refit = comesLater(() => import('./ticket/Refit').then((m) => m.Refit));
+const MeasureScreen = comesLater(() => import('./MeasureScreen').then((m) => m.MeasureScreen));
 const Walk = comesLater(() => import('./Walk').then((m) => m.Walk));
 const KeepStarter = comesLater(() => import('./ticket/KeepStarter').then((m) => m.KeepStarter));
 const ImportReport = comesLater(() => import('./pictures/ImportReport').then((m) => m.ImportReport));
@@ -98,6 +99,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       <Refit />
       <KeepStarter />
       <Walk />
+      <MeasureScreen />
       <KeysSheet open={keys} onOpenChange={setKeys} />
     </div>
   );

@@ -4,7 +4,7 @@ import { Fragment, useEffect, useRef, useState } from 'react';
 import { parseNumber } from '@/core/units/length';
 import { BENCH_TOP } from './session/focus';
 import { fitPage, wholeSpread } from './view/inSight';
-import { REAL_SIZE, fitRect, zoomAt } from './view/camera';
+import { REAL_SIZE as UNMEASURED, fitRect, zoomAt } from './view/camera';
 import { useBench, useSession } from './session/context';
 import { count } from './session/commandDef';
 import { comesLater } from './session/comesLater';
@@ -137,7 +137,7 @@ function Distance() {
   useEffect(() => {
     const show = () => {
       if (field.current && document.activeElement !== field.current)
-        field.current.value = `${Math.round((session.state.camera.scale / REAL_SIZE) * 100)} %`;
+        field.current.value = `${Math.round((session.state.camera.scale / session.state.realSize) * 100)} %`;
     };
     show();
     return session.store.subscribe(show);
@@ -148,18 +148,26 @@ function Distance() {
   };
   const setScale = (scale: number) =>
     session.set({ camera: zoomAt(session.state.camera, middle(), scale / session.state.camera.scale) });
+  const realSize = () => {
+    setScale(session.state.realSize);
+    if (session.state.realSize === UNMEASURED)
+      session.say('As large as this screen believes. Measured once against a card, it is true.', 'plain', {
+        label: 'Measure it',
+        run: () => session.set({ measuring: true }),
+      });
+  };
   /** As large as the sheet looks from this far to an eye that is 0.6 m from the screen. */
   const standBack = (metres: number) => {
     const el = document.getElementById(BENCH_TOP)!;
     const camera = fitRect(wholeSpread(session), el.clientWidth, el.clientHeight);
-    session.set({ camera: zoomAt(camera, middle(), (REAL_SIZE * 0.6) / metres / camera.scale) });
+    session.set({ camera: zoomAt(camera, middle(), (session.state.realSize * 0.6) / metres / camera.scale) });
   };
   return (
     <div className="flex items-center gap-3" role="group" aria-label="Distance">
       <button type="button" data-opens="Whole page" className={link} onClick={() => fitPage(session)}>
         Whole page
       </button>
-      <button type="button" data-opens="Real size" className={link} onClick={() => setScale(REAL_SIZE)}>
+      <button type="button" data-opens="Real size" className={link} onClick={realSize}>
         Real size
       </button>
       <button type="button" className={link} onClick={() => standBack(0.75)}>
@@ -179,8 +187,8 @@ function Distance() {
         }}
         onBlur={(e) => {
           const parsed = parseNumber(e.currentTarget.value, '%');
-          if (parsed.ok && parsed.value > 0) setScale((parsed.value / 100) * REAL_SIZE);
-          e.currentTarget.value = `${Math.round((session.state.camera.scale / REAL_SIZE) * 100)} %`;
+          if (parsed.ok && parsed.value > 0) setScale((parsed.value / 100) * session.state.realSize);
+          e.currentTarget.value = `${Math.round((session.state.camera.scale / session.state.realSize) * 100)} %`;
         }}
       />
     </div>

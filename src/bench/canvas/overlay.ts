@@ -1,4 +1,5 @@
 import { drawPins } from './pins';
+import { drawThrough } from './throughPage';
 import { apply, multiply, type Point } from '@/core/geometry/matrix';
 import { columnEdges } from '@/core/geometry/snap';
 import { areaOf } from '@/core/derive/area';
@@ -30,6 +31,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
     text: style.getPropertyValue('--text'),
   };
   const { view } = s.state;
+  if (s.state.throughPage) drawThrough(ctx, s);
   if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
   if (view !== 'work') return;
   if (s.state.crop) {

@@ -32,6 +32,7 @@ import { choose } from '../tools/pick';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
 import { addFurtherOutline, canAddOutline } from './outlines';
 import { FIELD_COMMANDS } from './fields';
+import { LOOKING_COMMANDS, stepPage } from './looking';
 import { LOOK_COMMANDS } from './looks';
 import { READY_COMMANDS } from './ready';
 import { MASTER_COMMANDS } from './masters';
@@ -317,6 +318,7 @@ export const COMMANDS = {
   ...LOOK_COMMANDS,
   ...FIELD_COMMANDS,
   ...READY_COMMANDS,
+  ...LOOKING_COMMANDS,
   ...MASTER_COMMANDS,
   ...WORD_COMMANDS,
   'object.front': order('Bring to front', 'front', ['Mod+Shift+ArrowUp'], ['top', 'above', 'order']),
@@ -562,12 +564,6 @@ function firstPlate(s: Session): ReadonlySet<string> | null {
   const used = palette.screen ? [] : usedChannels(s.restingScene(s.state.design), palette);
   const first = [3, 0, 1, 2].find((i) => used.includes(i)) ?? used[0];
   return first === undefined ? null : new Set([palette.channels[first]]);
-}
-
-function stepPage(s: Session, by: number): void {
-  const { pages } = s.design;
-  const next = pages[pages.findIndex((p) => p.id === s.page.id) + by];
-  if (next) s.goToPage(next.id);
 }
 
 function paintsOverprint(s: Session, ids: readonly string[], aim: Aim): boolean {

@@ -14,6 +14,7 @@ import { clickSize, newShape } from '../tools/shape';
 import { shapeById } from '@/core/shapes/catalogue';
 import { textTool } from '../tools/text';
 import { COMMAND_IDS, COMMAND_TABLE, runCommand, type CommandId } from './commands';
+import { turnOver } from './looking';
 import type { Session } from '../session/session';
 import { noExtras } from '../view/extras';
 
@@ -95,6 +96,12 @@ export function keyHandler(s: Session, open: { keys: () => void }): (e: Keyboard
     // Arrow keys belong to a list or a slider that has the focus.
     if (onControl && /Arrow|Page/.test(combo) && !combo.includes('Mod')) {
       if (e.target.closest('[data-keys=arrows]')) return;
+    }
+    // Nothing is moved in clean view: there arrows turn over.
+    if (s.state.view === 'clean' && (combo === 'ArrowLeft' || combo === 'ArrowRight')) {
+      e.preventDefault();
+      turnOver(s, combo === 'ArrowLeft' ? -1 : 1);
+      return;
     }
     const id = BY_KEY.get(combo);
     if (!id) return;

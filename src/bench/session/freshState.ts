@@ -68,6 +68,10 @@ export function freshState(loaded: LoadedDesign, readOnly: boolean, fontsEpoch: 
     refitting: false,
     keepingStarter: false,
     walk: null,
+    // Until it is measured: CSS pixels are 1/96 inch.
+    realSize: 96 / 72,
+    measuring: false,
+    throughPage: false,
     shapeChooser: false,
     chooserPart: 'shapes',
     report: null,

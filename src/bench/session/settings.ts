@@ -74,6 +74,12 @@ export function keepUnfolded(s: Session, unfolded: ReadonlySet<string>): void {
   keep(s, `unfolded:${s.state.design.id}`, [...there].slice(-2000));
 }
 
+/** How large a point is on this screen, CSS pixels, as it was measured. */
+export function keepRealSize(s: Session, realSize: number): void {
+  s.set({ realSize });
+  keep(s, 'screen:real', realSize);
+}
+
 /** Brings back what was kept; what cannot be read is as if it had not been. */
 export async function loadSettings(s: Session): Promise<void> {
   const kept = async <T>(key: string, schema: z.ZodMiniType<T>): Promise<T | null> => {
@@ -82,6 +88,8 @@ export async function loadSettings(s: Session): Promise<void> {
   };
   const recent = await kept(coloursKey(s), z.array(colourSchema).check(z.maxLength(RECENT)));
   if (recent && !s.state.recent.length) s.set({ recent });
+  const realSize = await kept('screen:real', z.number().check(z.gte(0.3), z.lte(5)));
+  if (realSize) s.set({ realSize });
   const snapping = await kept('snapping', snappingSchema);
   if (snapping) s.set({ snapping });
   const unfolded = await kept(

@@ -144,6 +144,12 @@ export interface BenchState {
   readonly findingWords: boolean;
   /** Is this page being fitted to other formats? */
   readonly refitting: boolean;
+  /** CSS pixels a point at which a millimetre is one on this screen. */
+  readonly realSize: number;
+  /** The sheet that measures the screen is open. */
+  readonly measuring: boolean;
+  /** The other side of the page is seen through it. */
+  readonly throughPage: boolean;
   /** The step of the walk over the bench that is shown; null: none. */
   readonly walk: number | null;
   /** The sheet that makes a starter of the design is open. */
