@@ -26,6 +26,7 @@ import type { Palette } from '@/core/colour/palette';
 import { asPrint, asScreen, facesOf, openEngines, paletteOf, prepare, type Engines } from '@/core/engines';
 import { formatLength } from '@/core/units/length';
 import { formatOf } from '@/core/units/formats';
+import { printedOf } from '@/core/model/printed';
 import { demoDesigns } from '@/demo/demos';
 import { nodeEnv } from '@/env/node';
 
@@ -123,7 +124,8 @@ function pageOption(design: Design): Design['pages'][number] {
   return page;
 }
 
-async function ready(file: string) {
+/** `whole`: with layers that are for proof only, for what is written as a design again. */
+async function ready(file: string, whole = false) {
   const { design, assets } = await read(file);
   const engines = await openEngines({
     ...env,
@@ -134,7 +136,7 @@ async function ready(file: string) {
     throw new Refused(
       `The profile “${design.profile.name ?? design.profile.file}” is not inside ${path.basename(file)}. Open the design on the bench, choose another paper or the profile again, and save it.`,
     );
-  return { design, engines, palette, assets };
+  return { design: whole ? design : printedOf(design), engines, palette, assets };
 }
 
 /** The palette that a picture is shown by: as it prints, or as its parts came. */
@@ -228,7 +230,7 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   async take() {
     const out = argument(3, 'the file to write');
     const colours = argument(2, 'the file with the colours');
-    const { design, assets } = await ready(argument(1, 'the design'));
+    const { design, assets } = await ready(argument(1, 'the design'), true);
     const bytes = await readFile(colours).catch(() => null);
     if (!bytes) throw new Refused(`There is no file ${colours}.`);
     const read = readSwatchFile(new Uint8Array(bytes));

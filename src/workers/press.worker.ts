@@ -1,4 +1,5 @@
 /// <reference lib="webworker" />
+import { printedOf } from '@/core/model/printed';
 import { pageById } from '@/core/model/tree';
 import { unpacked } from '@/core/edit/packed';
 import * as Comlink from 'comlink';
@@ -31,9 +32,10 @@ const room = () =>
 let design: Design | null = null;
 let lastPlates: { page: string; plates: Plates } | null = null;
 
-async function ready(): Promise<{ design: Design; engines: Engines; palette: Palette }> {
+/** `proof`: with what is shown while one works, and never printed. */
+async function ready(proof = false): Promise<{ design: Design; engines: Engines; palette: Palette }> {
   if (!design) throw new Error('no design is open');
-  const now = design;
+  const now = proof ? design : printedOf(design);
   const { engines, palettes } = await room();
   await equip(engines, now);
   return { design: now, engines, palette: palettes.get(now) };
@@ -49,8 +51,8 @@ const api: PressApi = {
   async patch(patches) {
     if (design) design = apply(design, unpacked<Patches>(patches)) as Design;
   },
-  async render({ page, region, shown }) {
-    const r = await ready();
+  async render({ page, region, shown, proof }) {
+    const r = await ready(proof);
     const p = pageById(r.design, page);
     if (!p) return null;
     const plates = rasterPlates(r.engines.builder.build(r.design, p), r.palette, region)!;
@@ -77,7 +79,7 @@ const api: PressApi = {
     return checkDesign(r.design, r.engines.builder, r.palette);
   },
   async sample(page, x, y) {
-    const r = await ready();
+    const r = await ready(true);
     const p = pageById(r.design, page);
     return p ? sampleLook(r.engines.builder.build(r.design, p), r.palette, { x, y }) : null;
   },
@@ -150,7 +152,8 @@ const api: PressApi = {
       }
       case 'holvet': {
         progress(0, 1, 'Packing');
-        const { bytes, lacking } = await packWhole(r.design, await api.thumbnail(320));
+        // The file is the design itself, proofs and all.
+        const { bytes, lacking } = await packWhole(design!, await api.thumbnail(320));
         return done(
           bytes,
           lacking.map((name) => `${name} is not in this browser and so not in the file.`),

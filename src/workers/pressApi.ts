@@ -12,6 +12,8 @@ export interface RenderRequest {
   readonly region: Region;
   /** Inks on the press; null for all. */
   readonly shown: readonly string[] | null;
+  /** With layers that are for proof only. */
+  readonly proof: boolean;
 }
 export interface Rendered {
   readonly width: number;

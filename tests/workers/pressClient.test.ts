@@ -11,6 +11,7 @@ const request = (scale: number): RenderRequest => ({
   page: 'p',
   region: { x: 0, y: 0, scale, width: 2, height: 1 },
   shown: null,
+  proof: true,
 });
 const picture = (r: RenderRequest): Rendered => ({
   width: r.region.width,

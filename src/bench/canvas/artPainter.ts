@@ -367,7 +367,12 @@ export class ArtPainter {
     if (!region || session.state.preview) return;
     let rendered;
     try {
-      rendered = await session.press.render({ page: session.page.id, region, shown: shown ? [...shown] : null });
+      rendered = await session.press.render({
+        page: session.page.id,
+        region,
+        shown: shown ? [...shown] : null,
+        proof: session.state.view === 'work',
+      });
     } catch (e) {
       session.say(`The plates could not be made: ${e instanceof Error ? e.message : String(e)}`, 'stop');
       return;

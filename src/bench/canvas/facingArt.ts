@@ -40,7 +40,7 @@ export class FacingArt {
     if (!facing) return null;
     if (last && changed && session.state.preview && last.facing.page.id === facing.page.id)
       if (!overlaps(changed, facingSeen(session, facing))) return last;
-    return { facing, scene: session.engines.builder.build(session.design, facing.page) };
+    return { facing, scene: session.engines.builder.build(session.looked, facing.page) };
   }
 
   /** A part of it, in points of the page at work. */
@@ -107,6 +107,7 @@ export class FacingArt {
       page: beside.facing.page.id,
       region,
       shown: shown ? [...shown] : null,
+      proof: session.state.view === 'work',
     });
     if (!rendered || ask !== this.asked || session.state.preview || session.state.shownInks !== shown) return false;
     const bitmap = document.createElement('canvas');

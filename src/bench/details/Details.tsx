@@ -28,6 +28,7 @@ import { PageDetails } from './PageDetails';
 import { GroundSection } from './GroundSection';
 import { GuidesSection } from './GuidesSection';
 import { NodesSection } from './NodesSection';
+import { LayerSection } from './LayerSection';
 import { ReadySection } from './ReadySection';
 import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
@@ -84,6 +85,7 @@ export function Details() {
           <>
             <Sentence />
             <ReadySection />
+            <LayerSection />
             <SectionIndex on={`${selection.slice(0, 50).join()} ${selection.length} ${onNodes}`} />
             {first && <PaintSection key={first} aim={first} />}
             <NodesSection />

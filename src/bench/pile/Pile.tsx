@@ -272,7 +272,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
       id={`pile-${node.id}`}
       role="option"
       aria-selected={chosen}
-      aria-label={`${name}, ${node.kind === 'group' && node.layer ? 'layer' : KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}${left ? ', words do not fit' : ''}`}
+      aria-label={`${name}, ${node.kind === 'group' && node.layer ? 'layer' : KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}${node.kind === 'group' && node.proof ? ', for proof only' : ''}${left ? ', words do not fit' : ''}`}
       {...drag.listeners}
       onClick={(e) => {
         const above = ancestry(session.design, session.page, node.id).slice(0, -1);
@@ -332,6 +332,11 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
           className={`min-w-0 flex-1 truncate ${node.kind === 'group' && node.layer ? 'font-semibold' : ''}`}
         >
           {name}
+        </span>
+      )}
+      {node.kind === 'group' && node.proof && (
+        <span className="shrink-0 text-[11px] text-warn" title="For proof only: shown here, never printed">
+          proof
         </span>
       )}
       {left && (

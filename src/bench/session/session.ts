@@ -4,6 +4,7 @@ import { record, redoEntry, undoEntry, type HistoryEntry, type Recipe } from '@/
 import { recordMoved } from '@/core/edit/moved';
 import type { Palette } from '@/core/colour/palette';
 import { type Rect } from '@/core/geometry/rect';
+import { printedOf } from '@/core/model/printed';
 import { faultText } from '@/core/model/faultText';
 import type { Design, Page } from '@/core/model/schema';
 import { verifyChange } from '@/core/model/verify';
@@ -123,6 +124,10 @@ export class Session {
   get design(): Design {
     return shownDesign(this.state);
   }
+  /** The same as the view shows it: what is for proof only is seen while one works, and nowhere else. */
+  get looked(): Design {
+    return this.state.view === 'work' ? this.design : printedOf(this.design);
+  }
   get page(): Page {
     const { page } = this.state;
     return pageById(this.design, page) ?? this.design.pages[0];
@@ -138,6 +143,9 @@ export class Session {
 
   /** The scene of what is shown. */
   scene(): Scene {
+    const { looked } = this;
+    if (looked !== this.design)
+      return this.engines.builder.build(looked, pageById(looked, this.page.id) ?? looked.pages[0]);
     return this.scenes.of(this.design, this.state.design, this.page.id, this.trial.focus);
   }
   /** The scene of what is kept, whatever a gesture shows. */

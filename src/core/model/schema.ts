@@ -164,11 +164,11 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       kind: z.literal('group'),
       children,
       layer: z.optional(z.boolean()),
+      /** Of a layer: shown, and never printed. */
+      proof: z.optional(z.boolean()),
       /** What it was made of, with its values: they can be set anew. */
       ready: z.optional(
-        z.readonly(
-          z.strictObject({ id, values: z.readonly(z.record(z.string().check(z.maxLength(40)), z.number())) }),
-        ),
+        z.readonly(z.strictObject({ id, values: z.readonly(z.record(z.string().check(z.maxLength(40)), z.number())) })),
       ),
     }),
   ),
