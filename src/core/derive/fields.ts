@@ -11,7 +11,7 @@ type Said = Readonly<Record<Field, string>>;
 
 const withFields = new WeakMap<Story['paragraphs'], boolean>();
 /** Does a story hold a field? */
-export function hasFields({ paragraphs }: Pick<Story, 'paragraphs'>): boolean {
+function hasFields({ paragraphs }: Pick<Story, 'paragraphs'>): boolean {
   let has = withFields.get(paragraphs);
   if (has === undefined) {
     has = paragraphs.some((p) => p.runs.some((r) => r.field !== undefined && r.text.includes(FIELD_MARK)));
@@ -46,7 +46,7 @@ interface Shown {
 const shown = new WeakMap<Story['paragraphs'], Map<string, Shown>>();
 
 /** A story in which fields are words, the same object for the same words; and the way back to its offsets. */
-export function shownStory(story: Story, said: Said): Shown {
+function shownStory(story: Story, said: Said): Shown {
   const known = shown.get(story.paragraphs) ?? new Map<string, Shown>();
   shown.set(story.paragraphs, known);
   const used = new Set(story.paragraphs.flatMap((p) => p.runs.flatMap((r) => (r.field ? [r.field] : []))));

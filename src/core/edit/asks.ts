@@ -67,7 +67,7 @@ export function begun(starter: Design, name: string, { newId, now }: Making): De
 export const wordsAsked = (d: Design, story: string): string => plainText(d.stories[story]);
 
 /** A story with other words, a paragraph a line; each line looks as the line in its place did, more of them as the last. */
-export function withWords(story: Story, text: string): Story {
+function withWords(story: Story, text: string): Story {
   const last = story.paragraphs.length - 1;
   const paragraphs = text
     .replace(/\r\n?/g, '\n')

@@ -18,6 +18,7 @@ export const READY_MADES: readonly Ready[] = [
   ...PRICE_TAGS,
 ];
 
+/** The ready-made of that id. */
 export const readyById = (id: string): Ready | undefined => READY_MADES.find((r) => r.id === id);
 
 /** Those whose name, family or words begin with every word asked for; all for none. */

@@ -2,7 +2,7 @@ import { eachDayOfInterval, endOfMonth, endOfWeek, getISOWeek, startOfMonth, sta
 import type { ReadyKit } from './kit';
 import { family, type Dial, type Values } from './types';
 
-export const CALENDAR_LANGUAGES = ['English', 'Deutsch', 'suomi', 'français', 'español'] as const;
+const CALENDAR_LANGUAGES = ['English', 'Deutsch', 'suomi', 'français', 'español'] as const;
 const TAGS = ['en-GB', 'de', 'fi', 'fr', 'es'] as const;
 
 /** A month as it stands in a calendar: weeks of seven days, days of other months null; each with its ISO week number. */
