@@ -138,6 +138,8 @@ for (const scheme of ['light', 'dark'] as const) {
 test('an empty shelf says what to do, and a removed design can be put back', async ({ page }) => {
   await page.goto('/');
   for (const name of [
+    'Walk programme',
+    'Stall card',
     'Workshop certificate',
     'Route markers',
     'Guild letterhead',

@@ -286,7 +286,7 @@ export function lanternWalkPoster(make: Making): Design {
     { line: { radius: arch }, at: 0 },
   );
   const dateLine = b.textFrame('Date line', { x: mm(34), y: mm(525), w: mm(352), h: mm(60) }, [
-    { align: 'middle', leading: 1.2, runs: [runOf('Saturday 21 November', 84, flat(paperGlow), 'bitter-500')] },
+    { align: 'middle', leading: 1.2, runs: [runOf('Saturday 21 November', 80, flat(paperGlow), 'bitter-700')] },
     {
       align: 'middle',
       leading: 1.3,

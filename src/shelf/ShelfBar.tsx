@@ -24,7 +24,7 @@ export function ShelfBar({
 }) {
   const { query, sort, folder } = looking;
   return (
-    <div className="mb-4 flex flex-wrap items-center gap-3">
+    <div className="mb-4 flex flex-wrap items-center gap-3 rounded-sm border border-line bg-panel px-4 py-2">
       <h1 className="m-0 mr-auto text-[17px] font-semibold">Your designs</h1>
       {folders.length > 0 && (
         <ListChoice

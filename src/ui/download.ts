@@ -1,4 +1,4 @@
-export { fileName } from '@/core/model/fileName';
+import filenamify from 'filenamify';
 
 /** Hands a file to the person under a name that every system takes. */
 export function download(bytes: Uint8Array, name: string, type: string): void {
@@ -9,4 +9,20 @@ export function download(bytes: Uint8Array, name: string, type: string): void {
   a.click();
   // The browser has taken its own hold of the blob by then.
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+/** File systems take 255 bytes; some of that is left for what a browser or a mailbox adds. */
+const MOST_BYTES = 200;
+
+/** A design's name as a file name: nothing that a file system refuses, no half characters, never empty. */
+export function fileName(design: string, ending: string): string {
+  const bytes = (text: string) => new TextEncoder().encode(text).length;
+  for (let length = 120; ; length = Math.floor(length * 0.8)) {
+    const stem = filenamify(design, { replacement: ' ', maxLength: length })
+      .replace(/\s+/g, ' ')
+      .replace(/^[. ]+|[. ]+$/g, '');
+    // What nothing is left of is an exclamation mark to the package.
+    const safe = /^!?$/.test(stem) ? 'design' : stem;
+    if (bytes(`${safe}.${ending}`) <= MOST_BYTES) return `${safe}.${ending}`;
+  }
 }

@@ -1,6 +1,6 @@
 import { boxIn } from '@/core/derive/box';
-import { refit } from '@/core/edit/refit';
-import { tryOut } from '@/core/edit/history';
+import { fitSheets, refit } from '@/core/edit/refit';
+import { record, tryOut, undoEntry } from '@/core/edit/history';
 import { masterFromPage, setGround } from '@/core/edit/masters';
 import { addPage } from '@/core/edit/pages';
 import { IDENTITY } from '@/core/geometry/matrix';
@@ -153,4 +153,27 @@ test('masters, grounds and guides come along; the other pages do not', async () 
   expect(at(made, band)).toMatchObject({ x0: 0, y0: 0, x1: 200, y1: 20 });
   expect(made.id).not.toBe(d.id);
   expect(made.name).toBe('Sheet, Half');
+});
+
+test('a booklet in another format, all its pages and masters in one step: nothing leaves the trim, numbers stay at the edge', async () => {
+  const { design } = demoDesigns().find((d) => d.file === 'walk-programme')!;
+  await prepare(engines, design);
+  const to = { ...design.setup, width: mm(105), height: mm(148) };
+  const step = record(design, 'Fit', (x) => fitSheets(x, design, to, engines.fonts))!;
+  const made = step.design;
+  expect(verifyDesign(made)).toMatchObject({ ok: true });
+  expect(undoEntry(made, step.entry)).toEqual(design);
+  expect(made.setup).toEqual(to);
+  const { width: w, height: h } = design.setup;
+  for (const sheet of [...design.pages, ...design.masters!])
+    for (const id of sheet.children) {
+      const [was, is] = [at(design, id), at(made, id)];
+      if (isEmpty(was) || was.x0 < 0 || was.y0 < 0 || was.x1 > w || was.y1 > h) continue;
+      const off = Math.max(-is.x0, -is.y0, is.x1 - to.width, is.y1 - to.height);
+      expect([design.nodes[id].name, off < 0.01]).toEqual([design.nodes[id].name, true]);
+    }
+  const ordinary = made.masters!.find((m) => m.name === 'Ordinary')!;
+  const number = ordinary.children.find((id) => made.nodes[id].name === 'Page number')!;
+  // As far from the outer edge, for its size, as it was.
+  expect((to.width - at(made, number).x1) / to.width).toBeCloseTo((w - at(design, number).x1) / w, 1);
 });

@@ -14,15 +14,14 @@ import { gestureLater } from '../tools/toolLater';
 import { guides } from '../tools/select';
 import { pick } from '../tools/pick';
 import { openPileHere } from '../tools/pileHere';
-import { ArtPainter } from './artPainter';
+import { ArtPainter, facingArt } from './artPainter';
 import { toPage, zoomAt } from '../view/camera';
 import { noExtras } from '../view/extras';
 import { sameText, shownIn } from '../view/caret';
 import { PressCount } from './pressCount';
 import { drawOverlay, toolOverlays } from './overlay';
 import { BENCH_TOP } from '../session/focus';
-import { fitPage, keepSpread } from '../view/inSight';
-import { acrossTheFold } from '../tools/facing';
+import { fitPage } from '../view/inSight';
 import { RULER, drawRuler } from './rulers';
 import { VisionFilters, visionFilter } from './VisionFilters';
 
@@ -151,7 +150,7 @@ export function BenchTop() {
         }
         endEditing(session);
       }
-      p = acrossTheFold(session, p, () => at(e));
+      p = facingArt.now?.acrossTheFold(session, p, () => at(e)) ?? p;
       last = p;
       gesture = activeTool().press(p, context);
       if (holding) clearTimeout(holding);
@@ -334,7 +333,7 @@ export function BenchTop() {
         extras.brush = null;
         if (before.tool === 'pen' && s.tool !== 'pen' && s.pen) penScript.now?.finishPen(session);
       }
-      if (s.page !== before.page) keepSpread(session, before);
+      if (s.page !== before.page) facingArt.now?.keepSpread(session, before);
       if (!onlyLooks(s, before)) refresh();
     });
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;

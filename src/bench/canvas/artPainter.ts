@@ -10,7 +10,11 @@ import { changedArea, movedBy } from '@/core/scene/walk';
 import type { Session } from '../session/session';
 import type { BenchState, Camera } from '../session/state';
 import { facingSeen, sheetSeen } from '../view/facing';
-import { FacingArt, type Beside } from './facingArt';
+import { afterPaint } from '../session/afterPaint';
+import type { Beside, FacingArt } from './facingArt';
+
+/** What few designs need: pages that face each other. */
+export const facingArt = afterPaint(() => import('./facingArt'));
 
 /** After the last change, how long until the plates' truth takes over from the quick drawing. */
 const REST_MS = 90;
@@ -37,7 +41,7 @@ export class ArtPainter {
   private readonly ctx: CanvasRenderingContext2D;
   private readonly quick: QuickPainter;
   /** The page beside this one, where pages face each other. */
-  private readonly facing: FacingArt;
+  private facing: FacingArt | null = null;
   private beside: Beside | null = null;
   private frame = 0;
   private rest: ReturnType<typeof setTimeout> | null = null;
@@ -64,7 +68,14 @@ export class ArtPainter {
     private readonly session: Session,
   ) {
     this.quick = new QuickPainter({ picture: (paint, palette) => session.pictures.get(paint, palette) });
-    this.facing = new FacingArt(session, this.quick);
+    // Few designs have pages that face each other.
+    void facingArt.get().then(
+      (m) => {
+        this.facing = new m.FacingArt(session, this.quick);
+        this.schedule();
+      },
+      () => {},
+    );
     // No alpha: the bench top fills it, and letters on it stay crisp.
     this.ctx = canvas.getContext('2d', { alpha: false })!;
     this.stopListening = session.store.subscribe((s, before) => {
@@ -127,7 +138,7 @@ export class ArtPainter {
       before.scene.height === scene.height;
     const by = alike && before.scene !== scene ? this.shiftSince(before.scene, scene, palette) : null;
     const changed = alike && !by ? changedArea(before.scene.root.content, scene.root.content) : null;
-    const beside = (this.beside = this.facing.now(before?.beside ?? null, changed));
+    const beside = (this.beside = this.facing?.now(before?.beside ?? null, changed) ?? null);
     const besideWas = before?.beside ?? null;
     const sameBeside = beside?.scene === besideWas?.scene && beside?.facing.x === besideWas?.facing.x;
     if (by) this.repaintMoved(scene, palette, by);
@@ -136,7 +147,7 @@ export class ArtPainter {
         ? changed
         : union(
             changed,
-            this.facing.changed(beside!, changedArea(besideWas!.scene.root.content, beside!.scene.root.content)),
+            this.facing!.changed(beside!, changedArea(besideWas!.scene.root.content, beside!.scene.root.content)),
           );
       if (!isEmpty(dirty)) this.repaint(scene, palette, dirty);
     } else if (!sameLook || !sameCamera || before.scene !== scene || !sameBeside) this.repaintAll(scene, palette);
@@ -146,7 +157,7 @@ export class ArtPainter {
     const settled =
       this.truth &&
       this.truthFits(this.truth, scene, palette) &&
-      (!beside || this.facing.settled(beside, palette, this.deviceView(), canvas));
+      (!beside || this.facing!.settled(beside, palette, this.deviceView(), canvas));
     if (!moving && !settled) this.rest = setTimeout(() => void this.askForTruth(), REST_MS);
   }
 
@@ -297,7 +308,7 @@ export class ArtPainter {
     ctx.fillStyle = palette.screen ? '#ffffff' : hexOf(palette.lookOfMix(palette.channels.map(() => 0)));
     ctx.fillRect(x0, y0, Math.ceil(part.x1 * v.scale + v.x) - x0, Math.ceil(part.y1 * v.scale + v.y) - y0);
     ctx.restore();
-    if (this.beside) this.facing.paint(ctx, this.beside, palette, v, part);
+    if (this.beside) this.facing!.paint(ctx, this.beside, palette, v, part);
   }
 
   /** Draws a part of the page quickly: everything that touches it, in order. */
@@ -325,7 +336,7 @@ export class ArtPainter {
     this.quick.paint(ctx, scene.root.content, palette, v, dirty);
     ctx.restore();
     // At rest, what hangs over the fold lies below all that is the other page's own.
-    if (this.beside && !this.session.state.preview) this.facing.paint(ctx, this.beside, palette, v, dirty);
+    if (this.beside && !this.session.state.preview) this.facing!.paint(ctx, this.beside, palette, v, dirty);
     ctx.restore();
   }
 
@@ -406,11 +417,11 @@ export class ArtPainter {
   private async besideToo(): Promise<void> {
     const { beside, session } = this;
     if (!beside) return;
-    const came = await this.facing.ask(beside, session.palette, this.deviceView(), this.canvas).catch(() => false);
+    const came = await this.facing!.ask(beside, session.palette, this.deviceView(), this.canvas).catch(() => false);
     if (!came || this.disposed || this.beside !== beside) return;
     this.ctx.save();
     const v = this.deviceView();
-    this.facing.paint(this.ctx, beside, session.palette, v, this.window(v));
+    this.facing!.paint(this.ctx, beside, session.palette, v, this.window(v));
     this.ctx.restore();
   }
 

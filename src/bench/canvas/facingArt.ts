@@ -7,6 +7,9 @@ import type { Scene } from '@/core/scene/scene';
 import type { Session } from '../session/session';
 import { facingOf, facingSeen, type Facing } from '../view/facing';
 
+export { acrossTheFold } from '../tools/facing';
+export { keepSpread } from '../view/keepSpread';
+
 /** A page as it stands beside the one at work. */
 export interface Beside {
   readonly facing: Facing;

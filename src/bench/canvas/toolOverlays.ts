@@ -1,5 +1,9 @@
 /** What tools show over the sheet, apart from what is chosen: fetched after the first paint. */
 export { drawCrop } from './cropOverlay';
 export { drawGradient } from './gradientOverlay';
+export { drawPins } from './pins';
+export { drawThread } from './threadOverlay';
+export { drawRubber, drawSelection, drawTextEditing } from './selectionOverlay';
 export { drawNodes } from './nodeOverlay';
+export { drawThrough } from './throughPage';
 export { openPaths } from '../tools/nodeSpots';

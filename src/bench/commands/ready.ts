@@ -1,7 +1,8 @@
-import { copyNodes } from '@/core/edit/clip';
 import { nameOf } from '../session/nameOf';
-import { keepReady } from '../session/ownReadies';
+import { afterPaint } from '../session/afterPaint';
 import { freeSelection, type CommandDef } from '../session/commandDef';
+
+const keeping = afterPaint(() => import('../session/ownReadies'));
 
 export const READY_COMMANDS = {
   'help.walk': {
@@ -39,13 +40,15 @@ export const READY_COMMANDS = {
     applies: (s) => freeSelection(s).length > 0,
     run: (s) => {
       const ids = freeSelection(s);
-      const clip = copyNodes(s.design, s.page, ids);
       const node = s.design.nodes[ids[0]];
-      if (!clip || !node) return;
+      if (!node) return;
       const name = ids.length > 1 ? `${nameOf(s.design, node)} and more` : nameOf(s.design, node);
-      void keepReady(s, name, clip).then((kept) => {
-        if (kept) s.say(`“${name}” is among your ready-mades now: Shape in the rack, then Ready-mades.`);
-      });
+      void keeping
+        .get()
+        .then((m) => m.keepReady(s, name, ids))
+        .then((kept) => {
+          if (kept) s.say(`“${name}” is among your ready-mades now: Shape in the rack, then Ready-mades.`);
+        });
     },
   },
 } as const satisfies Record<string, CommandDef>;

@@ -10,6 +10,7 @@ import { nodesOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';
 import { NumberField } from '@/ui/NumberField';
 import { FoldingContext, Section, type Folding } from '@/ui/Section';
+import { comesLater } from '../session/comesLater';
 import { foldSection } from '../session/settings';
 import { SectionIndex } from './SectionIndex';
 import { selectionFrame } from '../view/frame';
@@ -23,13 +24,10 @@ import { CombineSection } from './CombineSection';
 import { ContrastSection } from './ContrastSection';
 import { PaintSection } from './PaintSection';
 import { DrawingSection } from './DrawingSection';
-import { FillInSection } from './FillInSection';
 import { PageDetails } from './PageDetails';
 import { GroundSection } from './GroundSection';
 import { GuidesSection } from './GuidesSection';
 import { NodesSection } from './NodesSection';
-import { LayerSection } from './LayerSection';
-import { ReadySection } from './ReadySection';
 import { RepeatSection } from './RepeatSection';
 import { SampleSection } from './SampleSection';
 import { CornersSection, ShapeSection, WriteSection } from './ShapeSection';
@@ -41,6 +39,11 @@ import { ParagraphSection } from './ParagraphSection';
 import { TextSection } from './TextSection';
 import { WholeSection } from './WholeSection';
 import { Sentence } from './Sentence';
+
+// Needed by few designs: fetched when the bench has been painted.
+const FillInSection = comesLater(() => import('./FillInSection').then((m) => m.FillInSection));
+const ReadySection = comesLater(() => import('./ReadySection').then((m) => m.ReadySection));
+const LayerSection = comesLater(() => import('./LayerSection').then((m) => m.LayerSection));
 
 /** What exactly is this? A sentence, then the full fields in the order of need. */
 export function Details() {

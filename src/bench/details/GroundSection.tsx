@@ -14,12 +14,14 @@ import { Section } from '@/ui/Section';
 import { Slip } from '@/ui/Slip';
 import { RampEditor } from '../ramps/RampEditor';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
+import { comesLater } from '../session/comesLater';
 import { groundSheet, shownGround } from '../session/ground';
 import { paintName } from '../session/naming';
-import { GroundPicture } from './GroundPicture';
 import { GroundSet } from './GroundSet';
 import { PatternFields } from './PatternFields';
 import { openColourHere } from '../tray/ColourHere';
+
+const GroundPicture = comesLater(() => import('./GroundPicture').then((m) => m.GroundPicture));
 
 type Kind = 'follow' | 'none' | 'colour' | 'linear' | 'radial' | 'pools' | 'picture';
 /** The space of a ground: the page with its bleed as a unit square. */
@@ -121,10 +123,18 @@ export function GroundSection() {
             ...(masters.length && sheet === page ? [{ value: 'follow' as const, label: 'Master’s' }] : []),
             { value: 'none', label: 'None' },
             { value: 'colour', label: 'Flat' },
+            { value: 'picture', label: 'Picture' },
+          ]}
+          onChange={become}
+        />
+        <WordChoice<Kind>
+          label="Ground kind, several colours"
+          tight
+          value={kind}
+          options={[
             { value: 'linear', label: 'Linear' },
             { value: 'radial', label: 'Radial' },
             { value: 'pools', label: 'Pools' },
-            { value: 'picture', label: 'Picture' },
           ]}
           onChange={become}
         />

@@ -39,7 +39,12 @@ export function FromMasters({ design, page }: { design: Design; page: Page }) {
               const name = nameOf(design, design.nodes[id]);
               const own = Object.hasOwn(taken, id);
               return (
-                <li key={id} className="group relative flex h-8 items-center gap-2 border-b border-line px-2">
+                <li
+                  key={id}
+                  className="group relative flex h-8 items-center gap-2 border-b border-line px-2"
+                  onPointerEnter={() => session.set({ pointedAt: id })}
+                  onPointerLeave={() => session.set({ pointedAt: null })}
+                >
                   <span title={name} className={`min-w-0 flex-1 truncate ${own ? 'text-faint line-through' : ''}`}>
                     {name}
                   </span>

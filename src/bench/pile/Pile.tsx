@@ -1,5 +1,4 @@
 'use client';
-import { FromMasters } from './FromMasters';
 import { sheetName } from '../session/naming';
 import {
   DndContext,
@@ -30,12 +29,15 @@ import type { Design, DesignNode, Page } from '@/core/model/schema';
 import type { Finding } from '@/core/check/types';
 import { isMaster, ancestry, isHolder, parentOf, pageById } from '@/core/model/tree';
 import { runCommand } from '../commands/commands';
+import { comesLater } from '../session/comesLater';
 import { useBench, useSession } from '../session/context';
 import { keepUnfolded } from '../session/settings';
 import { beginEditing } from '../tools/editing';
 import { choose } from '../tools/pick';
 import { KIND, nameOf } from '../session/nameOf';
 import { PileThumb } from './PileThumb';
+
+const FromMasters = comesLater(() => import('./FromMasters').then((m) => m.FromMasters));
 
 const ROW = 28;
 

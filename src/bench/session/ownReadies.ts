@@ -1,4 +1,4 @@
-import { parseClip, type Clip } from '@/core/edit/clip';
+import { copyNodes, parseClip, type Clip } from '@/core/edit/clip';
 import { storageProblem } from '@/store/open';
 import type { Session } from './session';
 
@@ -15,7 +15,9 @@ export const ownReadies = async (s: Session): Promise<readonly OwnReady[]> =>
   (await s.designs.setting<OwnReady[]>(KEY).catch(() => undefined)) ?? [];
 
 /** Keeps a group; answers whether it could be. */
-export async function keepReady(s: Session, name: string, clip: Clip): Promise<boolean> {
+export async function keepReady(s: Session, name: string, ids: readonly string[]): Promise<boolean> {
+  const clip = copyNodes(s.design, s.page, ids);
+  if (!clip) return false;
   try {
     const before = await ownReadies(s);
     await s.designs.setSetting(KEY, [{ id: s.newId(), name, clip: JSON.stringify(clip) }, ...before]);

@@ -1,4 +1,7 @@
 'use client';
+import { fitSheets } from '@/core/edit/refit';
+import type { Design, Setup } from '@/core/model/schema';
+import { sheetsOf } from '@/core/model/tree';
 import { changeSetup, setFacing } from '@/core/edit/pages';
 import { Button } from '@/ui/Button';
 import { ListChoice } from '@/ui/Choice';
@@ -6,8 +9,26 @@ import { PageSetup } from '@/ui/PageSetup';
 import { runCommand } from '../commands/commands';
 import { fitPage } from '../view/inSight';
 import { useBench, useSession } from '../session/context';
+import type { Session } from '../session/session';
 
 type Facing = 'alone' | 'left' | 'right';
+
+/** After a change of the format: what lies on the sheets can be fitted to it, in one step. */
+function offerFit(s: Session, was: Design, to: Setup): void {
+  if (!sheetsOf(was).some((p) => p.children.length)) return;
+  s.say('The sheet has another size now; what lies on it stayed as it was.', 'plain', {
+    label: 'Fit it too',
+    run: () => {
+      // What was done meanwhile would be lost.
+      if (s.state.design.nodes !== was.nodes)
+        return s.say('Something was changed since: undo it, or fit it by hand.', 'warn');
+      s.commit('Fit to the format', (d) => fitSheets(d, was, to, s.engines.fonts));
+      s.say(
+        'Fitted: edges at the edges, the middle in the middle, words as large as the sheet. Checks say what to look at.',
+      );
+    },
+  });
+}
 
 export function FormatSlip() {
   const session = useSession();
@@ -17,11 +38,13 @@ export function FormatSlip() {
       <PageSetup
         setup={setup}
         onChange={(next) => {
+          const was = session.state.design;
           const resized = next.width !== setup.width || next.height !== setup.height || next.bleed !== setup.bleed;
           session.commit('Change the format', (d) => changeSetup(d, next));
           if (next.medium === 'screen' && session.state.view === 'plates')
             session.set({ view: 'work', shownInks: null });
           if (resized) fitPage(session);
+          if (next.width !== setup.width || next.height !== setup.height) offerFit(session, was, next);
         }}
       />
       <ListChoice<Facing>

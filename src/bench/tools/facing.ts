@@ -1,11 +1,6 @@
-import { boxIn } from '@/core/derive/box';
-import { tryOut, type Recipe } from '@/core/edit/history';
-import { giveAcross } from '@/core/edit/spread';
-import { centre, isEmpty } from '@/core/geometry/rect';
-import { parentMatrix } from '@/core/model/tree';
-import type { Session } from '../session/session';
-import { facingOf, onFacing } from '../view/facing';
+import { onFacing } from '../view/facing';
 import { gripAt } from '../view/frame';
+import type { Session } from '../session/session';
 import { pick } from './pick';
 import type { PointerAt } from './tool';
 
@@ -16,31 +11,4 @@ export function acrossTheFold(s: Session, p: PointerAt, again: () => PointerAt):
   s.goToPage(facing.page.id);
   // The spread stays where it is; the same place has other measures now.
   return again();
-}
-
-/** A move that also gives what comes to lie on the page that faces this one to that page. `across`: what that is. */
-export function movedOnSpread(
-  s: Session,
-  ids: readonly string[],
-  move: Recipe,
-): { readonly recipe: Recipe; readonly across: readonly string[] } {
-  const facing = facingOf(s);
-  if (!facing) return { recipe: move, across: [] };
-  const moved = tryOut(s.state.design, move);
-  const { width } = moved.setup;
-  const across = ids.filter((id) => {
-    if (!s.page.children.includes(id)) return false;
-    const box = boxIn(moved, id, parentMatrix(moved, s.page, id), s.engines.fonts);
-    if (isEmpty(box)) return false;
-    const { x } = centre(box);
-    return facing.x > 0 ? x > width : x < 0;
-  });
-  if (!across.length) return { recipe: move, across };
-  return {
-    across,
-    recipe: (d) => {
-      move(d);
-      giveAcross(d, s.page.id, across);
-    },
-  };
 }

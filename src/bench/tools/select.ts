@@ -16,6 +16,7 @@ import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from '
 
 const words = afterPaint(() => import('./words'));
 const transform = afterPaint(() => import('./transform'));
+const ofMaster = afterPaint(() => import('./ofMaster'));
 const shadow = afterPaint(() => import('./shadow'));
 export const guides = afterPaint(() => import('./guides'));
 
@@ -45,7 +46,17 @@ export const selectTool: Tool = {
     if (guide && !at.shift && !s.state.readOnly)
       return gestureLater(guides, (m) => m.dragGuide(c, guide.axis, guide.index), c);
     const found = pick(s, at);
-    if (!found) return marquee(c, at);
+    if (!found) {
+      const area = marquee(c, at);
+      // Let go where it was pressed: what lies there of a master says whose it is.
+      return {
+        ...area,
+        release: (p) => {
+          area.release(p);
+          if (!far(p, at)) ofMaster.now?.sayWhoseItIs(s, at);
+        },
+      };
+    }
     const line = enteredLine(s);
     // Work goes on where the picked thing lies: beside a group, not in it.
     const outside = line.findIndex((id) => !ancestryOf(s, found.id).includes(id));

@@ -15,7 +15,7 @@ import { choose } from './pick';
 import { besideSelection } from './placing';
 import { sheetName } from '../session/naming';
 import { facingOf } from '../view/facing';
-import { movedOnSpread } from './facing';
+import { movedOnSpread } from './acrossFold';
 import { shown } from './shown';
 import { ownNodes, snapMoving, snapPoint, targetsFor, type SnapTargets } from './snapping';
 import { far, type Gesture, type PointerAt, type ToolContext } from './tool';

@@ -1,4 +1,3 @@
-import { fileName } from '../model/fileName';
 import { FIELD_MARK, type Design, type Field, type Page, type Run, type Story } from '../model/schema';
 import { followersOf, isMaster, pageOf } from '../model/tree';
 import { plainText } from '../text/layout';
@@ -30,10 +29,17 @@ export function saidOn(d: Design, sheet: Page | undefined): Said {
     section: sectionsOf(d)[i],
     design: d.name,
     date: longDate(d.modified),
-    file: fileName(d.name, 'holvet'),
+    file: `${plainName(d.name)}.holvet`,
     version: d.version ?? '',
   };
 }
+
+/** A name without what no file system takes. */
+const plainName = (name: string): string =>
+  name
+    .replace(/[<>:"/\\|?*\u0000-\u001f]/g, ' ')
+    .replace(/\s+/g, ' ')
+    .replace(/^[. ]+|[. ]+$/g, '') || 'design';
 
 /** A day as it is written out in English, of a date in UTC. */
 const longDate = (iso: string): string => days.format(new Date(iso));

@@ -1,10 +1,10 @@
 import { boxIn, localBox } from '../derive/box';
 import { isText } from '../derive/layout';
 import { IDENTITY, multiply, scaling, translation, type Matrix } from '../geometry/matrix';
-import { centre, grow, isEmpty, overlaps, transformRect, unionAll, type Rect } from '../geometry/rect';
+import { centre, grow, intersect, isEmpty, overlaps, transformRect, unionAll, type Rect } from '../geometry/rect';
 import { resized } from '../model/defaults';
 import type { Design, Page, Paint, Setup } from '../model/schema';
-import { mastersOf, withDescendants, type NodeId } from '../model/tree';
+import { mastersOf, sheetsOf, withDescendants, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { mm } from '../units/length';
 import { tryOut, type DesignDraft } from './history';
@@ -48,6 +48,12 @@ export function refit(d: Design, pageId: string, to: RefitTo, fonts: FontBook, m
     Object.assign(x.setup, structuredClone(setup));
     delete x.setup.facing;
   });
+}
+
+/** All sheets of a design, masters too, fitted from the set-up that `was` has to another one: a change of the design itself. */
+export function fitSheets(x: DesignDraft, was: Design, to: Setup, fonts: FontBook): void {
+  for (const sheet of sheetsOf(was)) fitSheet(x, was, sheet, to, fonts);
+  Object.assign(x.setup, structuredClone(to));
 }
 
 /** What touches on a sheet, and is taken to its place together. */
@@ -157,11 +163,18 @@ function clustersOf(
 }
 
 /** The map that takes a cluster to its size and place; null where it has no extent. */
-function placing({ box, across, upright }: Cluster, from: Setup, to: Setup, k: number): Matrix | null {
-  if (isEmpty(box)) return null;
+function placing({ box: whole, across, upright }: Cluster, from: Setup, to: Setup, k: number): Matrix | null {
+  if (isEmpty(whole)) return null;
+  const box = onSheet(whole, from);
   const dx = placed(box.x0, box.x1, from.width, to.width, k, across);
   const dy = placed(box.y0, box.y1, from.height, to.height, k, upright);
   return multiply(translation(dx, dy), scaling(k, k));
+}
+
+/** What of a box lies on the sheet with its bleed; all of one that lies beside it. What reaches far over a fold does not say where things stand. */
+function onSheet(box: Rect, { width, height, bleed }: Setup): Rect {
+  const cut = intersect(box, grow({ x0: 0, y0: 0, x1: width, y1: height }, bleed));
+  return isEmpty(cut) ? box : cut;
 }
 
 /** Draws out what reached over an edge, so that it reaches over it by the bleed again; what went from side to side does so. */

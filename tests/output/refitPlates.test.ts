@@ -1,0 +1,42 @@
+import { refit } from '@/core/edit/refit';
+import { prepare, type Engines } from '@/core/engines';
+import { mm } from '@/core/units/length';
+import { demoDesigns } from '@/demo/demos';
+import { faults } from '../support/faults';
+import { separate } from '../support/ghostscript';
+import { FULL } from '../support/measured';
+import { pdfOf, platesOf } from '../support/press';
+import { shopWith } from '../support/pictures';
+import { making } from '../support/sample';
+
+/** Of the design as it was; what is made smaller is looked at as much more closely. */
+const DPI = 220;
+/** Without hairlines, which the other program draws bolder, and without grain, which no PDF describes pixel by pixel. */
+const PLAIN = ['supper-ticket', 'guild-mark', 'lantern-stickers', 'stall-card'];
+let shop: Engines;
+beforeAll(async () => {
+  shop = await shopWith(new Map());
+});
+
+const FORMATS = [
+  { name: 'A5', width: mm(148), height: mm(210) },
+  { name: 'A4 across', width: mm(297), height: mm(210) },
+  { name: 'Card', width: mm(85), height: mm(55) },
+  { name: 'Square', width: mm(150), height: mm(150) },
+  { name: 'Strip', width: mm(70), height: mm(280) },
+];
+const CASES = demoDesigns()
+  .filter(({ file }) => PLAIN.includes(file))
+  .flatMap(({ file, design }) => FORMATS.map((to) => [`${file} as ${to.name}`, design, to] as const));
+
+// Oracle: Ghostscript tiffsep of our PDF, the rule as tests/support/agree.ts states it. In CI every ninth one.
+test.each(CASES.filter((_, i) => FULL || i % 9 === 4))(
+  '%s: the plates of the fitted page agree',
+  async (name, design, to) => {
+    const made = refit(design, design.pages[0].id, to, shop.fonts, making);
+    await prepare(shop, made);
+    const k = Math.min(to.width / design.setup.width, to.height / design.setup.height);
+    const dpi = Math.round(DPI / Math.min(1, k));
+    expect(faults(await platesOf(shop, made, dpi), separate(await pdfOf(shop, made), dpi)[0], name)).toEqual([]);
+  },
+);
