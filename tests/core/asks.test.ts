@@ -9,7 +9,7 @@ import { verifyDesign } from '@/core/model/verify';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { STARTERS, starterDesign } from '@/demo/starters';
 import { FORMATS } from '@/core/units/formats';
-import { cmyk, making } from '../support/sample';
+import { making } from '../support/sample';
 import { testEngines } from '../support/engines';
 
 let engines: Engines;
