@@ -69,7 +69,9 @@ test('what a master has lies on its pages: taken over on one, moved there alone,
   // Nothing of the master is chosen by a click.
   await own.click(70, 30);
   await expect(own.details().getByText(/0 objects on it/)).toBeVisible();
-  await masters.getByRole('button', { name: 'Take Rectangle over here' }).click();
+  // It is marked, and said whose it is, with what can be done.
+  await expect(own.message()).toContainText('Rectangle is of the master Ordinary.');
+  await page.getByRole('button', { name: 'Take over here', exact: true }).first().click();
   await expect(own.pile()).toHaveCount(1);
   await own.field('Y').fill('150 mm');
   await page.keyboard.press('Enter');

@@ -87,12 +87,6 @@ await d.page.getByRole('button', { name: 'Edit Neon', exact: true }).click({ for
 await d.page.getByRole('radio', { name: 'HSB' }).click();
 await d.page.waitForTimeout(500);
 await d.shot('recipe-slip');
-await d.page.keyboard.press('Escape');
-await d.page.getByRole('button', { name: 'Spot library' }).click();
-await d.page.getByRole('combobox', { name: 'Find a spot ink' }).fill('s');
-await d.page.waitForTimeout(500);
-await d.shot('spot-library');
-await d.page.keyboard.press('Escape');
 await d.close();
 
 const o = await session();
@@ -116,22 +110,6 @@ await h.page.waitForTimeout(500);
 await h.shot('shape-chooser');
 await h.page.keyboard.press('Escape');
 const host = await h.page.locator('#bench-top').boundingBox();
-// The page is fitted whole: 90 mm with 3 mm of bleed.
-const mark = (x, y) => {
-  const k = Math.min((host.width - 56) / 96, (host.height - 56) / 96);
-  return [host.x + host.width / 2 + (x - 45) * k, host.y + host.height / 2 + (y - 45) * k];
-};
-await h.page.getByRole('option', { name: /^Lantern and flame/ }).click();
-await h.page.keyboard.press('ArrowRight');
-await h.page.getByRole('option', { name: /^Lantern, / }).click();
-await h.page.getByRole('button', { name: 'Make plain' }).click();
-await h.page.getByRole('button', { name: 'Nodes', exact: true }).click();
-await h.page.mouse.move(...mark(28, 20));
-await h.page.mouse.down();
-await h.page.mouse.move(...mark(62, 34), { steps: 4 });
-await h.page.mouse.up();
-await h.page.waitForTimeout(900);
-await h.shot('nodes');
 await h.page.goto(base);
 await h.page.getByRole('button', { name: 'New design' }).click();
 await h.page.getByRole('dialog').getByLabel('Name').fill('Route marker');
@@ -167,64 +145,30 @@ await h.page
   .click();
 await h.page.waitForTimeout(1200);
 await h.shot('combining');
-await h.page.goto(base);
-await h.page.getByRole('link', { name: /Lantern stickers/ }).click();
-await h.page.getByTestId('save-state').waitFor();
-await h.page.waitForTimeout(2500);
-const middle = [host.x + host.width / 2, host.y + host.height / 2 + 30];
-await h.page.mouse.move(...middle);
-await h.page.locator('#bench-top').focus();
-await h.page.keyboard.press('q');
-await h.page.keyboard.press('ArrowDown');
-await h.page.waitForTimeout(700);
 await h.close();
 
-const g = await session();
-await g.poster();
-const pick = async (name) => {
-  await g.page.getByLabel('Search').fill(name);
-  await g.page
-    .getByRole('option', { name: new RegExp(`^${name}`) })
-    .first()
-    .click();
-};
-await pick('Near water');
-await g.page.getByRole('button', { name: 'Gradient', exact: true }).click();
-await g.page.getByRole('radiogroup', { name: 'Pools' }).getByRole('radio').nth(1).click();
-await g.page.waitForTimeout(800);
-await g.shot('pools');
-await g.page.goto(base);
-await g.page.getByRole('button', { name: 'New design' }).click();
-await g.page.getByRole('dialog').getByLabel('Name').fill('Harbour pennant');
-await g.page.getByRole('dialog').getByLabel('Format').selectOption('A5');
-await g.page.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
-await g.page.getByTestId('save-state').waitFor();
-for (const line of ['Lantern red 0 92 84 4', 'Low Tide 82 46 22 6']) {
-  await g.page.getByLabel('Recipe line').fill(line);
-  await g.page.getByLabel('Recipe line').press('Enter');
-}
-await g.page.getByRole('button', { name: 'Shape', exact: true }).click();
-await g.page.getByRole('dialog', { name: 'Shapes' }).getByRole('button', { name: 'Rectangle', exact: true }).click();
-const sheet = await g.page.locator('#bench-top').boundingBox();
-const at = (x, y) => [sheet.x + sheet.width * x, sheet.y + sheet.height * y];
-await g.page.mouse.move(...at(0.3, 0.25));
-await g.page.mouse.down();
-await g.page.mouse.move(...at(0.7, 0.6), { steps: 5 });
-await g.page.mouse.up();
-await g.page.getByRole('radiogroup', { name: 'Fill kind' }).getByRole('radio', { name: 'Linear', exact: true }).click();
-for (const [n, name] of [
-  [0, 'Lantern red'],
-  [1, 'Low Tide'],
-]) {
-  await g.page.getByRole('slider', { name: /^Stop/ }).nth(n).click();
-  await g.page.getByRole('button', { name: new RegExp(`^${name},`) }).click();
-}
-await g.page.getByRole('slider', { name: 'Firmness of the middle' }).focus();
-for (let i = 0; i < 6; i++) await g.page.keyboard.press('PageUp');
-await g.page.getByRole('radiogroup', { name: 'Mixed in' }).scrollIntoViewIfNeeded();
-await g.page.getByRole('button', { name: 'Gradient', exact: true }).click();
-await g.page.waitForTimeout(1200);
-await g.close();
+const n = await session();
+await n.page.getByRole('button', { name: 'New design' }).click();
+await n.page.getByRole('radio', { name: /^Programme,/ }).click();
+await n.page.waitForTimeout(1500);
+await n.shot('new-design');
+await n.page.keyboard.press('Escape');
+await n.page.getByRole('link', { name: /Walk programme/ }).click();
+await n.page.getByTestId('save-state').waitFor();
+await n.page.waitForTimeout(1500);
+await n.page.keyboard.press('PageDown');
+await n.page.waitForTimeout(2500);
+await n.page.getByRole('button', { name: /^Pages/ }).click();
+await n.page.waitForTimeout(4000);
+await n.shot('pages');
+await n.page.keyboard.press('Escape');
+await n.page.locator('#bench-top').focus();
+await n.page.keyboard.press('PageDown');
+await n.page.waitForTimeout(1500);
+await n.page.getByRole('button', { name: 'Choose a ground' }).click();
+await n.page.waitForTimeout(1500);
+await n.shot('grounds');
+await n.close();
 
 const p = await session();
 await p.poster();

@@ -4,12 +4,13 @@ import { pageLabels } from '@/core/derive/pageLabels';
 import { numberPages, putField, putFieldAtFoot, setVersion } from '@/core/edit/fields';
 import { tryOut } from '@/core/edit/history';
 import { addMaster, removeMaster, setMaster, setOnLeft } from '@/core/edit/masters';
+import { addGuides, guidesToMaster } from '@/core/edit/guides';
 import { addPage, movePages, setFacing, setNumbering } from '@/core/edit/pages';
 import { replaceText } from '@/core/edit/text';
 import { prepare, type Engines } from '@/core/engines';
 import { newDesign, runOf, setupOf } from '@/core/model/defaults';
 import { FIELD_MARK, type Design, type Story } from '@/core/model/schema';
-import { followersOf, mastersOf, pageById } from '@/core/model/tree';
+import { followersOf, guidesOn, mastersOf, pageById } from '@/core/model/tree';
 import { verifyDesign } from '@/core/model/verify';
 import { walk } from '@/core/scene/walk';
 import { plainText } from '@/core/text/layout';
@@ -103,6 +104,30 @@ test('a field in the middle of words: one place for the caret on each side of it
   expect(wordsOf(d, node)).toBe('See page MDCCCLXXXVIII (here) of Walk programme');
   put((s) => replaceText(s, 9, 10, ''));
   expect(wordsOf(d, node)).toBe('See page  (here) of Walk programme');
+});
+
+test('guides of a master are seen on its pages beside their own', async () => {
+  const d = await numbered(2);
+  const [first, second] = d.pages;
+  const with2 = tryOut(d, (x) => {
+    addGuides(x, first.id, [
+      { axis: 'x', at: 40 },
+      { axis: 'y', at: 60 },
+    ]);
+    guidesToMaster(x, first.id, d.masters![0].id);
+    addGuides(x, second.id, [{ axis: 'x', at: 90 }]);
+  });
+  expect(verifyDesign(with2)).toMatchObject({ ok: true });
+  const seen = (i: number) => guidesOn(with2, with2.pages[i]).map(({ guide, own }) => [guide.axis, guide.at, own]);
+  expect(seen(0)).toEqual([
+    ['x', 40, false],
+    ['y', 60, false],
+  ]);
+  expect(seen(1)).toEqual([
+    ['x', 40, false],
+    ['y', 60, false],
+    ['x', 90, true],
+  ]);
 });
 
 test('what each field says', async () => {

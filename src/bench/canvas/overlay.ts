@@ -1,7 +1,7 @@
 import { multiply } from '@/core/geometry/matrix';
 import { columnEdges } from '@/core/geometry/snap';
 import { areaOf } from '@/core/derive/area';
-import { ancestry, isHolder, pageMatrix } from '@/core/model/tree';
+import { ancestry, guidesOn, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';
 import { afterPaint } from '../session/afterPaint';
 import type { OverlayExtras } from '../view/extras';
@@ -84,9 +84,10 @@ function drawGuides(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElement, s:
         ctx.fillRect(i * snapping.step * c.scale + c.x - 0.5, j * snapping.step * c.scale + c.y - 0.5, 1, 1);
     ctx.globalAlpha = 1;
   }
-  for (const g of s.page.guides ?? []) {
+  for (const { guide: g, own } of guidesOn(s.design, s.page)) {
     const at = Math.round(g.at * c.scale + (g.axis === 'x' ? c.x : c.y)) + 0.5;
-    ctx.setLineDash(g.locked ? [2, 4] : [7, 3]);
+    // Those of a master are as fixed here as locked ones.
+    ctx.setLineDash(g.locked || !own ? [2, 4] : [7, 3]);
     twoLines(
       ctx,
       ink,

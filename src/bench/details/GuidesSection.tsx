@@ -1,13 +1,15 @@
 'use client';
-import { pageById } from '@/core/model/tree';
+import { mastersOf, pageById } from '@/core/model/tree';
 import { Trash2 } from 'lucide-react';
-import { addGuides, changeGuide, removeGuides } from '@/core/edit/guides';
+import { addGuides, changeGuide, guidesToMaster, removeGuides } from '@/core/edit/guides';
 import { Button } from '@/ui/Button';
 import { Check } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
 import { runCommand } from '../commands/commands';
+import { count } from '../session/commandDef';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
+import { sheetName } from '../session/naming';
 import { setSnapping } from '../session/settings';
 
 /** The guides of the page, and what things snap to. */
@@ -18,6 +20,8 @@ export function GuidesSection() {
   const snapping = useBench((s) => s.snapping);
   const page = pageById(design, pageId);
   const guides = page?.guides ?? [];
+  const masters = page ? mastersOf(design, page).toReversed() : [];
+  const fixed = masters.reduce((sum, m) => sum + (m.guides?.length ?? 0), 0);
   const { unit, width, height } = design.setup;
   const add = (axis: 'x' | 'y') =>
     session.commit('Add a guide', (d) => addGuides(d, pageId, [{ axis, at: (axis === 'x' ? width : height) / 2 }]));
@@ -57,6 +61,21 @@ export function GuidesSection() {
               </Button>
             </div>
           ))}
+          {fixed > 0 && (
+            <p className="m-0 text-[12px] text-faint">
+              {count(fixed, 'guide')} of {masters.map((m) => sheetName(design, m)).join(' and ')}{' '}
+              {fixed === 1 ? 'lies' : 'lie'} here too.
+            </p>
+          )}
+          {guides.length > 0 &&
+            masters.slice(0, 1).map((m) => (
+              <Button
+                key={m.id}
+                onClick={() => session.commit('Guides to the master', (d) => guidesToMaster(d, pageId, m.id))}
+              >
+                Give them to every page of {sheetName(design, m)}
+              </Button>
+            ))}
           <div className="grid grid-cols-2 gap-1.5">
             <Button onClick={() => add('x')}>Add upright</Button>
             <Button onClick={() => add('y')}>Add level</Button>

@@ -16,7 +16,7 @@ import { nearestOnContours } from '@/core/geometry/measure';
 import { COORDS, flatten, transformPath, type PathData } from '@/core/geometry/path';
 import { contoursOf, type Contour } from '@/core/geometry/segments';
 import { centre, isEmpty, overlaps, type Rect } from '@/core/geometry/rect';
-import { childrenOf, isHolder, pageMatrix } from '@/core/model/tree';
+import { childrenOf, guidesOn, isHolder, pageMatrix } from '@/core/model/tree';
 import { formatLength } from '@/core/units/length';
 import type { Point } from '@/core/geometry/matrix';
 import type { Session } from '../session/session';
@@ -63,7 +63,8 @@ function findTargets(s: Session, moving: readonly string[]): SnapTargets {
   const { snapping } = s.state;
   const own = pageSnapLines(design.setup);
   const lines = { x: [...own.x], y: [...own.y] };
-  if (snapping.guides) for (const g of page.guides ?? []) lines[g.axis].push({ at: g.at, label: 'guide' });
+  if (snapping.guides)
+    for (const { guide: g } of guidesOn(s.design, page)) lines[g.axis].push({ at: g.at, label: 'guide' });
   const boxes: Rect[] = [];
   const places: SnapPoint[] = [];
   const outlines: Contour[][] = [];

@@ -46,3 +46,11 @@ function tidy(g: Guide): Guide {
   const { locked, ...rest } = g;
   return locked ? { ...rest, locked } : rest;
 }
+
+/** Gives the guides of a page to a master that it stands on: they lie on all its pages then. */
+export function guidesToMaster(d: DesignDraft, pageId: string, master: string): void {
+  const [page, to] = [pageById(d, pageId), pageById(d, master)];
+  if (!page?.guides || !to) return;
+  to.guides = [...(to.guides ?? []), ...page.guides];
+  delete page.guides;
+}

@@ -1,6 +1,6 @@
 import { isDraft } from 'mutative';
 import { IDENTITY, multiply, type Matrix } from '../geometry/matrix';
-import type { Design, DesignNode, NodeOf, Page, Paint, Pattern } from './schema';
+import type { Design, DesignNode, Guide, NodeOf, Page, Paint, Pattern } from './schema';
 
 export type NodeId = string;
 
@@ -70,6 +70,12 @@ export function reachedBy(d: Pick<Design, 'masters'>, id: string, out: Set<strin
     if (next !== undefined && !out.has(next)) reachedBy(d, next, out.add(next));
   return out;
 }
+
+/** The guides that are seen on a page: those of its masters, which are moved there, and its own. */
+export const guidesOn = (d: Bound, page: Page): readonly { readonly guide: Guide; readonly own: boolean }[] => [
+  ...mastersOf(d, page).flatMap((m) => (m.guides ?? []).map((guide) => ({ guide, own: false }))),
+  ...(page.guides ?? []).map((guide) => ({ guide, own: true })),
+];
 
 /** What lies below everything on a page, and whose it is. */
 export interface Ground {
