@@ -373,3 +373,23 @@ test('a layer of notes on two pages: for proof only on both at once, seen while 
   await expect.poll(() => seenAt(own, 70, 60)).not.toBe(bare);
   await own.saved();
 });
+
+test('pages of one design are pasted into another, as they look', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Walk programme/ }).click();
+  const own = new BenchPage(page);
+  await own.ready();
+  const pages = await slip(own, /^Pages/);
+  await pages.getByRole('button', { name: /^Cover,/ }).click();
+  await pages.getByRole('button', { name: /^Page 4,/ }).click({ modifiers: ['Control'] });
+  await pages.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(own.message()).toContainText('Copied 2 pages.');
+  const other = await BenchPage.make(page, 'A5', 'Leaflet');
+  await slip(other, /^Pages/);
+  await pages.getByRole('button', { name: 'Paste', exact: true }).click();
+  await expect(other.message()).toContainText('Pasted 2 pages, as they looked');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('2 of 3');
+  await expect.poll(async () => (await other.names()).slice(0, 2)).toEqual(['Day', 'Headline']);
+  await other.saved();
+});

@@ -90,7 +90,7 @@ test('check, info and schema print JSON', () => {
     format: 'A2',
     pages: 1,
     inks: ['Cyan', 'Magenta', 'Yellow', 'Black', 'Ember 66-43', 'Kelp 38-167'],
-    fonts: ['bitter-500', 'archivo-600'],
+    fonts: ['bitter-500', 'bitter-700', 'archivo-600'],
   });
   expect(JSON.parse(ok('schema'))).toHaveProperty('properties.nodes');
 });

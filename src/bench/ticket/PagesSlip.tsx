@@ -2,6 +2,7 @@
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { useState, type MouseEvent } from 'react';
 import { pageLabels } from '@/core/derive/pageLabels';
+import { copyPages, pastePages, readPages, type CopiedPages } from '@/core/edit/copyPages';
 import { setMaster } from '@/core/edit/masters';
 import { deletePages, duplicatePage, movePages } from '@/core/edit/pages';
 import type { Design, Page } from '@/core/model/schema';
@@ -17,6 +18,25 @@ import { MastersList } from './MastersList';
 import { PageTile } from './PageTile';
 
 const NONE = '';
+const KEY = 'holvet-pages';
+
+/** Keeps copied pages for all designs of this browser; answers whether there is room. */
+function keepPages(pages: CopiedPages): boolean {
+  try {
+    localStorage.setItem(KEY, JSON.stringify(pages));
+    return true;
+  } catch {
+    return false;
+  }
+}
+function keptPages(): CopiedPages | null {
+  try {
+    return readPages(localStorage.getItem(KEY) ?? '');
+  } catch {
+    // Storage that may not be asked is empty.
+    return null;
+  }
+}
 
 /** All pages by their pictures: gone to by a press, several chosen with Ctrl or Shift, dragged to another place; and the masters. */
 export function PagesSlip() {
@@ -24,6 +44,7 @@ export function PagesSlip() {
   const design = useBench((s) => s.design);
   const current = useBench((s) => s.page);
   const { pages } = design;
+  const [copied, setCopied] = useState(() => keptPages() !== null);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const there = picked.filter((id) => pages.some((p) => p.id === id));
@@ -123,6 +144,37 @@ export function PagesSlip() {
           <Button disabled={!chosen.length || chosen.includes(pages[pages.length - 1].id)} onClick={() => step(1)}>
             Later
           </Button>
+          <Button
+            disabled={!chosen.length}
+            title="To paste them into this design or another one"
+            onClick={() => {
+              if (keepPages(copyPages(design, chosen)))
+                session.say(`Copied ${count(chosen.length, 'page')}. Paste them here, or into another design.`);
+              else session.say('The pages are too much to be copied at once. Copy fewer.', 'warn');
+              setCopied(true);
+            }}
+          >
+            Copy
+          </Button>
+          {copied && (
+            <Button
+              onClick={() => {
+                const read = keptPages();
+                if (!read) return session.say('There are no copied pages any more. Copy some first.', 'warn');
+                let made: readonly string[] = [];
+                const done = session.commit(`Paste ${count(read.pages.length, 'page')}`, (d) => {
+                  made = pastePages(d, current, read, session.newId);
+                });
+                if (!done) return;
+                session.goToPage(made[0]);
+                session.say(
+                  `Pasted ${count(made.length, 'page')}, as they looked: what their masters had is their own here.`,
+                );
+              }}
+            >
+              Paste
+            </Button>
+          )}
           {pages.length > 6 && (
             <NumberField
               label="Go to"
