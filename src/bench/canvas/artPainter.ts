@@ -335,8 +335,8 @@ export class ArtPainter {
     }
     this.quick.paint(ctx, scene.root.content, palette, v, dirty);
     ctx.restore();
-    // At rest, what hangs over the fold lies below all that is the other page's own.
-    if (this.beside && !this.session.state.preview) this.facing!.paint(ctx, this.beside, palette, v, dirty);
+    // What hangs over the fold lies below all that is the other page's own; its bleed there is not seen.
+    if (this.beside) this.facing!.paint(ctx, this.beside, palette, v, dirty);
     ctx.restore();
   }
 

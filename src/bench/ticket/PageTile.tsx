@@ -37,7 +37,7 @@ export function PageTile({ page, number, label, current, picked, follows, side, 
     ? { transform: `translate(${drag.transform.x}px, ${drag.transform.y}px)`, zIndex: 1 }
     : {};
   return (
-    <li
+    <div
       ref={(el) => {
         drag.setNodeRef(el);
         drop.setNodeRef(el);
@@ -66,7 +66,7 @@ export function PageTile({ page, number, label, current, picked, follows, side, 
           {page.name ? `${label} · ${page.name}` : label}
         </span>
       </button>
-    </li>
+    </div>
   );
 }
 

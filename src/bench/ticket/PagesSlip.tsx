@@ -86,6 +86,12 @@ export function PagesSlip() {
     session.commit(chosen.length > 1 ? 'Move pages' : 'Move page', (d) => movePages(d, chosen, to));
   };
   const labels = pageLabels(design);
+  // What faces each other stays together.
+  const spreads = pages.flatMap((p) => {
+    const spread = spreadOf(design, p);
+    if (!spread?.other) return [[p]];
+    return spread.side === 'left' ? [[p, spread.other]] : [];
+  });
   const following = new Set(isMaster(design, current) ? followersOf(design, current).map((p) => p.id) : []);
   const masters = new Set(pages.filter((p) => chosen.includes(p.id)).map((p) => p.master ?? NONE));
   return (
@@ -95,18 +101,22 @@ export function PagesSlip() {
           aria-label="Pages"
           className="m-0 flex max-h-[min(46vh,420px)] list-none flex-wrap gap-y-2 overflow-auto p-0.5"
         >
-          {pages.map((p, i) => (
-            <PageTile
-              key={p.id}
-              page={p}
-              number={i + 1}
-              label={labels[i]}
-              current={p.id === current}
-              picked={chosen.includes(p.id)}
-              follows={following.has(p.id)}
-              side={sideOf(design, p, i)}
-              onPress={(e) => press(p, e)}
-            />
+          {spreads.map((spread) => (
+            <li key={spread[0].id} className="flex">
+              {spread.map((p) => (
+                <PageTile
+                  key={p.id}
+                  page={p}
+                  number={pages.indexOf(p) + 1}
+                  label={labels[pages.indexOf(p)]}
+                  current={p.id === current}
+                  picked={chosen.includes(p.id)}
+                  follows={following.has(p.id)}
+                  side={sideOf(design, p)}
+                  onPress={(e) => press(p, e)}
+                />
+              ))}
+            </li>
           ))}
         </ol>
         <div className="flex flex-wrap items-center gap-2">
@@ -210,8 +220,8 @@ export function PagesSlip() {
 }
 
 /** Where a page lies on its spread: the first of all may lie on the right alone. */
-function sideOf(design: Design, page: Page, i: number) {
+function sideOf(design: Design, page: Page) {
   const spread = spreadOf(design, page);
   if (!spread) return null;
-  return spread.side === 'right' && i === 0 ? 'lone right' : spread.side;
+  return spread.side === 'right' && !spread.other ? 'lone right' : spread.side;
 }
