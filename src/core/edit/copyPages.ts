@@ -7,7 +7,7 @@ import { addPage } from './pages';
 
 /** Pages on their way to another design: as they look, what their masters have on them their own. */
 
-export const PAGES_FORMAT = 'holvet-pages/1';
+const PAGES_FORMAT = 'holvet-pages/1';
 interface CopiedPage {
   readonly name: string;
   /** Bottom to top: its ground as an object (where it has one), what its masters have, its own. */
