@@ -67,6 +67,8 @@ test('a card is begun with a starter and filled in; kept as a starter of one’s
   await sheet.getByRole('radio', { name: 'Your starter, Our cards' }).click();
   await sheet.getByRole('button', { name: 'Remove it' }).click();
   await expect(sheet.getByRole('radio', { name: 'Your starter, Our cards' })).toHaveCount(0);
+  await sheet.getByRole('button', { name: 'Put it back' }).click();
+  await expect(sheet.getByRole('radio', { name: 'Your starter, Our cards' })).toHaveCount(1);
   await page.keyboard.press('Escape');
   await expect(page.getByRole('link', { name: /Our cards/ })).toBeVisible();
 });

@@ -6,7 +6,8 @@ import { newDesign } from '@/core/model/defaults';
 import type { Design } from '@/core/model/schema';
 import { FORMATS } from '@/core/units/formats';
 import { browserEnv } from '@/env/browser';
-import { designStore } from '@/store/open';
+import type { RemovedDesign } from '@/store/designs';
+import { designStore, storageProblem } from '@/store/open';
 import { Button } from '@/ui/Button';
 import { PageSetup, setupForFormat } from '@/ui/PageSetup';
 import { noteUsed, StarterGallery, useStarters, type Choice } from './StarterGallery';
@@ -48,6 +49,7 @@ function Form({ onMake }: { onMake: (design: Design) => Promise<void> }) {
   const [round, setRound] = useState(0);
   const list = useStarters(round);
   const [chosen, setChosen] = useState<Choice | null>(null);
+  const [gone, setGone] = useState<RemovedDesign | null>(null);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const make = async () => {
@@ -85,13 +87,34 @@ function Form({ onMake }: { onMake: (design: Design) => Promise<void> }) {
           <StarterFacts
             key={chosen.id}
             chosen={chosen}
-            onRemoved={() => {
+            onRemoved={(removed) => {
               setChosen(null);
+              setGone(removed);
               setRound(round + 1);
             }}
           />
         ) : (
           <PageSetup setup={setup} onChange={setSetup} />
+        )}
+        {gone && (
+          <p role="status" className="m-0 flex items-center gap-2">
+            Removed “{gone.row.name}”.
+            <Button
+              onClick={() =>
+                void designStore()
+                  .putBack(gone)
+                  .then(
+                    () => {
+                      setGone(null);
+                      setRound(round + 1);
+                    },
+                    (e: unknown) => setProblem(storageProblem(e)),
+                  )
+              }
+            >
+              Put it back
+            </Button>
+          </p>
         )}
         {problem && (
           <p role="alert" className="m-0 text-stop">
@@ -112,7 +135,7 @@ function Form({ onMake }: { onMake: (design: Design) => Promise<void> }) {
 }
 
 /** A starter large, and what it asks for. */
-function StarterFacts({ chosen, onRemoved }: { chosen: Choice; onRemoved: () => void }) {
+function StarterFacts({ chosen, onRemoved }: { chosen: Choice; onRemoved: (gone: RemovedDesign | null) => void }) {
   const [asked, setAsked] = useState<readonly string[]>([]);
   useEffect(() => {
     let alive = true;

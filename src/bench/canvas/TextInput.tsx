@@ -1,7 +1,8 @@
 'use client';
 import { useEffect, useRef, type ClipboardEvent, type FormEvent, type KeyboardEvent } from 'react';
+import { wordsOf } from '@/core/derive/fields';
 import { isText } from '@/core/derive/layout';
-import { replaceText } from '@/core/edit/text';
+import { replaceText, storyPart } from '@/core/edit/text';
 import { adoptFace, packWords, unpackWords, WORDS_TYPE } from '@/core/edit/carryText';
 import { beginsAnew, putParagraphs, takeStretch } from '@/core/edit/writing';
 import type { Story } from '@/core/model/schema';
@@ -149,7 +150,9 @@ export function TextInput() {
     const c = chosen();
     if (!c || c.from === c.to) return;
     e.preventDefault();
-    e.clipboardData.setData('text/plain', plainText(c.story).slice(c.from, c.to));
+    // Outside, a field is the words that it shows.
+    const part = { ...session.design.stories, [c.node.story]: storyPart(c.story, c.from, c.to) };
+    e.clipboardData.setData('text/plain', wordsOf({ ...session.design, stories: part }, c.node));
     e.clipboardData.setData(WORDS_TYPE, packWords(session.design, takeStretch(c.story, c.from, c.to)));
     if (e.type === 'cut') put('Cut words', replaceText(c.story, c.from, c.to, ''), c.from);
   };

@@ -1,9 +1,9 @@
 'use client';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { asksOf, fillPicture, fillWords, wordsAsked } from '@/core/edit/asks';
 import { readRecipes } from '@/core/edit/recipeLine';
 import { recolourSwatch } from '@/core/edit/swatches';
-import type { Ask } from '@/core/model/schema';
+import type { Ask, Story } from '@/core/model/schema';
 import { FileButton } from '@/ui/FileButton';
 import { Section } from '@/ui/Section';
 import { openPicture, PICTURE_FILES } from '../commands/pictures';
@@ -31,10 +31,11 @@ const FIELDS = { words: WordsAsked, picture: PictureAsked, colour: ColourAsked }
 function WordsAsked({ ask }: { ask: Ask }) {
   const session = useSession();
   const kept = useBench((s) => wordsAsked(s.design, ask.of));
-  // What is typed and not kept yet.
+  // What stands in the field while it is written in: the panels follow a little later.
   const [typed, setTyped] = useState<string | null>(null);
+  // Lines look as they did when writing began, whatever was deleted meanwhile.
+  const like = useRef<Story | undefined>(undefined);
   const text = typed ?? kept;
-  const put = (words: string) => (d: Parameters<typeof fillWords>[0]) => fillWords(d, ask.of, words);
   return (
     <label className="grid gap-0.5">
       <span className="text-faint">{ask.label}</span>
@@ -44,22 +45,19 @@ function WordsAsked({ ask }: { ask: Ask }) {
         className="w-full resize-y rounded-sm border border-edge bg-field px-2 py-1 leading-5"
         value={text}
         maxLength={20_000}
+        onFocus={() => {
+          like.current = session.state.design.stories[ask.of];
+        }}
         onChange={(e) => {
-          setTyped(e.target.value);
-          session.preview(put(e.target.value));
+          const words = e.target.value;
+          setTyped(words);
+          // Kept as it is typed, so that “Saved” is true; a stretch of writing is one step.
+          session.commit(`Fill in: ${ask.label}`, (d) => fillWords(d, ask.of, words, like.current), {
+            merge: `fill in ${ask.of}`,
+          });
         }}
-        onKeyDown={(e) => {
-          e.stopPropagation();
-          if (e.key === 'Escape') {
-            setTyped(null);
-            session.preview(null);
-          }
-        }}
-        onBlur={() => {
-          session.preview(null);
-          setTyped(null);
-          if (typed !== null && typed !== kept) session.commit(`Fill in: ${ask.label}`, put(typed));
-        }}
+        onKeyDown={(e) => e.stopPropagation()}
+        onBlur={() => setTyped(null)}
       />
     </label>
   );

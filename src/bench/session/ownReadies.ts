@@ -31,10 +31,14 @@ export async function keepReady(s: Session, name: string, ids: readonly string[]
 /** Throws a kept group away; the strip offers to put it back. */
 export async function removeReady(s: Session, ready: OwnReady, changed: () => void): Promise<void> {
   const before = await ownReadies(s);
-  await s.designs.setSetting(
-    KEY,
-    before.filter((r) => r.id !== ready.id),
-  );
+  try {
+    await s.designs.setSetting(
+      KEY,
+      before.filter((r) => r.id !== ready.id),
+    );
+  } catch (e) {
+    return s.say(`“${ready.name}” could not be thrown away: ${storageProblem(e)}`, 'warn');
+  }
   changed();
   s.say(`Threw away “${ready.name}”.`, 'plain', {
     label: 'Put it back',

@@ -3,6 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { askable, asksOf, starterOf } from '@/core/edit/asks';
 import type { Ask } from '@/core/model/schema';
+import { verifyDesign } from '@/core/model/verify';
 import { designStore, storageProblem } from '@/store/open';
 import { Button } from '@/ui/Button';
 import { useBench, useSession } from '../session/context';
@@ -61,6 +62,11 @@ function Choosing({ shut }: { shut: () => void }) {
     setBusy(true);
     try {
       const starter = starterOf(design, name.trim() || design.name, chosen, session.engines.env);
+      // The same door as for what comes out of a file.
+      if (!verifyDesign(starter).ok) {
+        session.say('The starter was not kept: it would ask for too much. Tick no more than a hundred.', 'warn');
+        return;
+      }
       const picture = await session.press.thumbnail(320, design.pages[0].id).catch(() => null);
       await designStore().add(starter, picture);
       session.say(`“${starter.name}” is a starter now: New design on the shelf offers it.`);

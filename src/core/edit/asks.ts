@@ -83,9 +83,11 @@ function withWords(story: Story, text: string): Story {
 /** Letters of what is filled in are not shrunk below this, points: what most people can read (common practice). */
 const LEAST_SIZE = 6;
 
-/** Fills in a story. Words in a frame become smaller where they would not fit. */
-export function fillWords(d: DesignDraft, story: string, text: string): void {
-  d.stories[story] = withWords(plain(d.stories[story]) as Story, text) as DesignDraft['stories'][string];
+/** Fills in a story, its lines as those of `like` (as it was when writing began). Words in a frame become smaller where they would not fit. */
+export function fillWords(d: DesignDraft, story: string, text: string, like?: Story): void {
+  const now = plain(d.stories[story]) as Story;
+  const { paragraphs } = withWords(like ?? now, text);
+  d.stories[story] = { ...now, paragraphs } as DesignDraft['stories'][string];
   for (const node of Object.values(d.nodes))
     if (node.kind === 'textFrame' && node.story === story) node.fit ??= { least: LEAST_SIZE };
 }
