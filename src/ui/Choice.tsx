@@ -55,12 +55,14 @@ export function ListChoice<T extends string>({
   groups,
   onChange,
   hideLabel,
+  disabled,
 }: {
   label: string;
   value: T | null;
   groups: readonly { readonly name: string; readonly options: readonly Option<T>[] }[];
   onChange: (v: T) => void;
   hideLabel?: boolean;
+  disabled?: boolean;
 }) {
   const id = useId();
   return (
@@ -74,6 +76,7 @@ export function ListChoice<T extends string>({
         id={id}
         aria-label={label}
         className="h-7 w-full min-w-0 rounded-sm border border-edge bg-field px-1.5"
+        disabled={disabled ?? false}
         value={value ?? ''}
         onChange={(e) => onChange(e.target.value as T)}
       >

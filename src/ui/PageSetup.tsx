@@ -3,11 +3,13 @@ import { resized, setupOf } from '@/core/model/defaults';
 import { MAX_PAGE, type Setup } from '@/core/model/schema';
 import { FORMATS, formatOf, type Format } from '@/core/units/formats';
 import { UNIT_NAMES, fromPoints, mm, toPoints, type Unit } from '@/core/units/length';
-import { ListChoice, WordChoice } from './Choice';
+import { Check, ListChoice, WordChoice } from './Choice';
 import { NumberField } from './NumberField';
 
 const FAMILIES = [...new Set(FORMATS.map((f) => f.family))];
 const OWN = 'own';
+/** Line to line of a new baseline grid, points: that of text of 10 (common practice). */
+const FIRST_STEP = 12;
 
 const sizeText = (f: Format) => `${f.name} · ${f.width} × ${f.height} ${f.unit}`;
 
@@ -23,8 +25,19 @@ export function setupForFormat(f: Format, landscape: boolean): Setup {
   });
 }
 
-/** Format, size, turn, bleed, margins and columns; the same in the new-design sheet and in the Format slip. */
-export function PageSetup({ setup, onChange }: { setup: Setup; onChange: (next: Setup) => void }) {
+/**
+ * Format, size, turn, bleed, margins, columns and baseline grid; the same in the new-design sheet and in the Format slip.
+ * `of`: what of it can be set: a page has no unit, medium and bleed of its own, a master no format either.
+ */
+export function PageSetup({
+  setup,
+  of = 'design',
+  onChange,
+}: {
+  setup: Setup;
+  of?: 'design' | 'master' | 'page';
+  onChange: (next: Setup) => void;
+}) {
   const format = formatOf(setup.width, setup.height, setup.round);
   const landscape = setup.width > setup.height;
   const { unit, margins, columns } = setup;
@@ -43,65 +56,72 @@ export function PageSetup({ setup, onChange }: { setup: Setup; onChange: (next: 
   };
   return (
     <div className="grid gap-3">
-      <ListChoice
-        label="Format"
-        value={format?.name ?? OWN}
-        groups={[
-          { name: '', options: [{ value: OWN, label: 'Own size' }] },
-          ...FAMILIES.map((name) => ({
-            name,
-            options: FORMATS.filter((f) => f.family === name).map((f) => ({ value: f.name, label: sizeText(f) })),
-          })),
-        ]}
-        onChange={pick}
-      />
-      <div className="grid grid-cols-[1fr_1fr_84px] gap-2">
-        <NumberField
-          label="W"
-          name="Width"
-          {...page}
-          value={setup.width}
-          onCommit={(width) => onChange(resized(setup, width, setup.round ? width : setup.height))}
-        />
-        <NumberField
-          label="H"
-          name="Height"
-          {...page}
-          value={setup.height}
-          onCommit={(height) => onChange(resized(setup, setup.round ? height : setup.width, height))}
-        />
-        <ListChoice
-          hideLabel
-          label="Unit"
-          value={unit}
-          groups={[{ name: '', options: UNIT_NAMES.map((u) => ({ value: u, label: u })) }]}
-          onChange={(u: Unit) => change({ unit: u })}
-        />
-      </div>
-      <WordChoice
-        label="Turn"
-        value={setup.width === setup.height ? null : landscape ? 'landscape' : 'portrait'}
-        disabled={setup.width === setup.height}
-        options={[
-          { value: 'portrait', label: 'Portrait' },
-          { value: 'landscape', label: 'Landscape' },
-        ]}
-        onChange={(turn) => {
-          if ((turn === 'landscape') !== landscape) change({ width: setup.height, height: setup.width });
-        }}
-      />
-      <div className="grid grid-cols-2 gap-2">
-        <WordChoice
-          label="Made for"
-          value={setup.medium}
-          options={[
-            { value: 'print', label: 'Print' },
-            { value: 'screen', label: 'Screen' },
-          ]}
-          onChange={(medium) => change({ medium, bleed: medium === 'screen' ? 0 : setup.bleed || mm(3) })}
-        />
-        <NumberField label="Bleed" {...small} value={setup.bleed} onCommit={(bleed) => change({ bleed })} />
-      </div>
+      {of !== 'master' && (
+        <>
+          <ListChoice
+            label="Format"
+            value={format?.name ?? OWN}
+            groups={[
+              { name: '', options: [{ value: OWN, label: 'Own size' }] },
+              ...FAMILIES.map((name) => ({
+                name,
+                options: FORMATS.filter((f) => f.family === name).map((f) => ({ value: f.name, label: sizeText(f) })),
+              })),
+            ]}
+            onChange={pick}
+          />
+          <div className="grid grid-cols-[1fr_1fr_84px] gap-2">
+            <NumberField
+              label="W"
+              name="Width"
+              {...page}
+              value={setup.width}
+              onCommit={(width) => onChange(resized(setup, width, setup.round ? width : setup.height))}
+            />
+            <NumberField
+              label="H"
+              name="Height"
+              {...page}
+              value={setup.height}
+              onCommit={(height) => onChange(resized(setup, setup.round ? height : setup.width, height))}
+            />
+            <ListChoice
+              hideLabel
+              disabled={of !== 'design'}
+              label="Unit"
+              value={unit}
+              groups={[{ name: '', options: UNIT_NAMES.map((u) => ({ value: u, label: u })) }]}
+              onChange={(u: Unit) => change({ unit: u })}
+            />
+          </div>
+          <WordChoice
+            label="Turn"
+            value={setup.width === setup.height ? null : landscape ? 'landscape' : 'portrait'}
+            disabled={setup.width === setup.height}
+            options={[
+              { value: 'portrait', label: 'Portrait' },
+              { value: 'landscape', label: 'Landscape' },
+            ]}
+            onChange={(turn) => {
+              if ((turn === 'landscape') !== landscape) change({ width: setup.height, height: setup.width });
+            }}
+          />
+        </>
+      )}
+      {of === 'design' && (
+        <div className="grid grid-cols-2 gap-2">
+          <WordChoice
+            label="Made for"
+            value={setup.medium}
+            options={[
+              { value: 'print', label: 'Print' },
+              { value: 'screen', label: 'Screen' },
+            ]}
+            onChange={(medium) => change({ medium, bleed: medium === 'screen' ? 0 : setup.bleed || mm(3) })}
+          />
+          <NumberField label="Bleed" {...small} value={setup.bleed} onCommit={(bleed) => change({ bleed })} />
+        </div>
+      )}
       <fieldset className="m-0 grid grid-cols-2 gap-2 border-0 p-0">
         <legend className="mb-1 p-0 text-faint">Margins</legend>
         {(['top', 'right', 'bottom', 'left'] as const).map((side) => (
@@ -130,6 +150,36 @@ export function PageSetup({ setup, onChange }: { setup: Setup; onChange: (next: 
           value={columns.gutter}
           onCommit={(gutter) => change({ columns: { ...columns, gutter } })}
         />
+      </div>
+      <div className="grid grid-cols-[1fr_1fr_1fr] items-end gap-2">
+        <Check
+          label="Baseline grid"
+          checked={setup.baseline !== undefined}
+          onChange={(on) => {
+            const { baseline: _, ...rest } = setup;
+            onChange(on ? { ...rest, baseline: { start: margins.top, step: FIRST_STEP } } : rest);
+          }}
+        />
+        {setup.baseline && (
+          <>
+            <NumberField
+              label="From"
+              name="Baseline grid from the head"
+              {...small}
+              value={setup.baseline.start}
+              onCommit={(start) => change({ baseline: { ...setup.baseline!, start } })}
+            />
+            <NumberField
+              label="Every"
+              name="Line to line of the baseline grid"
+              min={2}
+              max={MAX_PAGE}
+              unit="pt"
+              value={setup.baseline.step}
+              onCommit={(step) => change({ baseline: { ...setup.baseline!, step } })}
+            />
+          </>
+        )}
       </div>
       {columns.count > 1 &&
         fromPoints(setup.width - margins.left - margins.right - columns.gutter * (columns.count - 1), unit) <= 0 && (

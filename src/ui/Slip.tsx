@@ -37,6 +37,10 @@ export function Slip({
           }}
           className="z-40 overflow-auto rounded-b-sm border border-line bg-panel p-4 outline-none"
           onKeyDown={(e) => e.stopPropagation()}
+          // Who is already somewhere else by then stays there.
+          onCloseAutoFocus={(e) => {
+            if (document.activeElement && document.activeElement !== document.body) e.preventDefault();
+          }}
         >
           <h2 className="m-0 mb-3 text-[15px] font-semibold">{title}</h2>
           {children}

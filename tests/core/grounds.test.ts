@@ -71,7 +71,7 @@ test('a pattern takes its paints in turns, the same for the same throw, and no m
 test('thirty grounds of the design’s own swatches: sound, each another one, never met by the pointer', async () => {
   const d = page();
   const palette = await prepare(engines, d);
-  const set = groundSet(d, (c) => palette.labOf(c));
+  const set = groundSet(d, d.setup, (c) => palette.labOf(c));
   expect(set).toHaveLength(30);
   expect(new Set(set.map((g) => g.id)).size).toBe(30);
   expect(new Set(set.map((g) => g.name)).size).toBe(30);

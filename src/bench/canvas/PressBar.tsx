@@ -25,7 +25,7 @@ export function PressBar() {
       const el = bar.current;
       if (!el) return;
       const { camera } = session.state;
-      const { height, bleed } = session.design.setup;
+      const { height, bleed } = session.setup;
       const host = el.parentElement!;
       const right = wholeSpread(session).x1 * camera.scale + camera.x + 10;
       const foot = (height + bleed) * camera.scale + camera.y + 10;
@@ -40,8 +40,9 @@ export function PressBar() {
     place();
     // A layout is asked for: only when the sheet moves or changes its size.
     return session.store.subscribe((s, before) => {
-      if (s.camera !== before.camera || s.page !== before.page || shownDesign(s).setup !== shownDesign(before).setup)
-        place();
+      const [now, was] = [shownDesign(s), shownDesign(before)];
+      const moved = s.camera !== before.camera || s.page !== before.page;
+      if (moved || now.setup !== was.setup || now.pages !== was.pages || now.masters !== was.masters) place();
     });
   });
 

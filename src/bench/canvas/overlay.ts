@@ -1,5 +1,6 @@
 import { multiply } from '@/core/geometry/matrix';
-import { columnEdges } from '@/core/geometry/snap';
+import { setupOn } from '@/core/model/setupOn';
+import { baselines, columnEdges } from '@/core/geometry/snap';
 import { areaOf } from '@/core/derive/area';
 import { ancestry, guidesOn, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';
@@ -9,6 +10,9 @@ import { tracePath, twoLines, type Ink } from '../view/ink';
 import { toScreen } from '../view/camera';
 import { facingOf } from '../view/facing';
 import { screenMatrix } from '../view/frame';
+
+/** Lines of a baseline grid that would lie closer than this (CSS pixels) are not drawn. */
+const DENSEST_LINES = 4;
 
 export const toolOverlays = afterPaint(() => import('./toolOverlays'));
 
@@ -27,7 +31,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   };
   const { view } = s.state;
   if (s.state.throughPage) toolOverlays.now?.drawThrough(ctx, s);
-  if (view !== 'clean') drawSheetLines(ctx, s, view === 'work');
+  if (view !== 'clean') drawSheetLines(ctx, s, ink, view === 'work');
   if (view !== 'work') return;
   if (s.state.crop) {
     toolOverlays.now?.drawCrop(ctx, canvas, s, ink);
@@ -65,7 +69,7 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
 /** Guides from edge to edge of the bench top, and the grid where it is on and not too dense. */
 function drawGuides(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElement, s: Session, ink: Ink): void {
   const { camera: c, snapping } = s.state;
-  const { width, height } = s.design.setup;
+  const { width, height } = s.setup;
   if (snapping.grid && snapping.step * c.scale >= 6) {
     ctx.fillStyle = ink.accent;
     ctx.globalAlpha = 0.45;
@@ -126,8 +130,8 @@ function drawOperands(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void
   ctx.setLineDash([]);
 }
 
-function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boolean): void {
-  const { setup } = s.design;
+function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, ink: Ink, guides: boolean): void {
+  const { setup } = s;
   const c = s.state.camera;
   const { width: w, height: h, bleed, margins: m } = setup;
   const box = (x0: number, y0: number, x1: number, y1: number) => {
@@ -149,15 +153,17 @@ function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boole
   };
   ctx.lineWidth = 1;
   const facing = facingOf(s);
+  const beside = facing ? setupOn(s.design, facing.page).width : 0;
   if (bleed > 0) {
     ctx.strokeStyle = '#1a1a1a';
     const left = facing && facing.x < 0 ? facing.x : 0;
-    box(left - bleed, -bleed, (facing ? left + 2 * w : w) + bleed, h + bleed);
+    const right = facing && facing.x > 0 ? facing.x + beside : w;
+    box(left - bleed, -bleed, right + bleed, h + bleed);
   }
   if (facing) {
     // The page beside it: only where it is cut.
     ctx.strokeStyle = '#1a1a1a';
-    box(facing.x, 0, facing.x + w, h);
+    box(facing.x, 0, facing.x + beside, h);
   }
   // Trim: a dark and a light line, so that it shows on any colour.
   ctx.strokeStyle = '#1a1a1a';
@@ -177,6 +183,19 @@ function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, guides: boole
       for (const [a, b] of columnEdges(setup)) box(a, m.top, b, h - m.bottom);
     }
     ctx.lineDashOffset = 0;
+    ctx.setLineDash([]);
+    if (setup.baseline && setup.baseline.step * c.scale >= DENSEST_LINES) {
+      ctx.strokeStyle = ink.accent;
+      ctx.globalAlpha = 0.35;
+      ctx.beginPath();
+      for (const at of baselines(setup)) {
+        const [a, b] = [toScreen(c, { x: m.left, y: at }), toScreen(c, { x: w - m.right, y: at })];
+        ctx.moveTo(a.x, Math.round(a.y) + 0.5);
+        ctx.lineTo(b.x, Math.round(b.y) + 0.5);
+      }
+      ctx.stroke();
+      ctx.globalAlpha = 1;
+    }
   }
   ctx.setLineDash([]);
 }

@@ -16,7 +16,7 @@ const drawn = new WeakMap<
 export function drawThrough(ctx: CanvasRenderingContext2D, s: Session): void {
   const other = s.state.throughPage && !s.design.setup.facing ? otherSide(s) : null;
   if (!other) return;
-  const { setup } = s.design;
+  const { setup } = s;
   const scene = s.engines.builder.build(s.design, other);
   const epoch = s.state.picturesEpoch + s.state.fontsEpoch;
   const sheet = bleedRect(setup);

@@ -136,7 +136,7 @@ function enter(s: Session): void {
     finishPen(s);
     return;
   }
-  const { width, height } = s.design.setup;
+  const { width, height } = s.setup;
   const mid = centre({ x0: 0, y0: 0, x1: width, y1: height });
   if (tool === 'shape') {
     const [w, h] = clickSize(shape, Math.min(mm(40), width / 3, height / 3));

@@ -58,7 +58,7 @@ export function frameUnder(s: Session, at: Point): string | null {
   const id = found?.hit.node;
   if (!id || !canFrame(s.design.nodes[id]) || isText(s.design.nodes[id])) return null;
   const box = s.boxOf([id]);
-  const { width, height } = s.design.setup;
+  const { width, height } = s.setup;
   return widthOf(box) * heightOf(box) > (width * height) / 2 && !s.state.selection.includes(id) ? null : id;
 }
 
@@ -103,7 +103,7 @@ export function pictureOnGround(s: Session, next: NewPicture, tile = false): voi
   s.commit('Picture on the ground', (d) => {
     const picture = { ...next, id: adoptPicture(d, { ...next, id: '' }, s.newId) };
     const had = old.kind === 'picture' ? old : undefined;
-    const { setup } = s.design;
+    const { setup } = s;
     const paint = tile ? groundTiles(picture, setup, 'repeat', had) : groundPicture(picture, setup, 'fill', had);
     setGround(d, sheet.id, paint);
   });
@@ -114,7 +114,7 @@ export function pictureOnGround(s: Session, next: NewPicture, tile = false): voi
 
 /** Puts a picture on the page in a frame of its own, its middle at a place. */
 export function placePicture(s: Session, next: NewPicture, at: Point | null): string {
-  const { setup } = s.design;
+  const { setup } = s;
   const { width, height } = placedSize({ ...next, id: '' }, { width: setup.width, height: setup.height });
   const middle = at ?? { x: setup.width / 2, y: setup.height / 2 };
   const id = s.newId();
@@ -155,7 +155,7 @@ export async function receiveFiles(
     return;
   }
   const placed: string[] = [];
-  const { width, height } = s.design.setup;
+  const { width, height } = s.setup;
   const first = at ?? { x: width / 2, y: height / 2 };
   const next = (): Point => ({ x: first.x + placed.length * STEP, y: first.y + placed.length * STEP });
   for (const [i, f] of files.entries()) {
@@ -256,7 +256,7 @@ export async function placeDrawing(
     s.say(`The pictures inside ${name} could not be kept: ${storageProblem(e)}`, 'stop');
     return null;
   }
-  const { setup } = s.design;
+  const { setup } = s;
   const k = Math.min(1, setup.width / read.width, setup.height / read.height);
   const middle = at ?? { x: setup.width / 2, y: setup.height / 2 };
   const place: Matrix = [k, 0, 0, k, middle.x - (read.width * k) / 2, middle.y - (read.height * k) / 2];

@@ -1,12 +1,24 @@
 import { boxIn } from '@/core/derive/box';
 import { putOnCircle, putOnOutline, setBend, straighten as straightened } from '@/core/edit/display';
 import { fitFrames, matchHeight, matchLength, setShrink } from '@/core/edit/fit';
+import { offGrid, ontoGrid } from '@/core/edit/ontoGrid';
 import { tryOut, type Recipe } from '@/core/edit/history';
 import { moveNodes } from '@/core/edit/place';
 import { cutThread as cut, runOn as runWordsOn } from '@/core/edit/thread';
 import { pageMatrix, parentMatrix } from '@/core/model/tree';
+import { count } from '../session/commandDef';
 import type { Session } from '../session/session';
-import { boxes, displayTexts, framesIn, threaded, twoFrames, wordsAndObject, wordsAndOutline } from './wordsChosen';
+import {
+  boxes,
+  displayTexts,
+  framesIn,
+  onGridIn,
+  textsIn,
+  threaded,
+  twoFrames,
+  wordsAndObject,
+  wordsAndOutline,
+} from './wordsChosen';
 
 /** What commands for words do; fetched when the bench has been painted. */
 
@@ -93,6 +105,21 @@ export const fitFrame = (s: Session): void =>
   void s.commit('Fit the frame to its words', (d) => fitFrames(d, boxes(s), s.engines.fonts));
 
 /** See the command of that name. */
+export function setOnGrid(s: Session): void {
+  const ids = textsIn(s);
+  let off: readonly string[] = [];
+  s.commit('Set on the baseline grid', (d) => void (off = ontoGrid(d, s.page.id, ids, s.engines.fonts)));
+  const says = `${count(ids.length - off.length, 'text')} on the baseline grid: lines and paragraphs are whole steps apart.`;
+  const why = `${count(off.length, 'text is', 'texts are')} not on it, being turned.`;
+  if (off.length) s.say(ids.length > off.length ? `${says} ${why}` : why, 'warn');
+  else s.say(says);
+}
+
+/** See the command of that name. */
+export const takeOffGrid = (s: Session): void =>
+  void s.commit('Take off the baseline grid', (d) => offGrid(d, onGridIn(s)));
+
+/** See the command of that name. */
 export const fitWords = (s: Session): void => {
   s.commit('Shrink words to fit', (d) => setShrink(d, framesIn(s), LEAST_SIZE));
   s.say(
@@ -102,7 +129,7 @@ export const fitWords = (s: Session): void => {
 
 /** See the command of that name. */
 export const matchMargins = (s: Session): void => {
-  const { width, margins } = s.design.setup;
+  const { width, margins } = s.setup;
   makeAsLong(s, width - margins.left - margins.right, 'size', margins.left);
 };
 

@@ -1,7 +1,17 @@
 import { afterPaint } from '../session/afterPaint';
 import type { CommandDef } from '../session/commandDef';
 import type { Session } from '../session/session';
-import { boxes, displayTexts, framesIn, threaded, twoFrames, wordsAndObject, wordsAndOutline } from './wordsChosen';
+import {
+  boxes,
+  displayTexts,
+  framesIn,
+  onGridIn,
+  textsIn,
+  threaded,
+  twoFrames,
+  wordsAndObject,
+  wordsAndOutline,
+} from './wordsChosen';
 
 const actions = afterPaint(() => import('./wordActions'));
 
@@ -64,6 +74,20 @@ export const WORD_COMMANDS = {
     keys: [],
     applies: (s) => framesIn(s).length > 0,
     run: (s) => act(s, (a) => a.fitWords),
+  },
+  'text.ontoGrid': {
+    label: 'Set words on the baseline grid',
+    keywords: ['align to grid', 'lock to grid', 'lines of text', 'leading', 'register'],
+    keys: [],
+    applies: (s) => s.setup.baseline !== undefined && textsIn(s).length > 0,
+    run: (s) => act(s, (a) => a.setOnGrid),
+  },
+  'text.offGrid': {
+    label: 'Take words off the baseline grid',
+    keywords: ['unlock from grid', 'lines of text', 'leading'],
+    keys: [],
+    applies: (s) => onGridIn(s).length > 0,
+    run: (s) => act(s, (a) => a.takeOffGrid),
   },
   'text.matchMargins': {
     label: 'Make words as long as the page between its margins',

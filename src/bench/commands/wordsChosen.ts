@@ -17,6 +17,16 @@ export function wordsAndOutline(s: Session): { readonly text: string; readonly o
   return text && outline ? { text, outline } : null;
 }
 
+/** All texts among them. */
+export const textsIn = (s: Session): string[] => freeSelection(s).filter((id) => isText(s.design.nodes[id]));
+
+/** Those of the frames among them whose lines stand on a baseline grid. */
+export const onGridIn = (s: Session): string[] =>
+  freeSelection(s).filter((id) => {
+    const n = s.design.nodes[id];
+    return n?.kind === 'textFrame' && n.baseline !== undefined;
+  });
+
 /** The text frames among them. */
 export const framesIn = (s: Session): string[] =>
   freeSelection(s).filter((id) => s.design.nodes[id]?.kind === 'textFrame');

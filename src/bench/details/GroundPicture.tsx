@@ -15,7 +15,7 @@ type Lies = 'fill' | 'fit' | 'repeat' | 'mirror';
 export function GroundPicture({ sheet, paint }: { sheet: string; paint: PicturePaint }) {
   const session = useSession();
   const design = usePlacedDesign();
-  const { setup } = design;
+  const { setup } = session;
   const picture = design.pictures?.find((p) => p.id === paint.picture);
   if (!picture) return null;
   const put = (next: PicturePaint) => (d: Parameters<typeof setGround>[0]) => setGround(d, sheet, next);

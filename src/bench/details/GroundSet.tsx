@@ -19,8 +19,8 @@ const FAMILIES = ['Flat', 'Gradient', 'Pools', 'Pattern'] as const;
 export function GroundSet({ sheet, onDone }: { sheet: string; onDone: () => void }) {
   const session = useSession();
   const design = useBench((s) => s.design);
-  const { palette } = session;
-  const choices = useMemo(() => groundSet(design, (c) => palette.labOf(c)), [design, palette]);
+  const { palette, setup } = session;
+  const choices = useMemo(() => groundSet(design, setup, (c) => palette.labOf(c)), [design, setup, palette]);
   const put = (g: GroundChoice) => (d: Parameters<typeof setGround>[0]) => setGround(d, sheet, g.paint, g.pattern);
   return (
     <div className="grid gap-2">
@@ -73,12 +73,12 @@ function Sample({ choice }: { choice: GroundChoice }) {
       ground: paint,
       ...(pattern && { pattern: { ...pattern, size: pattern.size * LARGER } }),
     };
-    const box = bleedRect(design.setup);
+    const box = bleedRect(session.setup);
     // As much of the page as its width shows.
     const scale = (WIDE * 2) / (box.x1 - box.x0);
     ctx.clearRect(0, 0, WIDE * 2, HIGH * 2);
     const view = { scale, x: -box.x0 * scale, y: -box.y0 * scale };
-    painterOf(session).paint(ctx, groundParts(design, page), session.palette, view, box);
+    painterOf(session).paint(ctx, groundParts({ ...design, setup: session.setup }, page), session.palette, view, box);
   });
   useEffect(() => later(draw), [choice, design]);
   return (

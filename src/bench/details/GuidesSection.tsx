@@ -22,7 +22,7 @@ export function GuidesSection() {
   const guides = page?.guides ?? [];
   const masters = page ? mastersOf(design, page).toReversed() : [];
   const fixed = masters.reduce((sum, m) => sum + (m.guides?.length ?? 0), 0);
-  const { unit, width, height } = design.setup;
+  const { unit, width, height } = session.setup;
   const add = (axis: 'x' | 'y') =>
     session.commit('Add a guide', (d) => addGuides(d, pageId, [{ axis, at: (axis === 'x' ? width : height) / 2 }]));
   return (

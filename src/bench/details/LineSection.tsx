@@ -145,7 +145,7 @@ function LengthFields({ node, ids }: { node: NodeOf<'displayText'>; ids: readonl
       </div>
       <Button
         onClick={() => {
-          const { width, margins } = design.setup;
+          const { width, margins } = session.setup;
           makeAsLong(session, width - margins.left - margins.right, by, margins.left);
         }}
       >

@@ -18,7 +18,7 @@ export function PageDetails() {
   const design = usePlacedDesign();
   const pageId = useBench((s) => s.page);
   const page = pageById(design, pageId) ?? design.pages[0];
-  const { setup } = design;
+  const { setup } = session;
   const master = isMaster(design, page.id);
   const called = sheetName(design, page);
   return (

@@ -5,11 +5,13 @@ import { Button } from '@/ui/Button';
 import { Check, ListChoice, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
-import { usePlacedDesign } from '../session/context';
+import { COMMAND_TABLE, runCommand } from '../commands/commands';
+import { usePlacedDesign, useSession } from '../session/context';
 import { useTextTarget } from './textTarget';
 
 /** What is set of paragraphs more rarely: how leading is measured, the space round them, indents, what stays together. */
 export function ParagraphSection() {
+  const session = useSession();
   const design = usePlacedDesign();
   const target = useTextTarget();
   if (!target) return null;
@@ -26,6 +28,8 @@ export function ParagraphSection() {
     />
   );
   const relative = typeof p.leading === 'number';
+  const onGrid = COMMAND_TABLE['text.ontoGrid'].applies!(session);
+  const offGrid = COMMAND_TABLE['text.offGrid'].applies!(session);
   return (
     <Section title={line && story.paragraphs.length > 1 ? 'Paragraph, this one' : 'Paragraph'} name="Paragraph" rare>
       <div className="grid gap-2">
@@ -67,6 +71,10 @@ export function ParagraphSection() {
             </>
           )}
         </div>
+        {onGrid && <Button onClick={() => runCommand(session, 'text.ontoGrid')}>Set words on the baseline grid</Button>}
+        {offGrid && (
+          <Button onClick={() => runCommand(session, 'text.offGrid')}>Take words off the baseline grid</Button>
+        )}
         {node.kind === 'textFrame' && <FrameParagraph p={p} size={run.size} para={para} unit={unit} />}
       </div>
     </Section>

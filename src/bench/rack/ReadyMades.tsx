@@ -54,7 +54,7 @@ export function ReadyMades({ onDone }: { onDone: () => void }) {
     const { page } = session;
     const put = (d: Parameters<typeof pasteClip>[0]) =>
       void (ids = pasteClip(d, page.id, clip, session.newId, IDENTITY));
-    const { width, height } = session.design.setup;
+    const { width, height } = session.setup;
     // In the middle, and no larger than the page.
     const tried = tryOut(session.state.design, put);
     const box = boxOf(session, tried, ids);
@@ -174,7 +174,7 @@ function Sample({ ready }: { ready: Ready }) {
   }, []);
   const made = useMemo(() => {
     if (!seen) return null;
-    const { design } = session.state;
+    const design: Design = { ...session.state.design, setup: session.setup };
     let n = 0;
     const kit = drawReady(design, ready, {}, { ...makingOf(session), newId: () => `sample-${n++}` });
     const id = kit.nodes[kit.nodes.length - 1].id;

@@ -6,8 +6,9 @@ import type { Palette } from '@/core/colour/palette';
 import { type Rect } from '@/core/geometry/rect';
 import { printedOf } from '@/core/model/printed';
 import { faultText } from '@/core/model/faultText';
-import type { Design, Page } from '@/core/model/schema';
+import type { Design, Page, Setup } from '@/core/model/schema';
 import { verifyChange } from '@/core/model/verify';
+import { setupOn } from '@/core/model/setupOn';
 import { pageById } from '@/core/model/tree';
 import { isTranslation, type Matrix, type Point } from '@/core/geometry/matrix';
 import type { Scene } from '@/core/scene/scene';
@@ -131,6 +132,10 @@ export class Session {
   get page(): Page {
     const { page } = this.state;
     return pageById(this.design, page) ?? this.design.pages[0];
+  }
+  /** The set-up of the page at work: its format, margins, columns, baseline grid. */
+  get setup(): Setup {
+    return setupOn(this.design, this.page);
   }
   get palette(): Palette {
     return this.palettes.get(this.design);

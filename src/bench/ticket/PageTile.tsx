@@ -2,6 +2,8 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import type { MouseEvent } from 'react';
 import type { Page } from '@/core/model/schema';
+import { setupOn } from '@/core/model/setupOn';
+import { spreadOf } from '@/core/model/tree';
 import { count } from '../session/commandDef';
 import { useSession } from '../session/context';
 import { PageThumb } from './PageThumb';
@@ -29,10 +31,12 @@ interface TileProps {
 /** A page by its picture. */
 export function PageTile({ page, number, label, current, picked, follows, side, onPress }: TileProps) {
   const session = useSession();
-  const { width, height } = session.design.setup;
+  const { width, height } = setupOn(session.design, page);
+  const beside = spreadOf(session.design, page)?.other;
   const drag = useDraggable({ id: page.id });
   const drop = useDroppable({ id: page.id });
-  const k = SIDE / Math.max(width, height);
+  // Those that face each other in one scale.
+  const k = SIDE / Math.max(width, height, beside ? setupOn(session.design, beside).width : 0);
   const shown = drag.transform
     ? { transform: `translate(${drag.transform.x}px, ${drag.transform.y}px)`, zIndex: 1 }
     : {};

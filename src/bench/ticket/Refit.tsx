@@ -2,8 +2,10 @@
 import { Dialog } from 'radix-ui';
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { checkDesign } from '@/core/check/check';
+import { copyPages, pastePages } from '@/core/edit/copyPages';
 import { refit, type RefitTo } from '@/core/edit/refit';
 import type { Design } from '@/core/model/schema';
+import { pageById } from '@/core/model/tree';
 import { verifyDesign } from '@/core/model/verify';
 import { bleedRect } from '@/core/scene/scene';
 import { FORMATS } from '@/core/units/formats';
@@ -16,6 +18,7 @@ import { useBench, useSession } from '../session/context';
 import { backToBench } from '../session/focus';
 import { later } from '../session/later';
 import { painterOf } from '../session/painter';
+import { fitPage } from '../view/inSight';
 
 /** The formats that are offered, by name; those of screens are of light, and another job. */
 const OFFERED = ['A2', 'A3', 'A4', 'A5', 'A6', 'Card', 'US letter', 'US tabloid'];
@@ -38,7 +41,7 @@ export function Refit() {
         >
           <Dialog.Title className="m-0 text-[15px] font-semibold">This page in other formats</Dialog.Title>
           <Dialog.Description className="m-0 text-faint">
-            Each becomes a design of its own; this one stays as it is.
+            Each becomes a design of its own, or a page behind this one; this one stays as it is.
           </Dialog.Description>
           <Choosing shut={shut} />
         </Dialog.Content>
@@ -51,7 +54,7 @@ function Choosing({ shut }: { shut: () => void }) {
   const session = useSession();
   const design = useBench((s) => s.design);
   const pageId = useBench((s) => s.page);
-  const { width, height } = design.setup;
+  const { width, height } = session.setup;
   const [turn, setTurn] = useState<Turn>(width > height ? 'across' : 'upright');
   const [chosen, setChosen] = useState<readonly string[]>(['A5']);
   const [making, setMaking] = useState(false);
@@ -59,6 +62,20 @@ function Choosing({ shut }: { shut: () => void }) {
     () => chosen.map((name) => refit(design, pageId, formatOf(name, turn), session.engines.fonts, makingOf(session))),
     [chosen, turn, design, pageId, session],
   );
+  const asPages = () => {
+    let ids: string[] = [];
+    session.commit(made.length === 1 ? 'Add a page of another format' : 'Add pages of other formats', (d) => {
+      ids = [];
+      for (const m of made)
+        ids.push(...pastePages(d, ids.at(-1) ?? pageId, copyPages(m, [m.pages[0].id]), session.newId));
+      ids.forEach((id, i) => (pageById(d, id)!.name = chosen[i]));
+    });
+    if (!ids.length) return;
+    session.goToPage(ids[0]);
+    fitPage(session);
+    session.say(`${count(ids.length, 'page')} of another format behind this one.`);
+    shut();
+  };
   const keep = async () => {
     setMaking(true);
     let kept = 0;
@@ -119,6 +136,9 @@ function Choosing({ shut }: { shut: () => void }) {
       </div>
       <div className="flex justify-end gap-2">
         <Button onClick={shut}>Leave it</Button>
+        <Button disabled={!made.length || making} onClick={asPages}>
+          {made.length === 1 ? 'Add as a page' : `Add as ${made.length} pages`}
+        </Button>
         <Button kind="primary" disabled={!made.length || making} onClick={() => void keep()}>
           {made.length === 1 ? 'Make a design' : `Make ${made.length} designs`}
         </Button>

@@ -29,7 +29,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
   const findings = useBench((s) => s.findings);
   const notChecked = useBench((s) => s.notChecked);
   useBench((s) => s.fontsEpoch);
-  const { setup } = design;
+  const { setup } = session;
   const format = formatOf(setup.width, setup.height, setup.round);
   const size = `${formatNumber(fromPoints(setup.width, setup.unit), 1)} × ${formatLength(setup.height, setup.unit, 1)}`;
   const number = design.pages.findIndex((p) => p.id === pageId) + 1;

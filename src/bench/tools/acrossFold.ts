@@ -15,7 +15,7 @@ export function movedOnSpread(
   const facing = facingOf(s);
   if (!facing) return { recipe: move, across: [] };
   const moved = tryOut(s.state.design, move);
-  const { width } = moved.setup;
+  const { width } = s.setup;
   const across = ids.filter((id) => {
     if (!s.page.children.includes(id)) return false;
     const box = boxIn(moved, id, parentMatrix(moved, s.page, id), s.engines.fonts);

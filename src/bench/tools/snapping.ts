@@ -1,6 +1,7 @@
 import { areaOf } from '@/core/derive/area';
 import { isText } from '@/core/derive/layout';
 import {
+  baselines,
   crossings,
   objectSnapLines,
   pageSnapLines,
@@ -31,6 +32,8 @@ const MOST_NODES = 4000;
 /** Outlines whose crossings are looked for, and how many of these. */
 const CROSSING_OUTLINES = 40;
 const MOST_CROSSINGS = 400;
+/** Lines of a baseline grid that lie closer than this (CSS pixels) are not snapped to. */
+const CLOSEST_LINES = 14;
 /** A moving thing with more nodes than this snaps by its box. */
 const MOST_OWN_NODES = 40;
 
@@ -59,12 +62,15 @@ export function targetsFor(c: ToolContext, moving: readonly string[]): SnapTarge
 const found = new WeakMap<object, { key: string; snapping: Snapping; targets: SnapTargets }>();
 
 function findTargets(s: Session, moving: readonly string[]): SnapTargets {
-  const { design, page } = s;
-  const { snapping } = s.state;
-  const own = pageSnapLines(design.setup);
+  const { page, setup } = s;
+  const { snapping, camera } = s.state;
+  const own = pageSnapLines(setup);
   const lines = { x: [...own.x], y: [...own.y] };
   if (snapping.guides)
     for (const { guide: g } of guidesOn(s.design, page)) lines[g.axis].push({ at: g.at, label: 'guide' });
+  // Lines that lie closer would catch everything.
+  if (snapping.guides && setup.baseline && setup.baseline.step * camera.scale >= CLOSEST_LINES)
+    for (const at of baselines(setup)) lines.y.push({ at, label: 'baseline' });
   const boxes: Rect[] = [];
   const places: SnapPoint[] = [];
   const outlines: Contour[][] = [];
@@ -91,7 +97,7 @@ function findTargets(s: Session, moving: readonly string[]): SnapTargets {
 function neighbours(s: Session, moving: readonly string[]): { id: string; box: Rect }[] {
   const { design, page } = s;
   const still = new Set(moving);
-  const { bleed, width, height } = design.setup;
+  const { bleed, width, height } = s.setup;
   const sheet: Rect = { x0: -bleed, y0: -bleed, x1: width + bleed, y1: height + bleed };
   const entered = s.state.entered && design.nodes[s.state.entered];
   const out: { id: string; box: Rect }[] = [];

@@ -18,7 +18,7 @@ const SMALLEST_FRAME = mm(5);
 
 /** A size that suits the page: display text fills about a third of the width. */
 function firstSize(s: Session, display: boolean): number {
-  const short = Math.min(s.design.setup.width, s.design.setup.height);
+  const short = Math.min(s.setup.width, s.setup.height);
   return display ? Math.max(12, Math.round(short / 14)) : Math.max(8, Math.min(14, Math.round(short / 40)));
 }
 

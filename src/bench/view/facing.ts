@@ -1,6 +1,7 @@
 import type { Point } from '@/core/geometry/matrix';
 import type { Rect } from '@/core/geometry/rect';
 import type { Page } from '@/core/model/schema';
+import { setupOn } from '@/core/model/setupOn';
 import { spreadOf } from '@/core/model/tree';
 import { bleedRect, trimRect } from '@/core/scene/scene';
 import type { Session } from '../session/session';
@@ -17,13 +18,13 @@ export interface Facing {
 export function facingOf(s: Session): Facing | null {
   const spread = spreadOf(s.design, s.page);
   if (!spread?.other) return null;
-  const { width } = s.design.setup;
-  return { page: spread.other, x: spread.side === 'left' ? width : -width };
+  const { other, side } = spread;
+  return { page: other, x: side === 'left' ? s.setup.width : -setupOn(s.design, other).width };
 }
 
 /** What is seen of the sheet at work: at the fold it ends where the other begins. */
 export function sheetSeen(s: Session): Rect {
-  const { setup } = s.design;
+  const { setup } = s;
   const sheet = s.state.view === 'clean' ? trimRect(setup) : bleedRect(setup);
   const facing = facingOf(s);
   if (!facing) return sheet;
@@ -31,8 +32,8 @@ export function sheetSeen(s: Session): Rect {
 }
 
 /** What is seen of the page that faces it, in points of the page at work. */
-export function facingSeen(s: Session, { x }: Facing): Rect {
-  const { setup } = s.design;
+export function facingSeen(s: Session, { x, page }: Facing): Rect {
+  const setup = setupOn(s.design, page);
   const { y0, y1, x1 } = s.state.view === 'clean' ? trimRect(setup) : bleedRect(setup);
   const over = x1 - setup.width;
   return x > 0 ? { x0: x, x1: x + x1, y0, y1 } : { x0: x - over, x1: 0, y0, y1 };

@@ -8,7 +8,7 @@ import { facingOf, facingSeen } from './facing';
 
 /** The whole sheet with its bleed, and the one that faces it. */
 export function wholeSpread(session: Session): Rect {
-  const sheet = bleedRect(session.design.setup);
+  const sheet = bleedRect(session.setup);
   const facing = facingOf(session);
   return facing ? union(sheet, facingSeen(session, facing)) : sheet;
 }

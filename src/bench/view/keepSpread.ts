@@ -1,5 +1,6 @@
 import type { Rect } from '@/core/geometry/rect';
-import { spreadOf } from '@/core/model/tree';
+import { setupOn } from '@/core/model/setupOn';
+import { pageById, spreadOf } from '@/core/model/tree';
 import { bleedRect } from '@/core/scene/scene';
 import { BENCH_TOP } from '../session/focus';
 import type { Session } from '../session/session';
@@ -10,7 +11,8 @@ import { fitPage, wholeSpread } from './inSight';
 /** Where a page begins on its spread: behind the fold, or not. */
 function startOn({ design }: BenchState, page: string): number {
   const on = design.pages.find((p) => p.id === page);
-  return on && spreadOf(design, on)?.side === 'right' ? design.setup.width : 0;
+  const spread = on && spreadOf(design, on);
+  return spread?.side === 'right' ? setupOn(design, spread.other ?? on!).width : 0;
 }
 
 /**
@@ -28,6 +30,9 @@ export function keepSpread(s: Session, before: BenchState): void {
     const [a, b] = [toScreen(camera, { x: r.x0, y: r.y0 }), toScreen(camera, { x: r.x1, y: r.y1 })];
     return a.x >= -1 && a.y >= -1 && b.x <= el.clientWidth + 1 && b.y <= el.clientHeight + 1;
   };
-  const whole = inSight(before.camera, bleedRect(before.design.setup));
+  const whole = inSight(
+    before.camera,
+    bleedRect(setupOn(before.design, pageById(before.design, before.page) ?? before.design.pages[0])),
+  );
   if (whole && !inSight(s.state.camera, wholeSpread(s))) fitPage(s);
 }

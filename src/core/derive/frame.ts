@@ -23,21 +23,23 @@ export function measureOf(node: Frame, free: Free | null = null): FrameMeasure {
   const height = node.height - top - bottom;
   const own = spansIn(node);
   const placing = node.placing ?? 'top';
+  const grid = node.baseline && { start: node.baseline.start - top, step: node.baseline.step };
   if (own || !node.columns || node.columns.count < 2) {
     const spans = free
       ? (t: number, b: number) => (own ? own(t, b) : [{ x0: 0, x1: width }]).flatMap((edges) => free(t, b, edges))
       : own;
-    return { columns: [{ x: 0, y: 0, width, height, ...(spans && { spans }) }], placing };
+    return { columns: [{ x: 0, y: 0, width, height, ...(spans && { spans }), ...(grid && { grid }) }], placing };
   }
   const { count, gutter } = node.columns;
   const each = Math.max(0.1, (width - (count - 1) * gutter) / count);
   return {
     columns: Array.from({ length: count }, (_, i) => {
       const x = i * (each + gutter);
-      if (!free) return { x, y: 0, width: each, height };
+      const column = { x, y: 0, width: each, height, ...(grid && { grid }) };
+      if (!free) return column;
       const spans = (t: number, b: number) =>
         free(t, b, { x0: x, x1: x + each }).map(({ x0, x1 }) => ({ x0: x0 - x, x1: x1 - x }));
-      return { x, y: 0, width: each, height, spans };
+      return { ...column, spans };
     }),
     placing,
   };

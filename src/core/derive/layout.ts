@@ -73,6 +73,7 @@ const frameFacts = (n: NodeOf<'textFrame'>): unknown[] => [
   n.inset,
   n.columns,
   n.placing,
+  n.baseline,
   n.window,
   n.fit,
 ];

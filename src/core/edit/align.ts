@@ -1,5 +1,6 @@
 import { centre, height, isEmpty, unionAll, width, type Rect } from '../geometry/rect';
 import type { Design, Page } from '../model/schema';
+import { setupOn } from '../model/setupOn';
 import { parentMatrix, topmost, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { boxIn } from '../derive/box';
@@ -23,8 +24,8 @@ function boxes(d: Design, page: Page, ids: readonly NodeId[], fonts: FontBook): 
 }
 
 /** The box that things line up with; of a key object its own. */
-function target(d: Design, to: AlignTo, all: ReadonlyMap<NodeId, Rect>, key: NodeId | null): Rect {
-  const { width: w, height: h, margins: m } = d.setup;
+function target(d: Design, page: Page, to: AlignTo, all: ReadonlyMap<NodeId, Rect>, key: NodeId | null): Rect {
+  const { width: w, height: h, margins: m } = setupOn(d, page);
   if (to === 'page') return { x0: 0, y0: 0, x1: w, y1: h };
   if (to === 'margins') return { x0: m.left, y0: m.top, x1: w - m.right, y1: h - m.bottom };
   return (to === 'key' && key !== null && all.get(key)) || unionAll(all.values());
@@ -42,7 +43,7 @@ export function alignNodes(
 ): void {
   const was = before(d);
   const all = boxes(was, page, ids, fonts);
-  const [lo, hi] = ends(target(was, to, all, key), axisOf(edge));
+  const [lo, hi] = ends(target(was, page, to, all, key), axisOf(edge));
   for (const [id, box] of all) {
     if (to === 'key' && id === key) continue;
     const [a, b] = ends(box, axisOf(edge));
@@ -75,7 +76,7 @@ export function distributeNodes(
   const place = (e: (typeof list)[number]): number =>
     by === 'start' || by === 'gap' ? e.ends[0] : by === 'end' ? e.ends[1] : (e.ends[0] + e.ends[1]) / 2;
   list.sort((a, b) => (by === 'gap' ? a.ends[0] + a.ends[1] - b.ends[0] - b.ends[1] : place(a) - place(b)));
-  const [lo, hi] = ends(target(was, to === 'key' ? 'selection' : to, all, null), axis);
+  const [lo, hi] = ends(target(was, page, to === 'key' ? 'selection' : to, all, null), axis);
   const n = list.length;
   const whole = to === 'page' || to === 'margins';
   let at: number[];

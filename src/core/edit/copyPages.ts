@@ -1,5 +1,6 @@
-import type { Design, Page, Paint, Pattern } from '../model/schema';
+import { formatSchema, type Design, type Page, type Paint, type Pattern } from '../model/schema';
 import { IDENTITY } from '../geometry/matrix';
+import { setupOn } from '../model/setupOn';
 import { groundOf, mastersOf, pageById } from '../model/tree';
 import { copyNodes, parseClip, pasteClip, type Clip } from './clip';
 import { tryOut, type DesignDraft } from './history';
@@ -14,6 +15,8 @@ interface CopiedPage {
   readonly clips: readonly Clip[];
   readonly ground: boolean;
   readonly pattern: Omit<Pattern, 'paints'> | null;
+  /** Its size. Absent (in what was copied long ago): that of where it is put. */
+  readonly size?: NonNullable<Page['format']>;
 }
 export interface CopiedPages {
   readonly format: typeof PAGES_FORMAT;
@@ -30,6 +33,8 @@ export const copyPages = (d: Design, ids: readonly string[]): CopiedPages => ({
 
 function copied(d: Design, page: Page): CopiedPage {
   const ground = groundOf(d, page);
+  const { width, height, round } = setupOn(d, page);
+  const size = { width, height, round };
   const taken = new Set(Object.keys(page.takenOver ?? {}));
   const sheets = [...mastersOf(d, page), page];
   const clips = sheets.flatMap(
@@ -40,7 +45,7 @@ function copied(d: Design, page: Page): CopiedPage {
         s.children.filter((id) => s === page || !taken.has(id)),
       ) ?? [],
   );
-  if (!ground) return { name: page.name, clips, ground: false, pattern: null };
+  if (!ground) return { name: page.name, clips, ground: false, pattern: null, size };
   // An object carries the paints of the ground, so that swatches, inks and pictures come along as with any other.
   const carrying = tryOut(d, (x) => {
     x.nodes[CARRIER] = {
@@ -66,6 +71,7 @@ function copied(d: Design, page: Page): CopiedPage {
     clips: carrier ? [carrier, ...clips] : clips,
     ground: carrier !== null,
     pattern: ground.pattern ? (pattern as Omit<Pattern, 'paints'>) : null,
+    size,
   };
 }
 
@@ -81,10 +87,16 @@ export function readPages(text: string): CopiedPages | null {
   if (format !== PAGES_FORMAT || !Array.isArray(pages) || pages.length > 2000) return null;
   const sound = pages.every(
     (p: CopiedPage) =>
-      typeof p?.name === 'string' && Array.isArray(p.clips) && p.clips.every((c) => parseClip(JSON.stringify(c)).ok),
+      typeof p?.name === 'string' &&
+      (p.size === undefined || formatSchema.safeParse(p.size).success) &&
+      Array.isArray(p.clips) &&
+      p.clips.every((c) => parseClip(JSON.stringify(c)).ok),
   );
   return sound ? (value as CopiedPages) : null;
 }
+
+const sameSize = (a: NonNullable<Page['format']>, b: NonNullable<Page['format']>): boolean =>
+  Math.abs(a.width - b.width) < 0.01 && Math.abs(a.height - b.height) < 0.01 && a.round === b.round;
 
 /** Puts copied pages behind another, on no master. Answers their ids. */
 export function pastePages(d: DesignDraft, after: string, { pages }: CopiedPages, newId: () => string): string[] {
@@ -95,6 +107,8 @@ export function pastePages(d: DesignDraft, after: string, { pages }: CopiedPages
     const page = pageById(d, id)!;
     page.name = copy.name;
     delete page.master;
+    delete page.format;
+    if (copy.size && !sameSize(copy.size, d.setup)) page.format = { ...copy.size };
     copy.clips.forEach((clip, i) => {
       const roots = pasteClip(d, id, clip, newId, IDENTITY);
       if (i > 0 || !copy.ground) return;

@@ -1,8 +1,9 @@
 import type { Matrix } from '../geometry/matrix';
 import { colourPaint, runOf } from '../model/defaults';
 import { FIELD_MARK, type Design, type Field, type Page, type Paint, type Story } from '../model/schema';
+import { setupOn } from '../model/setupOn';
 import { pageById } from '../model/tree';
-import type { DesignDraft } from './history';
+import { before, type DesignDraft } from './history';
 import { addMaster, setMaster } from './masters';
 import { runAt } from './text';
 import { putParagraphs } from './writing';
@@ -31,7 +32,8 @@ export function putFieldAtFoot(
   field: Field,
   { newId, paint = colourPaint({ cmyk: [0, 0, 0, 1] }) }: { readonly newId: () => string; readonly paint?: Paint },
 ): string {
-  const { width, height, margins } = d.setup;
+  const design = before(d);
+  const { width, height, margins } = setupOn(design, pageById(design, sheet)!);
   const [id, story] = [newId(), newId()];
   const run = { ...runOf(FIELD_MARK, NUMBER_SIZE, paint), field };
   const made: Story = { id: story, paragraphs: [{ align: 'middle', runs: [run] }] };

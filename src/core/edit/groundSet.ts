@@ -76,9 +76,13 @@ const ROWS: readonly (readonly [id: string, name: string, family: GroundChoice['
 const BASE = Math.sqrt(595 * 842);
 
 /** The grounds that a design's swatches make; `lab` tells how a colour looks. */
-export function groundSet(d: Design, lab: (c: Colour) => readonly [number, number, number]): GroundChoice[] {
+export function groundSet(
+  d: Design,
+  setup: Design['setup'],
+  lab: (c: Colour) => readonly [number, number, number],
+): GroundChoice[] {
   const roles = rolesOf(d, lab);
-  const by = Math.max(0.2, Math.sqrt(d.setup.width * d.setup.height) / BASE);
+  const by = Math.max(0.2, Math.sqrt(setup.width * setup.height) / BASE);
   return ROWS.map(([id, name, family, make]) => {
     const { paint, pattern } = make(roles);
     return {

@@ -26,6 +26,8 @@ export function masterFromPage(
     ...(page.guides && { guides: plain(page.guides) }),
     ...(page.ground && { ground: plain(page.ground) as Paint }),
     ...(page.pattern && { pattern: plain(page.pattern) as Pattern }),
+    ...(page.format && { format: plain(page.format) }),
+    ...(page.grid && { grid: plain(page.grid) }),
     ...(page.master !== undefined && { master: page.master }),
   };
   d.masters = [...(d.masters ?? []), made as DesignDraft['pages'][number]];
@@ -33,6 +35,7 @@ export function masterFromPage(
   delete page.guides;
   delete page.ground;
   delete page.pattern;
+  delete page.grid;
   page.master = master.id;
 }
 

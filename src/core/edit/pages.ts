@@ -4,13 +4,14 @@ import { copyNodes, pasteClip } from './clip';
 import type { DesignDraft } from './history';
 import { deleteNodes } from './place';
 
-/** Puts an empty page behind another, on the same master. Answers its id. */
+/** Puts an empty page behind another, on the same master and of the same format. Answers its id. */
 export function addPage(d: DesignDraft, after: string, newId: () => string): string {
   const id = newId();
   // Behind a master: at the end, standing on it.
   const at = d.pages.findIndex((p) => p.id === after);
   const master = at < 0 ? after : d.pages[at].master;
-  const page = { id, name: '', children: [], ...(master !== undefined && { master }) };
+  const format = d.pages[at]?.format;
+  const page = { id, name: '', children: [], ...(master !== undefined && { master }), ...(format && { format }) };
   d.pages.splice(at < 0 ? d.pages.length : at + 1, 0, page);
   return id;
 }
@@ -30,6 +31,8 @@ export function duplicatePage(d: DesignDraft, pageId: string, newId: () => strin
   const made = d.pages.find((p) => p.id === id)!;
   const was = plain.pages.find((p) => p.id === pageId)!;
   if (was.ground) made.ground = was.ground as NonNullable<typeof made.ground>;
+  if (was.format) made.format = was.format;
+  if (was.grid) made.grid = was.grid as NonNullable<typeof made.grid>;
   if (was.pattern) made.pattern = was.pattern as NonNullable<typeof made.pattern>;
   const copies = clip ? pasteClip(d, id, clip, newId, IDENTITY) : [];
   // What was taken over of a master is taken over here too.
@@ -80,7 +83,7 @@ export function setFacing(d: DesignDraft, first: 'left' | 'right' | null): void 
   else delete d.setup.facing;
 }
 
-/** Changes the set-up of all pages; lengths in points. */
-export function changeSetup(d: DesignDraft, change: Partial<Setup>): void {
-  Object.assign(d.setup, structuredClone(change));
+/** Gives all pages another set-up, but for what a page has of its own; lengths in points. */
+export function changeSetup(d: DesignDraft, to: Setup): void {
+  d.setup = structuredClone(to) as DesignDraft['setup'];
 }

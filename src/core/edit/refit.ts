@@ -3,12 +3,14 @@ import { isText } from '../derive/layout';
 import { IDENTITY, multiply, scaling, translation, type Matrix } from '../geometry/matrix';
 import { centre, grow, intersect, isEmpty, overlaps, transformRect, unionAll, type Rect } from '../geometry/rect';
 import { resized } from '../model/defaults';
-import type { Design, Page, Paint, Setup } from '../model/schema';
-import { mastersOf, sheetsOf, withDescendants, type NodeId } from '../model/tree';
+import type { Design, Format, Page, Paint, Setup } from '../model/schema';
+import { setupOn } from '../model/setupOn';
+import { mastersOf, pageById, sheetsOf, withDescendants, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { mm } from '../units/length';
 import { tryOut, type DesignDraft } from './history';
-import { deletePages } from './pages';
+import { changeSetup, deletePages } from './pages';
+import { setFormat } from './sheetSetup';
 import { mapPaints, scaleNodes, scalingAbout } from './place';
 
 /** A format to fit a page to, points. */
@@ -40,20 +42,31 @@ export function refit(d: Design, pageId: string, to: RefitTo, fonts: FontBook, m
       d.pages.filter((p) => p.id !== pageId).map((p) => p.id),
     );
   });
-  const setup = resized(alone.setup, to.width, to.height);
+  const from = setupOn(alone, alone.pages[0]);
+  const setup = resized(from, to.width, to.height);
   const begun: Design = { ...alone, id: make.newId(), name: `${d.name}, ${to.name}`, created: now, modified: now };
   const [page] = begun.pages;
   return tryOut(begun, (x) => {
-    for (const sheet of [...mastersOf(begun, page), page]) fitSheet(x, begun, sheet, setup, fonts);
-    Object.assign(x.setup, structuredClone(setup));
+    for (const sheet of [...mastersOf(begun, page), page]) fitSheet(x, begun, sheet, from, setup, fonts);
+    changeSetup(x, setup);
     delete x.setup.facing;
+    delete x.pages[0].format;
   });
 }
 
-/** All sheets of a design, masters too, fitted from the set-up that `was` has to another one: a change of the design itself. */
+/** All sheets of a design that have its format, masters too, fitted from the set-up that `was` has to another one: a change of the design itself. */
 export function fitSheets(x: DesignDraft, was: Design, to: Setup, fonts: FontBook): void {
-  for (const sheet of sheetsOf(was)) fitSheet(x, was, sheet, to, fonts);
-  Object.assign(x.setup, structuredClone(to));
+  for (const sheet of sheetsOf(was)) if (!sheet.format) fitSheet(x, was, sheet, was.setup, to, fonts);
+  changeSetup(x, to);
+}
+
+/** What lies on one page, fitted from the format that it has in `was` to another one, points; its masters stay as they are. */
+export function fitPageTo(x: DesignDraft, was: Design, pageId: string, to: Format, fonts: FontBook): void {
+  const page = pageById(was, pageId);
+  if (!page) throw new Error(`unknown page: ${pageId}`);
+  const from = setupOn(was, page);
+  fitSheet(x, was, page, from, { ...from, ...to }, fonts);
+  setFormat(x, pageId, to);
 }
 
 /** What touches on a sheet, and is taken to its place together. */
@@ -65,8 +78,8 @@ interface Cluster {
   readonly upright: boolean;
 }
 
-function fitSheet(x: DesignDraft, d: Design, sheet: Page, to: Setup, fonts: FontBook): void {
-  const { width, height } = d.setup;
+function fitSheet(x: DesignDraft, d: Design, sheet: Page, from: Setup, to: Setup, fonts: FontBook): void {
+  const { width, height } = from;
   const k = Math.min(to.width / width, to.height / height);
   const boxes = new Map(sheet.children.map((id) => [id, boxIn(d, id, IDENTITY, fonts)]));
   // Words are not stretched one way.
@@ -80,7 +93,7 @@ function fitSheet(x: DesignDraft, d: Design, sheet: Page, to: Setup, fonts: Font
     return node.kind === 'shape' && node.shape === 'rectangle';
   };
   const covers = sheet.children.filter((id) => shape(id) && wide(id) && high(id));
-  for (const id of covers) stretchOver(x, sheet, id, boxes.get(id)!, d.setup, to, fonts);
+  for (const id of covers) stretchOver(x, sheet, id, boxes.get(id)!, from, to, fonts);
   const rest = sheet.children.filter((id) => !covers.includes(id));
   for (const { ids, box } of clustersOf(rest, boxes)) {
     const cluster = {
@@ -89,13 +102,13 @@ function fitSheet(x: DesignDraft, d: Design, sheet: Page, to: Setup, fonts: Font
       across: ids.some((id) => plain(id) && wide(id)),
       upright: ids.some((id) => plain(id) && high(id)),
     };
-    const map = placing(cluster, d.setup, to, k);
+    const map = placing(cluster, from, to, k);
     if (!map) continue;
     for (const id of ids) {
       x.nodes[id].transform = [...multiply(map, x.nodes[id].transform as Matrix)];
       // What is round and only reaches out is better short than crooked.
       if (plain(id) && (straight(id) || wide(id) || high(id)))
-        toTheEdges(x, sheet, id, boxes.get(id)!, map, d.setup, to, fonts);
+        toTheEdges(x, sheet, id, boxes.get(id)!, map, from, to, fonts);
     }
   }
   const draft = sheetOf(x, sheet.id);

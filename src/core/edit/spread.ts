@@ -1,4 +1,5 @@
 import { multiply, translation } from '../geometry/matrix';
+import { setupOn } from '../model/setupOn';
 import { pageById, spreadOf, type NodeId } from '../model/tree';
 import type { Design, Page } from '../model/schema';
 import { plain, type DesignDraft } from './history';
@@ -12,7 +13,9 @@ export function giveAcross(d: DesignDraft, pageId: string, ids: readonly NodeId[
   const page = pageById(design, pageId) as Page;
   const spread = spreadOf(design, page);
   if (!spread?.other) return null;
-  const by = spread.side === 'left' ? -design.setup.width : design.setup.width;
+  const left = spread.side === 'left' ? page : spread.other;
+  const { width } = setupOn(design, left);
+  const by = spread.side === 'left' ? -width : width;
   const [from, to] = [pageById(d, pageId)!, pageById(d, spread.other.id)!];
   const going = from.children.filter((id) => ids.includes(id));
   from.children = from.children.filter((id) => !ids.includes(id));

@@ -74,6 +74,17 @@ export function pageSnapLines(page: {
   return { x, y };
 }
 
+/** Where the lines of a baseline grid lie on a page, from its head to its foot. */
+export function baselines(page: {
+  readonly height: number;
+  readonly baseline?: { readonly start: number; readonly step: number } | undefined;
+}): number[] {
+  if (!page.baseline) return [];
+  const { start, step } = page.baseline;
+  const count = Math.floor((page.height - start) / step + 1e-9);
+  return Array.from({ length: Math.max(0, count + 1) }, (_, i) => start + i * step);
+}
+
 /** Left and right of each column; none for a single one, which is the margins. */
 export function columnEdges(page: {
   readonly width: number;

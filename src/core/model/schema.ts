@@ -156,6 +156,11 @@ const windowSchema = z.union([
   z.readonly(z.strictObject({ path: pathNumbers, fillRule: z.enum(['nonZero', 'evenOdd']) })),
 ]);
 
+/** Lines at even distances: the first so far from the head, then one each step; points. */
+const baselineSchema = z.readonly(
+  z.strictObject({ start: measure, step: z.number().check(z.gte(0.5), z.lte(MAX_PAGE)) }),
+);
+
 export const nodeSchema = z.discriminatedUnion('kind', [
   /** `layer`: a part of the pile that is worked on as one, at the top of a page. */
   z.readonly(
@@ -253,6 +258,8 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       placing: z.optional(z.enum(['middle', 'foot', 'spread'])),
       /** Its words become smaller until they fit, but no letter smaller than so many points. */
       fit: z.optional(z.readonly(z.strictObject({ least: z.number().check(z.gte(0.1), z.lte(10_000)) }))),
+      /** Lines stand on these only, seen from its head. Absent: where their leading puts them. */
+      baseline: z.optional(baselineSchema),
       window: z.optional(windowSchema),
       fills,
       outlines,
@@ -270,19 +277,31 @@ export const nodeSchema = z.discriminatedUnion('kind', [
   ),
 ]);
 
+/** Where things stand on a sheet: all lengths in points. */
+const gridParts = {
+  margins: z.readonly(z.strictObject({ top: measure, right: measure, bottom: measure, left: measure })),
+  columns: z.readonly(z.strictObject({ count: z.number().check(z.int(), z.gte(1), z.lte(40)), gutter: measure })),
+  /** Lines of text stand on these: the first so far from the head, then one each step. Absent: none. */
+  baseline: z.optional(baselineSchema),
+};
+const formatParts = {
+  width: z.number().check(z.gte(1), z.lte(MAX_PAGE)),
+  height: z.number().check(z.gte(1), z.lte(MAX_PAGE)),
+  round: z.boolean(),
+};
+/** The size of a sheet, points. */
+export const formatSchema = z.readonly(z.strictObject(formatParts));
+
 const setupSchema = z.readonly(
   z.strictObject({
     /** `print` designs are made of inks, `screen` designs of red, green and blue light. */
     medium: z.enum(['print', 'screen']),
-    width: z.number().check(z.gte(1), z.lte(MAX_PAGE)),
-    height: z.number().check(z.gte(1), z.lte(MAX_PAGE)),
-    round: z.boolean(),
+    ...formatParts,
     /** Pages face each other, the first on that side. Absent: each stands alone. */
     facing: z.optional(z.enum(['left', 'right'])),
     unit: z.enum(['mm', 'cm', 'in', 'pt', 'px']),
     bleed: z.number().check(z.gte(0), z.lte(MAX_PAGE / 4)),
-    margins: z.readonly(z.strictObject({ top: measure, right: measure, bottom: measure, left: measure })),
-    columns: z.readonly(z.strictObject({ count: z.number().check(z.int(), z.gte(1), z.lte(40)), gutter: measure })),
+    ...gridParts,
   }),
 );
 
@@ -298,6 +317,10 @@ export const pageSchema = z.readonly(
     ground: z.optional(paintSchema),
     /** Drawn over a ground of its own. Absent: none. */
     pattern: z.optional(patternSchema),
+    /** A format of its own. Absent: the design's. */
+    format: z.optional(formatSchema),
+    /** Margins, columns and baseline grid of its own, in points. Absent: its master's, and where none has them the design's. */
+    grid: z.optional(z.readonly(z.strictObject(gridParts))),
     /** The master that it stands on. Absent: none. */
     master: z.optional(id),
     /** Of a master: another that pages on the left of a fold have in its place. */
@@ -374,6 +397,8 @@ export type Design = z.infer<typeof designSchema>;
 export type Ask = z.infer<typeof askSchema>;
 export type Setup = z.infer<typeof setupSchema>;
 export type Page = z.infer<typeof pageSchema>;
+export type Format = z.infer<typeof formatSchema>;
+export type Grid = NonNullable<Page['grid']>;
 export type Numbering = NonNullable<Page['numbering']>;
 export type DesignNode = z.infer<typeof nodeSchema>;
 export type NodeKind = DesignNode['kind'];

@@ -252,7 +252,10 @@ export function isLocked(d: Design, page: Page, id: NodeId): boolean {
   return ancestry(d, page, id).some((x) => d.nodes[x].locked);
 }
 
-/** On which side of a fold a page lies, and the page that faces it there; null for one that faces none. */
+/**
+ * On which side of a fold a page lies, and the page that faces it there; null for one that faces none. Pages of unlike height,
+ * and round ones, stand alone.
+ */
 export function spreadOf(
   d: Pick<Design, 'pages' | 'setup'>,
   page: Page,
@@ -261,5 +264,11 @@ export function spreadOf(
   const i = d.pages.indexOf(page);
   if (!facing || i < 0) return null;
   const left = (i % 2 === 0) === (facing === 'left');
-  return { side: left ? 'left' : 'right', other: d.pages[left ? i + 1 : i - 1] ?? null };
+  const other = d.pages[left ? i + 1 : i - 1];
+  return { side: left ? 'left' : 'right', other: other && canFace(d.setup, page, other) ? other : null };
+}
+
+function canFace(setup: Design['setup'], a: Page, b: Page): boolean {
+  const [one, two] = [a.format ?? setup, b.format ?? setup];
+  return Math.abs(one.height - two.height) < 0.01 && !one.round && !two.round;
 }

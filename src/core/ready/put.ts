@@ -1,7 +1,8 @@
 import type { DesignDraft } from '../edit/history';
 import { leaveStory } from '../edit/thread';
-import type { Colour, Design, NodeOf } from '../model/schema';
-import { pageById, withDescendants, type NodeId } from '../model/tree';
+import type { Colour, Design, NodeOf, Page } from '../model/schema';
+import { setupOn } from '../model/setupOn';
+import { pageById, pageOf, withDescendants, type NodeId } from '../model/tree';
 import { readyById } from './catalogue';
 import { ReadyKit } from './kit';
 import type { Ready, Values } from './types';
@@ -35,9 +36,12 @@ function add(d: DesignDraft, kit: ReadyKit): NodeId {
   return kit.nodes[kit.nodes.length - 1].id;
 }
 
+/** The design as if all of it had the format of one sheet. */
+const seenOn = (d: Design, sheet: Page | undefined): Design => (sheet ? { ...d, setup: setupOn(d, sheet) } : d);
+
 /** Puts a ready-made on a sheet, above all else there. Answers the id of its group. */
 export function putReady(d: DesignDraft, design: Design, sheet: string, ready: Ready, making: Making): NodeId {
-  const id = add(d, drawReady(design, ready, {}, making));
+  const id = add(d, drawReady(seenOn(design, pageById(design, sheet)), ready, {}, making));
   pageById(d, sheet)!.children.push(id);
   return id;
 }
@@ -47,7 +51,7 @@ export function remakeReady(d: DesignDraft, design: Design, id: NodeId, values: 
   const node = design.nodes[id];
   const ready = node?.kind === 'group' && node.ready ? readyById(node.ready.id) : undefined;
   if (!ready || node.kind !== 'group') return;
-  const kit = drawReady(design, ready, { ...node.ready!.values, ...values }, making);
+  const kit = drawReady(seenOn(design, pageOf(design, id)), ready, { ...node.ready!.values, ...values }, making);
   const made = kit.nodes.pop() as NodeOf<'group'>;
   for (const old of withDescendants(design, id).slice(1)) {
     const gone = design.nodes[old];

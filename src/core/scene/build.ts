@@ -7,6 +7,7 @@ import { rectPath, transformPath } from '../geometry/path';
 import { overlaps } from '../geometry/rect';
 import { copyMatrices } from '../model/copies';
 import type { Design, DesignNode, Effect, NodeOf, Page } from '../model/schema';
+import { setupOn } from '../model/setupOn';
 import { ancestry, mastersOf, pageMatrix, spreadOf, withDescendants, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import type { Layout } from '../text/layout';
@@ -29,6 +30,12 @@ interface Into {
 }
 const fresh = (): Into => ({ parts: [], found: nothingFound() });
 
+/** What of a neighbour is seen at a fold, and where it lies. */
+interface Fold {
+  readonly clip: Clip;
+  readonly place: Matrix;
+}
+
 /**
  * Makes scenes. Leaves are remembered by node, place and the layout of their words, groups by what they came to: nodes never
  * change in place, so an edit costs what it touched and what did not change comes back as the same object. Paints are not
@@ -45,11 +52,8 @@ export class SceneBuilder {
   private readonly masters = new WeakMap<Page, Map<string, Group>>();
   private readonly places = new WeakMap<Page, Matrix>();
   private readonly facing = new WeakMap<Page, Group>();
-  /** By format: what of a page's neighbour is seen, and where it lies from the left and from the right one. The same matrices: parts are remembered by them. */
-  private readonly folds = new WeakMap<
-    Design['setup'],
-    { readonly clip: Clip; readonly left: Matrix; readonly right: Matrix }
-  >();
+  /** By set-up, side and the neighbour's width: what of it is seen, and where it lies. The same matrices: parts are remembered by them. */
+  private readonly folds = new WeakMap<Design['setup'], Map<string, Fold>>();
   private readonly scenes = new WeakMap<Page, Scene>();
   /** The design that a scene was last made from. */
   private readonly madeOf = new WeakMap<Scene, Pick<Design, 'nodes'>>();
@@ -68,7 +72,7 @@ export class SceneBuilder {
     const across = this.acrossTheFold(design, page);
     if (across) into.parts.push(across);
     for (const id of page.children) this.put(design, id, IDENTITY, into);
-    const { width, height, bleed, round } = design.setup;
+    const { width, height, bleed, round } = setupOn(design, page);
     const scene = { width, height, bleed, round, root: groupOf(page.id, into) };
     const last = this.scenes.get(page);
     if (
@@ -118,18 +122,24 @@ export class SceneBuilder {
     return place;
   }
 
+  private fold(setup: Design['setup'], side: 'left' | 'right', other: number): Fold {
+    const made = this.folds.get(setup) ?? new Map<string, Fold>();
+    this.folds.set(setup, made);
+    const key = `${side} ${other}`;
+    let fold = made.get(key);
+    if (!fold) {
+      const clip: Clip = { path: rectPath(bleedRect(setup)), rule: 'nonZero' };
+      made.set(key, (fold = { clip, place: translation(side === 'left' ? setup.width : -other, 0) }));
+    }
+    return fold;
+  }
+
   /** What reaches over from the page that faces this one, below all that is its own, cut at its bleed; null for nothing. */
   private acrossTheFold(design: Design, page: Page): Group | null {
     const spread = spreadOf(design, page);
     if (!spread?.other) return null;
-    const { setup } = design;
-    let fold = this.folds.get(setup);
-    if (!fold) {
-      const clip: Clip = { path: rectPath(bleedRect(setup)), rule: 'nonZero' };
-      fold = { clip, left: translation(setup.width, 0), right: translation(-setup.width, 0) };
-      this.folds.set(setup, fold);
-    }
-    const { clip, [spread.side]: place } = fold;
+    const setup = setupOn(design, page);
+    const { clip, place } = this.fold(setup, spread.side, setupOn(design, spread.other).width);
     const into = fresh();
     for (const id of spread.other.children) this.put(design, id, place, into);
     const sheet = bleedRect(setup);

@@ -1,31 +1,32 @@
 import { rectPath } from '../geometry/path';
 import { rectMatrix, type Rect } from '../geometry/rect';
 import type { Design, Page, Pattern } from '../model/schema';
+import { setupOn } from '../model/setupOn';
 import { groundOf, type Ground } from '../model/tree';
 import { patternPaths } from '../shapes/groundPatterns';
 import { PlacedPath } from './placedPath';
 import { bleedRect, makeGroup, NO_FINDINGS, type Fill, type Group, type Part } from './scene';
 
 interface Made {
-  readonly key: string;
   readonly ground: Pick<Ground, 'paint' | 'pattern'>;
   readonly parts: readonly Part[];
 }
-const known = new WeakMap<Page, Made>();
+const known = new WeakMap<Page, Map<string, Made>>();
 
 /** The ground of a page as it is laid on it, always to the bleed; the same parts for the same ground and format. */
 export function groundParts(design: Design, page: Page): readonly Part[] {
   const ground = groundOf(design, page);
   if (!ground) return NONE;
   const { of, paint, pattern } = ground;
-  const box = bleedRect(design.setup);
+  const box = bleedRect(setupOn(design, page));
   const key = `${box.x0} ${box.x1} ${box.y1}`;
-  const old = known.get(of);
-  if (old?.key === key && old.ground.paint === paint && old.ground.pattern === pattern) return old.parts;
+  const byFormat = known.get(of) ?? new Map<string, Made>();
+  const old = byFormat.get(key);
+  if (old && old.ground.paint === paint && old.ground.pattern === pattern) return old.parts;
   const parts: Part[] = [];
   if (paint.kind !== 'none') parts.push(fill(of.id, paint, box, rectPath(box)));
   if (pattern) parts.push(marks(of.id, pattern, box));
-  known.set(of, { key, ground: { paint, pattern }, parts });
+  known.set(of, byFormat.set(key, { ground: { paint, pattern }, parts }));
   return parts;
 }
 const NONE: readonly Part[] = [];

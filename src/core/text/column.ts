@@ -8,6 +8,8 @@ export interface Column {
   /** Null: as wide, or as high, as its words. */
   readonly width: number | null;
   readonly height: number | null;
+  /** Baselines stand on these only, seen from its head. Absent: wherever leading puts them. */
+  readonly grid?: { readonly start: number; readonly step: number };
   /** Of a place that is no box: where a line between two heights can lie, seen from the column, left to right; none: nowhere. */
   readonly spans?: (top: number, bottom: number) => readonly Edges[];
 }

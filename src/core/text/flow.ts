@@ -187,6 +187,10 @@ type Made = Pick<Draft, 'local' | 'x' | 'baseline' | 'width'> & {
   readonly row?: Row | null;
 };
 
+/** A height on the first line of a column's grid at or below it; itself where there is none. */
+const onGrid = ({ grid }: Column, y: number): number =>
+  grid ? grid.start + Math.ceil((y - grid.start) / grid.step - 1e-6) * grid.step : y;
+
 /** From line to line, points. */
 const stepOf = (p: SetParagraph, size: number): number =>
   typeof p.leading === 'number' ? p.leading * size : p.leading.points;
@@ -202,7 +206,8 @@ function nextLine(
   const { text, ascent, descent } = shaped;
   const measured = column.width !== null;
   const breaker = !measured || text === '' ? null : breakerOf(p, shaped, fonts);
-  const at = (size: number): number => (from ? from.y + from.gap + stepOf(p, size) : measured ? ascent : 0);
+  const at = (size: number): number =>
+    onGrid(column, from ? from.y + from.gap + stepOf(p, size) : measured ? ascent : 0);
   const room = (baseline: number): boolean =>
     column.height === null || !from || baseline + descent <= column.height + 0.01;
   const stretch = { start, first, beside };
@@ -297,7 +302,11 @@ function roomFor(
   word: number,
 ): Found | null {
   let narrow: Found | null = null;
-  for (let baseline = from; baseline + descent <= column.height! + 0.01; baseline += size * LOWER_BY) {
+  for (
+    let baseline = from;
+    baseline + descent <= column.height! + 0.01;
+    baseline += column.grid?.step ?? size * LOWER_BY
+  ) {
     const all = column.spans!(baseline - ascent, baseline + descent);
     const least = size * (all.length > 1 ? NARROWEST_BESIDE : NARROWEST);
     const wide = all.filter(({ x0, x1 }) => x1 - x0 >= least);
@@ -318,14 +327,14 @@ function onRow({ baseline, rest }: Row, word: number): Found | null {
 }
 
 /** Moves the lines of a column to where its frame wants them. */
-function place(lines: readonly Draft[], { height, spans }: Column, placing: Placing): void {
+function place(lines: readonly Draft[], { height, spans, grid }: Column, placing: Placing): void {
   const last = lines[lines.length - 1];
   // In a frame that is no box lines lie where there is room.
   if (placing === 'top' || height === null || spans || !last) return;
   const free = Math.max(0, height - (last.baseline + last.shaped.descent));
   lines.forEach((l, i) => {
     const share = placing === 'foot' ? 1 : placing === 'middle' ? 0.5 : lines.length > 1 ? i / (lines.length - 1) : 0;
-    l.baseline += free * share;
+    l.baseline += grid ? Math.floor((free * share) / grid.step + 1e-6) * grid.step : free * share;
   });
 }
 
