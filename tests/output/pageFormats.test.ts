@@ -3,7 +3,7 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { firstGradient } from '@/core/edit/gradient';
 import { tryOut } from '@/core/edit/history';
 import { masterFromPage, setGround } from '@/core/edit/masters';
-import { addPage, setFacing } from '@/core/edit/pages';
+import { addPage, setEndAtFold, setFacing } from '@/core/edit/pages';
 import { setFormat } from '@/core/edit/sheetSetup';
 import { prepare, type Engines } from '@/core/engines';
 import { newDesign, runOf, setupOf } from '@/core/model/defaults';
@@ -41,7 +41,7 @@ function artwork(width: number, height: number, bleed: number): Design {
   b.place(0, [
     b.shape('Sweep', 'rectangle', { x: 20, y: 20, w: 150, h: 60 }, { fill: sweep(150, 60) }),
     b.shape('Star', 'star', { x: 60, y: 50, w: 60, h: 60 }, { fill: flat(ember, true) }),
-    b.displayText('Words', 24, 110, [{ runs: [runOf('Lantern Walk', 20)] }]),
+    b.displayText('Words', 60, 112, [{ runs: [runOf('Lantern Walk', 20)] }]),
   ]);
   return b.done();
 }
@@ -108,4 +108,51 @@ test('pages of unlike width meet at the fold: what reaches over prints on both a
       expect([ink, i, worst <= 1]).toEqual([ink, i, true]);
     }
   expect(inked).toBeGreaterThan(1000);
+});
+
+test('bleed at the fold, or none: boxes and plates end there, and nothing else of them changes', async () => {
+  const pair = tryOut(artwork(140, 130, 9), (d) => {
+    addPage(d, d.pages[0].id, newId);
+    setGround(d, d.pages[0].id, { ...sweep(1, 1) });
+    setFacing(d, 'left');
+  });
+  const ending = tryOut(pair, (d) => setEndAtFold(d, true));
+  expect(tryOut(ending, (d) => setEndAtFold(d, false))).toEqual(pair);
+  await prepare(engines, pair);
+  const px = DPI / 72;
+  for (const i of [0, 1]) {
+    const [all, cut] = [await platesOf(engines, pair, DPI, i), await platesOf(engines, ending, DPI, i)];
+    for (const [ink, plate] of all) {
+      const short = cut.get(ink)!;
+      expect([short.width, short.height]).toEqual([149 * px, 148 * px]);
+      expect(plate.width).toBe(158 * px);
+      let worst = 0;
+      for (let y = 0; y < short.height; y++)
+        for (let x = 0; x < short.width; x++)
+          worst = Math.max(
+            worst,
+            Math.abs(short.data[y * short.width + x] - plate.data[y * plate.width + x + i * 9 * px]),
+          );
+      expect([ink, worst]).toEqual([ink, 0]);
+    }
+  }
+  const pdf = await pdfOf(engines, ending);
+  expect(await checkX4(pdf)).toEqual([]);
+  const theirs = separate(pdf, DPI);
+  for (const i of [0, 1])
+    expect(faults(await platesOf(engines, ending, DPI, i), theirs[i], `page ${i + 1}`)).toEqual([]);
+  const info = execFileSync('pdfinfo', ['-box', '-l', '2', '-'], { input: pdf, encoding: 'utf8' });
+  const [left, right] = ['BleedBox', 'TrimBox'].map((box) =>
+    [...info.matchAll(new RegExp(`${box}:\\s+([\\d.-]+)\\s+([\\d.-]+)\\s+([\\d.-]+)`, 'g'))].map((m) =>
+      m.slice(1).map(Number),
+    ),
+  );
+  // On the left page bleed and trim end together on the right, on the right page they begin together on the left.
+  expect(left[0][2]).toBeCloseTo(right[0][2], 1);
+  expect(left[1][0]).toBeCloseTo(right[1][0], 1);
+  expect(left[1][2] - right[1][2]).toBeCloseTo(9, 1);
+  expect(right[0][0] - left[0][0]).toBeCloseTo(9, 1);
+  // Marks stand outside, and nothing of the page reaches under them at the fold.
+  const marked = separate(await pdfOf(engines, ending, { marks: true }), DPI);
+  expect(marked).toHaveLength(2);
 });

@@ -5,10 +5,10 @@ import { tryOut, type DesignDraft } from '@/core/edit/history';
 import type { Design, Grid, Page, Setup } from '@/core/model/schema';
 import { setupOn } from '@/core/model/setupOn';
 import { isMaster, mastersOf, pageById, sheetsOf } from '@/core/model/tree';
-import { changeSetup, setFacing } from '@/core/edit/pages';
+import { changeSetup, setEndAtFold, setFacing } from '@/core/edit/pages';
 import { ofOtherFormat, setFormat, setGrid } from '@/core/edit/sheetSetup';
 import { Button } from '@/ui/Button';
-import { ListChoice } from '@/ui/Choice';
+import { Check, ListChoice } from '@/ui/Choice';
 import { PageSetup } from '@/ui/PageSetup';
 import { runCommand } from '../commands/commands';
 import { fitPage } from '../view/inSight';
@@ -155,6 +155,14 @@ function WholeDesign({ setup }: { setup: Setup }) {
           );
         }}
       />
+      {setup.facing && setup.bleed > 0 && (
+        <Check
+          label="Bleed at the fold"
+          hint="Off: each page ends at the fold, as printers who stitch booklets mostly want it"
+          checked={!setup.endAtFold}
+          onChange={(on) => session.commit('Bleed at the fold', (d) => setEndAtFold(d, !on))}
+        />
+      )}
       <Button
         title="The same page as card, sticker, poster …: each a design or a page of its own"
         onClick={() => runCommand(session, 'page.refit')}

@@ -83,6 +83,12 @@ export function setFacing(d: DesignDraft, first: 'left' | 'right' | null): void 
   else delete d.setup.facing;
 }
 
+/** Whether pages that face each other have their bleed at the fold too, or end there. */
+export function setEndAtFold(d: DesignDraft, on: boolean): void {
+  if (on) d.setup.endAtFold = true;
+  else delete d.setup.endAtFold;
+}
+
 /** Gives all pages another set-up, but for what a page has of its own; lengths in points. */
 export function changeSetup(d: DesignDraft, to: Setup): void {
   d.setup = structuredClone(to) as DesignDraft['setup'];

@@ -299,6 +299,8 @@ const setupSchema = z.readonly(
     ...formatParts,
     /** Pages face each other, the first on that side. Absent: each stands alone. */
     facing: z.optional(z.enum(['left', 'right'])),
+    /** Pages that face each other end at the fold: nothing is drawn past it. Absent: they have their bleed there too. */
+    endAtFold: z.optional(z.literal(true)),
     unit: z.enum(['mm', 'cm', 'in', 'pt', 'px']),
     bleed: z.number().check(z.gte(0), z.lte(MAX_PAGE / 4)),
     ...gridParts,

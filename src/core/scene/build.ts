@@ -72,14 +72,15 @@ export class SceneBuilder {
     const across = this.acrossTheFold(design, page);
     if (across) into.parts.push(across);
     for (const id of page.children) this.put(design, id, IDENTITY, into);
-    const { width, height, bleed, round } = setupOn(design, page);
-    const scene = { width, height, bleed, round, root: groupOf(page.id, into) };
+    const { width, height, bleed, round, fold } = setupOn(design, page);
+    const scene = { width, height, bleed, round, ...(fold && { fold }), root: groupOf(page.id, into) };
     const last = this.scenes.get(page);
     if (
       last &&
       last.width === width &&
       last.height === height &&
       last.bleed === bleed &&
+      last.fold === fold &&
       last.round === round &&
       sameGroup(last.root, scene.root)
     ) {

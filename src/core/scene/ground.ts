@@ -18,7 +18,9 @@ export function groundParts(design: Design, page: Page): readonly Part[] {
   const ground = groundOf(design, page);
   if (!ground) return NONE;
   const { of, paint, pattern } = ground;
-  const box = bleedRect(setupOn(design, page));
+  // Also where the page ends at a fold: what is beyond is cut.
+  const { width, height, bleed } = setupOn(design, page);
+  const box = bleedRect({ width, height, bleed });
   const key = `${box.x0} ${box.x1} ${box.y1}`;
   const byFormat = known.get(of) ?? new Map<string, Made>();
   const old = byFormat.get(key);

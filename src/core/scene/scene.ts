@@ -113,15 +113,17 @@ export interface Scene {
   readonly width: number;
   readonly height: number;
   readonly bleed: number;
+  /** The side that has no bleed: there the page ends at the fold. Absent: none. */
+  readonly fold?: 'left' | 'right';
   readonly round: boolean;
   readonly root: Group;
 }
 
 /** The page with its bleed, in points. */
-export const bleedRect = (s: Pick<Scene, 'width' | 'height' | 'bleed'>): Rect => ({
-  x0: -s.bleed,
+export const bleedRect = (s: Pick<Scene, 'width' | 'height' | 'bleed' | 'fold'>): Rect => ({
+  x0: s.fold === 'left' ? 0 : -s.bleed,
   y0: -s.bleed,
-  x1: s.width + s.bleed,
+  x1: s.fold === 'right' ? s.width : s.width + s.bleed,
   y1: s.height + s.bleed,
 });
 /** The page as it is cut, in points. */

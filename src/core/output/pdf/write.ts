@@ -3,10 +3,12 @@ import type { PDFRef } from '@cantoo/pdf-lib';
 import type { Palette } from '../../colour/palette';
 import type { Env } from '../../env';
 import type { Matrix } from '../../geometry/matrix';
+import { rectPath } from '../../geometry/path';
+import { grow, type Rect } from '../../geometry/rect';
 import { PROFILES } from '../../model/defaults';
 import type { Design, Page } from '../../model/schema';
 import type { SceneBuilder } from '../../scene/build';
-import type { Words, Group, Leaf, Scene } from '../../scene/scene';
+import { bleedRect, trimRect, type Words, type Group, type Leaf, type Scene } from '../../scene/scene';
 import { usedChannels } from '../../scene/used';
 import { meetGroups, walk } from '../../scene/walk';
 import type { Job } from '../job';
@@ -96,8 +98,14 @@ export async function writePdf(
       overprint: false,
     };
     out.op('q').nums(toSheet, 'cm').op('/Ko gs');
+    if (scene.fold)
+      out
+        .op('q')
+        .path(rectPath(bleedRect(scene)))
+        .op('W n');
     await composite(d, scene.root);
     knockOut(d);
+    if (scene.fold) out.op('Q');
     if (options.marks) {
       drawMarks(out, scene);
       drawColourBar(
@@ -108,21 +116,22 @@ export async function writePdf(
       );
     }
     out.op('Q');
-    const box = (grow: number) => [
-      margin - grow,
-      margin - grow,
-      margin + scene.width + grow,
-      margin + scene.height + grow,
+    const box = ({ x0, y0, x1, y1 }: Rect) => [
+      margin + x0,
+      margin + scene.height - y1,
+      margin + x1,
+      margin + scene.height - y0,
     ];
-    const media = [0, 0, scene.width + 2 * margin, scene.height + 2 * margin];
+    const bleed = bleedRect(scene);
+    const media = box(options.marks ? grow(trimRect(scene), margin) : bleed);
     kids.push(
       file.add({
         Type: name('Page'),
         Parent: tree,
         MediaBox: media,
         CropBox: media,
-        BleedBox: box(scene.bleed),
-        TrimBox: box(0),
+        BleedBox: box(bleed),
+        TrimBox: box(trimRect(scene)),
         Contents: file.deflated({}, await out.deflated()),
         Resources: resources,
         Group: { Type: name('Group'), S: name('Transparency'), CS: name('DeviceCMYK'), I: true, K: false },
