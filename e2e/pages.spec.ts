@@ -187,6 +187,8 @@ test('one page becomes a card and a poster: shown first, then designs of their o
     .getByRole('button', { name: 'This page in other formats' })
     .click();
   const sheet = page.getByRole('dialog', { name: 'This page in other formats' });
+  await sheet.getByRole('checkbox', { name: 'Round label 80' }).uncheck();
+  await sheet.getByRole('checkbox', { name: 'A5' }).check();
   await sheet.getByRole('checkbox', { name: 'Card' }).check();
   await sheet.getByRole('checkbox', { name: 'A3' }).check();
   const shown = sheet.getByRole('list', { name: 'As it would be' }).getByRole('listitem');

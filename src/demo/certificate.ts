@@ -38,7 +38,7 @@ export function workshopCertificate(make: Making): Design {
     { face: 'eb-garamond-400', size: 17, fill: flat(slateWet) },
   );
   const name = b.look('Name', {}, { face: 'great-vibes-400', size: 62, fill: flat(quayNight) }, body);
-  const small = b.look('Small', { align: 'middle' }, { face: 'eb-garamond-400i', size: 12, fill: flat(slateWet) });
+  const small = b.look('Small', { align: 'middle' }, { face: 'eb-garamond-400i', size: 13.5, fill: flat(slateWet) });
   const words = (look: string, ...lines: string[]): Paragraph[] => lines.map((text) => ({ look, runs: [{ text }] }));
 
   /** The edge: a broad line, a thin one inside, and where they meet a ring in each corner. */
@@ -66,7 +66,7 @@ export function workshopCertificate(make: Making): Design {
     ...corners,
   ]);
 
-  const c = { x: mm(232), y: mm(157) };
+  const c = { x: A4.w / 2, y: mm(161) };
   const round = (text: string, below: boolean) => {
     const id = b.displayText(below ? 'Seal, below' : 'Seal, above', c.x, c.y, [
       {
@@ -123,10 +123,10 @@ export function workshopCertificate(make: Making): Design {
       ...words(body, 'made a barrel lantern of paper, willow and patience,'),
       ...words(body, 'and carried it alight from the Net Loft to the harbour light.'),
     ]),
-    rule(mm(52), mm(62)),
-    rule(mm(126), mm(62)),
-    b.displayText('For the day', mm(83), mm(176), words(small, 'Marrowick, the day of the workshop')),
-    b.displayText('For the hand', mm(157), mm(176), words(small, 'for the Marrowick Lantern Guild')),
+    rule(mm(44), mm(66)),
+    rule(A4.w - mm(110), mm(66)),
+    b.displayText('For the day', mm(77), mm(176), words(small, 'Marrowick, the day of the workshop')),
+    b.displayText('For the hand', A4.w - mm(77), mm(176), words(small, 'for the Marrowick Lantern Guild')),
     seal,
   ]);
   return b.done();

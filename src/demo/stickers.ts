@@ -41,7 +41,7 @@ export function lanternStickers(make: Making): Design {
   const ray = b.shape(
     'Ray',
     'triangle',
-    { x: c.x - mm(1.3), y: c.y - mm(24.2), w: mm(2.6), h: mm(2.3) },
+    { x: c.x - mm(1.3), y: c.y - mm(23.4), w: mm(2.6), h: mm(2.3) },
     { fill: flat(wick) },
   );
   b.place(0, [
@@ -58,7 +58,7 @@ export function lanternStickers(make: Making): Design {
       'Band',
       'ellipse',
       { x: c.x - mm(19.2), y: c.y - mm(19.2), w: mm(38.4), h: mm(38.4) },
-      { outline: { paint: flat(quayNight), width: mm(7.2), cap: 'butt', join: 'round', miterLimit: 10 } },
+      { outline: { paint: flat(quayNight), width: mm(5.4), cap: 'butt', join: 'round', miterLimit: 10 } },
     ),
     b.shape('Disc', 'ellipse', { x: c.x - mm(15), y: c.y - mm(15), w: mm(30), h: mm(30) }, { fill: flat(paperGlow) }),
     b.shape(

@@ -80,7 +80,7 @@ export function supperTicket(make: Making): Design {
     ]),
     b.textFrame('When', { x: mm(8), y: mm(34), w: mm(57), h: mm(18) }, [
       line(strong, 'After the walk, in the Net Loft'),
-      line(body, 'Saturday 21 November, from eight'),
+      line(body, 'Saturday 21 November, at eight'),
       line(body, 'Fish stew, seed bread, plum tart'),
     ]),
     b.displayText('Price', mm(8), mm(58), [line(number, 'One seat', { size: 13, fill: flat(ember) })]),

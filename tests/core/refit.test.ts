@@ -26,6 +26,7 @@ const FORMATS = [
   { name: 'Card', width: mm(85), height: mm(55) },
   { name: 'Square', width: mm(200), height: mm(200) },
   { name: 'Strip', width: mm(100), height: mm(400) },
+  { name: 'Round label', width: mm(80), height: mm(80), round: true },
 ];
 let n = 0;
 const make = { newId: () => `r${n++}`, now: () => '2026-11-29T12:00:00.000Z' };
@@ -41,7 +42,7 @@ test.each(FORMATS)(
       expect([design.name, verifyDesign(made)]).toMatchObject([design.name, { ok: true }]);
       expect(made.pages).toHaveLength(1);
       expect(made.pages[0].children).toEqual(page.children);
-      expect([made.setup.width, made.setup.height]).toEqual([to.width, to.height]);
+      expect([made.setup.width, made.setup.height, made.setup.round]).toEqual([to.width, to.height, to.round ?? false]);
       const { width: w, height: h } = design.setup;
       for (const id of page.children) {
         const [was, is] = [at(design, id), at(made, id)];
@@ -53,6 +54,17 @@ test.each(FORMATS)(
           design.nodes[id].name,
           true,
         ]);
+        // On a round sheet inside is inside the circle, but for what goes from side to side.
+        const side = was.x1 - was.x0 > w - 3 || was.y1 - was.y0 > h - 3;
+        if (inside && !side && to.round && !design.setup.round) {
+          const r = to.width / 2;
+          const far = Math.max(...[is.x0, is.x1].flatMap((x) => [is.y0, is.y1].map((y) => Math.hypot(x - r, y - r))));
+          expect([design.name, design.nodes[id].name, far <= r + 0.01]).toEqual([
+            design.name,
+            design.nodes[id].name,
+            true,
+          ]);
+        }
         // What covers the page with its bleed still does.
         if (was.x0 < -1 && was.y0 < -1 && was.x1 > w + 1 && was.y1 > h + 1 && design.nodes[id].kind === 'shape')
           expect([is.x0 < -1, is.y0 < -1, is.x1 > to.width + 1, is.y1 > to.height + 1]).toEqual([
@@ -134,6 +146,18 @@ test('what reaches over an edge reaches over it by the bleed again, groups as we
   expect(banner.y0).toBeCloseTo(60 * 0.15, 6);
   const round = at(made, glow);
   expect(round.x1 - round.x0).toBeCloseTo(round.y1 - round.y0, 6);
+});
+
+test('a drawing that hangs over two edges keeps its shape, a band is drawn out', () => {
+  const b = new DesignBuilder(newDesign('Card', setupOf(240, 150, { bleed: 9 }), making), making);
+  const piece = (x: number, y: number, w: number, h: number) =>
+    b.shape('Piece', 'ellipse', { x, y, w, h }, { fill: flat(cmyk(0, 50, 0, 0)) });
+  const lantern = b.group('Lantern', [piece(130, -12, 100, 90), piece(140, 60, 80, 105)]);
+  b.place(0, [lantern]);
+  const d = b.done();
+  const made = refit(d, d.pages[0].id, { name: 'Label', width: 227, height: 227, round: true }, engines.fonts, make);
+  const [was, is] = [at(d, lantern), at(made, lantern)];
+  expect((is.x1 - is.x0) / (is.y1 - is.y0)).toBeCloseTo((was.x1 - was.x0) / (was.y1 - was.y0), 6);
 });
 
 test('masters, grounds and guides come along; the other pages do not', async () => {

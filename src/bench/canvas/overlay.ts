@@ -189,6 +189,7 @@ function drawSheetLines(ctx: CanvasRenderingContext2D, s: Session, ink: Ink, gui
       ctx.globalAlpha = 0.35;
       ctx.beginPath();
       for (const at of baselines(setup)) {
+        if (at > h - m.bottom) break;
         const [a, b] = [toScreen(c, { x: m.left, y: at }), toScreen(c, { x: w - m.right, y: at })];
         ctx.moveTo(a.x, Math.round(a.y) + 0.5);
         ctx.lineTo(b.x, Math.round(b.y) + 0.5);

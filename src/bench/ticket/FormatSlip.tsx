@@ -88,14 +88,14 @@ export function FormatSlip() {
     <div className="grid gap-3">
       {(design.pages.length > 1 || master || masters.length > 0) && (
         <ListChoice<For>
-          label="For"
+          label="Of"
           value={whose}
           groups={[
             {
               name: '',
               options: [
                 { value: 'design', label: 'the whole design' },
-                ...masters.map((m) => ({ value: m.id, label: `every page of the master ${sheetName(design, m)}` })),
+                ...masters.map((m) => ({ value: m.id, label: `every page of ${sheetName(design, m)}` })),
                 { value: page.id, label: master ? 'every page of this master' : 'this page only' },
               ],
             },

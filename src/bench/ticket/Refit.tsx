@@ -4,7 +4,7 @@ import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { checkDesign } from '@/core/check/check';
 import { copyPages, pastePages } from '@/core/edit/copyPages';
 import { refit, type RefitTo } from '@/core/edit/refit';
-import type { Design } from '@/core/model/schema';
+import type { Design, Setup } from '@/core/model/schema';
 import { pageById } from '@/core/model/tree';
 import { verifyDesign } from '@/core/model/verify';
 import { bleedRect } from '@/core/scene/scene';
@@ -21,7 +21,9 @@ import { painterOf } from '../session/painter';
 import { fitPage } from '../view/inSight';
 
 /** The formats that are offered, by name; those of screens are of light, and another job. */
-const OFFERED = ['A2', 'A3', 'A4', 'A5', 'A6', 'Card', 'US letter', 'US tabloid'];
+const OFFERED = ['A2', 'A3', 'A4', 'A5', 'A6', 'Card', 'Round label 80', 'US letter', 'US tabloid'];
+/** What was chosen last is chosen again; a poster and a sticker at first. */
+let lastChosen: readonly string[] = ['A2', 'Round label 80'];
 type Turn = 'upright' | 'across';
 
 /** One page in other formats, all in one go: each shown beside the others before it becomes a design. */
@@ -56,7 +58,10 @@ function Choosing({ shut }: { shut: () => void }) {
   const pageId = useBench((s) => s.page);
   const { width, height } = session.setup;
   const [turn, setTurn] = useState<Turn>(width > height ? 'across' : 'upright');
-  const [chosen, setChosen] = useState<readonly string[]>(['A5']);
+  const [chosen, setChosen] = useState<readonly string[]>(() => {
+    const others = lastChosen.filter((name) => !sameAs(formatOf(name, turn), session.setup));
+    return others.length ? others : ['A5'];
+  });
   const [making, setMaking] = useState(false);
   const made = useMemo(
     () => chosen.map((name) => refit(design, pageId, formatOf(name, turn), session.engines.fonts, makingOf(session))),
@@ -121,7 +126,10 @@ function Choosing({ shut }: { shut: () => void }) {
               key={name}
               label={name}
               checked={chosen.includes(name)}
-              onChange={(on) => setChosen(on ? [...chosen, name] : chosen.filter((n) => n !== name))}
+              onChange={(on) => {
+                lastChosen = on ? [...chosen, name] : chosen.filter((n) => n !== name);
+                setChosen(lastChosen);
+              }}
             />
           ))}
         </div>
@@ -156,8 +164,11 @@ function formatOf(name: string, turn: Turn): RefitTo {
   const f = FORMATS.find((x) => x.name === name)!;
   const sides = [toPoints(f.width, f.unit), toPoints(f.height, f.unit)].sort((a, b) => a - b);
   const [width, height] = turn === 'upright' ? sides : sides.toReversed();
-  return { name, width, height };
+  return { name, width, height, round: f.shape === 'round' };
 }
+
+const sameAs = (a: RefitTo, b: RefitTo | Setup): boolean =>
+  Math.abs(a.width - b.width) < 1 && Math.abs(a.height - b.height) < 1 && (a.round ?? false) === (b.round ?? false);
 
 /** The longer side of a picture, CSS pixels. */
 const SIDE = 190;

@@ -3,7 +3,7 @@ import { colourPaint, runOf } from '../model/defaults';
 import { FIELD_MARK, type Design, type Field, type Page, type Paint, type Story } from '../model/schema';
 import { setupOn } from '../model/setupOn';
 import { pageById } from '../model/tree';
-import { before, type DesignDraft } from './history';
+import { plain, type DesignDraft } from './history';
 import { addMaster, setMaster } from './masters';
 import { runAt } from './text';
 import { putParagraphs } from './writing';
@@ -32,7 +32,7 @@ export function putFieldAtFoot(
   field: Field,
   { newId, paint = colourPaint({ cmyk: [0, 0, 0, 1] }) }: { readonly newId: () => string; readonly paint?: Paint },
 ): string {
-  const design = before(d);
+  const design = plain(d) as Design;
   const { width, height, margins } = setupOn(design, pageById(design, sheet)!);
   const [id, story] = [newId(), newId()];
   const run = { ...runOf(FIELD_MARK, NUMBER_SIZE, paint), field };

@@ -13,9 +13,10 @@ import { changeSetup, deletePages } from './pages';
 import { setFormat } from './sheetSetup';
 import { mapPaints, scaleNodes, scalingAbout } from './place';
 
-/** A format to fit a page to, points. */
+/** A format to fit a page to, points; not round unless it says so. */
 export interface RefitTo extends Pick<Setup, 'width' | 'height'> {
   readonly name: string;
+  readonly round?: boolean;
 }
 export interface RefitMaking {
   newId(): string;
@@ -26,13 +27,17 @@ export interface RefitMaking {
 const AT_EDGE = 0.15;
 /** What has so much the same room on both sides (a share of the side) stands in the middle. */
 const EVEN = 0.06;
+/** What is so many times as long as it is wide may be drawn out along it; other drawings no further one way than the other than that. */
+const BAND = 2;
+const CROOKED = 1.3;
 /** What reaches so near to two facing edges covers all between them. */
 const COVERS = mm(0.5);
 
 /**
  * One page of a design in another format, as a design of its own. What covers the page covers the new one, with its bleed; a
  * line across it goes across; all else becomes smaller or larger as a whole by the smaller ratio of the sides, what touches
- * each other together, and stands at the edges or in the middle as it stood. Nothing that lay inside the trim leaves it.
+ * each other together, and stands at the edges or in the middle as it stood. Nothing that lay inside the trim leaves it; on a
+ * round format all of it stands within the square inside.
  */
 export function refit(d: Design, pageId: string, to: RefitTo, fonts: FontBook, make: RefitMaking): Design {
   const now = make.now();
@@ -43,7 +48,7 @@ export function refit(d: Design, pageId: string, to: RefitTo, fonts: FontBook, m
     );
   });
   const from = setupOn(alone, alone.pages[0]);
-  const setup = resized(from, to.width, to.height);
+  const setup = { ...resized(from, to.width, to.height), round: to.round ?? false };
   const begun: Design = { ...alone, id: make.newId(), name: `${d.name}, ${to.name}`, created: now, modified: now };
   const [page] = begun.pages;
   return tryOut(begun, (x) => {
@@ -80,7 +85,11 @@ interface Cluster {
 
 function fitSheet(x: DesignDraft, d: Design, sheet: Page, from: Setup, to: Setup, fonts: FontBook): void {
   const { width, height } = from;
-  const k = Math.min(to.width / width, to.height / height);
+  // In a round format all stands within the square that its circle holds.
+  const inner = to.round && !from.round ? Math.min(to.width, to.height) * Math.SQRT1_2 : null;
+  const into = inner === null ? to : { ...to, width: inner, height: inner };
+  const k = Math.min(into.width / width, into.height / height);
+  const shift = translation((to.width - into.width) / 2, (to.height - into.height) / 2);
   const boxes = new Map(sheet.children.map((id) => [id, boxIn(d, id, IDENTITY, fonts)]));
   // Words are not stretched one way.
   const plain = (id: NodeId): boolean => withDescendants(d, id).every((n) => !isText(d.nodes[n]));
@@ -102,8 +111,9 @@ function fitSheet(x: DesignDraft, d: Design, sheet: Page, from: Setup, to: Setup
       across: ids.some((id) => plain(id) && wide(id)),
       upright: ids.some((id) => plain(id) && high(id)),
     };
-    const map = placing(cluster, from, to, k);
-    if (!map) continue;
+    const placed = placing(cluster, from, into, k);
+    if (!placed) continue;
+    const map = multiply(shift, placed);
     for (const id of ids) {
       x.nodes[id].transform = [...multiply(map, x.nodes[id].transform as Matrix)];
       // What is round and only reaches out is better short than crooked.
@@ -206,6 +216,10 @@ function toTheEdges(
   const [sx, ox] = drawnOut(was.x0, was.x1, now.x0, now.x1, from.width, to.width, from.bleed);
   const [sy, oy] = drawnOut(was.y0, was.y1, now.y0, now.y1, from.height, to.height, from.bleed);
   if (sx === 1 && sy === 1 && !ox && !oy) return;
+  // A band is drawn out; a drawing is better short, or whole, than crooked.
+  const [wide, high] = [was.x1 - was.x0, was.y1 - was.y0];
+  const along = sx > sy ? wide / high : high / wide;
+  if (x.nodes[id].kind === 'group' && along < BAND && Math.max(sx / sy, sy / sx) > CROOKED) return;
   scaleNodes(x, sheet, [id], [sx, 0, 0, sy, ox, oy]);
   evenPictures(x, id, sx, sy, fonts);
 }
