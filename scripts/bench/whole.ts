@@ -60,14 +60,14 @@ export async function everything(browser: Browser, folder: string, drawer: Opene
   );
 }
 
-/** From the choice of a file on the shelf until the bench is calm: 20,000 objects, and 1,000. */
+/** From the choice of a file on the shelf until the bench is calm: 20,000 objects and 1,000, 200 pages and 20. */
 export async function opening(browser: Browser, folder: string): Promise<Row[]> {
-  const open = async (n: number) => {
+  const open = async (file: string) => {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(BASE);
     await page.waitForTimeout(1500);
     const start = performance.now();
-    await page.getByLabel('Open a design file').setInputFiles(path.join(folder, `crowd-${n}.holvet`));
+    await page.getByLabel('Open a design file').setInputFiles(path.join(folder, `${file}.holvet`));
     await page.locator('#bench-top').waitFor({ timeout: 120_000 });
     const shown = performance.now() - start;
     const calm = await page.evaluate(untilCalm, null);
@@ -82,11 +82,58 @@ export async function opening(browser: Browser, folder: string): Promise<Row[]> 
       ...(await readInTurns(
         5,
         1,
-        () => open(20_000),
-        () => open(1000),
+        () => open('crowd-20000'),
+        () => open('crowd-1000'),
       )),
     },
+    {
+      what: 'opening 200 pages / opening 20, until the bench is calm',
+      aim: 2,
+      note: '',
+      ...(await readInTurns(
+        5,
+        1,
+        () => open('pages-200'),
+        () => open('pages-20'),
+      )),
+    },
+    await strip(browser, folder),
   ];
+}
+
+/** The pages slip of 200 pages, scrolled from end to end and back: first while its pictures are made, then counted. */
+async function strip(browser: Browser, folder: string): Promise<Row> {
+  const { page } = await opened(browser, path.join(folder, 'pages-200.holvet'));
+  await page.getByRole('button', { name: /^Pages/ }).click();
+  await page.getByRole('dialog', { name: 'Pages' }).waitFor();
+  const gaps = () =>
+    page.evaluate(async () => {
+      const tile = document.querySelector('[role="dialog"] [aria-current="page"]')!;
+      let box = tile.parentElement!;
+      while (box.scrollHeight <= box.clientHeight + 10) box = box.parentElement!;
+      const out: number[] = [];
+      const steps = 150;
+      let last = performance.now();
+      for (let i = 0; i <= steps; i++) {
+        box.scrollTop = (box.scrollHeight - box.clientHeight) * (1 - Math.abs(1 - (2 * i) / steps));
+        await new Promise(requestAnimationFrame);
+        const now = performance.now();
+        out.push(now - last);
+        last = now;
+      }
+      return out;
+    });
+  const first = await gaps();
+  await page.waitForTimeout(8000);
+  const calm = await gaps();
+  await page.close();
+  const slowest = [...first].sort((a, b) => a - b)[Math.floor(first.length * 0.95)];
+  return {
+    what: 'scrolling the strip of 200 pages, frame gap / one frame at 60 Hz',
+    aim: 1.2,
+    note: `while its pictures are made: middle ${median(first).toFixed(1)} ms, p95 ${slowest.toFixed(0)} ms`,
+    ...against(median(calm), 1000 / 60),
+  };
 }
 
 /** The processes of the browser that has this profile. */

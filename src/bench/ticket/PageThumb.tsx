@@ -3,7 +3,7 @@ import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { Page } from '@/core/model/schema';
 import type { Scene } from '@/core/scene/scene';
 import { useBench, useSession } from '../session/context';
-import { later } from '../session/later';
+import { inTurn, stir } from './thumbQueue';
 
 /** Pixels of the longer side. */
 const LARGEST = 192;
@@ -16,14 +16,20 @@ export function PageThumb({ page, width, height }: { page: Page; width: number; 
   const design = useBench((s) => s.design);
   const epoch = useBench((s) => s.fontsEpoch + s.picturesEpoch);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const shown = useRef<{ design: object; page: Page; epoch: number } | null>(null);
   const [seen, setSeen] = useState(false);
   useEffect(() => {
-    const watch = new IntersectionObserver(([entry]) => entry.isIntersecting && setSeen(true));
+    const watch = new IntersectionObserver((entries) => {
+      stir();
+      setSeen(entries[entries.length - 1].isIntersecting);
+    });
     if (canvas.current) watch.observe(canvas.current);
     return () => watch.disconnect();
   }, []);
   const draw = useEffectEvent(async () => {
     const { palette } = session;
+    const last = shown.current;
+    if (last?.design === design && last.page === page && last.epoch === epoch) return;
     const scene = session.engines.builder.build(design, page);
     let known = drawn.get(scene);
     if (known?.palette !== palette) {
@@ -35,11 +41,11 @@ export function PageThumb({ page, width, height }: { page: Page; width: number; 
     if (!it) return;
     [it.width, it.height] = [known.picture.width, known.picture.height];
     it.getContext('2d')?.drawImage(known.picture, 0, 0);
+    shown.current = { design, page, epoch };
   });
   useEffect(() => {
     if (!seen) return;
-    // A page without its picture is still there, by its number.
-    return later(() => void draw().catch(() => {}));
+    return inTurn(() => draw());
   }, [seen, design, page, epoch]);
   return (
     <canvas
