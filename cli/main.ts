@@ -19,7 +19,7 @@ import type { Design } from '@/core/model/schema';
 import { QUIET } from '@/core/output/job';
 import { parsePages } from '@/core/output/pages';
 import { writePdf } from '@/core/output/pdf/write';
-import { pagePlates, platePng, tooManyPixels, writePng } from '@/core/output/png';
+import { pagePlates, platePng, thumbnail, tooManyPixels, writePng } from '@/core/output/png';
 import { plateFileNames } from '@/core/output/plateNames';
 import { writeSvg } from '@/core/output/svg/write';
 import type { Palette } from '@/core/colour/palette';
@@ -149,12 +149,8 @@ const COMMANDS: Record<string, () => Promise<void>> = {
     const engines = await openEngines(env);
     for (const { file, design } of demoDesigns()) {
       const palette = await prepare(engines, design);
-      const thumbnail = writePng(
-        engines.builder.build(design, design.pages[0]),
-        palette,
-        (72 * 320) / Math.max(design.setup.width, design.setup.height),
-      );
-      await write(path.join(dir, `${file}.holvet`), packDesign(design, thumbnail));
+      const picture = thumbnail(engines.builder.build(design, design.pages[0]), palette);
+      await write(path.join(dir, `${file}.holvet`), packDesign(design, picture));
     }
   },
   async pdf() {
@@ -279,13 +275,17 @@ const COMMANDS: Record<string, () => Promise<void>> = {
   async info() {
     const { design } = await read(argument(1, 'the design'));
     const { setup } = design;
+    const size = ({ width, height }: Pick<Design['setup'], 'width' | 'height'>) =>
+      `${formatLength(width, setup.unit)} × ${formatLength(height, setup.unit)}`;
+    const others = design.pages.flatMap((p, i) => (p.format ? [[i + 1, size(p.format)] as const] : []));
     const summary = {
       name: design.name,
       format: formatOf(setup.width, setup.height, setup.round)?.name ?? 'own size',
-      size: `${formatLength(setup.width, setup.unit)} × ${formatLength(setup.height, setup.unit)}`,
+      size: size(setup),
       bleed: formatLength(setup.bleed, setup.unit),
       medium: setup.medium,
       pages: design.pages.length,
+      ...(others.length && { sizeOfPages: Object.fromEntries(others) }),
       inks: [
         ...(setup.medium === 'print' ? ['Cyan', 'Magenta', 'Yellow', 'Black'] : []),
         ...design.inks.flatMap((i) => (i.asStandIn ? [] : [i.name])),

@@ -196,7 +196,14 @@ function Preview({ design, name }: { design: Design; name: string }) {
   const size = `${formatLength(setup.width, setup.unit, 0)} × ${formatLength(setup.height, setup.unit, 0)}`;
   return (
     <li className="grid justify-items-center gap-1">
-      <canvas ref={canvas} aria-hidden width={w * 2} height={h * 2} style={{ width: w, height: h }} className="block" />
+      <canvas
+        ref={canvas}
+        aria-hidden
+        width={w * 2}
+        height={h * 2}
+        style={{ width: w, height: h }}
+        className={`block ${setup.round ? 'rounded-full' : ''}`}
+      />
       <span className="text-[12px]">
         {name} · {size}
       </span>
