@@ -9,7 +9,8 @@ import { idOf, type Deflating, type Env } from '@/core/env';
 const deflateAsync = promisify(deflate);
 
 function deflating(): Deflating {
-  const stream = createDeflate();
+  // Few large pieces: each is a turn of the loop.
+  const stream = createDeflate({ chunkSize: 1 << 17 });
   const all = buffer(stream);
   return {
     add: (piece) =>

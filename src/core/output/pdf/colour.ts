@@ -42,6 +42,11 @@ export class ColourSpaces {
     return ref;
   }
 
+  /** Do some colours stay RGB? */
+  get keepsRgb(): boolean {
+    return this.srgb !== null;
+  }
+
   /** The numbers of a flat colour that stays RGB, its tagged space made known; null for what is separated. */
   async keptRgb(paint: Extract<Paint, { kind: 'colour' }>): Promise<readonly [number, number, number] | null> {
     // Overprint and part strengths are matters of ink: such colours are separated like all others.

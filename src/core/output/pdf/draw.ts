@@ -53,8 +53,11 @@ async function drawAll(d: Drawing, content: readonly Part[]): Promise<void> {
 
 async function drawParts(d: Drawing, content: readonly Part[]): Promise<void> {
   for (const part of content) {
-    await (part.type === 'group' ? composite(d, part) : drawLeaf(d, part));
-    await d.out.rest();
+    // Most leaves are flat: nothing of them is waited for.
+    const drawing = part.type === 'group' ? composite(d, part) : drawLeaf(d, part);
+    if (drawing) await drawing;
+    const resting = d.out.rest();
+    if (resting) await resting;
   }
 }
 
@@ -194,11 +197,31 @@ function addGraphics(d: Drawing, state: Record<string, Value>): string {
   return key;
 }
 
-async function drawLeaf(d: Drawing, leaf: Leaf): Promise<void> {
+/** Draws a leaf; null where that is done at once. */
+function drawLeaf(d: Drawing, leaf: Leaf): Promise<void> | null {
   const item = withoutKeptOut(leaf);
-  await paintLeaf(d, item);
   // Letters that became outlines: their words are there to be found, copied and read out, and leave no ink.
-  if (item.type !== 'glyphs' && item.words) drawText(d, item.words, 3);
+  const words = item.type !== 'glyphs' && item.words ? item.words : null;
+  if (item.paint.kind !== 'colour' || d.spaces.keepsRgb)
+    return paintLeaf(d, item).then(() => (words ? drawText(d, words, 3) : undefined));
+  setOverprint(d, item.paint.overprint);
+  setInk(d, item.paint, item.type !== 'fill' && item.stroke !== null);
+  drawForm(d, item);
+  if (words) drawText(d, words, 3);
+  return null;
+}
+
+/** Fills or strokes a leaf with the colour that is set. */
+function drawForm(d: Drawing, item: Leaf): void {
+  const { out } = d;
+  if (item.type === 'fill') out.path(item.placed.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
+  else if (item.type === 'stroke') {
+    setStroke(out, item.stroke);
+    out.path(item.placed.path).op('S');
+  } else {
+    if (item.stroke) setStroke(out, item.stroke);
+    drawText(d, item, item.stroke ? 1 : 0);
+  }
 }
 
 async function paintLeaf(d: Drawing, item: Leaf): Promise<void> {
@@ -229,14 +252,7 @@ async function paintLeaf(d: Drawing, item: Leaf): Promise<void> {
   if (shadings)
     out.op(`/Pattern ${stroking ? 'CS' : 'cs'}`).op(`/${shadingPattern(d, shadings)} ${stroking ? 'SCN' : 'scn'}`);
   else if (paint.kind === 'colour') await setColour(d, paint, stroking);
-  if (item.type === 'fill') out.path(item.placed.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
-  else if (item.type === 'stroke') {
-    setStroke(out, item.stroke);
-    out.path(item.placed.path).op('S');
-  } else {
-    if (item.stroke) setStroke(out, item.stroke);
-    drawText(d, item, item.stroke ? 1 : 0);
-  }
+  drawForm(d, item);
   if (shadings?.opacity) out.op('Q');
   if (paint.kind === 'gradient' && grainOf(paint, palette.ramp(paint.ramp))) await drawGrain(d, item, paint);
 }
@@ -353,6 +369,11 @@ async function setColour(
     d.out.op(`/Screen ${stroking ? 'CS' : 'cs'}`).nums(rgb, stroking ? 'SCN' : 'scn', 4);
     return;
   }
+  setInk(d, paint, stroking);
+}
+
+/** Sets a colour in inks. */
+function setInk(d: Drawing, paint: Extract<Leaf['paint'], { kind: 'colour' }>, stroking: boolean): void {
   const mix = d.palette.mix(paint.colour);
   if (d.spaces.grey) {
     d.out.nums([1 - mix[3]], stroking ? 'G' : 'g', 4);

@@ -28,6 +28,22 @@ export function pdfNumber(x: number, decimals = 5): PDFNumber {
   return PDFNumber.of(Number(x.toFixed(decimals)));
 }
 
+/** A stream whose bytes go into the file as they are, at once: the library copies byte by byte. */
+function streamOf(dict: PDFDict, bytes: Uint8Array): PDFRawStream {
+  const stream = PDFRawStream.of(dict, bytes);
+  stream.copyBytesInto = (buffer, offset) => {
+    stream.updateDict();
+    let at = offset + dict.copyBytesInto(buffer, offset);
+    for (const piece of [STREAM, bytes, ENDSTREAM]) {
+      buffer.set(piece, at);
+      at += piece.length;
+    }
+    return at - offset;
+  };
+  return stream;
+}
+const [STREAM, ENDSTREAM] = ['\nstream\n', '\nendstream'].map((word) => new TextEncoder().encode(word));
+
 /** The objects of one PDF file, kept by a library; streams are compressed on the way in. */
 export class PdfFile {
   private readonly context = PDFContext.create();
@@ -54,13 +70,13 @@ export class PdfFile {
     const raw = typeof data === 'string' ? new TextEncoder().encode(data) : data;
     return compress
       ? this.deflated(dict, await this.env.deflate(raw))
-      : this.context.register(PDFRawStream.of(this.convert(dict) as PDFDict, raw));
+      : this.context.register(streamOf(this.convert(dict) as PDFDict, raw));
   }
 
   /** A stream that was compressed before. */
   deflated(dict: { readonly [key: string]: Value | undefined }, bytes: Uint8Array): PDFRef {
     const entries = { ...dict, Filter: name('FlateDecode') };
-    return this.context.register(PDFRawStream.of(this.convert(entries) as PDFDict, bytes));
+    return this.context.register(streamOf(this.convert(entries) as PDFDict, bytes));
   }
 
   async finish(root: PDFRef, info: PDFRef, idHex: string): Promise<Uint8Array> {
