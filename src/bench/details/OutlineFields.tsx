@@ -14,6 +14,7 @@ import { mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
+import { DashFields } from './DashFields';
 import { addFurtherOutline, canAddOutline } from '../commands/outlines';
 import { useSession } from '../session/context';
 
@@ -75,6 +76,7 @@ export function OutlineFields({ aim, outline, ids, letters }: Props) {
               onChange={(join) => session.commit('Line corners', put({ join }))}
             />
           </div>
+          <DashFields outline={outline} unit={lineUnit} put={(label, style) => session.commit(label, put(style))} />
           {further && (
             <>
               <WordChoice

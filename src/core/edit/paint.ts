@@ -284,7 +284,12 @@ export function setOutlineStyle(
 ): void {
   for (const id of aimedNodes(d as Design, ids, aim)) {
     const node = d.nodes[id];
-    const change = (o: Outline | null): Outline => ({ ...(o ?? outlineOf(paint, NEW_OUTLINE)), ...style });
+    const change = (o: Outline | null): Outline => {
+      const next = { ...(o ?? outlineOf(paint, NEW_OUTLINE)), ...style };
+      // What is taken away is there no more.
+      for (const key of Object.keys(next) as (keyof Outline)[]) if (next[key] === undefined) delete next[key];
+      return next;
+    };
     if (aim === 'letterOutline' && 'story' in node) {
       changeLetters(d, id, node.story, letters, (r, set) => ({ ...r, outline: change(set.outline) }));
     } else changeLine(node, aim, change);

@@ -1,3 +1,4 @@
+import { dashPath } from './dash';
 import { PathBuilder, flatten, type PathData, type Polyline } from './path';
 
 export type LineCap = 'butt' | 'round' | 'square';
@@ -9,16 +10,20 @@ export interface StrokeStyle {
   readonly join: LineJoin;
   /** Longest miter as a multiple of the width (PDF 32000-1 8.4.3.5). */
   readonly miterLimit: number;
+  /** Cut into dashes: lengths drawn and left out in turn, and how far into them each contour begins. Absent: whole. */
+  readonly dash?: { readonly lengths: readonly number[]; readonly offset: number };
 }
 
 /**
  * The outline of a stroked path, as straight pieces to be filled non-zero: for each contour a walk along the left side,
- * a cap, and the walk back along the other; a closed contour gives two rings. `tolerance` bounds the flattening.
+ * a cap, and the walk back along the other; a closed contour gives two rings. Dashes are cut first. `tolerance` bounds the
+ * flattening.
  */
 export function strokeOutline(path: PathData, style: StrokeStyle, tolerance: number): PathData {
   if (!(style.width > 0)) return [];
   const out = new PathBuilder();
-  for (const line of flatten(path, tolerance)) strokeContour(line, style, tolerance, out);
+  const drawn = style.dash ? dashPath(path, style.dash.lengths, style.dash.offset) : path;
+  for (const line of flatten(drawn, tolerance)) strokeContour(line, style, tolerance, out);
   return out.data;
 }
 

@@ -78,6 +78,9 @@ export const paintSchema = z.union([
   picturePaintSchema,
 ]);
 
+/** So many dashes and gaps at most. */
+export const MOST_DASHES = 32;
+
 export const outlineSchema = z.readonly(
   z.strictObject({
     paint: paintSchema,
@@ -85,6 +88,20 @@ export const outlineSchema = z.readonly(
     cap: z.enum(['butt', 'round', 'square']),
     join: z.enum(['miter', 'round', 'bevel']),
     miterLimit: z.number().check(z.gte(1), z.lte(1000)),
+    /** Lengths drawn and left out in turn; of no length with round caps: a dot. Absent: a whole line. */
+    dashes: z.optional(
+      z.readonly(
+        z.array(measure).check(
+          z.minLength(2),
+          z.maxLength(MOST_DASHES),
+          z.refine((all) => all.length % 2 === 0 && all.some((v) => v > 0)),
+        ),
+      ),
+    ),
+    /** How far into the dashes it begins. */
+    dashOffset: z.optional(coordinate),
+    /** What is seen between the dashes. Absent: nothing. */
+    between: z.optional(colourPaintSchema),
     /** Below the fills, not over them. */
     behind: z.optional(z.boolean()),
     /** How far outside the edge it runs; below nothing, inside. Absent: on it. */

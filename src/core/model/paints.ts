@@ -1,4 +1,4 @@
-import type { Colour, Design, DesignNode, Letters, Page, Paint, Story, TextLook } from './schema';
+import type { Colour, Design, DesignNode, Letters, Outline, Page, Paint, Story, TextLook } from './schema';
 
 type PaintOf<K extends Paint['kind']> = Extract<Paint, { kind: K }>;
 interface PaintRow<P> {
@@ -74,9 +74,9 @@ type Changing<T> = { -readonly [K in keyof T]: T[K] };
 export function eachPaintOf(n: DesignNode, meet: Meet): void {
   if ('fills' in n) {
     n.fills.forEach((p, i) => meet(p, (next) => void ((n.fills as Paint[])[i] = next)));
-    for (const o of n.outlines) meetHeld(o, meet);
+    for (const o of n.outlines) meetLine(o, meet);
   }
-  if ('letterOutlines' in n) for (const o of n.letterOutlines ?? []) meetHeld(o, meet);
+  if ('letterOutlines' in n) for (const o of n.letterOutlines ?? []) meetLine(o, meet);
   for (const e of n.effects ?? []) meetHeld(e, meet);
 }
 
@@ -90,7 +90,13 @@ export const eachPaintInLook = (look: TextLook, meet: Meet): void => meetLetters
 
 function meetLetters(r: Partial<Letters>, meet: Meet): void {
   if (r.fill) meet(r.fill, (next) => void ((r as Changing<typeof r>).fill = next));
-  if (r.outline) meetHeld(r.outline, meet);
+  if (r.outline) meetLine(r.outline, meet);
+}
+
+function meetLine(line: Outline, meet: Meet): void {
+  meetHeld(line, meet);
+  const { between } = line;
+  if (between) meet(between, (next) => void ((line as Changing<Outline>).between = next as typeof between));
 }
 
 function meetHeld(holder: { readonly paint: Paint }, meet: Meet): void {

@@ -170,7 +170,10 @@ function repaint(d: Loose): void {
   }
   for (const node of Object.values(d.nodes as Record<string, Loose>)) {
     if (Array.isArray(node.fills)) node.fills = node.fills.map((p) => (p === null || gone(p) ? none : p));
-    const left = (lines: unknown[]) => lines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));
+    const left = (lines: unknown[]) => {
+      for (const o of lines) if (isRecord(o) && gone(o.between)) delete o.between;
+      return lines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));
+    };
     if (Array.isArray(node.outlines)) node.outlines = left(node.outlines);
     if (Array.isArray(node.letterOutlines)) {
       node.letterOutlines = left(node.letterOutlines);
@@ -183,6 +186,7 @@ function repaint(d: Loose): void {
   };
   const letters = (r: Loose) => {
     if (gone(r.fill)) r.fill = none;
+    if (isRecord(r.outline) && gone(r.outline.between)) delete r.outline.between;
     if (isRecord(r.outline) && gone(r.outline.paint)) r.outline = null;
   };
   for (const look of Array.isArray(d.textLooks) ? (d.textLooks as Loose[]) : []) {

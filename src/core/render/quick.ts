@@ -295,7 +295,12 @@ export class QuickPainter {
         ctx.lineCap = stroke.cap;
         ctx.lineJoin = stroke.join;
         ctx.miterLimit = stroke.miterLimit;
+        if (stroke.dash) {
+          ctx.setLineDash([...stroke.dash.lengths]);
+          ctx.lineDashOffset = stroke.dash.offset;
+        }
         ctx.stroke(path);
+        if (stroke.dash) ctx.setLineDash([]);
       } else {
         ctx.fillStyle = style;
         ctx.fill(path, ruleOf(item));

@@ -9,7 +9,11 @@ import type { Leaf } from './scene';
 
 /** An outline as it is drawn on the page, from a space that `matrix` maps there. */
 export function strokeStyle(o: Outline, matrix: Matrix): StrokeStyle {
-  return { width: o.width * meanScale(matrix), cap: o.cap, join: o.join, miterLimit: o.miterLimit };
+  const scale = meanScale(matrix);
+  const dash = o.dashes && {
+    dash: { lengths: o.dashes.map((v) => v * scale), offset: (o.dashOffset ?? 0) * scale },
+  };
+  return { width: o.width * scale, cap: o.cap, join: o.join, miterLimit: o.miterLimit, ...dash };
 }
 
 /** How far a line can reach from its path. */
@@ -30,9 +34,23 @@ interface Lined {
 export function paintLines(out: Leaf[], area: Lined, outlines: readonly Outline[], behind: boolean): void {
   for (const outline of outlines) {
     if ((outline.behind ?? false) !== behind) continue;
-    const leaf = strokeLeaf(area, outline);
-    if (leaf) out.push(leaf);
+    for (const line of [betweenDashes(outline), outline]) {
+      const leaf = line && strokeLeaf(area, line);
+      if (leaf) out.push(leaf);
+    }
   }
+}
+
+const undashed = new WeakMap<Outline, Outline>();
+/** What is seen between the dashes of a line, whole below them; null for nothing. */
+export function betweenDashes(o: Outline): Outline | null {
+  if (!o.dashes || !o.between) return null;
+  let line = undashed.get(o);
+  if (!line) {
+    const { dashes: _, dashOffset: __, between, ...rest } = o;
+    undashed.set(o, (line = { ...rest, paint: between }));
+  }
+  return line;
 }
 
 /** An outline as it is laid on the page; null where nothing is to be seen of it. */

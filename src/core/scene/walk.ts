@@ -175,7 +175,13 @@ function sameForm(a: Leaf, b: Leaf): boolean {
   return a.type === 'stroke' && b.type === 'stroke' && sameStroke(a.stroke, b.stroke);
 }
 const sameStroke = (a: StrokeStyle, b: StrokeStyle): boolean =>
-  a.width === b.width && a.cap === b.cap && a.join === b.join && a.miterLimit === b.miterLimit;
+  a.width === b.width &&
+  a.cap === b.cap &&
+  a.join === b.join &&
+  a.miterLimit === b.miterLimit &&
+  sameDash(a.dash, b.dash);
+const sameDash = (a: StrokeStyle['dash'], b: StrokeStyle['dash']): boolean =>
+  a === b || (a !== undefined && b !== undefined && a.offset === b.offset && sameList(a.lengths, b.lengths));
 
 const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((x, i) => x === b[i]);

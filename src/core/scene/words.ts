@@ -10,7 +10,7 @@ import type { Layout, Line, PlacedRun } from '../text/layout';
 import { glyphPath, rulesPath, runPath } from '../text/outlines';
 import { PlacedPath } from './placedPath';
 import type { Leaf, Words } from './scene';
-import { paintLines, reach, strokeStyle } from './strokes';
+import { betweenDashes, paintLines, reach, strokeStyle } from './strokes';
 
 type Painted = Exclude<Paint, { kind: 'none' }>;
 
@@ -96,7 +96,9 @@ function leavesOf({ node, layout, line, run, whole, matrix }: Place): readonly L
     putRules(out, set, fill);
     putLetters(out, set, fill, null);
   }
-  if (outline && outline.paint.kind !== 'none') putLetters(out, set, outline.paint, outline);
+  for (const line of outline ? [betweenDashes(outline), outline] : [])
+    if (line && line.paint.kind !== 'none')
+      putLetters(out, { ...set, cut: outline?.dashes !== undefined }, line.paint, line);
   return out;
 }
 
@@ -108,6 +110,8 @@ interface Set {
   /** From the space of the letters' outlines to the page, and from the text's own. */
   readonly toPage: Matrix;
   readonly matrix: Matrix;
+  /** Its line is dashed: presses draw the lines of text whole, so it goes round the letters as paths. */
+  readonly cut?: boolean;
 }
 
 /** Lines under and through letters, in their paint. */
@@ -159,14 +163,14 @@ interface Put extends Pick<Words, 'glyphs' | 'text'> {
   readonly path: PathData;
 }
 
-function put(out: Leaf[], { node, layout, line, run, toPage }: Set, p: Put): void {
+function put(out: Leaf[], { node, layout, line, run, toPage, cut }: Set, p: Put): void {
   const { paint, matrix, outline, path, glyphs, text } = p;
   const { face, size } = run;
   const stroke = outline && strokeStyle(outline, toPage);
   const placed = new PlacedPath(path, toPage);
   const bounds = stroke ? grow(placed.bounds, reach(stroke)) : placed.bounds;
   const base = { node, inkBounds: bounds, paintBounds: bounds, paint, matrix, placed };
-  if (!layout.warp) {
+  if (!layout.warp && !cut) {
     out.push({ ...base, type: 'glyphs', face, size, text, layout: toPage, glyphs, stroke });
     return;
   }
@@ -175,7 +179,7 @@ function put(out: Leaf[], { node, layout, line, run, toPage }: Set, p: Put): voi
     size,
     text,
     layout: toPage,
-    glyphs: glyphs.map((g) => bentTurn(layout, line, g)),
+    glyphs: layout.warp ? glyphs.map((g) => bentTurn(layout, line, g)) : glyphs,
   });
   // Said once: by the fill where there is one.
   if (!stroke) out.push({ ...base, type: 'fill', rule: 'nonZero', words: said() });

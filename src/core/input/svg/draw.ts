@@ -6,12 +6,13 @@ import { pathBounds, type PathData } from '../../geometry/path';
 import { contains, rect, type Rect } from '../../geometry/rect';
 import { strokeOutline } from '../../geometry/stroke';
 import { scaledEffect, type Effect } from '../../model/effects';
+import { MOST_DASHES } from '../../model/paintSchema';
 import { BLENDS, type Blend, type NodeOf, type Outline, type Paint } from '../../model/schema';
 import { currentColour, nameOf, type Draws, type Held, type Making, type Painted, type Place } from './context';
 import { cutsOf } from './cuts';
 import { gradientPaint, hrefOf } from './gradients';
 import { markersOf } from './markers';
-import { isOurs, OURS, ownPaint, readEffects, readWhole, type InksRead } from './ours';
+import { isOurs, OURS, outlineFrom, ownPaint, readEffects, readWhole, type InksRead } from './ours';
 import { isPattern, patternFill } from './patterns';
 import { drawnBy, lineOf, SHAPES, type Drawn } from './shapes';
 import { withStyle, type Style } from './style';
@@ -323,7 +324,7 @@ export class Drawer implements Draws {
       read.path,
       read.rule,
       read.line ? [] : [paint],
-      read.line ? [{ ...read.line, paint }] : [],
+      read.line ? [outlineFrom(read.line, paint)] : [],
     );
   }
 
@@ -396,11 +397,12 @@ export class Drawer implements Draws {
     const even =
       Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) < 0.01 * Math.hypot(a, b) &&
       Math.abs(a * c + b * d) < 0.01 * Math.hypot(a, b) * Math.hypot(c, d);
-    if ('pattern' in stroke || dashed || !even) {
-      const cut = dashed
-        ? dashPath(line, dashes, readLength(style['stroke-dashoffset'], place.measures, 'r') ?? 0)
-        : line;
-      if (dashed) this.making.note('Dashed lines became lines of separate pieces.');
+    const offset = readLength(style['stroke-dashoffset'], place.measures, 'r') ?? 0;
+    const lengths = dashes.length % 2 ? [...dashes, ...dashes] : dashes;
+    const native = dashed && lengths.length <= MOST_DASHES;
+    if ('pattern' in stroke || !even || (dashed && !native)) {
+      const cut = dashed ? dashPath(line, dashes, offset) : line;
+      if (dashed) this.making.note('Some dashed lines became lines of separate pieces.');
       out.push({
         alpha: stroke.alpha,
         ids: () => {
@@ -412,7 +414,10 @@ export class Drawer implements Draws {
           return [this.pathNode(name, area, 'nonZero', [stroke.paint], [])];
         },
       });
-    } else out.push({ alpha: stroke.alpha, ids: () => [], outline: { ...shape, paint: stroke.paint } });
+    } else {
+      const dash = native ? { dashes: lengths, ...(offset && { dashOffset: offset }) } : {};
+      out.push({ alpha: stroke.alpha, ids: () => [], outline: { ...shape, ...dash, paint: stroke.paint } });
+    }
     return out;
   }
 

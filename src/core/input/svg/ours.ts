@@ -4,7 +4,7 @@ import type { StrokeStyle } from '../../geometry/stroke';
 import { effects, type Effect } from '../../model/effects';
 import { migratePart } from '../../model/migrations';
 import { pictureSchema } from '../../model/pictureSchema';
-import { inkSchema, paintSchema, type Ink, type Paint, type Picture } from '../../model/schema';
+import { inkSchema, paintSchema, type Ink, type Outline, type Paint, type Picture } from '../../model/schema';
 import { readPathData } from './pathData';
 import { elementsOf, textOf, XLINK, type Element } from './xml';
 
@@ -80,7 +80,14 @@ const lineSchema = z.object({
   cap: z.enum(['butt', 'round', 'square']),
   join: z.enum(['miter', 'round', 'bevel']),
   miterLimit: z.number().check(z.gte(1)),
+  dash: z.optional(z.object({ lengths: z.array(z.number().check(z.gte(0))), offset: z.number() })),
 });
+
+/** An outline with the line that our own drawing wrote. */
+export function outlineFrom({ dash, ...line }: StrokeStyle, paint: Paint): Outline {
+  if (!dash) return { ...line, paint };
+  return { ...line, paint, dashes: dash.lengths, ...(dash.offset && { dashOffset: dash.offset }) };
+}
 
 /** What a group of ours stands for: a form with a paint that SVG has no words for. Null where that was not kept whole. */
 export function readWhole(e: Element, inks: InksRead): WholeRead | null {

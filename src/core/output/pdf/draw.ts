@@ -4,6 +4,8 @@ import type { Env } from '../../env';
 import { utf16 } from './fonts';
 import { determinant, IDENTITY, invert, multiply, type Matrix } from '../../geometry/matrix';
 import { grow, isEmpty, transformRect, type Rect } from '../../geometry/rect';
+import { dashPath } from '../../geometry/dash';
+import type { PathData } from '../../geometry/path';
 import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
 import type { Effect, GradientPaint, PicturePaint } from '../../model/schema';
 import { asLight } from '../../render/asLight';
@@ -217,7 +219,7 @@ function drawForm(d: Drawing, item: Leaf): void {
   if (item.type === 'fill') out.path(item.placed.path).op(item.rule === 'evenOdd' ? 'f*' : 'f');
   else if (item.type === 'stroke') {
     setStroke(out, item.stroke);
-    out.path(item.placed.path).op('S');
+    out.path(linePath(item.placed.path, item.stroke)).op('S');
   } else {
     if (item.stroke) setStroke(out, item.stroke);
     drawText(d, item, item.stroke ? 1 : 0);
@@ -307,7 +309,7 @@ async function drawGrain(d: Drawing, item: Leaf, paint: GradientPaint): Promise<
   if (stroke) setStroke(out, stroke);
   // Letters are drawn as their outlines here: the words must not be found twice.
   out
-    .path(item.placed.path)
+    .path(stroke ? linePath(item.placed.path, stroke) : item.placed.path)
     .op(stroke ? 'S' : item.type === 'fill' && item.rule === 'evenOdd' ? 'f*' : 'f')
     .op('Q');
 }
@@ -393,6 +395,10 @@ function setStroke(out: ContentStream, s: StrokeStyle): void {
     .op(`${['butt', 'round', 'square'].indexOf(s.cap)} J ${['miter', 'round', 'bevel'].indexOf(s.join)} j`)
     .nums([s.miterLimit], 'M');
 }
+
+/** The path that a line is drawn along. Presses differ in where a dash ends and how it closes: they are given the pieces. */
+const linePath = (path: PathData, { dash }: StrokeStyle): PathData =>
+  dash ? dashPath(path, dash.lengths, dash.offset) : path;
 
 /** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */
 function drawText(d: Drawing, item: Words, mode: 0 | 1 | 3 | 7): void {

@@ -2,7 +2,7 @@ import type { Palette } from '../../colour/palette';
 import { hexOf } from '../../colour/spaces';
 import { multiply, type Matrix } from '../../geometry/matrix';
 import { grow, intersect, isEmpty } from '../../geometry/rect';
-import { strokeOutline } from '../../geometry/stroke';
+import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
 import { OURS } from '../../input/svg/ours';
 import type { GradientPaint, PicturePaint } from '../../model/schema';
 import { paintBitmap } from '../../render/bitmap';
@@ -216,7 +216,7 @@ class Writer {
     const paint = this.paintText(item);
     const which = stroke ? 'stroke' : 'fill';
     const line = stroke
-      ? `fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"`
+      ? `fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"${dashText(stroke)}`
       : `fill="${paint}"${rule ? ' fill-rule="evenodd"' : ''}`;
     return `<path d="${pathText(item.placed.path)}" ${line} ${annotate(item, palette, which, paint)} ${common.join(' ')}/>`;
   }
@@ -328,4 +328,11 @@ function gradientText(paint: GradientPaint, matrix: Matrix, palette: Palette): s
   return paint.gradient === 'radial'
     ? `<radialGradient id="ID" cx="0" cy="0" r="1"${focus} ${transform}>${stops}</radialGradient>`
     : `<linearGradient id="ID" x1="0" y1="0" x2="1" y2="0" ${transform}>${stops}</linearGradient>`;
+}
+
+/** The dashes of a line, in the words of SVG. */
+function dashText({ dash }: StrokeStyle): string {
+  if (!dash) return '';
+  const offset = dash.offset ? ` stroke-dashoffset="${n(dash.offset)}"` : '';
+  return ` stroke-dasharray="${dash.lengths.map((v) => n(v)).join(' ')}"${offset}`;
 }
