@@ -1,14 +1,13 @@
 import { tryOut } from '@/core/edit/history';
-import { setGround } from '@/core/edit/masters';
-import { mapPaints } from '@/core/edit/place';
 import { refit } from '@/core/edit/refit';
 import { colourPaint } from '@/core/model/defaults';
-import type { Design, Paint } from '@/core/model/schema';
-import { sheetsOf } from '@/core/model/tree';
+import { mapPaints } from '@/core/model/paints';
+import type { Design } from '@/core/model/schema';
 import { prepare, type Engines } from '@/core/engines';
 import { mm } from '@/core/units/length';
 import { demoDesigns } from '@/demo/demos';
 import { faults } from '../support/faults';
+import { withoutGrain } from '../support/grain';
 import { separate } from '../support/ghostscript';
 import { FULL } from '../support/measured';
 import { pdfOf, platesOf } from '../support/press';
@@ -35,24 +34,19 @@ const CASES = demoDesigns()
   .filter(({ file, design }) => (FULL || LIGHT.includes(file)) && design.setup.medium === 'print')
   .flatMap(({ file, design }) => FORMATS.map((to) => [`${file} as ${to.name}`, design, to] as const));
 
-/** No PDF says of grain which dot it puts where; programs make pictures smaller each in its way (tests/output/pictures.test.ts). */
-const plainPaint = (p: Paint): Paint => {
-  if (p.kind === 'picture') return colourPaint({ cmyk: [0.5, 0.2, 0.1, 0.1] }, p.overprint);
-  if (p.kind !== 'gradient') return p;
-  const { grain: _, ...rest } = p;
-  return rest;
-};
-const plain = (d: Design): Design =>
-  tryOut(d, (x) => {
-    for (const node of Object.values(x.nodes)) mapPaints(node, plainPaint);
-    for (const { id, ground } of sheetsOf(d)) if (ground) setGround(x, id, plainPaint(ground));
-  });
+/** Programs make pictures smaller each in its way: they are compared where their dots meet, in tests/output/pictures.test.ts. */
+const withoutPictures = (d: Design): Design =>
+  tryOut(d, (x) =>
+    mapPaints(x as Design, (p) =>
+      p.kind === 'picture' ? colourPaint({ cmyk: [0.5, 0.2, 0.1, 0.1] }, p.overprint) : p,
+    ),
+  );
 
 // Oracle: Ghostscript tiffsep of our PDF, the rule as tests/support/agree.ts states it. In CI every ninth one.
 test.each(CASES.filter((_, i) => FULL || i % 9 === 4))(
   '%s: the plates of the fitted page agree',
   async (name, design, to) => {
-    const made = plain(refit(design, design.pages[0].id, to, shop.fonts, making));
+    const made = withoutGrain(withoutPictures(refit(design, design.pages[0].id, to, shop.fonts, making)));
     await prepare(shop, made);
     const k = Math.min(to.width / design.setup.width, to.height / design.setup.height);
     const dpi = Math.round(DPI / Math.min(1, k));

@@ -41,6 +41,8 @@ export function dashPath(path: PathData, pattern: readonly number[], offset = 0)
     };
     for (const s of contour.segments) {
       const length = segmentLength(s);
+      // Back where it is already: it has no direction for a corner.
+      if (length < DOT) continue;
       let from = 0;
       let done = 0;
       while (length - done > left) {
