@@ -13,7 +13,8 @@ import {
 } from '@/core/edit/combine';
 import { record, tryOut, tryOutOn, undoEntry, type Recipe } from '@/core/edit/history';
 import { aimedNodes, setColour } from '@/core/edit/paint';
-import { moveNodes, scaleNodes, ungroupNodes } from '@/core/edit/place';
+import { moveNodes, scaleNodes } from '@/core/edit/place';
+import { ungroupNodes } from '@/core/edit/pile';
 import { canBePlain, makePlain } from '@/core/edit/plain';
 import { arrangedAs, evenStep, firstArrangement, repeatNodes, setArrangement, tooManyCopies } from '@/core/edit/repeat';
 import { piecesOf } from '@/core/geometry/boolean/pieces';

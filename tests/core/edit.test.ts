@@ -16,17 +16,8 @@ import { record, redoEntry, tryOut, tryOutOn, undoEntry, type HistoryEntry, type
 import { addPage, deletePage, duplicatePage, movePages } from '@/core/edit/pages';
 import { paintAt, setColour, setOverprint, setPaint } from '@/core/edit/paint';
 import { addSpot, addSwatch, recolourSwatch, removeSwatch, swatchUsers } from '@/core/edit/swatches';
-import {
-  deleteNodes,
-  groupNodes,
-  moveNodes,
-  orderNodes,
-  scaleNodes,
-  scalingAbout,
-  setNodeFlags,
-  turnNodes,
-  ungroupNodes,
-} from '@/core/edit/place';
+import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
+import { deleteNodes, groupNodes, orderNodes, setNodeFlags, ungroupNodes } from '@/core/edit/pile';
 import { readRecipes } from '@/core/edit/recipeLine';
 import { replaceText } from '@/core/edit/text';
 import { newDesign, setupOf } from '@/core/model/defaults';

@@ -18,17 +18,8 @@ import {
 } from '@/core/edit/nodes';
 import { contoursOf } from '@/core/derive/contours';
 import { setColour } from '@/core/edit/paint';
-import {
-  deleteNodes,
-  groupNodes,
-  moveNodes,
-  orderNodes,
-  scaleNodes,
-  scalingAbout,
-  setNodeFlags,
-  turnNodes,
-  ungroupNodes,
-} from '@/core/edit/place';
+import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
+import { deleteNodes, groupNodes, orderNodes, setNodeFlags, ungroupNodes } from '@/core/edit/pile';
 import { makePlain } from '@/core/edit/plain';
 import { firstArrangement, repeatNodes, setArrangement, tooManyCopies } from '@/core/edit/repeat';
 import { simplified } from '@/core/edit/smoothing';

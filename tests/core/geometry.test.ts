@@ -22,7 +22,8 @@ import {
   polygonArea,
   transformPath,
 } from '@/core/geometry/path';
-import { columnEdges, pageSnapLines, snapBox } from '@/core/geometry/snap';
+import { pageSnapLines, snapBox } from '@/core/geometry/snap';
+import { columnEdges } from '@/core/geometry/pageLines';
 import { strokeOutline, type StrokeStyle } from '@/core/geometry/stroke';
 import fc from '../support/seeded';
 

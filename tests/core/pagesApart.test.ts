@@ -1,7 +1,8 @@
 import { record, redoEntry, tryOut, undoEntry, type Recipe } from '@/core/edit/history';
 import { addMaster, giveBack, setGround, setMaster, takeable, takeOver, wouldRing } from '@/core/edit/masters';
 import { addPage } from '@/core/edit/pages';
-import { deleteNodes, moveNodes, scaleNodes } from '@/core/edit/place';
+import { moveNodes, scaleNodes } from '@/core/edit/place';
+import { deleteNodes } from '@/core/edit/pile';
 import { duplicateInto } from '../support/pagesApart';
 import { prepare, type Engines } from '@/core/engines';
 import { newDesign, setupOf } from '@/core/model/defaults';

@@ -13,7 +13,7 @@ import { setupOn } from '@/core/model/setupOn';
 import type { Design, Grid } from '@/core/model/schema';
 import { pageById, spreadOf } from '@/core/model/tree';
 import { verifyDesign } from '@/core/model/verify';
-import { baselines } from '@/core/geometry/snap';
+import { baselines } from '@/core/geometry/pageLines';
 import { DesignBuilder } from '@/demo/builder';
 import { mm } from '@/core/units/length';
 import { testEngines } from '../support/engines';

@@ -1,6 +1,6 @@
 import { multiply } from '@/core/geometry/matrix';
 import { setupOn } from '@/core/model/setupOn';
-import { baselines, columnEdges } from '@/core/geometry/snap';
+import { baselines, columnEdges } from '@/core/geometry/pageLines';
 import { areaOf } from '@/core/derive/area';
 import { ancestry, guidesOn, isHolder, pageMatrix } from '@/core/model/tree';
 import type { Session } from '../session/session';

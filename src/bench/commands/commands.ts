@@ -4,15 +4,8 @@ import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/cor
 import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
 import { aimedNodes, isLineAim, lineAt, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
-import {
-  deleteNodes,
-  groupNodes,
-  orderNodes,
-  setNodeFlags,
-  turnNodes,
-  ungroupNodes,
-  type OrderMove,
-} from '@/core/edit/place';
+import { turnNodes } from '@/core/edit/place';
+import { deleteNodes, groupNodes, orderNodes, setNodeFlags, ungroupNodes, type OrderMove } from '@/core/edit/pile';
 import { setWhole } from '@/core/edit/whole';
 import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/derive/layout';

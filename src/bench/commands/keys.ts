@@ -1,5 +1,5 @@
 import { isText } from '@/core/derive/layout';
-import { addNode } from '@/core/edit/place';
+import { addNode } from '@/core/edit/pile';
 import { centre } from '@/core/geometry/rect';
 import { isHolder, parentOf } from '@/core/model/tree';
 import { mm } from '@/core/units/length';

@@ -1,7 +1,7 @@
 import { adoptPicture, pasteClip } from '@/core/edit/clip';
 import { groundPicture, groundTiles } from '@/core/edit/groundPicture';
 import { setGround } from '@/core/edit/masters';
-import { addNode } from '@/core/edit/place';
+import { addNode } from '@/core/edit/pile';
 import { aimedNodes, paintAt, setPaint, type Aim } from '@/core/edit/paint';
 import { pictureIn, placedSize, relinkPicture, replaced, setPicture } from '@/core/edit/picture';
 import { localBox } from '@/core/derive/box';

@@ -1,6 +1,6 @@
 import { alikeNodes, inverseOf, type AlikeBy } from '@/core/edit/alike';
 import { joinPaths, splitPath } from '@/core/edit/compound';
-import { addNode, groupNodes, setNodeFlags } from '@/core/edit/place';
+import { addNode, groupNodes, setNodeFlags } from '@/core/edit/pile';
 import { isHolder, parentOf } from '@/core/model/tree';
 import { choose } from '../tools/pick';
 import { openPileHere } from '../tools/pileHere';

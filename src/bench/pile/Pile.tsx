@@ -24,7 +24,7 @@ import {
 } from 'lucide-react';
 import { useEffect, useEffectEvent, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { isText } from '@/core/derive/layout';
-import { reparentNode, setNodeFlags } from '@/core/edit/place';
+import { reparentNode, setNodeFlags } from '@/core/edit/pile';
 import type { Design, DesignNode, Page } from '@/core/model/schema';
 import type { Finding } from '@/core/check/types';
 import { isMaster, ancestry, isHolder, parentOf, pageById } from '@/core/model/tree';

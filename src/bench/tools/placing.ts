@@ -1,6 +1,6 @@
 import type { PasteInto } from '@/core/edit/clip';
 import type { DesignDraft } from '@/core/edit/history';
-import { addNode } from '@/core/edit/place';
+import { addNode } from '@/core/edit/pile';
 import { invert, multiply } from '@/core/geometry/matrix';
 import type { DesignNode } from '@/core/model/schema';
 import { ancestry, pageMatrix, parentOf } from '@/core/model/tree';

@@ -1,7 +1,7 @@
 import { areaOf } from '@/core/derive/area';
 import { isText } from '@/core/derive/layout';
+import { baselines } from '@/core/geometry/pageLines';
 import {
-  baselines,
   crossings,
   objectSnapLines,
   pageSnapLines,

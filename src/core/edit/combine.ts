@@ -14,7 +14,8 @@ import { areaOf } from '../derive/area';
 import { localBox } from '../derive/box';
 import { plain, type DesignDraft } from './history';
 import { isText } from '../derive/layout';
-import { placedPaint, wrapNodes } from './place';
+import { placedPaint } from './place';
+import { wrapNodes } from './pile';
 
 export type CombineOp = NodeOf<'combination'>['op'];
 type Combination = NodeOf<'combination'>;

@@ -5,7 +5,7 @@ import { topmost, type NodeId } from '../model/tree';
 import { before, type DesignDraft } from './history';
 import { takeIn } from './nodes';
 import { contoursOf } from '../derive/contours';
-import { replaceNode } from './place';
+import { replaceNode } from './pile';
 
 /** Makes one path of several, in the front one's paint; where they overlap is a hole. Answers its id. */
 export function joinPaths(d: DesignDraft, page: Page, ids: readonly NodeId[]): NodeId | null {

@@ -4,7 +4,7 @@ import type { Design, Page } from '../model/schema';
 import { parentMatrix, placedAnew, topmost, type NodeId } from '../model/tree';
 import type { HistoryEntry } from './history';
 import { packedMoves, unpacked, type Packed } from './packed';
-import { taken } from './place';
+import { taken } from './taken';
 
 /** A move of many: its step, and which objects have another place. */
 export interface Moved {

@@ -13,7 +13,8 @@ import { lettersAsShapes } from './letterShapes';
 import { withFrames } from './carryText';
 import { before, plain, type DesignDraft } from './history';
 import { isText } from '../derive/layout';
-import { placedPaint, replaceNode } from './place';
+import { placedPaint } from './place';
+import { replaceNode } from './pile';
 
 /** Replaces what is adjustable by plain paths and groups that look the same. Answers the ids that stand for it now. */
 export function makePlain(

@@ -8,7 +8,7 @@ import { mm } from '../units/length';
 import type { FontBook } from '../text/fonts';
 import { boxIn } from '../derive/box';
 import type { DesignDraft } from './history';
-import { wrapNodes } from './place';
+import { wrapNodes } from './pile';
 
 export type ArrangementKind = Arrangement['kind'];
 

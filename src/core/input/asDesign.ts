@@ -1,6 +1,6 @@
 import { adoptPicture, pasteClip } from '../edit/clip';
 import { tryOut } from '../edit/history';
-import { addNode } from '../edit/place';
+import { addNode } from '../edit/pile';
 import { pictureIn, placedSize } from '../edit/picture';
 import type { Env } from '../env';
 import { assetName, type Assets } from '../file/assets';
