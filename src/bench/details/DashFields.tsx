@@ -82,26 +82,28 @@ export function DashFields({
             max={1000}
             onCommit={(v) => put('Beginning of the dashes', { dashOffset: v || undefined } as Style)}
           />
-          <ListChoice
-            label="Between"
-            value={between ? (of ?? 'other') : NOTHING}
-            groups={[
-              {
-                name: '',
-                options: [
-                  { value: NOTHING, label: 'nothing' },
-                  ...(between && !of ? [{ value: 'other', label: 'a colour' }] : []),
-                  ...swatches.filter((s) => s.kind === 'colour').map((s) => ({ value: s.id, label: s.name })),
-                ],
-              },
-            ]}
-            onChange={(id) => {
-              if (id === 'other') return;
-              put('Second colour of the line', {
-                between: id ? { kind: 'colour', colour: { swatch: id, tint: 1 }, overprint: false } : undefined,
-              } as Style);
-            }}
-          />
+          <div className="col-span-2">
+            <ListChoice
+              label="Between"
+              value={between ? (of ?? 'other') : NOTHING}
+              groups={[
+                {
+                  name: '',
+                  options: [
+                    { value: NOTHING, label: 'nothing' },
+                    ...(between && !of ? [{ value: 'other', label: 'a colour' }] : []),
+                    ...swatches.filter((s) => s.kind === 'colour').map((s) => ({ value: s.id, label: s.name })),
+                  ],
+                },
+              ]}
+              onChange={(id) => {
+                if (id === 'other') return;
+                put('Second colour of the line', {
+                  between: id ? { kind: 'colour', colour: { swatch: id, tint: 1 }, overprint: false } : undefined,
+                } as Style);
+              }}
+            />
+          </div>
         </>
       )}
     </>
@@ -119,7 +121,10 @@ function Lengths({
   put: (label: string, style: Style) => void;
 }) {
   const [problem, setProblem] = useState<string | null>(null);
+  const said = dashes.map((v) => formatNumber(fromPoints(v, unit), 3)).join(' ');
   const take = (text: string) => {
+    // What was not touched keeps its exact lengths.
+    if (text === said) return setProblem(null);
     const typed = text
       .trim()
       .split(/[\s;]+/)
@@ -140,7 +145,7 @@ function Lengths({
           className={`h-7 w-full min-w-0 rounded-sm border bg-field px-2 ${problem ? 'border-stop' : 'border-edge'}`}
           aria-label={`Dash and gap, in turn, ${unit}`}
           aria-invalid={problem !== null}
-          defaultValue={dashes.map((v) => formatNumber(fromPoints(v, unit), 3)).join(' ')}
+          defaultValue={said}
           onKeyDown={(e) => {
             e.stopPropagation();
             if (e.key === 'Enter') take(e.currentTarget.value);

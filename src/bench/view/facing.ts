@@ -34,9 +34,8 @@ export function sheetSeen(s: Session): Rect {
 /** What is seen of the page that faces it, in points of the page at work. */
 export function facingSeen(s: Session, { x, page }: Facing): Rect {
   const setup = setupOn(s.design, page);
-  const { y0, y1, x1 } = s.state.view === 'clean' ? trimRect(setup) : bleedRect(setup);
-  const over = x1 - setup.width;
-  return x > 0 ? { x0: x, x1: x + x1, y0, y1 } : { x0: x - over, x1: 0, y0, y1 };
+  const { x0, y0, y1, x1 } = s.state.view === 'clean' ? trimRect(setup) : bleedRect(setup);
+  return x > 0 ? { x0: x, x1: x + x1, y0, y1 } : { x0: x + x0, x1: 0, y0, y1 };
 }
 
 /** Does a place of the page at work lie on the page that faces it? */
