@@ -12,6 +12,7 @@ test('a tear line of pills and dots with a second colour: chosen, typed, undone,
   await line.getByRole('radio', { name: 'Flat' }).click();
   await own.field('Weight').fill('2');
   await page.keyboard.press('Enter');
+  await line.getByRole('radio', { name: 'Inside' }).click();
   await expect(line.getByLabel(/^Dash and gap/)).toHaveCount(0);
   await line.getByRole('combobox', { name: 'Line' }).selectOption({ label: 'pills and dots' });
   const lengths = line.getByLabel(/^Dash and gap/);
@@ -32,6 +33,7 @@ test('a tear line of pills and dots with a second colour: chosen, typed, undone,
   await own.ready();
   await own.click(70, 60);
   const again = await own.unfold('Outline');
+  await expect(again.getByRole('radio', { name: 'Inside' })).toBeChecked();
   await expect(again.getByLabel(/^Dash and gap/)).toHaveValue('4 4 0 4');
   await again.getByRole('combobox', { name: 'Line' }).selectOption({ label: 'whole' });
   await expect(again.getByLabel(/^Dash and gap/)).toHaveCount(0);

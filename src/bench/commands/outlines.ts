@@ -1,4 +1,6 @@
 import { addOutline, aimedNodes, FURTHER_AIMS, linedNodes } from '@/core/edit/paint';
+import { contoursOf } from '@/core/geometry/segments';
+import { shapeById } from '@/core/shapes/catalogue';
 import { afterPaint } from '../session/afterPaint';
 import { freeSelection } from '../session/commandDef';
 import type { Session } from '../session/session';
@@ -11,6 +13,14 @@ export const canAddOutline = (s: Session): boolean => {
   const last = FURTHER_AIMS[FURTHER_AIMS.length - 1];
   return linedNodes(s.design, ids).length > 0 && !aimedNodes(s.design, ids, last).length;
 };
+
+/** Has one of them an edge with an inside? */
+export const haveInside = (s: Session, ids: readonly string[]): boolean =>
+  ids.some((id) => {
+    const node = s.design.nodes[id];
+    if (node?.kind === 'shape') return !shapeById(node.shape)?.open;
+    return node?.kind === 'path' ? contoursOf(node.path).every((c) => c.closed) : node !== undefined && 'fills' in node;
+  });
 
 /** Lays one more line below those that are there, wide enough to be seen, and points colours at it. */
 export function addFurtherOutline(s: Session): void {

@@ -15,7 +15,7 @@ import { Button } from '@/ui/Button';
 import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { DashFields } from './DashFields';
-import { addFurtherOutline, canAddOutline } from '../commands/outlines';
+import { addFurtherOutline, canAddOutline, haveInside } from '../commands/outlines';
 import { useSession } from '../session/context';
 
 interface Props {
@@ -76,6 +76,22 @@ export function OutlineFields({ aim, outline, ids, letters }: Props) {
               onChange={(join) => session.commit('Line corners', put({ join }))}
             />
           </div>
+          {aim !== 'letterOutline' && haveInside(session, ids) && (
+            <div className="col-span-2">
+              <WordChoice
+                label="Side of the edge"
+                value={outline.side ?? 'centre'}
+                options={[
+                  { value: 'inside', label: 'Inside' },
+                  { value: 'centre', label: 'On the edge' },
+                  { value: 'outside', label: 'Outside' },
+                ]}
+                onChange={(v) =>
+                  session.commit('Side of the line', put({ side: v === 'centre' ? undefined : v } as Partial<Outline>))
+                }
+              />
+            </div>
+          )}
           <DashFields outline={outline} unit={lineUnit} put={(label, style) => session.commit(label, put(style))} />
           {further && (
             <>

@@ -104,6 +104,8 @@ export const outlineSchema = z.readonly(
     between: z.optional(colourPaintSchema),
     /** Below the fills, not over them. */
     behind: z.optional(z.boolean()),
+    /** All of it lies on that side of the edge of an area. Absent: half on each. */
+    side: z.optional(z.enum(['inside', 'outside'])),
     /** How far outside the edge it runs; below nothing, inside. Absent: on it. */
     away: z.optional(coordinate),
   }),

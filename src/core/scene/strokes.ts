@@ -1,8 +1,10 @@
 import { meanScale, translation, type Matrix } from '../geometry/matrix';
 import { offsetRegion } from '../geometry/offset';
-import { transformPath, type FillRule, type PathData } from '../geometry/path';
+import { CLOSE, COORDS, MOVE, transformPath, type FillRule, type PathData } from '../geometry/path';
 import { grow } from '../geometry/rect';
-import type { StrokeStyle } from '../geometry/stroke';
+import { strokeOutline, type StrokeStyle } from '../geometry/stroke';
+import { combineTwo } from '../geometry/boolean/combine';
+import type { Region } from '../geometry/boolean/region';
 import type { Outline } from '../model/schema';
 import { PlacedPath } from './placedPath';
 import type { Leaf } from './scene';
@@ -58,11 +60,60 @@ function strokeLeaf({ node, placed: edge, rule, matrix }: Lined, outline: Outlin
   const { paint } = outline;
   if (paint.kind === 'none' || !(outline.width > 0)) return null;
   const stroke = strokeStyle(outline, matrix);
-  const by = (outline.away ?? 0) * meanScale(matrix);
+  const away = (outline.away ?? 0) * meanScale(matrix);
+  const side = isArea(edge.own) ? outline.side : undefined;
+  // What follows the line runs along its middle; anything else on one side is the part of a line twice as wide there.
+  const follows = paint.kind === 'gradient' && paint.strokeMapping !== undefined;
+  const by = side && follows ? away + (side === 'inside' ? -0.5 : 0.5) * stroke.width : away;
   const placed = by ? offsetPath(edge, rule, by, stroke) : edge;
   if (!placed.own.length) return null;
+  if (side && !follows) {
+    const region = sideOf(placed, by ? 'nonZero' : rule, stroke, side);
+    if (!region.path.length) return null;
+    const part = new PlacedPath(region.path, translation(placed.toPage[4], placed.toPage[5]));
+    const box = part.bounds;
+    return {
+      type: 'fill',
+      node,
+      inkBounds: box,
+      paintBounds: box,
+      paint,
+      matrix,
+      placed: part,
+      rule: region.rule,
+      line: true,
+    };
+  }
   const bounds = grow(placed.bounds, reach(stroke));
   return { type: 'stroke', node, inkBounds: bounds, paintBounds: bounds, paint, matrix, placed, stroke };
+}
+
+/** Is every contour of it closed? */
+const isArea = (path: PathData): boolean => {
+  let open = 0;
+  for (let i = 0; i < path.length; i += 1 + COORDS[path[i]]) open += path[i] === MOVE ? 1 : path[i] === CLOSE ? -1 : 0;
+  return open === 0;
+};
+
+/** The part of a line on one side strays no further from the true one than this, in points. */
+const FINE = 0.004;
+const sides = new WeakMap<PathData, { readonly key: string; readonly region: Region }[]>();
+/** What of a line of full width lies on one side of the edge of an area, seen from where the area is put. */
+function sideOf({ own: path, toPage }: PlacedPath, rule: FillRule, s: StrokeStyle, side: 'inside' | 'outside'): Region {
+  const [a, b, c, d] = toPage;
+  const dash = s.dash ? [...s.dash.lengths, s.dash.offset] : [];
+  const key = [a, b, c, d, rule, side, s.width, s.cap, s.join, s.miterLimit, ...dash].join();
+  let known = sides.get(path);
+  if (!known) sides.set(path, (known = []));
+  let made = known.find((k) => k.key === key);
+  if (!made) {
+    const area: Region = { path: transformPath(path, [a, b, c, d, 0, 0]), rule };
+    const line: Region = { path: strokeOutline(area.path, { ...s, width: 2 * s.width }, FINE), rule: 'nonZero' };
+    made = { key, region: combineTwo(line, area, side === 'inside' ? 'intersect' : 'subtract').region };
+    known.push(made);
+    if (known.length > MOST_KEPT) known.shift();
+  }
+  return made.region;
 }
 
 /** A grown edge strays no further from the true one than this, in points. */
