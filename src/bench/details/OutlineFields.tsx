@@ -83,7 +83,7 @@ export function OutlineFields({ aim, outline, ids, letters }: Props) {
                 value={outline.side ?? 'centre'}
                 options={[
                   { value: 'inside', label: 'Inside' },
-                  { value: 'centre', label: 'On the edge' },
+                  { value: 'centre', label: 'Centre' },
                   { value: 'outside', label: 'Outside' },
                 ]}
                 onChange={(v) =>
