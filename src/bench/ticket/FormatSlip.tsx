@@ -77,10 +77,12 @@ export function FormatSlip() {
   const page = pageById(design, pageId) ?? design.pages[0];
   const master = isMaster(design, page.id);
   const [chosen, setChosen] = useState<For | null>(null);
-  const whose = chosen ?? (master || page.format || page.grid ? page.id : 'design');
+  const masters = mastersOf(design, page).toReversed();
+  // Who goes to another page meanwhile chooses anew.
+  const there = chosen === 'design' || chosen === page.id || masters.some((m) => m.id === chosen);
+  const whose = chosen !== null && there ? chosen : master || page.format || page.grid ? page.id : 'design';
   const sheet = whose === 'design' ? undefined : pageById(design, whose);
   const setup = sheet ? setupOn(design, sheet) : design.setup;
-  const masters = mastersOf(design, page).toReversed();
   const of = !sheet ? 'design' : isMaster(design, sheet.id) ? 'master' : 'page';
   const others = ofOtherFormat(design).filter((id) => !isMaster(design, id)).length;
   const own = sheet && (sheet.format || sheet.grid);

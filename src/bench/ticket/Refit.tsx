@@ -69,13 +69,16 @@ function Choosing({ shut }: { shut: () => void }) {
   );
   const asPages = () => {
     let ids: string[] = [];
-    session.commit(made.length === 1 ? 'Add a page of another format' : 'Add pages of other formats', (d) => {
-      ids = [];
-      for (const m of made)
-        ids.push(...pastePages(d, ids.at(-1) ?? pageId, copyPages(m, [m.pages[0].id]), session.newId));
-      ids.forEach((id, i) => (pageById(d, id)!.name = chosen[i]));
-    });
-    if (!ids.length) return;
+    const done = session.commit(
+      made.length === 1 ? 'Add a page of another format' : 'Add pages of other formats',
+      (d) => {
+        ids = [];
+        for (const m of made)
+          ids.push(...pastePages(d, ids.at(-1) ?? pageId, copyPages(m, [m.pages[0].id]), session.newId));
+        ids.forEach((id, i) => (pageById(d, id)!.name = chosen[i]));
+      },
+    );
+    if (!done) return;
     session.goToPage(ids[0]);
     fitPage(session);
     session.say(`${count(ids.length, 'page')} of another format behind this one.`);
