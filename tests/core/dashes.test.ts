@@ -1,25 +1,11 @@
 import { dashPath } from '@/core/geometry/dash';
-import { boundsOf } from '@/core/geometry/boolean/region';
-import { scannable, spansAt } from '@/core/geometry/boolean/scanline';
 import { flatten, type PathData } from '@/core/geometry/path';
 import { strokeOutline, type StrokeStyle } from '@/core/geometry/stroke';
 import { contoursOf } from '@/core/geometry/segments';
+import { areaOf } from '../support/area';
 
 // Closed forms of plane geometry; caps and joins as ISO 32000-1 8.4.3 defines them.
 
-/** Even scan lines over what is covered, however often: exact but for the lines that a corner lies on. */
-const areaOf = (path: PathData): number => {
-  const region = { path, rule: 'nonZero' } as const;
-  const [seen, { y0, y1 }] = [scannable(region), boundsOf(region)];
-  const lines = 6000;
-  const step = (y1 - y0) / lines;
-  let sum = 0;
-  for (let k = 0; k < lines; k++) {
-    const spans = spansAt(seen, y0 + (k + 0.5) * step);
-    for (let n = 0; n + 1 < spans.length; n += 2) sum += (spans[n + 1] - spans[n]) * step;
-  }
-  return sum;
-};
 const style = (dash: readonly number[], more: Partial<StrokeStyle> = {}, offset = 0): StrokeStyle => ({
   width: 4,
   cap: 'butt',
@@ -28,7 +14,7 @@ const style = (dash: readonly number[], more: Partial<StrokeStyle> = {}, offset 
   dash: { lengths: dash, offset },
   ...more,
 });
-const area = (path: PathData, s: StrokeStyle) => areaOf(strokeOutline(path, s, 2e-5));
+const area = (path: PathData, s: StrokeStyle) => areaOf({ path: strokeOutline(path, s, 2e-5), rule: 'nonZero' }, 6000);
 const LINE_36 = [0, 0, 0, 1, 36, 0];
 const SQUARE = [0, 0, 0, 1, 10, 0, 1, 10, 10, 1, 0, 10, 3];
 

@@ -1,5 +1,3 @@
-import { boundsOf, type Region } from '@/core/geometry/boolean/region';
-import { scannable, spansAt } from '@/core/geometry/boolean/scanline';
 import { transformPath } from '@/core/geometry/path';
 import { prepare, type Engines } from '@/core/engines';
 import { newDesign, outlineOf, setupOf } from '@/core/model/defaults';
@@ -8,6 +6,7 @@ import { verifyDesign } from '@/core/model/verify';
 import type { Leaf } from '@/core/scene/scene';
 import { walk } from '@/core/scene/walk';
 import { DesignBuilder, flat } from '@/demo/builder';
+import { areaOf } from '../support/area';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
 import { pdfOf, platesOf } from '../support/press';
@@ -19,18 +18,6 @@ beforeAll(async () => {
   engines = await testEngines();
 });
 
-/** Even scan lines over what is covered. */
-function areaOf(region: Region): number {
-  const [seen, { y0, y1 }] = [scannable(region), boundsOf(region)];
-  const lines = 60_000;
-  const step = (y1 - y0) / lines;
-  let sum = 0;
-  for (let k = 0; k < lines; k++) {
-    const spans = spansAt(seen, y0 + (k + 0.5) * step);
-    for (let n = 0; n + 1 < spans.length; n += 2) sum += (spans[n + 1] - spans[n]) * step;
-  }
-  return sum;
-}
 const line = (more: Partial<Outline>, width = 6): Outline => ({
   ...outlineOf(flat(cmyk(90, 20, 0, 0)), width),
   ...more,
