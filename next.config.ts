@@ -25,10 +25,12 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: process.env.SKIP_TYPECHECK === '1' },
   async headers() {
     // What the proxy passes by (its matcher says the same); missing files of these folders are answered with it too.
-    return ['/_next/static', '/wasm', '/fonts', '/icc', '/pictures', '/api'].map((folder) => ({
-      source: `${folder}/:path*`,
-      headers: fixed,
-    }));
+    return ['/_next/static', '/wasm', '/fonts', '/icc', '/pictures', '/icons', '/api']
+      .map((folder) => ({ source: `${folder}/:path*`, headers: fixed }))
+      .concat([
+        // Asked for anew at every visit: it says which version is in force.
+        { source: '/sw.js', headers: [...fixed, { key: 'Cache-Control', value: 'no-cache' }] },
+      ]);
   },
   turbopack: {
     root: import.meta.dirname,

@@ -8,6 +8,8 @@ export default defineConfig({
   fullyParallel: false,
   // Files run side by side, the tests of one after each other.
   workers: 2,
+  // Under `bin/test`, a sample of the stories; all of them under `bin/test --full`, and where one is asked for by its name.
+  grepInvert: process.env.CI && !process.env.HOLVET_FULL ? /@whole/ : undefined,
   timeout: 120_000,
   // A machine under load takes its time; what must come, comes.
   expect: { timeout: 15_000 },
@@ -18,6 +20,8 @@ export default defineConfig({
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    // Each story begins as a first visit; what works without a network has a story of its own.
+    serviceWorkers: 'block',
     trace: 'off',
     launchOptions: {
       executablePath: CHROMIUM,

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Locator } from '@playwright/test';
-import { BenchPage, contents, expect, test } from './support';
+import { BenchPage, contents, expect, test, WHOLE } from './support';
 
 const line = (bench: BenchPage): Locator => bench.page.getByLabel('Recipe line');
 const slip = (bench: BenchPage, name: string | RegExp): Locator => bench.page.getByRole('dialog', { name });
@@ -23,7 +23,7 @@ async function pixel(bench: BenchPage, x: number, y: number): Promise<number[]> 
 }
 const differ = (a: number[], b: number[]): number => Math.max(...a.map((v, i) => Math.abs(v - b[i])));
 
-test('colours before the drawing: eight typed recipes, one pasted list, three spot inks', async ({ page }) => {
+test('colours before the drawing: eight typed recipes, one pasted list, three spot inks', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Colours first');
   const typed = [
     'Quay Night 100 86 38 44',
@@ -164,7 +164,7 @@ test('a screen colour that no ink reaches says so, and gives way to the printabl
   await expect(recipe.getByText('Kept as a recipe')).toBeVisible();
 });
 
-test('sampled from a gradient: as it looks, and exactly', async ({ page }) => {
+test('sampled from a gradient: as it looks, and exactly', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Sample');
   await line(bench).fill('Tide 82 46 22 6');
   await line(bench).press('Enter');
@@ -266,66 +266,68 @@ test('one swatch in the place of another everywhere; merged, sorted, swept', asy
   await expect(bench.card('Dusk')).toBeVisible();
 });
 
-test('inks: as a stand-in there is no plate; another paper changes looks and no recipe; a library of one’s own', async ({
-  page,
-}) => {
-  const bench = await BenchPage.poster(page);
-  await page.getByRole('button', { name: /^Inks/ }).click();
-  const inks = slip(bench, 'Inks');
-  await inks.getByLabel('Kelp 38-167: as its stand-in').check();
-  await expect(inks.getByText('no plate')).toBeVisible();
-  await expect(
-    page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Kelp 38-167' }),
-  ).toHaveCount(0);
-  await inks.getByLabel('Ember 66-43: opaque').check();
-  const card = bench.card('Wick').locator('span[style*="background"]').last();
-  const before = await card.getAttribute('style');
-  const profile = path.resolve('public/icc/newsprint-tr002.icc');
-  await inks.getByLabel('Open an output profile').setInputFiles({
-    name: 'notes.icc',
-    mimeType: 'application/octet-stream',
-    buffer: Buffer.from('no profile at all, but long enough to be read as one. '.repeat(10)),
-  });
-  await expect(bench.message()).toContainText('notes.icc cannot be the paper: It is not an ICC profile.');
-  await inks
-    .getByLabel('Open an output profile')
-    .setInputFiles({ name: 'harbour-news.icc', mimeType: 'application/octet-stream', buffer: readFileSync(profile) });
-  await expect(bench.message()).toContainText('no recipe has changed');
-  await expect(card).not.toHaveAttribute('style', before!);
-  await expect(bench.card('Wick, C0 M36 Y92 K0')).toBeVisible();
-  await page.keyboard.press('Escape');
-  await bench.saved();
-  // The paper comes back with the design, and travels in its file.
-  const saved = await bench.handOver('Design');
-  await page.reload();
-  await bench.ready();
-  await expect(bench.card('Wick').locator('span[style*="background"]').last()).not.toHaveAttribute('style', before!);
-  await page.goto('/');
-  await page
-    .getByLabel('Open a design file')
-    .setInputFiles({ name: 'again.holvet', mimeType: 'application/zip', buffer: Buffer.from(saved.bytes) });
-  await bench.ready();
-  await page.getByRole('button', { name: /^Inks/ }).click();
-  await expect(inks.getByLabel('Paper', { exact: true })).toHaveValue(/^sha256-/);
-  await page.keyboard.press('Escape');
+test(
+  'inks: as a stand-in there is no plate; another paper changes looks and no recipe; a library of one’s own',
+  WHOLE,
+  async ({ page }) => {
+    const bench = await BenchPage.poster(page);
+    await page.getByRole('button', { name: /^Inks/ }).click();
+    const inks = slip(bench, 'Inks');
+    await inks.getByLabel('Kelp 38-167: as its stand-in').check();
+    await expect(inks.getByText('no plate')).toBeVisible();
+    await expect(
+      page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Kelp 38-167' }),
+    ).toHaveCount(0);
+    await inks.getByLabel('Ember 66-43: opaque').check();
+    const card = bench.card('Wick').locator('span[style*="background"]').last();
+    const before = await card.getAttribute('style');
+    const profile = path.resolve('public/icc/newsprint-tr002.icc');
+    await inks.getByLabel('Open an output profile').setInputFiles({
+      name: 'notes.icc',
+      mimeType: 'application/octet-stream',
+      buffer: Buffer.from('no profile at all, but long enough to be read as one. '.repeat(10)),
+    });
+    await expect(bench.message()).toContainText('notes.icc cannot be the paper: It is not an ICC profile.');
+    await inks
+      .getByLabel('Open an output profile')
+      .setInputFiles({ name: 'harbour-news.icc', mimeType: 'application/octet-stream', buffer: readFileSync(profile) });
+    await expect(bench.message()).toContainText('no recipe has changed');
+    await expect(card).not.toHaveAttribute('style', before!);
+    await expect(bench.card('Wick, C0 M36 Y92 K0')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await bench.saved();
+    // The paper comes back with the design, and travels in its file.
+    const saved = await bench.handOver('Design');
+    await page.reload();
+    await bench.ready();
+    await expect(bench.card('Wick').locator('span[style*="background"]').last()).not.toHaveAttribute('style', before!);
+    await page.goto('/');
+    await page
+      .getByLabel('Open a design file')
+      .setInputFiles({ name: 'again.holvet', mimeType: 'application/zip', buffer: Buffer.from(saved.bytes) });
+    await bench.ready();
+    await page.getByRole('button', { name: /^Inks/ }).click();
+    await expect(inks.getByLabel('Paper', { exact: true })).toHaveValue(/^sha256-/);
+    await page.keyboard.press('Escape');
 
-  await page.getByRole('button', { name: 'Spot library' }).click();
-  const library = slip(bench, 'Spot library');
-  await library.getByLabel('Open an ink library').setInputFiles({
-    name: 'Guild inks.txt',
-    mimeType: 'text/plain',
-    buffer: Buffer.from(
-      'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Net Blue 40" 40 -4 -38\n"Sail Red" 44 58 36\nEND_DATA\n',
-    ),
-  });
-  await expect(library.getByLabel('Library', { exact: true }).locator('option:checked')).toHaveText(/Guild inks/);
-  await library.getByRole('combobox', { name: 'Find a spot ink' }).fill('sail');
-  await expect(library.getByRole('option', { name: /Sail Red/ })).toBeVisible();
-  await library.getByRole('combobox', { name: 'Find a spot ink' }).press('Enter');
-  await expect(bench.card('Sail Red')).toBeVisible();
-});
+    await page.getByRole('button', { name: 'Spot library' }).click();
+    const library = slip(bench, 'Spot library');
+    await library.getByLabel('Open an ink library').setInputFiles({
+      name: 'Guild inks.txt',
+      mimeType: 'text/plain',
+      buffer: Buffer.from(
+        'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Net Blue 40" 40 -4 -38\n"Sail Red" 44 58 36\nEND_DATA\n',
+      ),
+    });
+    await expect(library.getByLabel('Library', { exact: true }).locator('option:checked')).toHaveText(/Guild inks/);
+    await library.getByRole('combobox', { name: 'Find a spot ink' }).fill('sail');
+    await expect(library.getByRole('option', { name: /Sail Red/ })).toBeVisible();
+    await library.getByRole('combobox', { name: 'Find a spot ink' }).press('Enter');
+    await expect(bench.card('Sail Red')).toBeVisible();
+  },
+);
 
-test('seen by others, contrast, colours in use, screen colours kept', async ({ page }) => {
+test('seen by others, contrast, colours in use, screen colours kept', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Seen');
   await bench.shape('Rectangle', 20, 20, 90, 90);
   await line(bench).fill('Sun 0 10 100 0');
@@ -358,6 +360,9 @@ test('seen by others, contrast, colours in use, screen colours kept', async ({ p
   await line(bench).fill('Web #3a7bd5');
   await line(bench).press('Enter');
   await bench.card('Web').click();
-  const pdf = await bench.handOver('Print PDF', async (s) => s.getByLabel('Keep screen colours RGB').check());
+  const pdf = await bench.handOver('PDF', async (s) => {
+    await s.getByText('How it is made').click();
+    await s.getByLabel('Keep screen colours RGB').check();
+  });
   expect(pdf.bytes.length).toBeGreaterThan(10_000);
 });

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { strFromU8, unzipSync } from 'fflate';
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 interface File {
   nodes: Record<
@@ -121,68 +121,74 @@ test('a sunburst of 24 rays: turned about a tip, copied, and again by one key', 
   await expect(bench.details()).toContainText('24 copies in a ring');
 });
 
-test('two shapes that do not touch: united, the gap is told and closed by moving, or by a bridge', async ({ page }) => {
-  const bench = await BenchPage.make(page, 'A6', 'Gap');
-  await bench.shape('Ellipse', 15, 40, 50, 75);
-  await bench.shape('Ellipse', 60, 40, 95, 75);
-  await bench.field('X').fill('50.6');
-  await page.keyboard.press('Enter');
-  await focus(bench);
-  await page.keyboard.press('Control+a');
-  await page.keyboard.press('Control+Shift+u');
-  await expect(bench.message()).toContainText('they are still 0.6 mm apart');
-  await expect(bench.details().getByRole('note')).toContainText('Not one piece');
-  await bench.message().getByRole('button', { name: 'Move together' }).click();
-  await expect(bench.message()).toHaveText('Closed 1 gap by moving.');
-  await expect(bench.details().getByRole('note')).toHaveCount(0);
-  await page.keyboard.press('Control+z');
-  await expect(bench.details().getByRole('note')).toBeVisible();
-  await button(bench, 'Bridge').click();
-  await expect(bench.message()).toHaveText('Closed 1 gap by a bridge.');
-});
-
-test('a pile of six rings: the third is picked and changed, by the list and by holding the button', async ({
-  page,
-}) => {
-  const bench = await BenchPage.make(page, 'A6', 'Rings');
-  for (let i = 0; i < 6; i++) {
-    await bench.shape('Ring', 20 + i * 2, 40 + i * 2, 70 + i * 2, 90 + i * 2);
-    await page.keyboard.press('F2');
-    await bench.pile().first().dblclick();
-    await page.getByLabel('New name').fill(`Ring ${i + 1}`);
+test(
+  'two shapes that do not touch: united, the gap is told and closed by moving, or by a bridge',
+  WHOLE,
+  async ({ page }) => {
+    const bench = await BenchPage.make(page, 'A6', 'Gap');
+    await bench.shape('Ellipse', 15, 40, 50, 75);
+    await bench.shape('Ellipse', 60, 40, 95, 75);
+    await bench.field('X').fill('50.6');
     await page.keyboard.press('Enter');
-  }
-  await recipe(bench, 'Wick 0 36 92 0');
-  await focus(bench);
-  await page.keyboard.press('Escape');
-  // A place that all six rings cover.
-  const p = await bench.at(65, 55);
-  await page.mouse.move(p.x, p.y);
-  await focus(bench);
-  await page.keyboard.press('q');
-  const list = page.getByRole('listbox', { name: 'Objects under the pointer' });
-  const rows = await list.getByRole('option').allTextContents();
-  expect(rows).toEqual(['Ring 6', 'Ring 5', 'Ring 4', 'Ring 3', 'Ring 2', 'Ring 1']);
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('Enter');
-  await expect(bench.message()).toContainText(`Selected ${rows[2]}`);
-  await bench.card('Wick').click();
-  const now = await saved(bench);
-  const wick = now.swatches.find((w) => w.name === 'Wick')!.id;
-  expect(
-    Object.values(now.nodes)
-      .filter((n) => JSON.stringify(n.fills).includes(wick))
-      .map((n) => n.name),
-  ).toEqual(['Ring 4']);
-  // Held still, the button lists them too.
-  await page.mouse.move(p.x, p.y);
-  await page.mouse.down();
-  await expect(list).toBeVisible();
-  await page.mouse.up();
-  await page.keyboard.press('Escape');
-  await expect(list).toHaveCount(0);
-});
+    await focus(bench);
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('Control+Shift+u');
+    await expect(bench.message()).toContainText('they are still 0.6 mm apart');
+    await expect(bench.details().getByRole('note')).toContainText('Not one piece');
+    await bench.message().getByRole('button', { name: 'Move together' }).click();
+    await expect(bench.message()).toHaveText('Closed 1 gap by moving.');
+    await expect(bench.details().getByRole('note')).toHaveCount(0);
+    await page.keyboard.press('Control+z');
+    await expect(bench.details().getByRole('note')).toBeVisible();
+    await button(bench, 'Bridge').click();
+    await expect(bench.message()).toHaveText('Closed 1 gap by a bridge.');
+  },
+);
+
+test(
+  'a pile of six rings: the third is picked and changed, by the list and by holding the button',
+  WHOLE,
+  async ({ page }) => {
+    const bench = await BenchPage.make(page, 'A6', 'Rings');
+    for (let i = 0; i < 6; i++) {
+      await bench.shape('Ring', 20 + i * 2, 40 + i * 2, 70 + i * 2, 90 + i * 2);
+      await page.keyboard.press('F2');
+      await bench.pile().first().dblclick();
+      await page.getByLabel('New name').fill(`Ring ${i + 1}`);
+      await page.keyboard.press('Enter');
+    }
+    await recipe(bench, 'Wick 0 36 92 0');
+    await focus(bench);
+    await page.keyboard.press('Escape');
+    // A place that all six rings cover.
+    const p = await bench.at(65, 55);
+    await page.mouse.move(p.x, p.y);
+    await focus(bench);
+    await page.keyboard.press('q');
+    const list = page.getByRole('listbox', { name: 'Objects under the pointer' });
+    const rows = await list.getByRole('option').allTextContents();
+    expect(rows).toEqual(['Ring 6', 'Ring 5', 'Ring 4', 'Ring 3', 'Ring 2', 'Ring 1']);
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await expect(bench.message()).toContainText(`Selected ${rows[2]}`);
+    await bench.card('Wick').click();
+    const now = await saved(bench);
+    const wick = now.swatches.find((w) => w.name === 'Wick')!.id;
+    expect(
+      Object.values(now.nodes)
+        .filter((n) => JSON.stringify(n.fills).includes(wick))
+        .map((n) => n.name),
+    ).toEqual(['Ring 4']);
+    // Held still, the button lists them too.
+    await page.mouse.move(p.x, p.y);
+    await page.mouse.down();
+    await expect(list).toBeVisible();
+    await page.mouse.up();
+    await page.keyboard.press('Escape');
+    await expect(list).toHaveCount(0);
+  },
+);
 
 test('nodes: drawn by the pen, smoothed, joined with the gap told, lined up, simplified', async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Nodes');
@@ -226,7 +232,7 @@ test('nodes: drawn by the pen, smoothed, joined with the gap told, lined up, sim
   expect(Object.values(kept.nodes).map((n) => n.kind)).toEqual(['path', 'path']);
 });
 
-test('everything of one colour selected by tolerance and recoloured', async ({ page }) => {
+test('everything of one colour selected by tolerance and recoloured', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Alike');
   const cells: [string, string][] = [
     ['Glow 0 40 90 0', 'Star'],
@@ -255,7 +261,7 @@ test('everything of one colour selected by tolerance and recoloured', async ({ p
   await expect(bench.message()).toContainText('Selected the other 1 object');
 });
 
-test('snapping at a quarter and at eight times the size: the same reach on the screen', async ({ page }) => {
+test('snapping at a quarter and at eight times the size: the same reach on the screen', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Snapping');
   await bench.shape('Rectangle', 30, 30, 60, 60);
   await bench.shape('Rectangle', 80, 100, 110, 130);
@@ -281,7 +287,7 @@ test('snapping at a quarter and at eight times the size: the same reach on the s
   await expect(bench.message()).toContainText('Moved 1 object.');
 });
 
-test('words in a heart; guides out of the ruler; the chooser and Details have no barrier', async ({ page }) => {
+test('words in a heart; guides out of the ruler; the chooser and Details have no barrier', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Heart');
   await page.getByRole('button', { name: 'Shape', exact: true }).click();
   const chooser = page.getByRole('dialog', { name: 'Shapes' });

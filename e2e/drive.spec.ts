@@ -84,7 +84,7 @@ test('from a new A3 design to the plates of its PDF', async ({ page }) => {
   }).toPass({ timeout: 20_000 });
 
   // The file, and the ink in it by another program's plates.
-  const pdf = await bench.handOver('Print PDF');
+  const pdf = await bench.handOver('PDF');
   expect(pdf.name).toBe('Quay notice.pdf');
   const dpi = 50;
   const [plates] = separate(pdf.bytes, dpi);

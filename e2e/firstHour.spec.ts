@@ -1,88 +1,90 @@
 import AxeBuilder from '@axe-core/playwright';
 import { decode } from 'fast-png';
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 const message = (bench: BenchPage) => bench.message();
 
-test('a poster in colours chosen by eye, its headline over its ground: clicks make display text, drags make frames', async ({
-  page,
-}) => {
-  const bench = await BenchPage.make(page, 'A4', 'Walk poster');
-  // A small palette to begin with, by one press.
-  await page
-    .getByRole('group', { name: 'Small palettes to begin with' })
-    .getByRole('button', { name: 'Quay at dusk' })
-    .click();
-  await expect(bench.card('Quay Night')).toBeVisible();
-  await bench.shape('Rectangle', 0, 0, 210, 297);
-  await bench.card('Quay Night').click();
-  // The headline: a click, although the ground lies below and was just drawn.
-  await page.getByRole('button', { name: 'Text', exact: true }).click();
-  await bench.click(30, 60);
-  await page.keyboard.type('Lantern walk');
-  await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Text: Lantern walk, display text/);
-  // A card gives the letters their colour, and the keys still belong to them.
-  await bench.card('Paper Glow').click();
-  await expect(message(bench)).toContainText('Letters of 1 object: Paper Glow.');
-  await page.keyboard.press('End');
-  await page.keyboard.type('!');
-  await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Text: Lantern walk!, display text/);
-  // Chosen letters are coloured alone.
-  await page.keyboard.press('Home');
-  for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
-  await bench.card('Wick').click();
-  await expect(message(bench)).toContainText('Letters, the chosen ones: Wick.');
-  // A field of Details, then keys again; Esc leaves the text wholly.
-  await bench.field('Size').fill('60');
-  await page.keyboard.press('Enter');
-  await page.keyboard.press('End');
-  await page.keyboard.type('?');
-  await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Text: Lantern walk!\?, display text/);
-  await page.keyboard.press('Escape');
-  await expect(page.locator('#letters')).toHaveCount(0);
-  const x = await bench.field('X').inputValue();
-  await page.keyboard.press('ArrowRight');
-  await expect(bench.field('X')).not.toHaveValue(x);
+test(
+  'a poster in colours chosen by eye, its headline over its ground: clicks make display text, drags make frames',
+  WHOLE,
+  async ({ page }) => {
+    const bench = await BenchPage.make(page, 'A4', 'Walk poster');
+    // A small palette to begin with, by one press.
+    await page
+      .getByRole('group', { name: 'Small palettes to begin with' })
+      .getByRole('button', { name: 'Quay at dusk' })
+      .click();
+    await expect(bench.card('Quay Night')).toBeVisible();
+    await bench.shape('Rectangle', 0, 0, 210, 297);
+    await bench.card('Quay Night').click();
+    // The headline: a click, although the ground lies below and was just drawn.
+    await page.getByRole('button', { name: 'Text', exact: true }).click();
+    await bench.click(30, 60);
+    await page.keyboard.type('Lantern walk');
+    await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Text: Lantern walk, display text/);
+    // A card gives the letters their colour, and the keys still belong to them.
+    await bench.card('Paper Glow').click();
+    await expect(message(bench)).toContainText('Letters of 1 object: Paper Glow.');
+    await page.keyboard.press('End');
+    await page.keyboard.type('!');
+    await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Text: Lantern walk!, display text/);
+    // Chosen letters are coloured alone.
+    await page.keyboard.press('Home');
+    for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
+    await bench.card('Wick').click();
+    await expect(message(bench)).toContainText('Letters, the chosen ones: Wick.');
+    // A field of Details, then keys again; Esc leaves the text wholly.
+    await bench.field('Size').fill('60');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('End');
+    await page.keyboard.type('?');
+    await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Text: Lantern walk!\?, display text/);
+    await page.keyboard.press('Escape');
+    await expect(page.locator('#letters')).toHaveCount(0);
+    const x = await bench.field('X').inputValue();
+    await page.keyboard.press('ArrowRight');
+    await expect(bench.field('X')).not.toHaveValue(x);
 
-  // Into the shape only by double-click, and its frame has an outline of its own.
-  await bench.shape('Ellipse', 40, 150, 170, 250);
-  await page.getByRole('button', { name: 'Text', exact: true }).click();
-  await bench.drag(await bench.at(60, 180), await bench.at(150, 220));
-  await page.keyboard.type('On top');
-  await page.keyboard.press('Escape');
-  await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Text: On top, text frame/);
-  await page.keyboard.press('Delete');
-  await bench.click(100, 160, { clickCount: 2 });
-  await page.keyboard.type('Inside');
-  await expect(page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio')).toHaveText([
-    'Letters',
-    'Letter outline',
-    'Frame',
-    'Frame outline',
-  ]);
-  await page.getByRole('radio', { name: 'Frame outline' }).click();
-  await bench.card('Wick').click();
-  await expect(message(bench)).toContainText('Frame outline of 1 object: Wick.');
+    // Into the shape only by double-click, and its frame has an outline of its own.
+    await bench.shape('Ellipse', 40, 150, 170, 250);
+    await page.getByRole('button', { name: 'Text', exact: true }).click();
+    await bench.drag(await bench.at(60, 180), await bench.at(150, 220));
+    await page.keyboard.type('On top');
+    await page.keyboard.press('Escape');
+    await expect(bench.pile().first()).toHaveAttribute('aria-label', /^Text: On top, text frame/);
+    await page.keyboard.press('Delete');
+    await bench.click(100, 160, { clickCount: 2 });
+    await page.keyboard.type('Inside');
+    await expect(page.getByRole('radiogroup', { name: 'Aim' }).getByRole('radio')).toHaveText([
+      'Letters',
+      'Letter outline',
+      'Frame',
+      'Frame outline',
+    ]);
+    await page.getByRole('radio', { name: 'Frame outline' }).click();
+    await bench.card('Wick').click();
+    await expect(message(bench)).toContainText('Frame outline of 1 object: Wick.');
 
-  // A colour by eye, from the words of the sentence; and one by its plain name.
-  await page.keyboard.press('Escape');
-  await bench.click(10, 290);
-  await bench.details().getByRole('button', { name: 'Quay Night', exact: true }).click();
-  const wheel = page.getByRole('dialog', { name: 'Colour by eye' });
-  await expect(wheel.getByRole('heading')).toHaveText('Fill of 1 object');
-  expect(
-    (await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations
-      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-      .map((v) => v.id),
-  ).toEqual([]);
-  await wheel.getByLabel('Cyan', { exact: true }).fill('60');
-  await page.keyboard.press('Enter');
-  await wheel.getByRole('button', { name: 'Put it into the tray' }).click();
-  await expect(message(bench)).toContainText('is in the tray, and fill of 1 object.');
-  await page.getByLabel('Recipe line').fill('dark green');
-  await page.keyboard.press('Enter');
-  await expect(message(bench)).toContainText('Added dark green: fill of 1 object.');
-});
+    // A colour by eye, from the words of the sentence; and one by its plain name.
+    await page.keyboard.press('Escape');
+    await bench.click(10, 290);
+    await bench.details().getByRole('button', { name: 'Quay Night', exact: true }).click();
+    const wheel = page.getByRole('dialog', { name: 'Colour by eye' });
+    await expect(wheel.getByRole('heading')).toHaveText('Fill of 1 object');
+    expect(
+      (await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations
+        .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        .map((v) => v.id),
+    ).toEqual([]);
+    await wheel.getByLabel('Cyan', { exact: true }).fill('60');
+    await page.keyboard.press('Enter');
+    await wheel.getByRole('button', { name: 'Put it into the tray' }).click();
+    await expect(message(bench)).toContainText('is in the tray, and fill of 1 object.');
+    await page.getByLabel('Recipe line').fill('dark green');
+    await page.keyboard.press('Enter');
+    await expect(message(bench)).toContainText('Added dark green: fill of 1 object.');
+  },
+);
 
 test('a box of 60 × 40 mm in the middle of the page, by keyboard alone, in under 60 keys', async ({ page }) => {
   await BenchPage.make(page, 'A5', 'By keys');
@@ -121,7 +123,7 @@ test('a box of 60 × 40 mm in the middle of the page, by keyboard alone, in unde
   expect(keys).toBeLessThan(60);
 });
 
-test('a logo with a transparent ground; what was asked of the finder opens', async ({ page }) => {
+test('a logo with a transparent ground; what was asked of the finder opens', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A6', 'Mark');
   await bench.shape('Barrel', 25, 30, 80, 100);
   await page.keyboard.press('Control+k');
@@ -170,6 +172,7 @@ test('a menu at the pointer, earlier states by name, a range in the pile, sectio
   await page.getByRole('button', { name: 'Earlier', exact: true }).click();
   const earlier = page.getByRole('dialog', { name: 'Earlier states' });
   await expect(earlier.getByRole('button')).toHaveText([
+    'Keep',
     /Nudge left.*now/,
     'Duplicate',
     'Before the first of these steps',

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 // Jobs of a first hour, as someone would do them who knows no word of the trade; with what it takes to do them: presses of
 // the pointer and of keys, each letter of what is written counted; what is put into a field counts as its Enter.
@@ -55,11 +55,17 @@ test('a card, front and back, in two colours chosen by their names', async ({ pa
   await page.keyboard.type('Lantern maker, Marrowick quay');
   await page.keyboard.press('Escape');
   await bench.saved();
-  await expect(page.getByRole('button', { name: /^Checks/ })).toContainText('nothing found', { timeout: 20_000 });
-  await took('card', await hand(), 72);
+  // Colours by their names are colours of light: Checks says so, and gives both their inks at once.
+  const checks = page.getByRole('button', { name: /^Checks/ });
+  await expect(checks).toContainText('2 to look at', { timeout: 20_000 });
+  await checks.click();
+  await page.getByRole('button', { name: 'Give it a recipe of inks: all 2' }).click();
+  await page.keyboard.press('Escape');
+  await expect(checks).toContainText('nothing found', { timeout: 20_000 });
+  await took('card', await hand(), 75);
 });
 
-test('twelve petals round a middle, and a picture that shows in a circle only', async ({ page }) => {
+test('twelve petals round a middle, and a picture that shows in a circle only', WHOLE, async ({ page }) => {
   const hand = await counting(page);
   const bench = await BenchPage.make(page, 'A5', 'Petals');
   await bench.shape('Ellipse', 64, 25, 84, 75);
@@ -82,7 +88,7 @@ test('twelve petals round a middle, and a picture that shows in a circle only', 
   await took('petals and picture', await hand(), 24);
 });
 
-test('a certificate: an edge, a seal, words in the middle', async ({ page }) => {
+test('a certificate: an edge, a seal, words in the middle', WHOLE, async ({ page }) => {
   const hand = await counting(page);
   const bench = await BenchPage.make(page, 'A4', 'Walker of the year');
   await page.getByRole('group', { name: 'Small palettes to begin with' }).getByRole('button').first().click();

@@ -1,4 +1,4 @@
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 const shot = (own: BenchPage, name: string) =>
   process.env.HOLVET_SHOTS ? own.page.screenshot({ path: `/tmp/try/${name}.png` }) : Promise.resolve();
@@ -44,7 +44,7 @@ test('one page has a format of its own and no other; what lies on it is fitted; 
   await own.top.focus();
   await page.keyboard.press('PageDown');
   await expect(shown(own)).toContainText('105 × 148');
-  const pdf = await own.handOver('Print PDF');
+  const pdf = await own.handOver('PDF');
   expect(pdf.bytes.length).toBeGreaterThan(5000);
   const again = await format(own);
   await expect(again.getByRole('combobox', { name: 'Of' })).not.toHaveValue('design');
@@ -52,7 +52,7 @@ test('one page has a format of its own and no other; what lies on it is fitted; 
   await expect(shown(own)).toContainText('148 × 210');
 });
 
-test('margins, columns and lines of a master hold on its pages; words stand on the lines', async ({ page }) => {
+test('margins, columns and lines of a master hold on its pages; words stand on the lines', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Lines');
   await own.details().getByRole('button', { name: 'Make a master of it' }).click();
   const slip = await format(own);

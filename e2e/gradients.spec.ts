@@ -1,6 +1,6 @@
 import { strFromU8, unzipSync } from 'fflate';
 import type { Page } from '@playwright/test';
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 interface Shown {
   name: string;
@@ -40,7 +40,7 @@ const recipes = async (page: Page, ...lines: string[]) => {
 };
 const tool = (page: Page) => page.getByRole('button', { name: 'Gradient', exact: true }).click();
 
-test('a two-tone pennant with a firm edge, and ways of mixing side by side', async ({ page }) => {
+test('a two-tone pennant with a firm edge, and ways of mixing side by side', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Pennant');
   await recipes(page, 'Flag red 0 96 88 4', 'Harbour blue 96 52 0 6');
   await bench.shape('Polygon', 30, 40, 120, 110);
@@ -106,11 +106,11 @@ test('a fade to nothing over the sky, from a bead’s own recipe; a card let go 
   const ellipse = Object.values(file.nodes).find((n) => n.name === 'Ellipse')!;
   expect(ellipse.fills[0].ramp!.stops!.map((s) => s.opacity)).toEqual([undefined, 0]);
   // The PDF keeps it as a shading under a soft mask, without a picture.
-  const pdf = await bench.handOver('Print PDF');
+  const pdf = await bench.handOver('PDF');
   expect(pdf.bytes.length).toBeGreaterThan(1000);
 });
 
-test('a gradient that follows a thick ring, and one from its edge to its edge', async ({ page }) => {
+test('a gradient that follows a thick ring, and one from its edge to its edge', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Ring');
   await bench.shape('Ellipse', 30, 50, 110, 130);
   await kind(page, 'Fill', 'None');
@@ -155,46 +155,48 @@ test('one sweep over five shapes, then each by itself; ends of two matched', asy
   expect(right.fills[0].ramp!.stops![0].colour).toEqual(left.fills[0].ramp!.stops!.at(-1)!.colour);
 });
 
-test('a headline’s letters, as one and letter by letter, while its frame stays empty; a ramp kept, given on, edited', async ({
-  page,
-}) => {
-  const bench = await BenchPage.make(page, 'A5', 'Letters');
-  await page.getByRole('button', { name: 'Text', exact: true }).click();
-  await bench.drag(await bench.at(15, 30), await bench.at(135, 70));
-  await page.keyboard.type('Glow');
-  await page.keyboard.press('Escape');
-  await bench.field('Size').fill('72');
-  await page.keyboard.press('Enter');
-  await kind(page, 'Letters', 'Linear');
-  await bench
-    .details()
-    .getByRole('radiogroup', { name: 'Letters', exact: true })
-    .getByRole('radio', { name: 'Letter by letter' })
-    .click();
-  let file = await saved(bench);
-  const run = (f: File) => Object.values(f.stories)[0].paragraphs[0].runs[0];
-  expect(run(file).fill).toMatchObject({ kind: 'gradient', eachLetter: true });
-  expect(Object.values(file.nodes)[0].fills[0].kind).toBe('none');
-  // The ramp goes into the tray and from there onto a shape; edited there, both follow.
-  await bench.details().getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(bench.message()).toContainText('in the tray');
-  await bench.shape('Star', 40, 100, 110, 170);
-  await bench.card('Gradient 1').click();
-  await bench.edit('Gradient 1');
-  const recipe = page.getByRole('dialog', { name: 'Recipe of Gradient 1' });
-  await expect(recipe).toContainText('Used in 2 places');
-  await recipe.getByRole('slider', { name: 'Firmness of the middle' }).focus();
-  await page.keyboard.press('End');
-  await page.keyboard.press('Escape');
-  file = await saved(bench);
-  const swatch = file.swatches.find((s) => s.name === 'Gradient 1')!;
-  expect(swatch.stops!.map((s) => s.offset)).toEqual([0, 0.5, 0.5, 1]);
-  expect(run(file).fill.ramp).toEqual({ swatch: swatch.id });
-  const star = Object.values(file.nodes).find((n) => n.name === 'Star')!;
-  expect(star.fills[0].ramp).toEqual({ swatch: swatch.id });
-});
+test(
+  'a headline’s letters, as one and letter by letter, while its frame stays empty; a ramp kept, given on, edited',
+  WHOLE,
+  async ({ page }) => {
+    const bench = await BenchPage.make(page, 'A5', 'Letters');
+    await page.getByRole('button', { name: 'Text', exact: true }).click();
+    await bench.drag(await bench.at(15, 30), await bench.at(135, 70));
+    await page.keyboard.type('Glow');
+    await page.keyboard.press('Escape');
+    await bench.field('Size').fill('72');
+    await page.keyboard.press('Enter');
+    await kind(page, 'Letters', 'Linear');
+    await bench
+      .details()
+      .getByRole('radiogroup', { name: 'Letters', exact: true })
+      .getByRole('radio', { name: 'Letter by letter' })
+      .click();
+    let file = await saved(bench);
+    const run = (f: File) => Object.values(f.stories)[0].paragraphs[0].runs[0];
+    expect(run(file).fill).toMatchObject({ kind: 'gradient', eachLetter: true });
+    expect(Object.values(file.nodes)[0].fills[0].kind).toBe('none');
+    // The ramp goes into the tray and from there onto a shape; edited there, both follow.
+    await bench.details().getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(bench.message()).toContainText('in the tray');
+    await bench.shape('Star', 40, 100, 110, 170);
+    await bench.card('Gradient 1').click();
+    await bench.edit('Gradient 1');
+    const recipe = page.getByRole('dialog', { name: 'Recipe of Gradient 1' });
+    await expect(recipe).toContainText('Used in 2 places');
+    await recipe.getByRole('slider', { name: 'Firmness of the middle' }).focus();
+    await page.keyboard.press('End');
+    await page.keyboard.press('Escape');
+    file = await saved(bench);
+    const swatch = file.swatches.find((s) => s.name === 'Gradient 1')!;
+    expect(swatch.stops!.map((s) => s.offset)).toEqual([0, 0.5, 0.5, 1]);
+    expect(run(file).fill.ramp).toEqual({ swatch: swatch.id });
+    const star = Object.values(file.nodes).find((n) => n.name === 'Star')!;
+    expect(star.fills[0].ramp).toEqual({ swatch: swatch.id });
+  },
+);
 
-test('pools: dragged on the object, added by a click, coloured, typed; a box beside them', async ({ page }) => {
+test('pools: dragged on the object, added by a click, coloured, typed; a box beside them', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Pools');
   await recipes(page, 'Kelp green 80 20 70 10');
   await bench.shape('Ellipse', 30, 40, 120, 140);
@@ -219,7 +221,7 @@ test('pools: dragged on the object, added by a click, coloured, typed; a box bes
   await expect(bench.field('Squash')).toBeVisible();
 });
 
-test('steps that would show are said, and grain breaks them up', async ({ page }) => {
+test('steps that would show are said, and grain breaks them up', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A3', 'Bands');
   await recipes(page, 'Deep 80 60 20 30', 'Less deep 70 54 20 24');
   await bench.shape('Rectangle', 10, 10, 280, 400);

@@ -69,7 +69,7 @@ test('a job by keyboard alone', async ({ page }) => {
     if ((await page.locator(':focus').textContent()) === 'Hand over') break;
   }
   await page.keyboard.press('Enter');
-  await tabTo(/^Make Print PDF$/);
+  await tabTo(/^Make PDF$/);
   const waiting = page.waitForEvent('download');
   await page.keyboard.press('Enter');
   const file = await waiting;

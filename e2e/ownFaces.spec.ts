@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
-import { BenchPage, drop, expect, test } from './support';
+import { BenchPage, drop, expect, test, WHOLE } from './support';
 
 const file = (name: string) => readFileSync(`node_modules/source-code-pro/${name}`);
 const BOLD = 'WOFF2/OTF/SourceCodePro-Bold.otf.woff2';
@@ -80,7 +80,7 @@ test('a face of one’s own: dropped, used, saved in the file, opened where nobo
   await elsewhere.close();
 });
 
-test('a variable face: its weight is drawn by a slider, undone in one step', async ({ page }) => {
+test('a variable face: its weight is drawn by a slider, undone in one step', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Weights');
   await own.write(20, 60, 'Marrowick');
   await own.field('Face').click();

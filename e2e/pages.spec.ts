@@ -1,4 +1,4 @@
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 const shot = (own: BenchPage, name: string) =>
   process.env.HOLVET_SHOTS ? own.page.screenshot({ path: `/tmp/try/${name}.png` }) : Promise.resolve();
@@ -151,7 +151,7 @@ test('pages by their pictures: several chosen, dragged to another place, given a
   await own.saved();
 });
 
-test('a ground of one’s own colours is chosen by its picture; its pattern is made larger', async ({ page }) => {
+test('a ground of one’s own colours is chosen by its picture; its pattern is made larger', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Pattern');
   const ground = own.details().locator('[data-section="Ground"]');
   await ground.getByRole('button', { name: 'Choose a ground' }).click();
@@ -179,7 +179,7 @@ test('a ground of one’s own colours is chosen by its picture; its pattern is m
   await expect(ground.getByRole('combobox', { name: 'Pattern' })).toHaveValue('waves');
 });
 
-test('one page becomes a card and a poster: shown first, then designs of their own', async ({ page }) => {
+test('one page becomes a card and a poster: shown first, then designs of their own', WHOLE, async ({ page }) => {
   const own = await BenchPage.poster(page);
   await page.getByRole('button', { name: /^Format/ }).click();
   await page
@@ -313,70 +313,76 @@ test('pages are numbered in one step; a master is given by dragging it, and show
   await own.saved();
 });
 
-test('a picture of the drawer on the ground: over the page, faded, in tiles, on this page alone', async ({ page }) => {
-  const own = await BenchPage.make(page, 'A5', 'Picture ground');
-  await page.keyboard.press('Control+Enter');
-  const ground = own.details().locator('[data-section="Ground"]');
-  const bare = await seenAt(own, 70, 100);
-  await ground.getByRole('radio', { name: 'Picture' }).click();
-  const chooser = page.getByRole('dialog', { name: 'Pictures' });
-  await expect(chooser.getByLabel('On the ground of the page')).toBeChecked();
-  await chooser.getByRole('button', { name: /^Harbour at dusk/ }).click();
-  await expect(own.message()).toContainText('Harbour at dusk lies on the ground of this page, to the bleed.');
-  await expect.poll(() => seenAt(own, 70, 100)).not.toBe(bare);
-  await ground.getByRole('slider', { name: 'Fade of the ground' }).focus();
-  await page.keyboard.press('End');
-  await expect.poll(() => seenAt(own, 70, 100)).toBe(bare);
-  await page.keyboard.press('Home');
-  await expect.poll(() => seenAt(own, 70, 100)).not.toBe(bare);
-  await ground.getByRole('radio', { name: 'Tiles' }).click();
-  const tile = ground.getByLabel('Width of a tile of the ground');
-  await tile.fill('40');
-  await page.keyboard.press('Enter');
-  await expect(tile).toHaveValue(/^40/);
-  await page.waitForTimeout(600);
-  await shot(own, 'ground-picture');
-  await own.top.focus();
-  await page.keyboard.press('PageUp');
-  await expect.poll(() => seenAt(own, 70, 100)).toBe(bare);
-  await own.saved();
-});
+test(
+  'a picture of the drawer on the ground: over the page, faded, in tiles, on this page alone',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Picture ground');
+    await page.keyboard.press('Control+Enter');
+    const ground = own.details().locator('[data-section="Ground"]');
+    const bare = await seenAt(own, 70, 100);
+    await ground.getByRole('radio', { name: 'Picture' }).click();
+    const chooser = page.getByRole('dialog', { name: 'Pictures' });
+    await expect(chooser.getByLabel('On the ground of the page')).toBeChecked();
+    await chooser.getByRole('button', { name: /^Harbour at dusk/ }).click();
+    await expect(own.message()).toContainText('Harbour at dusk lies on the ground of this page, to the bleed.');
+    await expect.poll(() => seenAt(own, 70, 100)).not.toBe(bare);
+    await ground.getByRole('slider', { name: 'Fade of the ground' }).focus();
+    await page.keyboard.press('End');
+    await expect.poll(() => seenAt(own, 70, 100)).toBe(bare);
+    await page.keyboard.press('Home');
+    await expect.poll(() => seenAt(own, 70, 100)).not.toBe(bare);
+    await ground.getByRole('radio', { name: 'Tiles' }).click();
+    const tile = ground.getByLabel('Width of a tile of the ground');
+    await tile.fill('40');
+    await page.keyboard.press('Enter');
+    await expect(tile).toHaveValue(/^40/);
+    await page.waitForTimeout(600);
+    await shot(own, 'ground-picture');
+    await own.top.focus();
+    await page.keyboard.press('PageUp');
+    await expect.poll(() => seenAt(own, 70, 100)).toBe(bare);
+    await own.saved();
+  },
+);
 
-test('a layer of notes on two pages: for proof only on both at once, seen while one works and in no clean view', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A5', 'Proofs');
-  const bare = await seenAt(own, 70, 60);
-  await own.shape('Rectangle', 20, 20, 120, 100);
-  await page.keyboard.press('Control+k');
-  await page.keyboard.type('put into a layer');
-  await page.keyboard.press('Enter');
-  const layer = own.details().locator('[data-section="Layer"]');
-  await own.pile().first().click();
-  await expect(layer).toBeVisible();
-  await page.keyboard.press('Escape');
-  await own.top.focus();
-  await page.keyboard.press('Control+k');
-  await page.keyboard.type('duplicate this page');
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('2 of 2');
-  await own.pile().first().click();
-  await expect(layer.getByLabel(/^On all 2 pages/)).toBeChecked();
-  await layer.getByLabel('For proof only').check();
-  await expect(own.pile().first()).toHaveAccessibleName(/for proof only/);
-  await expect.poll(() => seenAt(own, 70, 60)).not.toBe(bare);
-  await own.top.focus();
-  await page.keyboard.press('2');
-  await expect.poll(() => seenAt(own, 70, 60)).toBe(bare);
-  await page.keyboard.press('PageUp');
-  await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('1 of 2');
-  await expect.poll(() => seenAt(own, 70, 60)).toBe(bare);
-  await page.keyboard.press('1');
-  await expect.poll(() => seenAt(own, 70, 60)).not.toBe(bare);
-  await own.saved();
-});
+test(
+  'a layer of notes on two pages: for proof only on both at once, seen while one works and in no clean view',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Proofs');
+    const bare = await seenAt(own, 70, 60);
+    await own.shape('Rectangle', 20, 20, 120, 100);
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type('put into a layer');
+    await page.keyboard.press('Enter');
+    const layer = own.details().locator('[data-section="Layer"]');
+    await own.pile().first().click();
+    await expect(layer).toBeVisible();
+    await page.keyboard.press('Escape');
+    await own.top.focus();
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type('duplicate this page');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('2 of 2');
+    await own.pile().first().click();
+    await expect(layer.getByLabel(/^On all 2 pages/)).toBeChecked();
+    await layer.getByLabel('For proof only').check();
+    await expect(own.pile().first()).toHaveAccessibleName(/for proof only/);
+    await expect.poll(() => seenAt(own, 70, 60)).not.toBe(bare);
+    await own.top.focus();
+    await page.keyboard.press('2');
+    await expect.poll(() => seenAt(own, 70, 60)).toBe(bare);
+    await page.keyboard.press('PageUp');
+    await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('1 of 2');
+    await expect.poll(() => seenAt(own, 70, 60)).toBe(bare);
+    await page.keyboard.press('1');
+    await expect.poll(() => seenAt(own, 70, 60)).not.toBe(bare);
+    await own.saved();
+  },
+);
 
-test('pages of one design are pasted into another, as they look', async ({ page }) => {
+test('pages of one design are pasted into another, as they look', WHOLE, async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: /Walk programme/ }).click();
   const own = new BenchPage(page);

@@ -1,52 +1,8 @@
-import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
-import { BenchPage, expect, test } from './support';
-
-/** axe finds nothing serious. In the dark scheme only what a scheme can change is looked at again. */
-async function axe(page: Page, where: string, scheme: 'light' | 'dark', within?: string): Promise<void> {
-  // No page here has frames: the way that looks into them would take twice as long.
-  const builder = new AxeBuilder({ page }).setLegacyMode();
-  // What lies round a slip has been looked at without it.
-  if (within) builder.include(within);
-  const { violations } = await (scheme === 'dark' ? builder.withRules(['color-contrast']) : builder).analyze();
-  expect(await spilt(page), where).toEqual([]);
-  const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
-  expect(
-    serious.map(
-      (v) =>
-        `${where}: ${v.id} — ${v.nodes
-          .map((n) => n.target.join(' '))
-          .slice(0, 3)
-          .join(', ')}`,
-    ),
-  ).toEqual([]);
-}
-
-/** Words that do not fit their button, lines cut off without telling the whole at rest of the pointer, and what must be scrolled sideways. */
-const spilt = (page: Page): Promise<string[]> =>
-  page.evaluate(() => {
-    const seen = [
-      ...document.querySelectorAll<HTMLElement>('button, a, p, h2, h3, label, [role=status], [role=option], span'),
-    ].filter((el) => el.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && el.clientWidth > 0);
-    const aside = [...document.querySelectorAll<HTMLElement>('[data-region=details], [role=dialog]')].filter(
-      (el) => el.scrollWidth > el.clientWidth + 1,
-    );
-    return aside
-      .map((el) => `wider than its place: ${el.getAttribute('aria-label') ?? el.textContent?.slice(0, 40)}`)
-      .concat(
-        seen.flatMap((el) => {
-          if (el.scrollWidth <= el.clientWidth + 1) return [];
-          const { overflowX, textOverflow } = getComputedStyle(el);
-          const whole = el.closest('[title]') !== null || el.closest('[aria-hidden=true]') !== null;
-          const cut = textOverflow === 'ellipsis' && !whole;
-          const spills = el.matches('button, a') && overflowX === 'visible' && !el.querySelector('.truncate');
-          return cut || spills ? [`${cut ? 'cut' : 'spilt'}: ${el.textContent?.slice(0, 60)}`] : [];
-        }),
-      );
-  });
+import { axe } from './axe';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 for (const scheme of ['light', 'dark'] as const) {
-  test(`axe on every screen and slip, ${scheme}`, async ({ page }) => {
+  test(`axe on every screen and slip, ${scheme}`, scheme === 'dark' ? WHOLE : {}, async ({ page }) => {
     test.setTimeout(300_000);
     await page.emulateMedia({ colorScheme: scheme });
     await page.goto('/');
@@ -125,6 +81,27 @@ for (const scheme of ['light', 'dark'] as const) {
     await axe(page, 'bench, all chosen', scheme);
     await page.getByRole('radio', { name: 'Plates' }).click();
     await axe(page, 'plates', scheme);
+    await page.getByRole('button', { name: 'Look closer' }).click();
+    await page.getByRole('radio', { name: 'Two plates' }).click();
+    await page.getByRole('checkbox', { name: 'Loupe' }).check();
+    await axe(page, 'plates looked at closer', scheme, '[role=dialog]');
+    await page.keyboard.press('Escape');
+    await axe(page, 'loupe', scheme, '[data-loupe]');
+    await page.getByRole('button', { name: 'Put the loupe away' }).click();
+    await page.getByRole('button', { name: 'Earlier' }).click();
+    await axe(page, 'earlier states', scheme, '[role=dialog]');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Hand over' }).click();
+    await page.getByText('How it is made').click();
+    await axe(page, 'how a PDF is made', scheme, '[role=dialog]');
+    await page.keyboard.press('Escape');
+    await bench.top.focus();
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type('signature');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('dialog', { name: 'Draw a signature' })).toBeVisible();
+    await axe(page, 'signature', scheme, '[role=dialog]');
+    await page.keyboard.press('Escape');
     await page.keyboard.press('Control+k');
     await expect(page.getByRole('dialog', { name: 'Find a command' })).toBeVisible();
     await axe(page, 'finder', scheme, '[role=dialog]');
@@ -229,7 +206,7 @@ test('a full disk: not saved is said, and a copy can be saved', async ({ page })
   expect((await waiting).suggestedFilename()).toBe('Lantern Walk poster.holvet');
 });
 
-test('when the bench stumbles, the design can still be saved', async ({ page, watched }) => {
+test('when the bench stumbles, the design can still be saved', WHOLE, async ({ page, watched }) => {
   await BenchPage.poster(page);
   await expect(page.getByRole('button', { name: /^Checks/ })).toContainText('nothing found');
   await page.waitForTimeout(1500); // total ink, checks and the thumbnail are done: only the interface works now

@@ -28,6 +28,24 @@ export interface Spot {
   y: number;
 }
 
+/** A story that is told under `bin/test --full` alone: others like it are always told, and unit tests hold what it relies on. */
+export const WHOLE = { tag: '@whole' };
+
+/** What is read once it no longer changes: the same four times, a quarter of a second apart. */
+export async function still(read: () => Promise<string>): Promise<string> {
+  const last: string[] = [];
+  await expect
+    .poll(
+      async () => {
+        last.push(await read());
+        return last.slice(-4).every((one) => one === last.at(-1)) && last.length >= 4;
+      },
+      { intervals: [250] },
+    )
+    .toBe(true);
+  return last.at(-1)!;
+}
+
 /** The bench of an open design, in the terms a person thinks in: millimetres on the page. */
 export class BenchPage {
   readonly top: Locator;
@@ -48,9 +66,11 @@ export class BenchPage {
     return bench;
   }
 
-  static async poster(page: Page): Promise<BenchPage> {
+  static poster = (page: Page): Promise<BenchPage> => BenchPage.demo(page, /Lantern Walk poster/);
+  /** A design of the shelf, by its name. */
+  static async demo(page: Page, name: RegExp): Promise<BenchPage> {
     await page.goto('/');
-    await page.getByRole('link', { name: /Lantern Walk poster/ }).click();
+    await page.getByRole('link', { name }).click();
     const bench = new BenchPage(page);
     await bench.ready();
     return bench;
@@ -154,25 +174,26 @@ export class BenchPage {
   async unfold(name: string): Promise<Locator> {
     const section = this.details().locator(`[data-section="${name}"]`);
     const button = section.getByRole('button', { name: /fold or open/ });
-    if ((await button.getAttribute('aria-expanded')) === 'false') await button.click();
+    // What is folded is remembered by kind of selection: a choice that arrives between the look and the click turns the click round.
+    await expect(async () => {
+      if ((await button.getAttribute('aria-expanded')) === 'false') await button.click();
+      await expect(button).toHaveAttribute('aria-expanded', 'true', { timeout: 1000 });
+    }).toPass();
     return section;
   }
-  async names(): Promise<string[]> {
-    return (await this.pile().all()).reduce<Promise<string[]>>(
-      async (list, row) => [...(await list), (await row.getAttribute('aria-label'))!.split(', ')[0]],
-      Promise.resolve([]),
-    );
+  names(): Promise<string[]> {
+    return this.pile().evaluateAll((rows) => rows.map((r) => r.getAttribute('aria-label')!.split(', ')[0]));
   }
   async saved(): Promise<void> {
     await expect(this.page.getByTestId('save-state')).toHaveText('Saved');
   }
   async handOver(
-    kind: 'Print PDF' | 'SVG' | 'PNG' | 'Design',
+    kind: 'PDF' | 'SVG' | 'PNG' | 'Design',
     before?: (slip: Locator) => Promise<void>,
   ): Promise<{ name: string; bytes: Uint8Array }> {
     await this.page.getByRole('button', { name: 'Hand over' }).click();
     const slip = this.page.getByRole('dialog', { name: 'Hand over' });
-    await slip.getByRole('radio', { name: kind }).click();
+    await slip.getByRole('radio', { name: kind === 'PNG' ? 'Picture' : kind, exact: true }).click();
     await before?.(slip);
     const waiting = this.page.waitForEvent('download');
     await slip.getByRole('button', { name: `Make ${kind}` }).click();

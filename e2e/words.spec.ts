@@ -1,5 +1,5 @@
 import { decode } from 'fast-png';
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 const shot = (own: BenchPage, name: string) =>
   process.env.HOLVET_SHOTS ? own.page.screenshot({ path: `/tmp/try/${name}.png` }) : Promise.resolve();
@@ -257,7 +257,7 @@ test('words are found on all pages, gone to, and changed everywhere in one step'
   await expect(own.pile().first()).toHaveAccessibleName(/A lantern each/);
 });
 
-test('a shape laid on a text pushes its words away, and they follow it', async ({ page }) => {
+test('a shape laid on a text pushes its words away, and they follow it', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Pushed');
   await page.getByRole('button', { name: 'Text', exact: true }).click();
   await own.drag(await own.at(20, 20), await own.at(120, 62));
@@ -305,31 +305,33 @@ test('an accented line and one from right to left are typed as they are read', a
   await expect(own.pile().first()).toHaveAccessibleName(/אשלום קיי,/);
 });
 
-test('lines round letters: one more behind them, in a colour of its own, further away, and gone again', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A5', 'Halo');
-  await own.write(30, 80, 'Marrowick');
-  await own.unfold('Letter outline');
-  await section(own, 'Letter outline').getByRole('button', { name: 'An outline behind' }).click();
-  const second = section(own, 'Second outline');
-  await expect(second.getByText('aimed at')).toBeVisible();
-  await second.getByRole('textbox', { name: 'Away from the edge' }).fill('2 mm');
-  await page.keyboard.press('Enter');
-  await expect(second.getByRole('textbox', { name: 'Away from the edge' })).toHaveValue(/^2/);
-  await second.getByRole('radio', { name: 'Linear' }).click();
-  await expect(second.getByRole('radio', { name: 'Linear' })).toHaveAttribute('aria-checked', 'true');
-  await second.getByRole('button', { name: 'One more outline' }).click();
-  await expect(section(own, 'Third outline')).toBeVisible();
-  await shot(own, 'halo');
-  await section(own, 'Third outline').getByRole('button', { name: 'Remove' }).click();
-  await expect(section(own, 'Third outline')).toHaveCount(0);
-  await page.getByRole('button', { name: /^Undo/ }).click();
-  await expect(section(own, 'Third outline')).toBeVisible();
-  await own.saved();
-});
+test(
+  'lines round letters: one more behind them, in a colour of its own, further away, and gone again',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Halo');
+    await own.write(30, 80, 'Marrowick');
+    await own.unfold('Letter outline');
+    await section(own, 'Letter outline').getByRole('button', { name: 'An outline behind' }).click();
+    const second = section(own, 'Second outline');
+    await expect(second.getByText('aimed at')).toBeVisible();
+    await second.getByRole('textbox', { name: 'Away from the edge' }).fill('2 mm');
+    await page.keyboard.press('Enter');
+    await expect(second.getByRole('textbox', { name: 'Away from the edge' })).toHaveValue(/^2/);
+    await second.getByRole('radio', { name: 'Linear' }).click();
+    await expect(second.getByRole('radio', { name: 'Linear' })).toHaveAttribute('aria-checked', 'true');
+    await second.getByRole('button', { name: 'One more outline' }).click();
+    await expect(section(own, 'Third outline')).toBeVisible();
+    await shot(own, 'halo');
+    await section(own, 'Third outline').getByRole('button', { name: 'Remove' }).click();
+    await expect(section(own, 'Third outline')).toHaveCount(0);
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await expect(section(own, 'Third outline')).toBeVisible();
+    await own.saved();
+  },
+);
 
-test('bent words are tilted by their dots, to the side and up', async ({ page }) => {
+test('bent words are tilted by their dots, to the side and up', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Tilt');
   await own.write(30, 80, 'Marrowick');
   const mm = async (name: string) => Number((await own.field(name).inputValue()).replace(/[^\d.]/g, ''));
@@ -404,7 +406,7 @@ test('the field that the browser marks misspelt words in lies over the words on 
   for (const side of ['x0', 'x1', 'y0', 'y1'] as const) expect(Math.abs(laid[side] - shown[side])).toBeLessThan(4);
 });
 
-test('what is set of letters, paragraphs and their frame is there after a reload', async ({ page }) => {
+test('what is set of letters, paragraphs and their frame is there after a reload', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Settings');
   await page.getByRole('button', { name: 'Text', exact: true }).click();
   await own.drag(await own.at(20, 20), await own.at(120, 120));

@@ -1,7 +1,7 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { decode } from 'fast-png';
 import { writeFileSync } from 'node:fs';
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 test.describe('arranging', () => {
   test('choose, move with snapping, copy by Alt, marquee, resize, turn, order, delete', async ({ page }) => {
@@ -74,7 +74,7 @@ test.describe('arranging', () => {
     await expect(bench.pile()).toHaveCount(2);
   });
 
-  test('resize by a corner tick: freely, in proportion, from the centre', async ({ page }) => {
+  test('resize by a corner tick: freely, in proportion, from the centre', WHOLE, async ({ page }) => {
     const bench = await BenchPage.make(page, 'A5', 'Sizes');
     await bench.shape('Rectangle', 50, 60, 90, 90);
     const corner = await bench.at(90, 90);
@@ -102,7 +102,7 @@ test.describe('arranging', () => {
     await expect.poll(async () => Math.round(parseFloat(await bench.field('X').inputValue()))).toBe(40);
   });
 
-  test('between designs: copy here, paste there, swatches come along', async ({ page }) => {
+  test('between designs: copy here, paste there, swatches come along', WHOLE, async ({ page }) => {
     const bench = await BenchPage.poster(page);
     await page.getByRole('option', { name: /^Lanterns/ }).click();
     await bench.top.focus();
@@ -115,7 +115,7 @@ test.describe('arranging', () => {
     await expect(other.card('Ember 66-43')).toBeVisible();
   });
 
-  test('pages: add, duplicate, order, delete, go to', async ({ page }) => {
+  test('pages: add, duplicate, order, delete, go to', WHOLE, async ({ page }) => {
     const bench = await BenchPage.make(page, 'Card', 'Two sides');
     await bench.shape('Heart', 10, 10, 40, 40);
     await page.getByRole('button', { name: /^Pages/ }).click();
@@ -351,7 +351,7 @@ test('views and files: clean, plates in sets, PNG at its size, a job stopped hal
 
   await page.getByRole('button', { name: 'Hand over' }).click();
   const hand = page.getByRole('dialog', { name: 'Hand over' });
-  await hand.getByRole('radio', { name: 'PNG' }).click();
+  await hand.getByRole('radio', { name: 'Picture', exact: true }).click();
   await hand.getByLabel('Resolution').fill('400');
   await hand.getByLabel('Resolution').press('Enter');
   await hand.getByRole('button', { name: 'Make PNG' }).click();

@@ -61,12 +61,10 @@ await a.page.getByRole('button', { name: 'Gradient', exact: true }).click();
 await a.page.waitForTimeout(400);
 await a.shot('gradient');
 await a.page.getByRole('radio', { name: 'Plates' }).click();
-await a.page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Ember 66-43' }).click();
-await a.page.waitForTimeout(1200);
-await a.page.mouse.move(644, 470);
-await a.page.waitForTimeout(400);
-await a.page.mouse.move(646, 470);
-await a.page.waitForTimeout(400);
+await a.page.getByRole('radio', { name: 'Total ink' }).click();
+await a.page.getByRole('button', { name: /^Inks/ }).first().click();
+await a.page.getByText('g of ink a square metre').waitFor();
+await a.page.waitForTimeout(2500);
 await a.shot('plates');
 await a.close();
 
@@ -80,14 +78,101 @@ await d.page.getByRole('button', { name: /^Rope,/ }).click();
 await d.page.getByRole('button', { name: /^Paper Glow,/ }).click();
 await d.page.getByLabel('Recipe line').fill('Dusk 100 72 8 20');
 await d.page.waitForTimeout(1500);
-await d.shot('ink-tray');
 await d.page.getByLabel('Recipe line').fill('Neon #0a4dff');
 await d.page.keyboard.press('Enter');
 await d.page.getByRole('button', { name: 'Edit Neon', exact: true }).click({ force: true });
 await d.page.getByRole('radio', { name: 'HSB' }).click();
 await d.page.waitForTimeout(500);
-await d.shot('recipe-slip');
 await d.close();
+
+// Lines: the tear line of the ticket, in pills and dots with a second colour.
+const t = await session();
+await t.page.getByRole('link', { name: /Supper ticket/ }).click();
+await t.page.getByTestId('save-state').waitFor();
+await t.page.waitForTimeout(2000);
+await t.page.getByRole('option', { name: /^Tear line/ }).click();
+await t.page.waitForTimeout(1500);
+await t.shot('outline');
+await t.close();
+
+// Depth: the headline of the poster pushed back.
+const q = await session();
+await q.poster();
+await q.page.getByRole('option', { name: /^Headline/ }).click();
+const deep = q.page.locator('[data-section="Depth"]');
+await deep.getByRole('button', { name: /fold or open/ }).click();
+await deep.getByRole('checkbox', { name: 'Pushed back' }).check();
+await deep.getByRole('combobox', { name: 'Sides' }).selectOption({ label: 'Ember 66-43' });
+await deep.getByLabel('Which way it is pushed').fill('70');
+await q.page.keyboard.press('Enter');
+await deep.getByLabel('How deep').fill('14');
+await q.page.keyboard.press('Enter');
+await deep.evaluate((e) => e.scrollIntoView({ block: 'start' }));
+await q.page.waitForTimeout(2500);
+await q.shot('depth');
+await q.close();
+
+// Regions: the line drawing of the drawer, one area about to be coloured anew.
+const r = await session();
+await r.page.getByRole('button', { name: 'New design' }).click();
+await r.page.getByRole('dialog').getByLabel('Name').fill('Harbour in lines');
+await r.page.getByRole('dialog').getByLabel('Format').selectOption('A5');
+await r.page.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
+await r.page.getByTestId('save-state').waitFor();
+await r.page.waitForTimeout(1500);
+await r.page.getByRole('button', { name: 'Picture', exact: true }).click();
+await r.page.getByRole('button', { name: 'Harbour in lines' }).click();
+await r.page.waitForTimeout(1500);
+await r.page.keyboard.press('r');
+await r.page.getByRole('button', { name: /^Lamplight,/ }).click();
+const top = await r.page.locator('#bench-top').boundingBox();
+await r.page.mouse.move(top.x + top.width / 2 + 6, top.y + top.height / 2 - 75);
+await r.page.waitForTimeout(1500);
+await r.shot('regions');
+await r.close();
+
+// Checks: three faults in the ticket, each with what puts it right.
+const c = await session();
+await c.page.getByRole('link', { name: /Supper ticket/ }).click();
+await c.page.getByTestId('save-state').waitFor();
+await c.page.waitForTimeout(2500);
+await c.page.getByRole('option', { name: /^When/ }).click();
+await c.page.getByRole('complementary', { name: 'Details' }).getByLabel('X', { exact: true }).fill('1.5');
+await c.page.keyboard.press('Enter');
+await c.page.getByRole('option', { name: /^Price/ }).click();
+await c.page.getByRole('complementary', { name: 'Details' }).getByLabel('Size', { exact: true }).fill('4.5');
+await c.page.keyboard.press('Enter');
+await c.page.getByRole('button', { name: /^Checks/ }).click();
+await c.page.getByRole('button', { name: 'Move it in' }).waitFor();
+await c.page.waitForTimeout(1500);
+await c.shot('checks');
+await c.close();
+
+// Handed over: what will be in the file and how it is made; then a press that refuses it, and shows where.
+const g = await session();
+await g.page.getByRole('link', { name: /Supper ticket/ }).click();
+await g.page.getByTestId('save-state').waitFor();
+await g.page.waitForTimeout(2500);
+await g.page.getByRole('button', { name: 'Hand over' }).click();
+await g.page.getByText('How it is made').click();
+await g.page.getByLabel('What will be in it').waitFor();
+await g.page.waitForTimeout(800);
+await g.shot('hand-over');
+await g.page.keyboard.press('Escape');
+await g.page.getByRole('option', { name: /^Price/ }).click();
+await g.page.getByRole('complementary', { name: 'Details' }).getByLabel('Size', { exact: true }).fill('3.2');
+await g.page.keyboard.press('Enter');
+await g.page.getByRole('button', { name: 'Hand over' }).click();
+const sheet = g.page.getByRole('dialog', { name: 'Hand over' });
+await sheet.getByRole('button', { name: 'Make PDF' }).click();
+await sheet.getByLabel('Try it on a press').selectOption('digital');
+await sheet.getByRole('button', { name: 'Send to the press' }).click();
+const said = g.page.getByRole('region', { name: 'The press’s answer' });
+await said.getByAltText('Proof of page 1').waitFor({ timeout: 30_000 });
+await said.getByRole('button', { name: 'Show it' }).first().click();
+await g.page.waitForTimeout(1500);
+await g.shot('press-answer');
+await g.close();
 
 const o = await session();
 await o.page.getByRole('link', { name: /Lantern Walk poster/ }).click();
@@ -143,16 +228,10 @@ await h.page
   .getByRole('complementary', { name: 'Details' })
   .getByRole('button', { name: 'Union', exact: true })
   .click();
-await h.page.waitForTimeout(1200);
-await h.shot('combining');
+await h.page.waitForTimeout(600);
 await h.close();
 
 const n = await session();
-await n.page.getByRole('button', { name: 'New design' }).click();
-await n.page.getByRole('radio', { name: /^Programme,/ }).click();
-await n.page.waitForTimeout(1500);
-await n.shot('new-design');
-await n.page.keyboard.press('Escape');
 await n.page.getByRole('link', { name: /Walk programme/ }).click();
 await n.page.getByTestId('save-state').waitFor();
 await n.page.waitForTimeout(1500);
@@ -220,19 +299,11 @@ await w.page.getByRole('link', { name: /Workshop certificate/ }).click();
 await w.page.getByTestId('save-state').waitFor();
 await w.page.waitForTimeout(2500);
 await w.page.getByRole('option', { name: /^Title/ }).click();
-await details.getByLabel('Face', { exact: true }).click();
-await w.page.waitForTimeout(1500);
-await w.shot('faces');
-await w.page.keyboard.press('Escape');
 await open('Line');
 await details.getByRole('radio', { name: 'Bent' }).click();
 await w.page.waitForTimeout(800);
 await w.shot('bent-words');
 await details.getByRole('radio', { name: 'Straight' }).click();
-await w.page.getByLabel('Search').fill('Seal, above');
-await w.page.getByRole('option', { name: /^Seal, above/ }).click();
-await open('Line');
-await w.shot('words-on-circle');
 await w.page.getByLabel('Search').fill('');
 await w.page.getByRole('option', { name: /^Citation/ }).dblclick();
 await w.page.keyboard.press('End');

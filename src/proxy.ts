@@ -30,4 +30,4 @@ export function proxy(req: NextRequest) {
 }
 
 // All but what next.config gives a fixed policy: the folders of files, and /api, where a proxied request body is cut at 10 MB.
-export const config = { matcher: ['/((?!_next/static/|wasm/|fonts/|icc/|pictures/|api/).*)'] };
+export const config = { matcher: ['/((?!_next/static/|wasm/|fonts/|icc/|pictures/|icons/|api/|sw\\.js$).*)'] };

@@ -1,24 +1,18 @@
-// Runs in Node: PDF of 10,000 paths against another writer, and plates against Ghostscript's. Prints one JSON line.
+// Runs in Node: PDF of 10,000 paths against another writer, and what the core does beside. Prints one JSON line.
 import { wordsBench } from './words';
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { buildPaletteSync, utils } from 'image-q';
 import PDFDocument from 'pdfkit';
 import { liftPalette } from '../../src/core/colour/lift';
 import { COORDS } from '../../src/core/geometry/path';
 import { writePdf } from '../../src/core/output/pdf/write';
-import { rasterPlates } from '../../src/core/render/plates';
-import { regionOf } from '../../src/core/render/region';
-import { bleedRect } from '../../src/core/scene/scene';
 import { walk } from '../../src/core/scene/walk';
 import { openEngines, prepare } from '../../src/core/engines';
-import { demoDesigns } from '../../src/demo/demos';
 import { nodeEnv } from '../../src/env/node';
 import { crowd } from './crowd';
-import { inTurns, measured, median } from './measure';
+import { inTurns, measured } from './measure';
 import { combineBench, hitBench } from './drawing';
+import { depthBench, regionsBench, wobbleBench } from './lines';
 import { poolsBench } from './pools';
 import { svgBench } from './svg';
 
@@ -75,79 +69,19 @@ const [lifting, wuquant] = await inTurns(
   () => buildPaletteSync([container], { colors: 8, paletteQuantization: 'wuquant', colorDistanceFormula: 'euclidean' }),
 );
 
-const poster = demoDesigns()[0].design;
-const posterPalette = await prepare(engines, poster);
-const posterScene = engines.builder.build(poster, poster.pages[0]);
-const region = regionOf(bleedRect(posterScene), 100);
-const dir = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
-const gs = (file: string, extra: string[] = []) =>
-  execFileSync('gs', [
-    '-q',
-    '-dNOPAUSE',
-    '-dBATCH',
-    '-dSAFER',
-    '-sDEVICE=tiffsep',
-    '-r100',
-    '-dUseBleedBox',
-    '-dGraphicsAlphaBits=4',
-    '-dTextAlphaBits=4',
-    '-dUsePDFX3Profile',
-    ...extra,
-    `-sOutputFile=${dir}/p%03d.tif`,
-    file,
-  ]);
-writeFileSync(
-  `${dir}/poster.pdf`,
-  await writePdf(
-    poster,
-    poster.pages,
-    engines.builder,
-    posterPalette,
-    engines.env,
-    { marks: true },
-    { step: () => {} },
-  ),
-);
-// Its start-up: the same device and profile on a page of one point.
-const tiny = {
-  ...poster,
-  setup: { ...poster.setup, width: 4, height: 4, bleed: 0 },
-  pages: [{ ...poster.pages[0], children: [] }],
-  nodes: {},
-  stories: {},
-};
-writeFileSync(
-  `${dir}/tiny.pdf`,
-  await writePdf(tiny, tiny.pages, engines.builder, posterPalette, engines.env, { marks: false }, { step: () => {} }),
-);
-const [raster, full, startUp] = await inTurns(
-  9,
-  2,
-  () => rasterPlates(posterScene, posterPalette, region),
-  () => gs(`${dir}/poster.pdf`),
-  () => gs(`${dir}/tiny.pdf`),
-);
-rmSync(dir, { recursive: true, force: true });
-
 const field = await poolsBench(engines);
 const drawing = await svgBench(engines);
 const hits = await hitBench(engines);
 const gears = await combineBench(engines);
 const words = await wordsBench(engines);
+const wobble = await wobbleBench(engines);
+const depth = await depthBench(engines);
+const areas = await regionsBench(engines);
 
 /** Rows of the table: what, the measures, how much is aimed at, a note. */
 console.log(
   JSON.stringify([
     { what: 'PDF of 10,000 paths / pdfkit writing the same paths', ...measured(ours, theirs), aim: 0.4, note: '' },
-    {
-      what: 'plates of the poster at 100 dpi, raster only / tiffsep less its start-up',
-      ...measured(
-        raster,
-        full.map((v, i) => v - startUp[i]),
-      ),
-      aim: 0.33,
-      note: `start-up ${Math.round(median(startUp))} ms`,
-    },
     { what: 'lifting 8 colours out of 1 Mpx / wuquant of image-q', ...measured(lifting, wuquant), aim: 0.2, note: '' },
     { what: 'plates of 8 pools over 1 Mpx / of one linear gradient', ...field, aim: 4, note: '' },
     {
@@ -180,5 +114,19 @@ console.log(
       aim: 2,
       note: 'among 500 in 8 ms is asked',
     },
+    {
+      what: 'a node moved of a dashed, wobbling line of 2,000 pieces, all but the drawing / the bar',
+      ...wobble,
+      aim: 1,
+      note: '',
+    },
+    { what: 'the depth of a word of 12 letters turned, all but the drawing / the bar', ...depth, aim: 1, note: '' },
+    {
+      what: 'areas of 40 circles, found anew after one moved / the bar',
+      ...areas.find,
+      aim: 1,
+      note: `${areas.areas} areas`,
+    },
+    { what: 'the area below the pointer among those of 40 circles / the bar', ...areas.hover, aim: 1, note: '' },
   ]),
 );

@@ -4,6 +4,7 @@ import type { Design } from '../../src/core/model/schema';
 import { demoDesigns } from '../../src/demo/demos';
 import { PictureSource } from '../../src/core/pictures/source';
 import { pictureLook } from '../../src/core/render/pictureLook';
+import { BITMAPS } from '../../src/core/render/bitmaps';
 import { QuickPainter } from '../../src/core/render/quick';
 import { draw } from '../../src/core/geometry/path';
 import { bleedRect } from '../../src/core/scene/scene';
@@ -44,7 +45,7 @@ async function recolourBench(design: Design): Promise<Sample> {
   document.body.append(canvas);
   const ctx = canvas.getContext('2d', { alpha: false })!;
   const scale = 540 / scene.height;
-  const painter = new QuickPainter();
+  const painter = new QuickPainter({ bitmaps: () => BITMAPS });
   const result = await frames(20, () => {
     ctx.setTransform(1, 0, 0, 1, 0, 0);
     ctx.fillStyle = '#fff';
@@ -88,7 +89,7 @@ async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample
     ctx.fillStyle = '#fff';
     ctx.fillRect(0, 0, 1280, 800);
   };
-  const painter = new QuickPainter();
+  const painter = new QuickPainter({ bitmaps: () => BITMAPS });
   const rounds = count > 5000 ? 4 : 8;
   const drawBare = () => {
     clear();

@@ -27,12 +27,14 @@ const Tray = comesLater(
   () => import('./tray/Tray').then((m) => m.Tray),
   () => <section aria-busy className="h-[112px] border-t border-line bg-panel [@media(max-height:719px)]:h-14" />,
 );
+const PressAnswerPanel = comesLater(() => import('./handOver/PressAnswer').then((m) => m.PressAnswerPanel));
 const Finder = comesLater(() => import('./Finder').then((m) => m.Finder));
 const KeysSheet = comesLater(() => import('./KeysSheet').then((m) => m.KeysSheet));
 const ColourHere = comesLater(() => import('./tray/ColourHere').then((m) => m.ColourHere));
 const FindWords = comesLater(() => import('./details/FindWords').then((m) => m.FindWords));
 const Refit = comesLater(() => import('./ticket/Refit').then((m) => m.Refit));
 const MeasureScreen = comesLater(() => import('./MeasureScreen').then((m) => m.MeasureScreen));
+const SignaturePad = comesLater(() => import('./SignaturePad').then((m) => m.SignaturePad));
 const Walk = comesLater(() => import('./Walk').then((m) => m.Walk));
 const KeepStarter = comesLater(() => import('./ticket/KeepStarter').then((m) => m.KeepStarter));
 const ImportReport = comesLater(() => import('./pictures/ImportReport').then((m) => m.ImportReport));
@@ -43,6 +45,8 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
   const [finder, setFinder] = useState(false);
   const [keys, setKeys] = useState(false);
   const readOnly = useBench((s) => s.readOnly);
+  const signing = useBench((s) => s.signing);
+  const answered = useBench((s) => s.pressAnswer !== null);
   const name = useBench((s) => s.design.name);
 
   useEffect(() => {
@@ -77,7 +81,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       <Follows>
         <Ticket onFind={find} />
       </Follows>
-      <main className="grid min-h-0 grid-cols-[64px_200px_minmax(0,1fr)_272px]">
+      <main className="relative grid min-h-0 grid-cols-[64px_200px_minmax(0,1fr)_272px]">
         <Rack />
         <Follows>
           <Pile />
@@ -86,6 +90,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
         <Follows>
           <Details />
         </Follows>
+        {answered && <PressAnswerPanel />}
       </main>
       <Follows>
         <Tray />
@@ -99,6 +104,7 @@ export function Bench({ onTakeOver }: { onTakeOver: () => void }) {
       <Refit />
       <KeepStarter />
       <Walk />
+      {signing && <SignaturePad />}
       <MeasureScreen />
       <KeysSheet open={keys} onOpenChange={setKeys} />
     </div>

@@ -5,7 +5,7 @@ import { Notice } from '@/ui/Notice';
 import { Bench } from './Bench';
 import { BenchBoundary } from './BenchBoundary';
 import { SessionProvider } from './session/context';
-import { useDesignSession } from './session/useDesignSession';
+import { addressed, useDesignSession } from './session/useDesignSession';
 import { saving } from './session/saving';
 
 const shelf = { label: 'Go to the shelf', href: '/' };
@@ -16,7 +16,7 @@ export function BenchLoader({ id }: { id: string }) {
   const save = () =>
     void saving
       .get()
-      .then((m) => m.saveKept(id))
+      .then((m) => m.saveKept(addressed()))
       .then(
         () => setLost(''),
         () => setLost(' The copy could not be made: the program does not answer. Start it again, then try once more.'),

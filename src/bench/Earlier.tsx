@@ -1,6 +1,7 @@
 'use client';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { KeptStates } from './KeptStates';
 import { useBench, useSession } from './session/context';
 
 /** The steps that can be taken back or done again, latest first, by name: press one to have the design as it was after it. */
@@ -46,9 +47,11 @@ export function Earlier() {
           collisionPadding={8}
           aria-label="Earlier states"
           style={{ boxShadow: 'var(--shadow)' }}
-          className="z-40 flex max-h-[60dvh] w-[280px] flex-col rounded-sm border border-line bg-panel outline-none"
+          className="z-40 flex max-h-[60dvh] w-[300px] flex-col rounded-sm border border-line bg-panel outline-none"
           onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
         >
+          <h2 className="m-0 px-3 pt-2 text-[13px] font-semibold">States under a name</h2>
+          {open && <KeptStates onDone={() => setOpen(false)} />}
           <h2 className="m-0 border-b border-line px-3 py-2 text-[13px] font-semibold">Earlier states, latest first</h2>
           {entries.length === 0 ? (
             <p className="m-0 p-3 text-faint">

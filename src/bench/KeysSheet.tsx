@@ -14,6 +14,7 @@ const HELD: readonly [string, string][] = [
   ],
   ['Ctrl or Cmd', 'suspends snapping'],
   ['Space', 'moves the sheet'],
+  ['. (full stop)', 'shows the reference alone while it is held'],
   ['Button held still', 'lists what lies under the pointer'],
   [
     'Enter',

@@ -4,7 +4,7 @@ import { ColourEngine } from './colour/icc';
 import { Palette } from './colour/palette';
 import { ColourRoom } from './colour/room';
 import type { Env } from './env';
-import { loadBooleans } from './geometry/boolean/combine';
+import { loadBooleans } from './geometry/engines';
 import type { Design } from './model/schema';
 import { SceneBuilder } from './scene/build';
 import { PictureBook } from './pictures/book';
@@ -39,7 +39,11 @@ export async function openEngines(env: Env, { pictures = true } = {}): Promise<E
     room: new ColourRoom(engine, (p) => env.asset(p)),
     builder: new SceneBuilder(fonts),
     pictures: reader
-      ? new PictureBook(async (file) => reader.openPicture(await env.asset(`pictures/${file}`), env))
+      ? new PictureBook(async (file) => {
+          const path = `pictures/${file}`;
+          const { bytes, again } = env.assetAgain ? await env.assetAgain(path) : { bytes: await env.asset(path) };
+          return reader.openPicture(bytes, env, again);
+        })
       : null,
   };
 }
@@ -105,6 +109,7 @@ interface MadePalette {
   readonly profile: unknown;
   readonly medium: unknown;
   readonly pictures: unknown;
+  readonly plates: unknown;
   readonly epoch: number;
   readonly palette: Palette;
 }
@@ -124,6 +129,7 @@ export class PaletteKeeper {
         m.profile === d.profile &&
         m.medium === d.setup.medium &&
         m.pictures === d.pictures &&
+        m.plates === d.plates &&
         m.epoch === epoch,
     );
     if (known) {
@@ -138,6 +144,7 @@ export class PaletteKeeper {
         profile: d.profile,
         medium: d.setup.medium,
         pictures: d.pictures,
+        plates: d.plates,
         epoch,
         palette,
       },

@@ -12,6 +12,8 @@ export interface Deflating {
 export interface Env {
   /** Bytes of a shipped file: `fonts/…`, `icc/…` or `wasm/…`. Rejects with a sentence that names the file. */
   asset(path: string): Promise<Uint8Array>;
+  /** The same, and what reads it once more, at once, where a place can do that without holding the bytes. */
+  assetAgain?(path: string): Promise<{ readonly bytes: Uint8Array; readonly again?: () => Uint8Array }>;
   /** Module address of the colour engine's glue (a URL in the browser, a package name in Node). */
   readonly lcmsGlue: string;
   /** zlib-format compression (RFC 1950). */

@@ -1,4 +1,6 @@
-import type { Picture } from '@/core/model/schema';
+import type { Making } from '@/core/model/defaults';
+import type { Design, Picture } from '@/core/model/schema';
+import type { FontBook } from '@/core/text/fonts';
 
 /** A picture of the drawer: the stand-in for a stock library. Made by scripts/drawer/make.mjs. */
 export interface DrawerPicture {
@@ -8,6 +10,8 @@ export interface DrawerPicture {
   readonly words: string;
   /** What a design keeps of it; a drawing is taken in as shapes instead. */
   readonly picture: Pick<Picture, 'width' | 'height' | 'space' | 'alpha'> | null;
+  /** A drawing that is no file: what lies on the page of a design of its size, which the file only shows. */
+  readonly drawn?: () => Promise<(make: Making, fonts: FontBook) => Design>;
   /** Made to be laid side by side. */
   readonly tile?: boolean;
 }
@@ -71,6 +75,13 @@ const DRAWER: readonly DrawerPicture[] = [
   },
   { file: 'net.png', title: 'Net', words: 'fishing mesh pattern tile', picture: gray(240, 240), tile: true },
   { file: 'boats.svg', title: 'Three boats', words: 'ship sail drawing shapes vector svg', picture: null },
+  {
+    file: 'harbour-in-lines.png',
+    title: 'Harbour in lines',
+    words: 'drawing coloured quay houses boat lighthouse shapes vector',
+    picture: null,
+    drawn: () => import('./harbourLines').then((m) => m.harbourInLines),
+  },
   { file: 'gulls.svg', title: 'Gulls', words: 'birds sea drawing shapes vector svg', picture: null },
 ];
 

@@ -2,7 +2,7 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { multiply, translation, type Matrix } from '@/core/geometry/matrix';
 import { CLOSE, CUBIC, LINE, MOVE } from '@/core/geometry/path';
 import { newDesign, outlineOf, runOf, setupOf, type Making } from '@/core/model/defaults';
-import type { Design, Paint, GradientPaint } from '@/core/model/schema';
+import type { Design, Outline, Paint, GradientPaint } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { DesignBuilder, flat, tint } from './builder';
 import { linear, radial, stop, withGrain } from './gradients';
@@ -191,7 +191,14 @@ export function lanternWalkPoster(make: Making): Design {
     }
     return of(lo, mm(250), mm(306), mm(306), mm(250));
   };
-  const ropeLine = b.path('Rope', line, { outline: outlineOf(flat(rope), mm(1.2)) });
+  const ropeLine = b.path('Rope', line, {
+    outline: {
+      ...outlineOf(flat(rope), mm(2)),
+      dashes: [mm(4), mm(2.4)],
+      between: flat(slateWet) as Outline['between'],
+      wobble: { strength: mm(0.7), wave: mm(16), passes: 1, seed: 21 },
+    },
+  });
 
   const lantern = (
     name: string,

@@ -1,5 +1,6 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
-import { newDesign, runOf, setupOf, type Making } from '@/core/model/defaults';
+import { EDGE_INKS } from '@/core/edit/offsetShape';
+import { newDesign, outlineOf, runOf, setupOf, type Making } from '@/core/model/defaults';
 import type { Design } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { DesignBuilder, flat, tint } from './builder';
@@ -25,6 +26,7 @@ export function lanternStickers(make: Making): Design {
   const paperGlow = b.recipe('Paper Glow', 2, 8, 34, 0);
   const wick = b.recipe('Wick', 0, 36, 92, 0);
   const ember = b.spot(SPOT_LIBRARY[0]);
+  const cutLine = b.spot(EDGE_INKS.cutLine);
   const c = { x: SIDE / 2, y: SIDE / 2 };
   /** Words in the ring, above or below, both upright. */
   const round = (name: string, text: string, below: boolean) =>
@@ -41,15 +43,23 @@ export function lanternStickers(make: Making): Design {
   const ray = b.shape(
     'Ray',
     'triangle',
-    { x: c.x - mm(1.3), y: c.y - mm(23.4), w: mm(2.6), h: mm(2.3) },
+    { x: c.x - mm(1.2), y: c.y - mm(22.7), w: mm(2.4), h: mm(2) },
     { fill: flat(wick) },
   );
   b.place(0, [
     b.lock(
       b.shape(
-        'Ground',
+        'White edge',
         'ellipse',
         { x: -BLEED, y: -BLEED, w: SIDE + 2 * BLEED, h: SIDE + 2 * BLEED },
+        { fill: flat({ swatch: base.swatches[0].id, tint: 1 }) },
+      ),
+    ),
+    b.lock(
+      b.shape(
+        'Ground',
+        'ellipse',
+        { x: c.x - mm(23.2), y: c.y - mm(23.2), w: mm(46.4), h: mm(46.4) },
         { fill: flat(quayNight) },
       ),
     ),
@@ -73,6 +83,14 @@ export function lanternStickers(make: Making): Design {
     guildLantern(b, c.x, c.y - mm(12.5), mm(21), quayNight, ember),
     round('Guild', 'MARROWICK LANTERN GUILD', false),
     round('Year', 'WALKED BY ALL · 2026', true),
+    b.lock(
+      b.shape(
+        'Cut line',
+        'ellipse',
+        { x: 0, y: 0, w: SIDE, h: SIDE },
+        { outline: { ...outlineOf(flat(cutLine, true), mm(0.25)), dashes: [mm(2), mm(1)], dashFit: true } },
+      ),
+    ),
   ]);
   return b.done();
 }

@@ -1,6 +1,7 @@
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { newDesign, outlineOf, setupOf, type Making } from '@/core/model/defaults';
-import type { Colour, Design, Paragraph, Run } from '@/core/model/schema';
+import { LINE, MOVE } from '@/core/geometry/path';
+import type { Colour, Design, Outline, Paragraph, Run } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { DesignBuilder, flat, tint } from './builder';
 import { drawn } from './drawn';
@@ -11,7 +12,7 @@ const BLEED = mm(3);
 /** Where the stub begins. */
 const STUB = mm(108);
 
-/** The supper ticket with its numbered stub, flat: the tear line comes with dashed lines. */
+/** The supper ticket with its numbered stub, and pills and dots to tear along. */
 export function supperTicket(make: Making): Design {
   const m = mm(6);
   const base = newDesign(
@@ -28,7 +29,12 @@ export function supperTicket(make: Making): Design {
   const black: Colour = { swatch: base.swatches[1].id, tint: 1 };
 
   const look = (name: string, size: number, face: string, colour: Colour, on?: string) =>
-    b.look(name, { leading: face === 'alfa-slab-400' ? 0.98 : 1.25 }, { size, face, fill: flat(colour) }, on);
+    b.look(
+      name,
+      { leading: face === 'alfa-slab-400' ? 0.98 : 1.25 },
+      { size, face, fill: flat(colour, colour === black) },
+      on,
+    );
   const title = look('Title', 23, 'alfa-slab-400', lowTide);
   const body = look('Body', 10.5, 'archivo-400', black);
   const strong = b.look('Body, strong', {}, { face: 'archivo-600' }, body);
@@ -73,6 +79,14 @@ export function supperTicket(make: Making): Design {
         { fill: flat(wick) },
       ),
     ),
+    b.path('Tear line', [MOVE, STUB, -BLEED, LINE, STUB, SIZE.h + BLEED], {
+      outline: {
+        ...outlineOf(flat(lowTide), mm(1.5)),
+        cap: 'round',
+        dashes: [mm(2.6), mm(2.6), 0, mm(2.6)],
+        between: flat({ swatch: base.swatches[0].id, tint: 1 }) as Outline['between'],
+      },
+    }),
     bowl,
     b.displayText('Title', mm(8), mm(17.5), [
       line(title, 'Lantern', { size: 30 }),
@@ -83,7 +97,7 @@ export function supperTicket(make: Making): Design {
       line(body, 'Saturday 21 November, at eight'),
       line(body, 'Fish stew, seed bread, plum tart'),
     ]),
-    b.displayText('Price', mm(8), mm(58), [line(number, 'One seat', { size: 13, fill: flat(ember) })]),
+    b.displayText('Price', mm(8), mm(58), [line(number, 'One seat', { size: 13, fill: flat(lowTide) })]),
     b.displayText('Stub words', mm(114), mm(20), [line(title, 'Supper', { size: 17 })]),
     b.displayText('Number', mm(114), mm(42), [line(number, 'No. 001')]),
     b.displayText('Stub foot', mm(114), mm(56), [line(strong, 'Keep this part', { size: 9 })]),

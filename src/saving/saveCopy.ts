@@ -3,7 +3,8 @@ import type { AsideRow } from '@/store/database';
 import { packWhole } from '@/store/pack';
 import { designStore } from '@/store/open';
 import { rawJson } from '@/store/designs';
-import { download, fileName } from '@/ui/download';
+import { download } from '@/ui/download';
+import { fileName } from '@/core/output/fileName';
 
 /** Hands a design over as a file, with all that belongs to it. Answers a sentence where something is lacking in it. */
 export async function saveCopy(design: Design, thumbnail: Uint8Array | null = null): Promise<string | null> {

@@ -10,6 +10,8 @@ interface Props {
   readonly size: string;
   readonly folder: string | undefined;
   readonly chosen: boolean;
+  /** A tab of this browser has it open. */
+  readonly open: boolean;
   readonly onChoose: (on: boolean) => void;
   readonly onRename: (name: string) => void;
   readonly onSave: () => void;
@@ -18,7 +20,18 @@ interface Props {
 }
 
 /** A design on the shelf: opened by its picture, chosen by its box, renamed where its name stands. */
-export function DesignCard({ row, size, folder, chosen, onChoose, onRename, onSave, onDuplicate, onRemove }: Props) {
+export function DesignCard({
+  row,
+  size,
+  folder,
+  chosen,
+  open,
+  onChoose,
+  onRename,
+  onSave,
+  onDuplicate,
+  onRemove,
+}: Props) {
   const [renaming, setRenaming] = useState(false);
   const named = (text: string) => {
     setRenaming(false);
@@ -48,6 +61,7 @@ export function DesignCard({ row, size, folder, chosen, onChoose, onRename, onSa
               {row.name}
             </div>
             <div className="truncate text-faint" title={folder}>
+              {open && <span className="font-semibold text-accent">open in a tab · </span>}
               {folder ? `${folder} · ${size}` : size}
             </div>
           </div>

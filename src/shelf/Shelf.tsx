@@ -11,7 +11,9 @@ import { formatLength } from '@/core/units/length';
 import { browserEnv } from '@/env/browser';
 import type { AsideRow, DesignRow } from '@/store/database';
 import { downloadAside, saveKept } from '@/saving/saveCopy';
+import type { ShelfDesign } from '@/saving/wholeShelf';
 import { keepAssets } from '@/store/pack';
+import { readState } from '@/store/designs';
 import { designStore, seedDemo, storageProblem } from '@/store/open';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
@@ -19,6 +21,8 @@ import { PressClient } from '@/workers/pressClient';
 import { NewDesign } from './NewDesign';
 import { DesignCard } from './DesignCard';
 import { ChosenBar, ShelfBar } from './ShelfBar';
+import { ShelfFoot } from './ShelfFoot';
+import { useOpenDesigns } from './openElsewhere';
 import { folderNames, keepSort, moveTo, readFolders, readSort, shownRows, type Folders, type Sort } from './shelfOrder';
 
 interface Said {
@@ -54,6 +58,7 @@ export function Shelf() {
   };
   const [folders, setFolders] = useState<Folders>({});
   const [chosen, setChosen] = useState<readonly string[]>([]);
+  const opened = useOpenDesigns();
   const all = rows ?? [];
   const names = folderNames(folders, all);
   const shown = shownRows(all, { ...looking, folders }, sizeOf);
@@ -102,6 +107,8 @@ export function Shelf() {
     const bytes = new Uint8Array(await f.arrayBuffer());
     const opened = unpackDesign(bytes);
     if (opened.ok) return openRead(f, opened);
+    const whole = (await import('@/saving/wholeShelf')).unpackShelf(bytes);
+    if (whole) return takeIn(whole);
     const mended = opened.code === 'broken' ? (await import('@/core/file/mend')).mendFile(bytes, browserEnv) : null;
     setSaid(
       mended
@@ -112,6 +119,36 @@ export function Shelf() {
           }
         : { text: refusalText(opened, f.name), tone: 'stop' },
     );
+  };
+  /** All designs of a file of a whole shelf; what is here already comes in beside it. */
+  const takeIn = async (whole: readonly ShelfDesign[]) => {
+    const trouble: string[] = [];
+    let came = 0;
+    for (const { name, bytes, folder, states } of whole) {
+      const opened = unpackDesign(bytes);
+      const why = opened.ok ? await keepAssets(opened.assets, name).catch(storageProblem) : refusalText(opened, name);
+      if (why || !opened.ok) {
+        trouble.push(why!);
+        continue;
+      }
+      const design = (await designStore().has(opened.design.id))
+        ? { ...opened.design, id: browserEnv.newId() }
+        : opened.design;
+      // What came before it stays; why it ends here has been said.
+      if (!(await keep(design, opened.thumbnail))) return void (await refresh());
+      if (folder) setFolders(await moveTo([design.id], folder));
+      for (const s of states) {
+        const then = readState(s.design, s.version);
+        if (then) await designStore().keepState(browserEnv.newId(), s.name, s.when, { ...then, id: design.id });
+        else trouble.push(`The state “${s.name}” of ${design.name} cannot be read.`);
+      }
+      came++;
+    }
+    await refresh();
+    setSaid({
+      text: `${came} designs came onto the shelf.${trouble.length ? ` ${trouble.join(' ')}` : ''}`,
+      tone: trouble.length ? 'stop' : 'plain',
+    });
   };
   const openRead = async (
     f: File,
@@ -255,7 +292,7 @@ export function Shelf() {
         <input
           ref={file}
           type="file"
-          accept=".holvet"
+          accept=".holvet,.zip"
           aria-label="Open a design file"
           className="sr-only"
           tabIndex={-1}
@@ -345,6 +382,7 @@ export function Shelf() {
                     size={sizeOf(row)}
                     folder={folders[row.id]}
                     chosen={chosen.includes(row.id)}
+                    open={opened.has(row.id)}
                     onChoose={(on) => setChosen(on ? [...chosen, row.id] : chosen.filter((id) => id !== row.id))}
                     onRename={(name) => void rename(row, name)}
                     onSave={() => void saveCopy(row)}
@@ -355,6 +393,9 @@ export function Shelf() {
               </ul>
             )}
           </>
+        )}
+        {rows && !refused && (
+          <ShelfFoot rows={all} folders={folders} onSaid={(text, tone) => setSaid({ text, tone })} />
         )}
         {asides.length > 0 && (
           <Aside

@@ -57,7 +57,8 @@ export interface SettingRow {
 /** A file that a person brought, by the name made from its content. */
 export interface AssetRow {
   name: string;
-  bytes: Uint8Array;
+  /** A Blob where there are many: the browser keeps those on its disk until they are read. */
+  bytes: Uint8Array | Blob;
 }
 
 /** A face that a person brought, for every design; its bytes are among the assets. */
@@ -76,6 +77,18 @@ export interface LibraryRow {
   swatches: ExchangeSwatch[];
 }
 
+/** A state of a design that was kept under a name. */
+export interface StateRow {
+  id: string;
+  designId: string;
+  name: string;
+  when: string;
+  /** The version of its words. */
+  version: number;
+  /** The design, packed. */
+  design: string;
+}
+
 export class HolvetDatabase extends Dexie {
   designs!: EntityTable<DesignRow, 'id'>;
   journal!: Table<JournalRow, [string, number]>;
@@ -84,6 +97,7 @@ export class HolvetDatabase extends Dexie {
   libraries!: EntityTable<LibraryRow, 'id'>;
   aside!: EntityTable<AsideRow, 'id'>;
   faces!: EntityTable<FaceRow, 'id'>;
+  states!: EntityTable<StateRow, 'id'>;
 
   constructor(name = 'holvet') {
     super(name);
@@ -91,5 +105,6 @@ export class HolvetDatabase extends Dexie {
     this.version(2).stores({ assets: 'name', libraries: 'id, added' });
     this.version(3).stores({ aside: 'id, designId' });
     this.version(4).stores({ faces: 'id, added' });
+    this.version(5).stores({ states: 'id, designId' });
   }
 }

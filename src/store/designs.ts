@@ -6,12 +6,14 @@ import { leftOutText } from '@/core/model/faultText';
 import { CURRENT_VERSION, migrate, migratePatches } from '@/core/model/migrations';
 import type { Design } from '@/core/model/schema';
 import { verifyChange, verifyDesign } from '@/core/model/verify';
-import type { AsideRow, DesignRow, HolvetDatabase, JournalRow, LibraryRow } from './database';
+import type { AsideRow, DesignRow, HolvetDatabase, JournalRow, LibraryRow, StateRow } from './database';
 
 /** Steps that can be taken back; older ones become part of the snapshot. */
 export const KEPT_STEPS = 200;
 /** How many are folded at once: the snapshot is large, and need not be written at every step. */
 const FOLD = 25;
+/** Files of so many bytes are kept where the browser need not hold them to know of them. */
+const LARGE_ASSET = 1 << 19;
 
 export interface LoadedDesign {
   readonly design: Design;
@@ -48,6 +50,8 @@ export class GapError extends Error {}
 export interface RemovedDesign {
   readonly row: DesignRow;
   readonly steps: readonly JournalRow[];
+  /** States that were kept under a name. */
+  readonly states?: readonly StateRow[];
 }
 
 export type Loaded =
@@ -73,6 +77,23 @@ const sheetOf = ({ setup, starter }: Design): Pick<DesignRow, 'width' | 'height'
   round: setup.round,
 });
 
+/** A state that was kept under a name; without its design where that cannot be read. */
+export interface KeptState {
+  readonly id: string;
+  readonly name: string;
+  readonly when: string;
+  readonly design: Design | null;
+}
+/** A state as it was kept, in our words; null where it cannot be read. */
+export function readState(text: string, version: number): Design | null {
+  try {
+    const verified = verifyDesign(migrate(JSON.parse(text), version));
+    return verified.ok ? verified.design : null;
+  } catch {
+    return null;
+  }
+}
+
 /** The designs of this browser. Every method is one transaction: it happens whole or not at all. */
 export class DesignStore {
   constructor(
@@ -97,20 +118,23 @@ export class DesignStore {
 
   /** Takes a design off the shelf, and answers all that was kept of it, its steps too; null if there was none. */
   async remove(id: string): Promise<RemovedDesign | null> {
-    return this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+    return this.db.transaction('rw', this.db.designs, this.db.journal, this.db.states, async () => {
       const row = await this.db.designs.get(id);
       const steps = await this.db.journal.where('designId').equals(id).toArray();
+      const states = await this.db.states.where('designId').equals(id).toArray();
       await this.db.designs.delete(id);
       await this.db.journal.where('designId').equals(id).delete();
-      return row ? { row, steps } : null;
+      await this.db.states.where('designId').equals(id).delete();
+      return row ? { row, steps, states } : null;
     });
   }
 
   /** Puts a removed design back as it was. */
-  async putBack({ row, steps }: RemovedDesign): Promise<void> {
-    await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+  async putBack({ row, steps, states }: RemovedDesign): Promise<void> {
+    await this.db.transaction('rw', this.db.designs, this.db.journal, this.db.states, async () => {
       await this.db.designs.put(row);
       await this.db.journal.bulkPut([...steps]);
+      await this.db.states.bulkPut([...(states ?? [])]);
     });
   }
 
@@ -234,13 +258,51 @@ export class DesignStore {
     return keys[keys.length - 1]?.[1];
   }
 
+  // ——— states kept under a name
+
+  /** Latest first, in our words; what cannot be read is there without its design. */
+  async states(designId: string): Promise<KeptState[]> {
+    const rows = await this.db.states.where('designId').equals(designId).toArray();
+    return rows
+      .sort((a, b) => (a.when < b.when ? 1 : -1))
+      .map(({ id, name, when, version, design }) => ({ id, name, when, design: readState(design, version) }));
+  }
+  async keepState(id: string, name: string, when: string, design: Design): Promise<void> {
+    await this.db.states.put({
+      id,
+      designId: design.id,
+      name,
+      when,
+      version: CURRENT_VERSION,
+      design: packed(design),
+    });
+  }
+  /** As they lie, for a file of the whole shelf. */
+  async stateRows(designId: string): Promise<StateRow[]> {
+    return this.db.states.where('designId').equals(designId).toArray();
+  }
+  async removeState(id: string): Promise<StateRow | null> {
+    const row = (await this.db.states.get(id)) ?? null;
+    await this.db.states.delete(id);
+    return row;
+  }
+  async putStateBack(row: StateRow): Promise<void> {
+    await this.db.states.put(row);
+  }
+
   // ——— what the person brought
 
   async addAsset(name: string, bytes: Uint8Array): Promise<void> {
-    await this.db.assets.put({ name, bytes });
+    await this.db.assets.put({ name, bytes: bytes.length < LARGE_ASSET ? bytes : new Blob([bytes as BlobPart]) });
   }
   async asset(name: string): Promise<Uint8Array | null> {
-    return (await this.db.assets.get(name))?.bytes ?? null;
+    const bytes = (await this.db.assets.get(name))?.bytes ?? null;
+    return bytes instanceof Blob ? new Uint8Array(await bytes.arrayBuffer()) : bytes;
+  }
+  /** A large file that a person brought, unread; null for small ones and none. */
+  async assetBlob(name: string): Promise<Blob | null> {
+    const bytes = (await this.db.assets.get(name))?.bytes;
+    return bytes instanceof Blob ? bytes : null;
   }
 
   /** Faces for every design, latest first; what cannot be read is left out. */

@@ -9,6 +9,7 @@ export function Slip({
   children,
   width = 320,
   side = 'bottom',
+  aside = false,
   open,
   onOpenChange,
 }: {
@@ -17,12 +18,15 @@ export function Slip({
   children: ReactNode;
   width?: number;
   side?: 'top' | 'bottom';
+  /** It hangs over the pile, whatever it was opened by: the sheet stays in sight. */
+  aside?: boolean;
   open?: boolean;
   onOpenChange?: (open: boolean) => void;
 }) {
   return (
     <Popover.Root {...(open === undefined ? {} : { open })} {...(onOpenChange ? { onOpenChange } : {})}>
       <Popover.Trigger asChild>{trigger}</Popover.Trigger>
+      {aside && <Popover.Anchor className="pointer-events-none fixed top-12 left-16 size-0" />}
       <Popover.Portal>
         <Popover.Content
           side={side}

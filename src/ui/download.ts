@@ -1,28 +1,14 @@
-import filenamify from 'filenamify';
-
 /** Hands a file to the person under a name that every system takes. */
-export function download(bytes: Uint8Array, name: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([bytes as BlobPart], { type }));
+export const download = (bytes: Uint8Array | Blob, name: string, type: string): void =>
+  downloadBlob(new Blob([bytes as BlobPart], { type }), name);
+
+/** The same for what the browser already holds. */
+export function downloadBlob(blob: Blob, name: string): void {
+  const url = URL.createObjectURL(blob);
   const a = document.createElement('a');
   a.href = url;
   a.download = name;
   a.click();
   // The browser has taken its own hold of the blob by then.
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}
-
-/** File systems take 255 bytes; some of that is left for what a browser or a mailbox adds. */
-const MOST_BYTES = 200;
-
-/** A design's name as a file name: nothing that a file system refuses, no half characters, never empty. */
-export function fileName(design: string, ending: string): string {
-  const bytes = (text: string) => new TextEncoder().encode(text).length;
-  for (let length = 120; ; length = Math.floor(length * 0.8)) {
-    const stem = filenamify(design, { replacement: ' ', maxLength: length })
-      .replace(/\s+/g, ' ')
-      .replace(/^[. ]+|[. ]+$/g, '');
-    // What nothing is left of is an exclamation mark to the package.
-    const safe = /^!?$/.test(stem) ? 'design' : stem;
-    if (bytes(`${safe}.${ending}`) <= MOST_BYTES) return `${safe}.${ending}`;
-  }
 }

@@ -27,6 +27,14 @@ const TERMS = new Map<string, string>([
   ['squash', 'How far the rings are pressed flat: 100 % is round.'],
   ['midpoint', 'Where, between two colours, half of the change is done.'],
   ['grain', 'A fine noise that hides steps in long changes of colour.'],
+  [
+    'inks that meet overlap by',
+    'How far the lighter of two inks runs under the darker (printers say: trap), so that no paper shows between them.',
+  ],
+  [
+    'black letters print over, below',
+    'Smaller letters of black alone print on top of what lies below them: no white rims if plates lie aside.',
+  ],
   ['overprint', 'Prints on top of what lies below instead of cutting a hole into it.'],
   ['process', 'Mixed from the four inks every press has: cyan, magenta, yellow, black.'],
   ['spot', 'An ink mixed beforehand in its own tin, with a plate of its own.'],

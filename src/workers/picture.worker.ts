@@ -33,8 +33,8 @@ function source(file: string): Promise<PictureSource> {
   let job = open.get(file);
   if (job) open.delete(file);
   else
-    job = storeEnv.asset(`pictures/${file}`).then(async (bytes) => {
-      const { pixels, again } = await openPicture(bytes, storeEnv);
+    job = storeEnv.assetAgain!(`pictures/${file}`).then(async (read) => {
+      const { pixels, again } = await openPicture(read.bytes, storeEnv, read.again);
       return new PictureSource(pixels, again, pixelRoom);
     });
   open.set(file, job);

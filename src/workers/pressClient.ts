@@ -3,7 +3,15 @@ import * as Comlink from 'comlink';
 import type { Patches } from 'mutative';
 import type { Colour, Design } from '@/core/model/schema';
 import { WorkerGone, WorkerHost } from './host';
-import type { HandedOver, HandOverRequest, PressApi, Rendered, RenderRequest } from './pressApi';
+import type {
+  HandedOver,
+  HandOverRequest,
+  LoupeRequest,
+  PdfRequest,
+  PressApi,
+  Rendered,
+  RenderRequest,
+} from './pressApi';
 
 const start = () => new Worker(new URL('./press.worker.ts', import.meta.url), { type: 'module' });
 
@@ -25,7 +33,9 @@ export class PressClient {
   private design: Design | null = null;
   private readonly host = new WorkerHost<PressApi>(start, (api) => {
     if (this.design) void api.open(this.design).catch(() => {});
+    if (this.heldAgainst) void api.against(this.heldAgainst).catch(() => {});
   });
+  private heldAgainst: Design | null = null;
 
   /** Gives the worker a design, whole. */
   open(design: Design): Promise<void> {
@@ -76,11 +86,32 @@ export class PressClient {
     }
   }
 
-  inksAt(page: string, x: number, y: number) {
-    return this.host.call(PRESS_MS.look, (api) => api.inksAt(page, x, y));
+  /** Gives the worker a state that the present one is held against. */
+  against(state: Design | null): Promise<void> {
+    this.heldAgainst = state;
+    return this.host.call(PRESS_MS.open, (api) => api.against(state));
+  }
+
+  contents(request: PdfRequest) {
+    // All its pages may have to be laid out for it.
+    return this.host.call(PRESS_MS.check, (api) => api.contents(request));
+  }
+
+  loupe(request: LoupeRequest): Promise<Rendered | null> {
+    return this.host.call<Rendered | null>(PRESS_MS.look, (api) => api.loupe(request) as Promise<Rendered | null>);
+  }
+
+  inksAt(page: string, x: number, y: number, square = 0) {
+    return this.host.call(PRESS_MS.look, (api) => api.inksAt(page, x, y, square));
   }
   totalInk(page: string) {
     return this.host.call(PRESS_MS.check, (api) => api.totalInk(page));
+  }
+  coverage(page: string) {
+    return this.host.call<readonly number[] | null>(
+      PRESS_MS.check,
+      (api) => api.coverage(page) as Promise<readonly number[] | null>,
+    );
   }
   check() {
     return this.host.call(PRESS_MS.check, (api) => api.check());

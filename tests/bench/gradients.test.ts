@@ -1,5 +1,6 @@
 import { gradientLine } from '@/core/edit/gradient';
-import { paintAt, rampOf, setPaint } from '@/core/edit/paint';
+import { paintAt } from '@/core/edit/aims';
+import { rampOf, setPaint } from '@/core/edit/paint';
 import { addSwatch } from '@/core/edit/swatches';
 import { firstPools } from '@/core/edit/pools';
 import { eachByItself, isSweep, matchEnds, sweepBecomes, sweepOver } from '@/core/edit/sweep';

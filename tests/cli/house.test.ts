@@ -18,7 +18,7 @@ test('bin/start serves and prints the address', async () => {
     let said = '';
     child.stdout.on('data', (d: Buffer) => (said += d.toString()));
     let html = '';
-    for (let i = 0; i < 240 && !html; i++) {
+    for (let i = 0; i < 600 && !html; i++) {
       await new Promise((r) => setTimeout(r, 250));
       html = await fetch(`http://127.0.0.1:${port}/`).then(
         (r) => r.text(),
@@ -38,7 +38,7 @@ test('bin/start serves and prints the address', async () => {
   } finally {
     process.kill(-child.pid!, 'SIGTERM');
   }
-}, 90_000);
+}, 180_000);
 
 test('the README leads to pictures and pages that are there', () => {
   const readme = read('README.md');

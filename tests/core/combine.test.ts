@@ -12,7 +12,8 @@ import {
   type CombineOp,
 } from '@/core/edit/combine';
 import { record, tryOut, tryOutOn, undoEntry, type Recipe } from '@/core/edit/history';
-import { aimedNodes, setColour } from '@/core/edit/paint';
+import { aimedNodes } from '@/core/edit/aims';
+import { setColour } from '@/core/edit/paint';
 import { moveNodes, scaleNodes } from '@/core/edit/place';
 import { ungroupNodes } from '@/core/edit/pile';
 import { canBePlain, makePlain } from '@/core/edit/plain';

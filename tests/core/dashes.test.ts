@@ -78,14 +78,14 @@ test('on a circle dashes are sectors of its ring', () => {
 });
 
 test('a closed line that begins and ends within a dash has one piece there; one that is all dash stays closed', () => {
-  const pieces = (dash: readonly number[], offset = 0) => contoursOf(dashPath(SQUARE, dash, offset));
+  const pieces = (dash: readonly number[], offset = 0) => contoursOf(dashPath(SQUARE, { lengths: dash, offset }));
   expect(pieces([6, 4])).toHaveLength(4);
   expect(pieces([6, 4], 3)).toHaveLength(4);
   expect(pieces([6, 4], 3).every((c) => c.segments.length === 2)).toBe(true);
   const [whole] = pieces([100, 4]);
   expect(whole.closed).toBe(true);
   // Open lines begin and end where they do.
-  expect(contoursOf(dashPath([0, 0, 0, 1, 20, 0], [6, 4], 3))).toHaveLength(3);
+  expect(contoursOf(dashPath([0, 0, 0, 1, 20, 0], { lengths: [6, 4], offset: 3 }))).toHaveLength(3);
 });
 
 test('a dot with square caps lies in the direction of its line', () => {

@@ -19,7 +19,8 @@ import {
 import { contoursOf } from '@/core/derive/contours';
 import { setColour } from '@/core/edit/paint';
 import { moveNodes, scaleNodes, scalingAbout, turnNodes } from '@/core/edit/place';
-import { deleteNodes, groupNodes, orderNodes, setNodeFlags, ungroupNodes } from '@/core/edit/pile';
+import { deleteNodes } from '@/core/edit/remove';
+import { groupNodes, orderNodes, setNodeFlags, ungroupNodes } from '@/core/edit/pile';
 import { makePlain } from '@/core/edit/plain';
 import { firstArrangement, repeatNodes, setArrangement, tooManyCopies } from '@/core/edit/repeat';
 import { simplified } from '@/core/edit/smoothing';

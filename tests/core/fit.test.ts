@@ -1,7 +1,7 @@
 import { fitFrames, lengthOf, matchHeight, matchLength, setShrink } from '@/core/edit/fit';
 import { record, redoEntry, tryOut, undoEntry } from '@/core/edit/history';
 import { cutThread, runOn } from '@/core/edit/thread';
-import { deleteNodes } from '@/core/edit/pile';
+import { deleteNodes } from '@/core/edit/remove';
 import { copyNodes } from '@/core/edit/clip';
 import { layoutOf } from '@/core/derive/layout';
 import { newDesign, runOf, setupOf } from '@/core/model/defaults';

@@ -2,7 +2,7 @@ import { record, redoEntry, tryOut, undoEntry, type Recipe } from '@/core/edit/h
 import { addMaster, giveBack, setGround, setMaster, takeable, takeOver, wouldRing } from '@/core/edit/masters';
 import { addPage } from '@/core/edit/pages';
 import { moveNodes, scaleNodes } from '@/core/edit/place';
-import { deleteNodes } from '@/core/edit/pile';
+import { deleteNodes } from '@/core/edit/remove';
 import { duplicateInto } from '../support/pagesApart';
 import { prepare, type Engines } from '@/core/engines';
 import { newDesign, setupOf } from '@/core/model/defaults';

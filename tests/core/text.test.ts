@@ -1,7 +1,8 @@
 import * as fontkit from 'fontkit';
 import { colourPaint, runOf } from '@/core/model/defaults';
 import type { Paragraph, Story } from '@/core/model/schema';
-import { replaceText, runAt, setParagraphLook, setRunLook } from '@/core/edit/text';
+import { runAt } from '@/core/edit/textPlace';
+import { replaceText, setParagraphLook, setRunLook } from '@/core/edit/text';
 import { FACES } from '@/core/text/faces';
 import { FontBook } from '@/core/text/fonts';
 import { layoutStory as layoutOf, plainText, type Measure } from '@/core/text/layout';

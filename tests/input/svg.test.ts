@@ -120,16 +120,16 @@ describe('values', () => {
 
 describe('dashes', () => {
   test('lengths in turn, from an offset on', () => {
-    expect(dashPath([0, 0, 0, 1, 10, 0], [3, 2])).toEqual([0, 0, 0, 1, 3, 0, 0, 5, 0, 1, 8, 0]);
-    expect(dashPath([0, 0, 0, 1, 10, 0], [3, 2], 4).map((v) => Math.round(v * 1e9) / 1e9)).toEqual([
-      0, 1, 0, 1, 4, 0, 0, 6, 0, 1, 9, 0,
-    ]);
+    expect(dashPath([0, 0, 0, 1, 10, 0], { lengths: [3, 2], offset: 0 })).toEqual([0, 0, 0, 1, 3, 0, 0, 5, 0, 1, 8, 0]);
+    expect(dashPath([0, 0, 0, 1, 10, 0], { lengths: [3, 2], offset: 4 }).map((v) => Math.round(v * 1e9) / 1e9)).toEqual(
+      [0, 1, 0, 1, 4, 0, 0, 6, 0, 1, 9, 0],
+    );
   });
   // Common practice: 12-12-0-12 with round caps makes a pill and a dot.
   test('a dash of nothing is a point', () =>
-    expect(dashPath([0, 0, 0, 1, 36, 0], [12, 12, 0, 12]).map((v) => Math.round(v * 1e5) / 1e5)).toEqual([
-      0, 0, 0, 1, 12, 0, 0, 24, 0, 1, 24, 0,
-    ]));
+    expect(
+      dashPath([0, 0, 0, 1, 36, 0], { lengths: [12, 12, 0, 12], offset: 0 }).map((v) => Math.round(v * 1e5) / 1e5),
+    ).toEqual([0, 0, 0, 1, 12, 0, 0, 24, 0, 1, 24, 0]));
   test('what is drawn adds up', () =>
     fc.assert(
       fc.property(
@@ -139,12 +139,16 @@ describe('dashes', () => {
           const line = [0, 0, 0, 1, 500, 0, 2, 520, 40, 560, 40, 600, 0];
           const on = dashes.length % 2 ? [...dashes, ...dashes] : dashes;
           const share = on.filter((_, i) => i % 2 === 0).reduce((a, b) => a + b, 0) / on.reduce((a, b) => a + b, 0);
-          expect(Math.abs(pathLength(dashPath(line, dashes, offset)) / pathLength(line) - share)).toBeLessThan(0.35);
+          expect(
+            Math.abs(pathLength(dashPath(line, { lengths: dashes, offset })) / pathLength(line) - share),
+          ).toBeLessThan(0.35);
         },
       ),
     ));
   test('a pattern that is none is a whole line', () =>
-    expect([[], [0, 0], [-1, 2]].map((d) => dashPath([0, 0, 0, 1, 5, 0], d).length)).toEqual([6, 6, 6]));
+    expect([[], [0, 0], [-1, 2]].map((d) => dashPath([0, 0, 0, 1, 5, 0], { lengths: d, offset: 0 }).length)).toEqual([
+      6, 6, 6,
+    ]));
 });
 
 describe('style sheets', () => {

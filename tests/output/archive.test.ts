@@ -1,6 +1,6 @@
 import Ajv2020 from 'ajv/dist/2020.js';
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { zipSync, strToU8 } from 'fflate';
@@ -41,6 +41,13 @@ describe.each(designs)('%s as a file', (_, design) => {
     expect(validate(JSON.parse(serializeDesign(design())))).toBe(true);
     expect(validate({ ...design(), pages: [] })).toBe(false);
     expect(validate({ ...design(), surprise: 1 })).toBe(false);
+  });
+  test('the published schema is the model’s own (else: npm run format-schema), and takes every design of the demo', () => {
+    const published = JSON.parse(readFileSync('docs/format.schema.json', 'utf8')) as object;
+    expect(published).toEqual(JSON.parse(JSON.stringify(designJsonSchema())));
+    const validate = new Ajv2020({ strict: false, validateFormats: false }).compile(published);
+    for (const { file, design: d } of demoDesigns())
+      expect([file, validate(JSON.parse(serializeDesign(d))), validate.errors ?? []]).toEqual([file, true, []]);
   });
 });
 

@@ -3,16 +3,8 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { copyNodes, pasteClip } from '@/core/edit/clip';
 import { putOnCircle, setBend } from '@/core/edit/display';
 import { record, redoEntry, tryOut, undoEntry } from '@/core/edit/history';
-import {
-  addOutline,
-  aimedNodes,
-  lineAt,
-  paintAt,
-  removeOutline,
-  setColour,
-  setOutlineStyle,
-  setPaint,
-} from '@/core/edit/paint';
+import { aimedNodes, lineAt, paintAt } from '@/core/edit/aims';
+import { addOutline, removeOutline, setColour, setOutlineStyle, setPaint } from '@/core/edit/paint';
 import { IDENTITY } from '@/core/geometry/matrix';
 import { makePlain } from '@/core/edit/plain';
 import { newDesign, outlineOf, runOf, setupOf } from '@/core/model/defaults';

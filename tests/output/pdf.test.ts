@@ -101,43 +101,6 @@ describe.each([
   });
 });
 
-test('files that break a rule are caught by the checker', async () => {
-  const good = await make(sampleDesign());
-  const mutate = async (change: (doc: PDFDocument) => void) => {
-    const doc = await PDFDocument.load(good, { updateMetadata: false });
-    change(doc);
-    return checkX4(await doc.save({ useObjectStreams: false, updateFieldAppearances: false }));
-  };
-  const dicts = (doc: PDFDocument) =>
-    doc.context
-      .enumerateIndirectObjects()
-      .map(([, o]) => o)
-      .filter((o): o is PDFDict => o instanceof PDFDict);
-  const N = PDFName.of;
-  expect(await mutate(() => {})).toEqual([]);
-  expect(await mutate((d) => d.catalog.delete(N('OutputIntents')))).toEqual([expect.stringContaining('intent')]);
-  expect(
-    await mutate((d) => (d.context.lookup(d.context.trailerInfo.Info) as PDFDict).set(N('Trapped'), N('Unknown'))),
-  ).toContainEqual(expect.stringContaining('Trapped is Unknown'));
-  expect(await mutate((d) => dicts(d).forEach((x) => x.delete(N('FontFile2'))))).toContainEqual(
-    expect.stringContaining('not embedded'),
-  );
-  expect(await mutate((d) => d.getPages()[0].node.delete(N('TrimBox')))).toContainEqual(
-    expect.stringContaining('TrimBox'),
-  );
-  expect(await mutate((d) => d.getPages()[0].node.set(N('Group'), d.context.obj({ CS: 'DeviceRGB' })))).toContainEqual(
-    expect.stringContaining('DeviceRGB'),
-  );
-  expect(await mutate((d) => d.catalog.delete(N('Metadata')))).toContainEqual(
-    expect.stringContaining('does not say PDF/X-4'),
-  );
-  expect(await mutate((d) => dicts(d).forEach((x) => x.delete(N('DestOutputProfile'))))).toContainEqual(
-    expect.stringContaining('no profile'),
-  );
-  const late = new Uint8Array([...good, ...Buffer.from('\nmore')]);
-  expect(await checkX4(late)).toContainEqual(expect.stringContaining('follows its end'));
-});
-
 test('page ranges: which pages, in which order', async () => {
   let design = sampleDesign();
   for (let i = 0; i < 3; i++)

@@ -55,9 +55,17 @@ describe('who made it, and when', () => {
     expect(hash128('a')).toMatch(/^[0-9A-F]{32}$/);
     expect(hash128('a')).not.toBe(hash128('b'));
     expect(uuidOf(hash128('a'))).toMatch(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/);
-    const xmp = xmpPacket('Lamps & <quays>', '2026-11-21T17:04:05Z', 'x');
+    const said = { title: 'Lamps & <quays>', modified: '2026-11-21T17:04:05Z', id: 'x', trapped: true, x4: true };
+    const xmp = xmpPacket(said);
+    expect(xmp).toContain('<pdf:Trapped>True</pdf:Trapped>');
     expect(xmp).toContain('Lamps &amp; &lt;quays&gt;');
     expect(xmp).toContain('2026-11-21T17:04:05+00:00');
+    expect(xmp).toContain('PDF/X-4');
+    const about = { author: 'Ebba Kell', subject: 'A walk', keywords: 'lamps; quay,, dusk ' };
+    const plain = xmpPacket({ ...said, x4: false, about });
+    expect(plain).not.toContain('PDF/X-4');
+    expect(plain).toContain('<rdf:li>Ebba Kell</rdf:li>');
+    expect(plain).toContain('<rdf:li>lamps</rdf:li><rdf:li>quay</rdf:li><rdf:li>dusk</rdf:li>');
   });
 });
 

@@ -11,6 +11,7 @@ import { DesignBuilder } from '@/demo/builder';
 import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
+import { fullTest } from '../support/measured';
 import { drawnBy, pictureOf, shopWith } from '../support/pictures';
 import { pdfOf, platesOf } from '../support/press';
 import { words as wordsIn } from '../support/qpdf';
@@ -61,21 +62,28 @@ test('words set every way, in frames, on lines and bent: plates agree, fonts are
 });
 
 // The same with pictures in the letters, whose pixels are two by two of the plates'.
-test('words with pictures in them, in a frame, on a circle and bent: plates agree, every word is found', async () => {
-  const files = new Map<string, Uint8Array>();
-  const picture = await pictureOf(drawnBy('tiff32nc', { space: 'cmyk', options: ['-sCompression=lzw'] }), 'tif', files);
-  const shop = await shopWith(files);
-  await shop.fonts.load(['archivo-800', 'eb-garamond-600', 'alfa-slab-400', 'bitter-500', 'anton-400', 'cinzel-600']);
-  const { design, words } = wordsPage(shop, picture);
-  expect(Object.keys(design.nodes).length).toBeGreaterThan(Object.keys(wordsPage(engines).design.nodes).length);
-  expect(verifyDesign(design)).toMatchObject({ ok: true });
-  const pdf = await pdfOf(shop, design);
-  expect(faults(await platesOf(shop, design, DPI), separate(pdf, DPI)[0], 'words with pictures')).toEqual([]);
-  const found = wordsIn(pdf)
-    .replace(/[\s­-]+/g, '')
-    .toLowerCase();
-  for (const word of words) expect(found).toContain(word.replace(/ /g, '').toLowerCase());
-});
+fullTest(
+  'words with pictures in them, in a frame, on a circle and bent: plates agree, every word is found',
+  async () => {
+    const files = new Map<string, Uint8Array>();
+    const picture = await pictureOf(
+      drawnBy('tiff32nc', { space: 'cmyk', options: ['-sCompression=lzw'] }),
+      'tif',
+      files,
+    );
+    const shop = await shopWith(files);
+    await shop.fonts.load(['archivo-800', 'eb-garamond-600', 'alfa-slab-400', 'bitter-500', 'anton-400', 'cinzel-600']);
+    const { design, words } = wordsPage(shop, picture);
+    expect(Object.keys(design.nodes).length).toBeGreaterThan(Object.keys(wordsPage(engines).design.nodes).length);
+    expect(verifyDesign(design)).toMatchObject({ ok: true });
+    const pdf = await pdfOf(shop, design);
+    expect(faults(await platesOf(shop, design, DPI), separate(pdf, DPI)[0], 'words with pictures')).toEqual([]);
+    const found = wordsIn(pdf)
+      .replace(/[\s­-]+/g, '')
+      .toLowerCase();
+    for (const word of words) expect(found).toContain(word.replace(/ /g, '').toLowerCase());
+  },
+);
 
 test('the SVG says the words of bent letters, and draws them where the plates have them', async () => {
   const { design } = wordsPage(engines);

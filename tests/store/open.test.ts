@@ -2,7 +2,8 @@ import { COMMANDS } from '@/bench/commands/commands';
 import { HolvetDatabase } from '@/store/database';
 import { DesignStore } from '@/store/designs';
 import { seedDemo, storageProblem } from '@/store/open';
-import { download, fileName } from '@/ui/download';
+import { download } from '@/ui/download';
+import { fileName } from '@/core/output/fileName';
 import { demoDesigns } from '@/demo/demos';
 
 test('the demo is put on a new shelf once; what was thrown away stays away', async () => {

@@ -12,7 +12,7 @@ import { pictureFacts, pictureFormat, readPicture } from '@/core/input/picture/r
 import { fetchLater } from '@/bench/session/afterPaint';
 import { noExtras } from '@/bench/view/extras';
 import { Session } from '@/bench/session/session';
-import { loadSettings } from '@/bench/session/settings';
+import { loadSettings } from '@/bench/session/loadSettings';
 import { fitRect, toScreen } from '@/bench/view/camera';
 import { bleedRect } from '@/core/scene/scene';
 import type { Gesture, PointerAt, Tool, ToolContext } from '@/bench/tools/tool';

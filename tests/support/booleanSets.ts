@@ -1,4 +1,4 @@
-import { loadBooleans } from '@/core/geometry/boolean/combine';
+import { loadBooleans } from '@/core/geometry/engines';
 import type { Region } from '@/core/geometry/boolean/region';
 import { multiply, rotation, translation } from '@/core/geometry/matrix';
 import {

@@ -1,5 +1,6 @@
 import type { Design } from '@/core/model/schema';
 import { QUIET } from '@/core/output/job';
+import type { PdfOptions } from '@/core/output/pdf/options';
 import { writePdf } from '@/core/output/pdf/write';
 import { pagePlates } from '@/core/output/png';
 import { prepare, type Engines } from '@/core/engines';
@@ -16,11 +17,7 @@ export async function platesOf(engines: Engines, design: Design, dpi: number, pa
 }
 
 /** A whole design as print PDF. */
-export async function pdfOf(
-  engines: Engines,
-  design: Design,
-  options: { readonly marks?: boolean; readonly keepRgb?: boolean } = {},
-): Promise<Uint8Array> {
+export async function pdfOf(engines: Engines, design: Design, options: Partial<PdfOptions> = {}): Promise<Uint8Array> {
   return writePdf(
     design,
     design.pages,

@@ -1,6 +1,7 @@
 import { ImageData, Path2D as TestPath2D, createCanvas } from '@napi-rs/canvas';
 import type { Palette } from '@/core/colour/palette';
 import type { Bitmap } from '@/core/render/bitmap';
+import { BITMAPS } from '@/core/render/bitmaps';
 import { pictureBitmap } from '@/core/render/pictureBitmap';
 import { QuickPainter, type Canvas2D } from '@/core/render/quick';
 import { trimRect, type Scene } from '@/core/scene/scene';
@@ -23,6 +24,7 @@ export function quick(scene: Scene, palette: Palette, scale: number): Uint8Clamp
         .join()})`;
   ctx.fillRect(0, 0, canvas.width, canvas.height);
   const painter = new QuickPainter({
+    bitmaps: () => BITMAPS,
     newPath: () => new TestPath2D() as unknown as Path2D,
     newImage,
     newCanvas(width, height) {

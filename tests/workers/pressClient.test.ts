@@ -11,6 +11,8 @@ const request = (scale: number): RenderRequest => ({
   page: 'p',
   region: { x: 0, y: 0, scale, width: 2, height: 1 },
   shown: null,
+  look: 'ink',
+  pair: null,
   proof: true,
 });
 const picture = (r: RenderRequest): Rendered => ({

@@ -29,6 +29,8 @@ const crop = afterPaint(() => import('../tools/crop'));
 const writing = afterPaint(() => import('../tools/text'));
 const pictures = afterPaint(() => import('../commands/pictures'));
 const PressBar = comesLater(() => import('./PressBar').then((m) => m.PressBar));
+const Loupe = comesLater(() => import('./Loupe').then((m) => m.Loupe));
+const GrowBar = comesLater(() => import('./GrowBar').then((m) => m.GrowBar));
 const Crumbs = comesLater(() => import('./Crumbs').then((m) => m.Crumbs));
 const PointerMenu = comesLater(() => import('./PointerMenu').then((m) => m.PointerMenu));
 const TextInput = comesLater(() => import('./TextInput').then((m) => m.TextInput));
@@ -49,6 +51,7 @@ export function BenchTop() {
   const readout = useRef<HTMLDivElement>(null);
   const [extras] = useState(noExtras);
   const view = useBench((s) => s.view);
+  const loupe = useBench((s) => s.loupe !== null);
   const design = useBench((s) => s.design);
   const page = useBench((s) => s.page);
   const vision = useBench((s) => s.vision);
@@ -276,7 +279,7 @@ export function BenchTop() {
     const inksUnder = (p: PointerAt) => {
       if (asking) return;
       asking = true;
-      void session.press.inksAt(session.page.id, p.page.x, p.page.y).then(
+      void session.press.inksAt(session.page.id, p.page.x, p.page.y, session.state.inkSquare).then(
         (inks) => {
           asking = false;
           if (!pointer) return;
@@ -392,6 +395,7 @@ export function BenchTop() {
         />
         <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
         <PressBar />
+        {view === 'plates' && loupe && !session.palette.screen && <Loupe />}
         {view === 'work' && !hasObjects(design, page) && <FirstThings />}
         <div
           ref={readout}
@@ -402,6 +406,7 @@ export function BenchTop() {
         <TextInput />
         <StopSlip />
         <Crumbs />
+        <GrowBar />
         <PileHere />
       </div>
       <PointerMenu over={host} />

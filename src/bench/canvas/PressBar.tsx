@@ -1,10 +1,17 @@
 'use client';
 import { useEffect, useRef } from 'react';
 import { hexOf } from '@/core/colour/spaces';
+import type { PlateLook } from '@/core/render/plateLooks';
 import { usedChannels } from '@/core/scene/used';
+import { comesLater } from '../session/comesLater';
 import { useBench, useSession } from '../session/context';
 import { shownDesign } from '../session/state';
 import { wholeSpread } from '../view/inSight';
+
+const PlateTools = comesLater(
+  () => import('./PlateTools').then((m) => m.PlateTools),
+  () => <span className="h-5" />,
+);
 
 const SHORT: Record<string, string> = { Cyan: 'C', Magenta: 'M', Yellow: 'Y', Black: 'K' };
 
@@ -18,6 +25,7 @@ export function PressBar() {
   useBench((s) => s.page);
   const view = useBench((s) => s.view);
   const shown = useBench((s) => s.shownInks);
+  const look = useBench((s) => s.plateLook);
   const bar = useRef<HTMLDivElement>(null);
 
   useEffect(() => {
@@ -72,6 +80,30 @@ export function PressBar() {
           </button>
         );
       })}
+      {view === 'plates' && (
+        <div role="radiogroup" aria-label="Plates shown" className="mt-2 grid gap-px">
+          {LOOKS.map(({ value, label, hint }) => (
+            <button
+              key={value}
+              type="button"
+              role="radio"
+              aria-checked={look === value}
+              title={hint}
+              onClick={() => session.set({ plateLook: value, ...(value === 'total' && { shownInks: null }) })}
+              className={`h-5 rounded-sm px-1.5 text-left text-[12px] text-text ${look === value ? 'bg-panel font-semibold outline-2 outline-accent' : 'bg-panel/85 hover:bg-panel'}`}
+            >
+              {label}
+            </button>
+          ))}
+          <PlateTools />
+        </div>
+      )}
     </div>
   );
 }
+
+const LOOKS: readonly { readonly value: PlateLook; readonly label: string; readonly hint: string }[] = [
+  { value: 'ink', label: 'As inks', hint: 'Each plate in the colour of its ink' },
+  { value: 'black', label: 'As films', hint: 'Each plate in black: how dark it is' },
+  { value: 'total', label: 'Total ink', hint: 'How much ink lies where; red is more than the paper bears' },
+];

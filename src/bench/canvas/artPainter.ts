@@ -4,11 +4,12 @@ import type { Point } from '@/core/geometry/matrix';
 import { contains, grow, isEmpty, union, type Rect } from '@/core/geometry/rect';
 import type { Region } from '@/core/render/coverage';
 import { regionRect } from '@/core/render/region';
-import { QuickPainter, type View } from '@/core/render/quick';
+import type { QuickPainter, View } from '@/core/render/quick';
+import { newPainter } from '../session/painter';
 import { bleedRect, type Part, type Scene } from '@/core/scene/scene';
 import { changedArea, movedBy } from '@/core/scene/walk';
 import type { Session } from '../session/session';
-import type { BenchState, Camera } from '../session/state';
+import { onPress, pressOrder, type BenchState, type Camera } from '../session/state';
 import { facingSeen, sheetSeen } from '../view/facing';
 import { afterPaint } from '../session/afterPaint';
 import type { Beside, FacingArt } from './facingArt';
@@ -28,7 +29,8 @@ const AGAIN_MS = [1000, 2000, 5000, 15_000, 30_000];
 interface Truth {
   readonly scene: Scene;
   readonly palette: Palette;
-  readonly shown: ReadonlySet<string> | null;
+  /** What is on the press, as `onPress` says it. */
+  readonly shown: string;
   readonly region: Region;
   readonly bitmap: HTMLCanvasElement;
 }
@@ -51,7 +53,7 @@ export class ArtPainter {
     palette: Palette;
     camera: Camera;
     view: string;
-    shown: ReadonlySet<string> | null;
+    shown: string;
     width: number;
     height: number;
   } | null = null;
@@ -67,7 +69,7 @@ export class ArtPainter {
     private readonly canvas: HTMLCanvasElement,
     private readonly session: Session,
   ) {
-    this.quick = new QuickPainter({ picture: (paint, palette) => session.pictures.get(paint, palette) });
+    this.quick = newPainter(session);
     // Few designs have pages that face each other.
     void facingArt.get().then(
       (m) => {
@@ -97,6 +99,9 @@ export class ArtPainter {
       s.camera !== b.camera ||
       s.view !== b.view ||
       s.shownInks !== b.shownInks ||
+      s.plateLook !== b.plateLook ||
+      s.pair !== b.pair ||
+      s.against !== b.against ||
       s.fontsEpoch !== b.fontsEpoch
     );
   }
@@ -115,7 +120,8 @@ export class ArtPainter {
     this.frame = 0;
     const started = performance.now();
     const { session, canvas } = this;
-    const { camera, view, shownInks } = session.state;
+    const { camera, view } = session.state;
+    const shown = onPress(session.state);
     const scene = session.scene();
     const palette = session.palette;
     const { width, height } = canvas;
@@ -124,7 +130,7 @@ export class ArtPainter {
       before &&
       before.palette === palette &&
       before.view === view &&
-      before.shown === shownInks &&
+      before.shown === shown &&
       before.width === width &&
       before.height === height;
     const sameCamera = before && before.camera === camera;
@@ -151,7 +157,7 @@ export class ArtPainter {
           );
       if (!isEmpty(dirty)) this.repaint(scene, palette, dirty);
     } else if (!sameLook || !sameCamera || before.scene !== scene || !sameBeside) this.repaintAll(scene, palette);
-    this.drawn = { scene, beside, palette, camera, view, shown: shownInks, width, height };
+    this.drawn = { scene, beside, palette, camera, view, shown, width, height };
     this.lastFrameMs = performance.now() - started;
     if (this.rest) clearTimeout(this.rest);
     const settled =
@@ -167,11 +173,15 @@ export class ArtPainter {
   /** The same for the scene that is shown now; null where more than that has changed, or little is to be drawn. */
   private shiftSince(before: Scene, scene: Scene, palette: Palette): Point | null {
     const { truth } = this;
-    const { shownInks, camera } = this.session.state;
+    const { camera } = this.session.state;
     const from = truth?.scene === before ? { x: 0, y: 0 } : this.moved?.scene === before ? this.moved : null;
     this.moved = null;
     if (!truth || !from || scene.root.content.length < MANY_PARTS) return null;
-    if (truth.palette !== palette || truth.shown !== shownInks || truth.region.scale !== camera.scale * this.ratio)
+    if (
+      truth.palette !== palette ||
+      truth.shown !== onPress(this.session.state) ||
+      truth.region.scale !== camera.scale * this.ratio
+    )
       return null;
     const by = movedBy(before.root.content, scene.root.content);
     if (!by) return null;
@@ -221,7 +231,7 @@ export class ArtPainter {
     const window = this.window(v);
     const { truth } = this;
     const usable =
-      truth && truth.scene === scene && truth.palette === palette && truth.shown === this.session.state.shownInks;
+      truth && truth.scene === scene && truth.palette === palette && truth.shown === onPress(this.session.state);
     const plates = this.session.state.view === 'plates';
     if (!usable && !plates) {
       this.repaint(scene, palette, window);
@@ -347,7 +357,7 @@ export class ArtPainter {
     return (
       t.scene === scene &&
       t.palette === palette &&
-      t.shown === this.session.state.shownInks &&
+      t.shown === onPress(this.session.state) &&
       want !== null &&
       r.scale === want.scale &&
       r.width === want.width &&
@@ -373,7 +383,7 @@ export class ArtPainter {
     const ask = ++this.asked;
     const scene = session.scene();
     const palette = session.palette;
-    const shown = session.state.shownInks;
+    const shown = onPress(session.state);
     const region = this.wantedRegion(scene, this.deviceView());
     if (!region || session.state.preview) return;
     let rendered;
@@ -381,8 +391,7 @@ export class ArtPainter {
       rendered = await session.press.render({
         page: session.page.id,
         region,
-        shown: shown ? [...shown] : null,
-        proof: session.state.view === 'work',
+        ...pressOrder(session.state),
       });
     } catch (e) {
       session.say(`The plates could not be made: ${e instanceof Error ? e.message : String(e)}`, 'stop');
@@ -395,7 +404,7 @@ export class ArtPainter {
       this.disposed ||
       session.state.preview ||
       session.scene() !== scene ||
-      session.state.shownInks !== shown
+      onPress(session.state) !== shown
     )
       return;
     const bitmap = document.createElement('canvas');

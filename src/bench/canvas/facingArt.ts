@@ -4,6 +4,7 @@ import { overlaps, type Rect } from '@/core/geometry/rect';
 import type { Region } from '@/core/render/coverage';
 import type { QuickPainter, View } from '@/core/render/quick';
 import type { Scene } from '@/core/scene/scene';
+import { onPress, pressOrder } from '../session/state';
 import type { Session } from '../session/session';
 import { facingOf, facingSeen, type Facing } from '../view/facing';
 
@@ -19,7 +20,8 @@ export interface Beside {
 interface Truth {
   readonly scene: Scene;
   readonly palette: Palette;
-  readonly shown: ReadonlySet<string> | null;
+  /** What is on the press, as `onPress` says it. */
+  readonly shown: string;
   readonly region: Region;
   readonly bitmap: HTMLCanvasElement;
 }
@@ -69,8 +71,9 @@ export class FacingArt {
     ctx.fillStyle = palette.screen ? '#ffffff' : hexOf(palette.lookOfMix(palette.channels.map(() => 0)));
     ctx.fillRect(0, 0, ctx.canvas.width, ctx.canvas.height);
     const own: View = { ...v, x: v.x + facing.x * v.scale };
-    const { shownInks, view } = session.state;
-    const current = truth && truth.scene === scene && truth.palette === palette && truth.shown === shownInks;
+    const { view } = session.state;
+    const current =
+      truth && truth.scene === scene && truth.palette === palette && truth.shown === onPress(session.state);
     if (current || (view === 'plates' && truth)) {
       const { region, bitmap } = truth;
       const k = v.scale / region.scale;
@@ -91,7 +94,7 @@ export class FacingArt {
     const { truth } = this;
     const want = this.wanted(facing, v, canvas);
     if (!want) return true;
-    if (!truth || truth.scene !== scene || truth.palette !== palette || truth.shown !== this.session.state.shownInks)
+    if (!truth || truth.scene !== scene || truth.palette !== palette || truth.shown !== onPress(this.session.state))
       return false;
     const r = truth.region;
     return (
@@ -103,16 +106,15 @@ export class FacingArt {
   async ask(beside: Beside, palette: Palette, v: View, canvas: HTMLCanvasElement): Promise<boolean> {
     const { session } = this;
     const ask = ++this.asked;
-    const shown = session.state.shownInks;
+    const shown = onPress(session.state);
     const region = this.wanted(beside.facing, v, canvas);
     if (!region || session.state.preview) return false;
     const rendered = await session.press.render({
       page: beside.facing.page.id,
       region,
-      shown: shown ? [...shown] : null,
-      proof: session.state.view === 'work',
+      ...pressOrder(session.state),
     });
-    if (!rendered || ask !== this.asked || session.state.preview || session.state.shownInks !== shown) return false;
+    if (!rendered || ask !== this.asked || session.state.preview || onPress(session.state) !== shown) return false;
     const bitmap = document.createElement('canvas');
     [bitmap.width, bitmap.height] = [rendered.width, rendered.height];
     bitmap.getContext('2d')!.putImageData(new ImageData(rendered.pixels, rendered.width, rendered.height), 0, 0);

@@ -32,6 +32,8 @@ export function drawOverlay(canvas: HTMLCanvasElement, s: Session, extras: Overl
   const { view } = s.state;
   if (s.state.throughPage) toolOverlays.now?.drawThrough(ctx, s);
   if (view !== 'clean') drawSheetLines(ctx, s, ink, view === 'work');
+  if (s.state.compare !== 'off') toolOverlays.now?.drawReference(ctx, canvas, s);
+  if (s.state.pressAnswer) toolOverlays.now?.drawPressRemarks(ctx, s, ink);
   if (view !== 'work') return;
   if (s.state.crop) {
     toolOverlays.now?.drawCrop(ctx, canvas, s, ink);

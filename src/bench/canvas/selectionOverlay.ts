@@ -9,6 +9,32 @@ import { frameCorners, placedGrips, screenMatrix, selectionFrame, textFrameOf } 
 
 /** What the next click would add, and the ring of a brush. */
 export function drawRubber(ctx: CanvasRenderingContext2D, s: Session, extras: OverlayExtras, ink: Ink): void {
+  if (extras.lit) {
+    ctx.beginPath();
+    tracePath(ctx, extras.lit, screenMatrix(s.state.camera));
+    ctx.globalAlpha = 0.22;
+    ctx.fillStyle = ink.accent;
+    ctx.fill('evenodd');
+    ctx.globalAlpha = 1;
+    twoLines(ctx, ink, () => tracePath(ctx, extras.lit!, screenMatrix(s.state.camera)), 1.5);
+  }
+  if (extras.bridges.length) {
+    ctx.setLineDash([3, 3]);
+    twoLines(
+      ctx,
+      ink,
+      () => {
+        ctx.beginPath();
+        for (const [a, b] of extras.bridges) {
+          const [p, q] = [toScreen(s.state.camera, a), toScreen(s.state.camera, b)];
+          ctx.moveTo(p.x, p.y);
+          ctx.lineTo(q.x, q.y);
+        }
+      },
+      1.5,
+    );
+    ctx.setLineDash([]);
+  }
   if (extras.rubber) {
     ctx.setLineDash([5, 3]);
     twoLines(ctx, ink, () => tracePath(ctx, extras.rubber!, screenMatrix(s.state.camera)), 1);
@@ -76,7 +102,7 @@ export function drawSelection(ctx: CanvasRenderingContext2D, s: Session, ink: In
         },
         1.75,
       );
-    } else if (g.grip.kind === 'shadow') {
+    } else if (g.grip.kind === 'shadow' || g.grip.kind === 'depth') {
       drawShadowRing(ctx, g.notch!, at, ink);
     } else if (g.grip.kind === 'pivot') {
       drawPivot(ctx, at, s.state.pivot !== null, ink);

@@ -1,5 +1,7 @@
 import { alignNodes, distributeNodes, guidesRound, type AlignEdge, type AlignTo, type Axis } from '@/core/edit/align';
 import { addGuides, lockGuides, removeGuides } from '@/core/edit/guides';
+import { sameSize } from '@/core/edit/sameSize';
+import { driftedSets } from '@/core/derive/drift';
 import { topmost } from '@/core/model/tree';
 import { count, free, freeSelection, type CommandDef } from '../session/commandDef';
 import type { Session } from '../session/session';
@@ -76,7 +78,44 @@ const spread = (label: string, axis: Axis, by: 'middle' | 'gap', keywords: reado
   run: (s) => distributeSelection(s, axis, by),
 });
 
+/** Makes what is chosen as wide and high as one of it: the one named as staying, else the first that was chosen. */
+function makeSameSize(s: Session): void {
+  const ids = freeSelection(s);
+  const like = s.state.keyObject && ids.includes(s.state.keyObject) ? s.state.keyObject : ids[0];
+  if (s.commit('Same size', sameSize(s.design, s.page, ids, like, s.engines.fonts)))
+    s.say(`Made ${count(ids.length - 1, 'object')} as large as ${s.design.nodes[like].name || 'the first chosen'}.`);
+  else s.say('They are of the same size already.');
+}
+
+/** The set of nearly equal shapes that the chosen one is odd in. */
+const driftedHere = (s: Session) => {
+  const [id] = s.state.selection;
+  return id ? driftedSets(s.design, s.page).find((set) => set.all.includes(id)) : undefined;
+};
+function makeSetEqual(s: Session): void {
+  const set = driftedHere(s);
+  if (!set) return;
+  if (s.commit('Same size', sameSize(s.design, s.page, set.all, set.like, s.engines.fonts))) {
+    s.select([...set.all]);
+    s.say(`Made ${count(set.odd.length, 'object')} as large as the others of the set.`);
+  }
+}
+
 export const ARRANGE_COMMANDS = {
+  'size.same': {
+    label: 'Same size',
+    keywords: ['equal', 'as large as', 'match size', 'width', 'height'],
+    keys: [],
+    applies: (s) => topmost(s.design, s.page, freeSelection(s)).length > 1,
+    run: makeSameSize,
+  },
+  'size.sameSet': {
+    label: 'Make the set equal',
+    keywords: ['drift', 'nearly equal', 'same size'],
+    keys: [],
+    applies: (s) => driftedHere(s) !== undefined,
+    run: makeSetEqual,
+  },
   'align.left': align('Line up left edges', 'left', ['x']),
   'align.middle': align('Line up middles across', 'middle', ['centre', 'x', 'horizontal']),
   'align.right': align('Line up right edges', 'right', ['x']),

@@ -3,9 +3,12 @@ import { AIM_WORDS } from '../session/naming';
 import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/core/edit/clip';
 import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
-import { aimedNodes, isLineAim, lineAt, setOverprint, setPaint, type Aim } from '@/core/edit/paint';
+import { aimedNodes, isLineAim, lineAt, type Aim } from '@/core/edit/aims';
+import { setOverprint, setPaint } from '@/core/edit/paint';
 import { turnNodes } from '@/core/edit/place';
-import { deleteNodes, groupNodes, orderNodes, setNodeFlags, ungroupNodes, type OrderMove } from '@/core/edit/pile';
+import { deleteNodes } from '@/core/edit/remove';
+import { groupNodes, orderNodes, setNodeFlags, ungroupNodes, type OrderMove } from '@/core/edit/pile';
+import { regionsToShapes } from '@/core/edit/regions';
 import { setWhole } from '@/core/edit/whole';
 import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/derive/layout';
@@ -23,7 +26,12 @@ import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from 
 import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
 import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
-import { addFurtherOutline, canAddOutline } from './outlines';
+import { DEPTH_COMMANDS } from './depth';
+import { HANDING_COMMANDS } from './handingOver';
+import { REGION_COMMANDS } from './regions';
+import { KNOB_COMMANDS } from './knobs';
+import { TRACE_COMMANDS } from './trace';
+import { addFurtherOutline, canAddOutline, OUTLINE_COMMANDS } from './outlines';
 import { FIELD_COMMANDS } from './fields';
 import { LOOKING_COMMANDS, stepPage } from './looking';
 import { LOOK_COMMANDS } from './looks';
@@ -297,6 +305,8 @@ export const COMMANDS = {
     run: (s) => {
       let freed: string[] = [];
       s.commit('Ungroup', (d) => {
+        // Coloured areas go on as shapes of their own.
+        for (const id of freeSelection(s)) regionsToShapes(d, id, s.newId, s.engines.fonts);
         freed = ungroupNodes(d, s.page, freeSelection(s));
       });
       s.select(freed);
@@ -304,6 +314,12 @@ export const COMMANDS = {
     },
   },
   ...COMBINE_COMMANDS,
+  ...OUTLINE_COMMANDS,
+  ...KNOB_COMMANDS,
+  ...TRACE_COMMANDS,
+  ...DEPTH_COMMANDS,
+  ...REGION_COMMANDS,
+  ...HANDING_COMMANDS,
   ...COPY_COMMANDS,
   ...NODE_COMMANDS,
   ...ARRANGE_COMMANDS,
@@ -493,6 +509,7 @@ export const COMMANDS = {
   },
   'tool.gradient': tool('Gradient', 'gradient', 'G', ['blend', 'fade', 'ramp']),
   'tool.sample': tool('Sample', 'sample', 'M', ['pick a colour', 'eyedropper', 'pipette', 'take colour']),
+  'tool.regions': tool('Regions', 'regions', 'R', ['colour in', 'fill areas', 'colouring', 'enclosed', 'bucket']),
   'tool.hand': tool('Hand', 'hand', 'D', ['pan', 'scroll', 'move the page']),
   'view.seenBy': {
     label: 'Seen by: next eyes',

@@ -17,7 +17,10 @@ export const through = (
   s: Session,
   ids: readonly string[],
   again: Pick<Again, 'kind' | 'map'>,
-): void => (again.kind === 'size' ? scaleNodes(d, s.page, ids, again.map) : transformNodes(d, s.page, ids, again.map));
+): void =>
+  again.kind === 'size'
+    ? scaleNodes(d, s.page, ids, again.map, s.state.growing)
+    : transformNodes(d, s.page, ids, again.map);
 
 /** Copies the selection, takes the copies through a map of the page, and chooses them. Answers their ids. */
 export function copyThrough(s: Session, map: Matrix, label: string, kind: Again['kind'] = 'keep'): string[] {
@@ -27,7 +30,8 @@ export function copyThrough(s: Session, map: Matrix, label: string, kind: Again[
   let ids: string[] = [];
   const recipe = (d: DesignDraft) => {
     ids = pasteClip(d, s.page.id, clip, s.newId, kind === 'size' ? IDENTITY : map, into);
-    if (kind === 'size') scaleIn(d, ids, into ? multiply(into.back, multiply(map, invert(into.back)!)) : map);
+    if (kind === 'size')
+      scaleIn(d, ids, into ? multiply(into.back, multiply(map, invert(into.back)!)) : map, s.state.growing);
   };
   if (!s.commit(label, recipe)) return [];
   // The pivot stays: petals go on round the same middle.

@@ -1,7 +1,7 @@
 import { deltaE00 } from '@/core/colour/compare';
 import { localBox } from '@/core/derive/box';
 import { isText } from '@/core/derive/layout';
-import { FURTHER_AIMS, lineAt, paintAt } from '@/core/edit/paint';
+import { FURTHER_AIMS, lineAt, paintAt } from '@/core/edit/aims';
 import { grow, isEmpty } from '@/core/geometry/rect';
 import { BLACK, colourPaint, outlineOf } from '@/core/model/defaults';
 import type { Colour, Outline } from '@/core/model/schema';

@@ -1,15 +1,16 @@
-import { adoptPicture, pasteClip } from '@/core/edit/clip';
+import { adoptPicture, copyNodes, pasteClip, type Clip } from '@/core/edit/clip';
 import { groundPicture, groundTiles } from '@/core/edit/groundPicture';
 import { setGround } from '@/core/edit/masters';
 import { addNode } from '@/core/edit/pile';
-import { aimedNodes, paintAt, setPaint, type Aim } from '@/core/edit/paint';
+import { aimedNodes, paintAt, type Aim } from '@/core/edit/aims';
+import { setPaint } from '@/core/edit/paint';
 import { pictureIn, placedSize, relinkPicture, replaced, setPicture } from '@/core/edit/picture';
 import { localBox } from '@/core/derive/box';
 import { isText } from '@/core/derive/layout';
 import { assetName, isOwnAsset } from '@/core/file/assets';
 import type { Matrix, Point } from '@/core/geometry/matrix';
 import { width as widthOf, height as heightOf } from '@/core/geometry/rect';
-import type { DesignNode, NodeOf, Picture } from '@/core/model/schema';
+import type { Design, DesignNode, NodeOf, Picture } from '@/core/model/schema';
 import { fontFormat } from '@/core/input/font/format';
 import { isDrawing } from '@/core/input/isDrawing';
 import { storageProblem } from '@/store/open';
@@ -256,20 +257,10 @@ export async function placeDrawing(
     s.say(`The pictures inside ${name} could not be kept: ${storageProblem(e)}`, 'stop');
     return null;
   }
-  const { setup } = s;
-  const k = Math.min(1, setup.width / read.width, setup.height / read.height);
-  const middle = at ?? { x: setup.width / 2, y: setup.height / 2 };
-  const place: Matrix = [k, 0, 0, k, middle.x - (read.width * k) / 2, middle.y - (read.height * k) / 2];
-  let made: string[] = [];
-  s.commit('Place a drawing', (d) => {
-    made = pasteClip(d, s.page.id, read.clip, s.newId, place);
-  });
-  const id = made[0];
-  if (!id || !s.design.nodes[id]) return null;
-  s.select([id], { tool: 'select', view: 'work' });
-  const objects = Object.values(read.clip.nodes).filter((n) => n.kind !== 'group').length;
+  const id = placeClip(s, read.clip, read, at);
+  if (!id) return null;
   s.say(
-    `Placed ${name}: ${count(objects, 'object')} that can be changed.${read.notes.length ? ` ${count(read.notes.length, 'thing')} could not be kept as ${read.notes.length === 1 ? 'it was' : 'they were'}.` : ''}`,
+    `${placedText(name, read.clip)}${read.notes.length ? ` ${count(read.notes.length, 'thing')} could not be kept as ${read.notes.length === 1 ? 'it was' : 'they were'}.` : ''}`,
     'plain',
     read.notes.length
       ? { label: 'See which', run: () => s.set({ report: { title: name, notes: read.notes } }) }
@@ -277,4 +268,35 @@ export async function placeDrawing(
   );
   if (read.notes.length) s.set({ report: { title: name, notes: read.notes } });
   return id;
+}
+
+/** The objects of a clip on the page, as large as they are or as fits, and chosen. Answers the id of the first. */
+function placeClip(
+  s: Session,
+  clip: Clip,
+  { width, height }: { readonly width: number; readonly height: number },
+  at: Point | null,
+): string | null {
+  const { setup } = s;
+  const k = Math.min(1, setup.width / width, setup.height / height);
+  const middle = at ?? { x: setup.width / 2, y: setup.height / 2 };
+  const place: Matrix = [k, 0, 0, k, middle.x - (width * k) / 2, middle.y - (height * k) / 2];
+  let made: string[] = [];
+  s.commit('Place a drawing', (d) => {
+    made = pasteClip(d, s.page.id, clip, s.newId, place);
+  });
+  const id = made[0];
+  if (!id || !s.design.nodes[id]) return null;
+  s.select([id], { tool: 'select', view: 'work' });
+  return id;
+}
+
+const placedText = (name: string, clip: Clip): string =>
+  `Placed ${name}: ${count(Object.values(clip.nodes).filter((n) => n.kind !== 'group').length, 'object')} that can be changed.`;
+
+/** What lies on the first page of a design, placed as a drawing. */
+export function placeDrawn(s: Session, drawn: Design): void {
+  const [page] = drawn.pages;
+  const clip = copyNodes(drawn, page, page.children);
+  if (clip && placeClip(s, clip, drawn.setup, null)) s.say(placedText(drawn.name, clip));
 }

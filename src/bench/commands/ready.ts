@@ -12,6 +12,12 @@ export const READY_COMMANDS = {
     harmless: true,
     run: (s) => s.set({ walk: 0 }),
   },
+  'sign.open': {
+    label: 'Draw a signature',
+    keywords: ['sign', 'signature', 'autograph', 'pen', 'handwriting', 'hand', 'certificate'],
+    keys: [],
+    run: (s) => s.set({ signing: true }),
+  },
   'ready.open': {
     label: 'Put a ready-made on the page',
     keywords: [

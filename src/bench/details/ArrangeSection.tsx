@@ -119,6 +119,11 @@ export function ArrangeSection() {
             </div>
           </>
         )}
+        {several && (
+          <Button title="As large as the first that was chosen" onClick={() => runCommand(session, 'size.same')}>
+            Same size
+          </Button>
+        )}
         <Button onClick={() => runCommand(session, 'guides.round')}>Guides round it</Button>
       </div>
     </Section>

@@ -3,9 +3,10 @@ import { useState } from 'react';
 import type { Outline } from '@/core/model/schema';
 import { MOST_DASHES } from '@/core/model/paintSchema';
 import { formatNumber, fromPoints, toPoints, type Unit } from '@/core/units/length';
-import { ListChoice } from '@/ui/Choice';
+import { Check, ListChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { useBench } from '../session/context';
+import { DashStrip } from './DashStrip';
 
 type Style = Partial<Omit<Outline, 'paint'>>;
 type Kind = 'whole' | 'dashes' | 'dots' | 'pills' | 'own';
@@ -34,10 +35,12 @@ export function DashFields({
   outline,
   unit,
   put,
+  show,
 }: {
   outline: Outline;
   unit: Unit;
   put: (label: string, style: Style) => void;
+  show: (style: Style | null) => void;
 }) {
   const swatches = useBench((s) => s.design.swatches);
   const kind = kindOf(outline);
@@ -63,7 +66,12 @@ export function DashFields({
           ]}
           onChange={(next) => {
             if (next === 'whole')
-              return put('Whole line', { dashes: undefined, dashOffset: undefined, between: undefined } as Style);
+              return put('Whole line', {
+                dashes: undefined,
+                dashOffset: undefined,
+                dashFit: undefined,
+                between: undefined,
+              } as Style);
             if (next === 'own') return;
             const { lengths, cap } = KINDS[next];
             put('Dashes', { dashes: lengths.map((v) => v * outline.width), cap });
@@ -72,7 +80,21 @@ export function DashFields({
       </div>
       {outline.dashes && (
         <>
+          <DashStrip
+            dashes={outline.dashes}
+            unit={unit}
+            round={outline.cap === 'round'}
+            onShow={(dashes) => show(dashes && { dashes: [...dashes] })}
+            onPut={(dashes) => put('Dashes', { dashes: [...dashes] })}
+          />
           <Lengths key={outline.dashes.join(' ')} dashes={outline.dashes} unit={unit} put={put} />
+          <div className="col-span-2">
+            <Check
+              label="Fit to corners and ends"
+              checked={outline.dashFit === true}
+              onChange={(on) => put('Fit dashes to corners', { dashFit: on || undefined } as Style)}
+            />
+          </div>
           <NumberField
             label="Begins"
             name="How far into the dashes the line begins"
@@ -80,6 +102,7 @@ export function DashFields({
             value={outline.dashOffset ?? 0}
             min={-1000}
             max={1000}
+            disabled={outline.dashFit === true}
             onCommit={(v) => put('Beginning of the dashes', { dashOffset: v || undefined } as Style)}
           />
           <div className="col-span-2">

@@ -3,7 +3,7 @@ import { Link2, Unlink2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { moveNodes, turnNodes } from '@/core/edit/place';
 import { sizeExactly, sizingMap } from '@/core/edit/size';
-import { aimedNodes, FURTHER_AIMS, paintAt, type Aim } from '@/core/edit/paint';
+import { aimedNodes, FURTHER_AIMS, paintAt, type Aim } from '@/core/edit/aims';
 import { angleOf, apply, rotation, translation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
 import { nodesOf } from '@/core/model/tree';
@@ -41,6 +41,10 @@ import { WholeSection } from './WholeSection';
 import { Sentence } from './Sentence';
 
 // Needed by few designs: fetched when the bench has been painted.
+const TraceSection = comesLater(() => import('./TraceSection').then((m) => m.TraceSection));
+const RegionsSection = comesLater(() => import('./RegionsSection').then((m) => m.RegionsSection));
+const DepthSection = comesLater(() => import('./DepthSection').then((m) => m.DepthSection));
+const EdgeSection = comesLater(() => import('./EdgeSection').then((m) => m.EdgeSection));
 const FillInSection = comesLater(() => import('./FillInSection').then((m) => m.FillInSection));
 const ReadySection = comesLater(() => import('./ReadySection').then((m) => m.ReadySection));
 const LayerSection = comesLater(() => import('./LayerSection').then((m) => m.LayerSection));
@@ -82,6 +86,7 @@ export function Details() {
             <PageDetails />
             <GroundSection />
             <GuidesSection />
+            <TraceSection />
             <PicturesSection />
           </>
         ) : (
@@ -89,6 +94,7 @@ export function Details() {
             <Sentence />
             <ReadySection />
             <LayerSection />
+            <RegionsSection />
             <SectionIndex on={`${selection.slice(0, 50).join()} ${selection.length} ${onNodes}`} />
             {first && <PaintSection key={first} aim={first} />}
             <NodesSection />
@@ -111,6 +117,9 @@ export function Details() {
               <>
                 <WholeSection />
                 <CombineSection />
+                <EdgeSection />
+                <DepthSection />
+                <TraceSection />
                 <ArrangeSection />
                 <RepeatSection />
                 <AlikeSection />
@@ -147,7 +156,7 @@ function Position() {
   /** Resizes to a typed measure about the frame's top left. */
   const sizing = (sx: number, sy: number) => sizingMap(frame, sx, sy);
   const sized = (sx: number, sy: number) =>
-    sizeExactly(session.state.design, page, ids, frame, { x: sx, y: sy }, session.engines.fonts);
+    sizeExactly(session.state.design, page, ids, frame, { x: sx, y: sy }, session.engines.fonts, session.state.growing);
   const shift = (dx: number, dy: number) => (d: Parameters<typeof moveNodes>[0]) => moveNodes(d, page, ids, dx, dy);
   const about = session.state.pivot ?? apply(frame.matrix, centre(frame.box));
   const turned = (to: number) => (d: Parameters<typeof turnNodes>[0]) => turnNodes(d, page, ids, to - angle, about);

@@ -16,7 +16,8 @@ import {
 } from '@/core/edit/gradient';
 import { multiply } from '@/core/geometry/matrix';
 import type { Recipe } from '@/core/edit/history';
-import { isLineAim, rampOf, setPaint, type Aim } from '@/core/edit/paint';
+import { isLineAim, type Aim } from '@/core/edit/aims';
+import { rampOf, setPaint } from '@/core/edit/paint';
 import { addSwatch } from '@/core/edit/swatches';
 import type { GradientPaint, Stop } from '@/core/model/schema';
 import { formatLength, formatNumber } from '@/core/units/length';

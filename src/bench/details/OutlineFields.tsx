@@ -1,20 +1,17 @@
 'use client';
-import { Plus, Trash2 } from 'lucide-react';
-import {
-  isFurtherAim,
-  removeOutline,
-  setOutlineStyle,
-  type ChosenLetters,
-  type FurtherAim,
-  type LineAim,
-} from '@/core/edit/paint';
+import { ChevronDown, ChevronRight, Plus, Trash2 } from 'lucide-react';
+import { useContext, type ReactNode } from 'react';
+import { isFurtherAim, type ChosenLetters, type FurtherAim, type LineAim } from '@/core/edit/aims';
+import { removeOutline, setOutlineStyle } from '@/core/edit/paint';
 import type { Recipe } from '@/core/edit/history';
 import type { Outline } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { Button } from '@/ui/Button';
 import { WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
+import { FoldingContext } from '@/ui/Section';
 import { DashFields } from './DashFields';
+import { LineMore } from './LineMore';
 import { addFurtherOutline, canAddOutline, haveInside } from '../commands/outlines';
 import { useSession } from '../session/context';
 
@@ -58,7 +55,7 @@ export function OutlineFields({ aim, outline, ids, letters }: Props) {
             tight
             value={outline.cap}
             options={[
-              { value: 'butt', label: 'Flat' },
+              { value: 'butt', label: 'Blunt' },
               { value: 'round', label: 'Round' },
               { value: 'square', label: 'Long' },
             ]}
@@ -92,7 +89,12 @@ export function OutlineFields({ aim, outline, ids, letters }: Props) {
               />
             </div>
           )}
-          <DashFields outline={outline} unit={lineUnit} put={(label, style) => session.commit(label, put(style))} />
+          <DashFields
+            outline={outline}
+            unit={lineUnit}
+            put={(label, style) => session.commit(label, put(style))}
+            show={(style) => session.preview(style && put(style))}
+          />
           {further && (
             <>
               <WordChoice
@@ -121,6 +123,16 @@ export function OutlineFields({ aim, outline, ids, letters }: Props) {
               />
             </>
           )}
+          <Folded>
+            <LineMore
+              aim={aim}
+              outline={outline}
+              ids={ids}
+              unit={lineUnit}
+              put={(label, style) => session.commit(label, put(style))}
+              show={(style) => session.preview(style && put(style))}
+            />
+          </Folded>
         </div>
       )}
       <div className="flex flex-wrap gap-2">
@@ -135,6 +147,27 @@ export function OutlineFields({ aim, outline, ids, letters }: Props) {
     </>
   );
 }
+
+/** What is rarer is folded until it is asked for; it stays as it was left while the bench is open. */
+function Folded({ children }: { children: ReactNode }) {
+  const folding = useContext(FoldingContext);
+  const open = folding?.folded(MORE) ?? false;
+  return (
+    <>
+      <button
+        type="button"
+        aria-expanded={open}
+        className="col-span-2 flex cursor-pointer items-center gap-1 border-0 bg-transparent p-0 text-left text-faint hover:text-text"
+        onClick={() => folding?.fold(MORE, !open)}
+      >
+        {open ? <ChevronDown size={13} aria-hidden /> : <ChevronRight size={13} aria-hidden />}
+        {MORE}
+      </button>
+      {open && children}
+    </>
+  );
+}
+const MORE = 'Ends, width, by hand';
 
 function RemoveButton({ aim, ids }: { aim: FurtherAim; ids: readonly string[] }) {
   const session = useSession();

@@ -8,14 +8,12 @@ import {
   aimedPaints,
   isLineAim,
   lineAt,
-  setOverprint,
-  setPaint,
-  stopsOf,
   type Aim,
   type ChosenLetters,
   type LineAim,
-} from '@/core/edit/paint';
-import { lettersAt } from '@/core/edit/text';
+} from '@/core/edit/aims';
+import { setOverprint, setPaint, stopsOf } from '@/core/edit/paint';
+import { lettersAt } from '@/core/edit/textPlace';
 import { firstPools, stopsOfPools } from '@/core/edit/pools';
 import { addSwatch } from '@/core/edit/swatches';
 import { isSweep, sweepBecomes } from '@/core/edit/sweep';

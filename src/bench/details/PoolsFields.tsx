@@ -1,7 +1,7 @@
 'use client';
 import { Plus, X } from 'lucide-react';
 import { addPool, changePool, removePool } from '@/core/edit/pools';
-import type { Aim } from '@/core/edit/paint';
+import type { Aim } from '@/core/edit/aims';
 import type { PoolsPaint } from '@/core/model/schema';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';

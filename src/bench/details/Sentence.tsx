@@ -2,7 +2,7 @@
 import { firstLetters } from '@/core/model/textLooks';
 import { type ReactNode } from 'react';
 import { isText, layoutOf } from '@/core/derive/layout';
-import { paintAt, type Aim } from '@/core/edit/paint';
+import { paintAt, type Aim } from '@/core/edit/aims';
 import { dialOf } from '@/core/edit/window';
 import { OP_NAMES } from '@/core/model/defaults';
 import { copiesIn } from '@/core/model/copies';

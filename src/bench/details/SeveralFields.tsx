@@ -1,6 +1,6 @@
 'use client';
 import { matchEnds, eachByItself, sweepOver } from '@/core/edit/sweep';
-import { aimedNodes, paintAt, type Aim } from '@/core/edit/paint';
+import { aimedNodes, paintAt, type Aim } from '@/core/edit/aims';
 import { Button } from '@/ui/Button';
 import { count } from '../session/commandDef';
 import { useSession } from '../session/context';

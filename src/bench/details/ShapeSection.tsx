@@ -10,6 +10,7 @@ import { WordChoice } from '@/ui/Choice';
 import { Button } from '@/ui/Button';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '@/ui/Section';
+import { runCommand } from '../commands/commands';
 import { freeSelection } from '../session/commandDef';
 import { writeInShape } from '../tools/editing';
 import { useBench, usePlacedDesign, useSession } from '../session/context';
@@ -19,6 +20,7 @@ export function ShapeSection() {
   const session = useSession();
   const design = usePlacedDesign();
   const selection = useBench((s) => s.selection);
+  const copied = useBench((s) => s.copiedKnobs);
   const { unit } = design.setup;
   const first = selection.length ? dialOf(design.nodes[selection[0]]) : null;
   if (!first || !nodesOf(design, selection).every((n) => dialOf(n)?.shape === first.shape)) return null;
@@ -77,6 +79,13 @@ export function ShapeSection() {
             onCommit={(v) => session.commit(p.label, set([p.id], p.unit === 'count' ? Math.round(v) : v / whole(p)))}
           />
         ))}
+      </div>
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        <Button onClick={() => runCommand(session, 'knobs.reset')}>As it came</Button>
+        <Button onClick={() => runCommand(session, 'knobs.copy')}>Copy measures</Button>
+        {copied?.shape === first.shape && (
+          <Button onClick={() => runCommand(session, 'knobs.give')}>Give measures</Button>
+        )}
       </div>
     </Section>
   );

@@ -1,6 +1,6 @@
 'use client';
 import { setWhole } from '@/core/edit/whole';
-import { BLENDS, type Blend } from '@/core/model/schema';
+import { BLENDS, type Blend, type DesignNode } from '@/core/model/schema';
 import { mm } from '@/core/units/length';
 import { nodesOf, parentOf } from '@/core/model/tree';
 import { Button } from '@/ui/Button';
@@ -26,6 +26,10 @@ const CUTS = [
   { value: 'light', label: 'Light' },
 ] as const;
 
+/** Pictures and groups are described; words say what they say. */
+const isSeen = (n: DesignNode): boolean =>
+  n.kind === 'group' || ('fills' in n && n.fills.some((f) => f.kind === 'picture'));
+
 /** Objects as a whole: how much shows through them, how they meet what lies below, and whether they cut their group. */
 export function WholeSection() {
   const session = useSession();
@@ -43,6 +47,9 @@ export function WholeSection() {
   const maskMode = same((n) => n.maskMode ?? 'none');
   const opacity = same((n) => n.opacity ?? 1);
   const pushes = same((n) => n.pushesWords);
+  const tell = (alt: string) => {
+    if ((nodes[0].alt ?? '') !== alt) session.commit('Said of it', (d) => setWhole(d, ids, { alt }));
+  };
   return (
     <Section title="Finish">
       <div className="grid gap-2">
@@ -91,6 +98,24 @@ export function WholeSection() {
             />
           )}
         </div>
+        {nodes.length === 1 && isSeen(nodes[0]) && (
+          <label className="grid gap-1">
+            <span className="text-faint" title="Read aloud in its place, in PDFs that are made so">
+              Said to those who cannot see it
+            </span>
+            <input
+              key={`${nodes[0].id} ${nodes[0].alt ?? ''}`}
+              className="h-7 w-full rounded-sm border border-edge bg-field px-2"
+              defaultValue={nodes[0].alt ?? ''}
+              maxLength={1000}
+              onBlur={(e) => tell(e.target.value.trim())}
+              onKeyDown={(e) => {
+                e.stopPropagation();
+                if (e.key === 'Enter') tell(e.currentTarget.value.trim());
+              }}
+            />
+          </label>
+        )}
         {inGroup ? (
           <div className="grid gap-1">
             <WordChoice

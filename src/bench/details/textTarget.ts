@@ -3,15 +3,8 @@ import { useState } from 'react';
 import { isText, type TextNode } from '@/core/derive/layout';
 import { adoptFace } from '@/core/edit/carryText';
 import type { DesignDraft } from '@/core/edit/history';
-import {
-  lettersAt,
-  paragraphAt,
-  runAt,
-  setLineLook,
-  setParagraphLook,
-  setRunLook,
-  type RunLook,
-} from '@/core/edit/text';
+import { lettersAt, runAt } from '@/core/edit/textPlace';
+import { paragraphAt, setLineLook, setParagraphLook, setRunLook, type RunLook } from '@/core/edit/text';
 import type { ParagraphSet, Story } from '@/core/model/schema';
 import { runsIn, setStory, type SetParagraph, type SetRun } from '@/core/model/textLooks';
 import { nodesOf } from '@/core/model/tree';

@@ -223,7 +223,7 @@ const PLACES: readonly FinderRow[] = [
     ['open', 'new design', 'all designs', 'home', 'close', 'file list', 'new document', 'start over'],
     () => location.assign('/'),
   ),
-  file('Print PDF', ['pdf', 'print', 'export', 'printer', 'press', 'for print', 'save as pdf', 'crop marks'], {
+  file('PDF', ['pdf', 'print', 'export', 'printer', 'press', 'for print', 'save as pdf', 'crop marks'], {
     kind: 'pdf',
   }),
   file('Picture (PNG)', ['png', 'image', 'export', 'jpeg', 'jpg', 'save as picture', 'web', 'screenshot'], {

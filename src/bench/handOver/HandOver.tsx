@@ -1,30 +1,45 @@
 'use client';
-import { visitPaints } from '@/core/model/paints';
 import { useRef, useState } from 'react';
+import type { Design } from '@/core/model/schema';
 import { parsePages } from '@/core/output/pages';
-import { PROFILES } from '@/core/model/defaults';
 import { Button } from '@/ui/Button';
+import type { PdfOptions } from '@/core/output/pdf/options';
+import { PDF_PRESETS } from '@/core/output/pdf/presets';
 import { Check, WordChoice } from '@/ui/Choice';
 import { NumberField } from '@/ui/NumberField';
 import { Slip } from '@/ui/Slip';
-import { download, fileName } from '@/ui/download';
 import type { HandOverRequest } from '@/workers/pressApi';
-import { startHandOver, Stopped, type HandOverJob } from '@/workers/pressClient';
+import { Stopped, type HandOverJob } from '@/workers/pressClient';
+import type { PictureKind } from '@/workers/pictureFiles';
+import { runCommand } from '../commands/commands';
+import { makeFiles, type MadePdf } from '../commands/handingOver';
 import { useBench, useSession } from '../session/context';
+import { comesLater } from '../session/comesLater';
+import { usePreset } from './usePreset';
 
-type Kind = HandOverRequest['kind'];
+// What a PDF asks for comes when the slip is opened.
+const PdfFields = comesLater(() => import('./PdfFields').then((m) => m.PdfFields));
+const SendToPress = comesLater(() => import('./SendToPress').then((m) => m.SendToPress));
+const WhatIsIn = comesLater(() => import('./WhatIsIn').then((m) => m.WhatIsIn));
+const WhatWillBeIn = comesLater(() => import('./WhatIsIn').then((m) => m.WhatWillBeIn));
+
+type Kind = Exclude<HandOverRequest['kind'], 'objects' | 'report' | 'plates'>;
+type Of = 'page' | 'chosen' | 'each';
 const KINDS: readonly { value: Kind; label: string }[] = [
-  { value: 'pdf', label: 'Print PDF' },
+  { value: 'pdf', label: 'PDF' },
   { value: 'svg', label: 'SVG' },
-  { value: 'png', label: 'PNG' },
+  { value: 'png', label: 'Picture' },
   { value: 'holvet', label: 'Design' },
 ];
-const TYPES: Record<Kind, string> = {
-  pdf: 'application/pdf',
-  svg: 'image/svg+xml',
-  png: 'image/png',
-  holvet: 'application/zip',
-};
+/** `plates`: each ink by itself. */
+type As = PictureKind | 'plates';
+const PICTURES: readonly { value: As; label: string }[] = [
+  { value: 'png', label: 'PNG' },
+  { value: 'jpeg', label: 'JPEG' },
+  { value: 'webp', label: 'WebP' },
+  { value: 'plates', label: 'Plates' },
+];
+const SIZES = [1, 2, 3] as const;
 
 interface Progress {
   readonly done: number;
@@ -41,12 +56,26 @@ export function HandOver() {
   const [open, setOpen] = useState(false);
   const [kind, setKind] = useState<Kind>('pdf');
   const [range, setRange] = useState('');
-  const [marks, setMarks] = useState(true);
-  const [keepRgb, setKeepRgb] = useState(false);
+  const [preset, setPreset] = useState(PDF_PRESETS[0].name);
+  const presetOptions = usePreset(preset);
+  const [changed, setChanged] = useState<PdfOptions | null>(null);
+  const options = changed ?? presetOptions;
+  const [made, setMade] = useState<{ readonly pdf: MadePdf; readonly of: string; readonly design: Design } | null>(
+    null,
+  );
+  const asking = JSON.stringify([range, options]);
+  // What was made of another state, or otherwise, is not what would be made now.
+  const pdf = made?.of === asking && made.design === design ? made.pdf : null;
   // A screen design has a pixel for each of its own at 96 dpi.
   const [dpi, setDpi] = useState(design.setup.medium === 'screen' ? 96 : 300);
   const [transparent, setTransparent] = useState(false);
   const [asCame, setAsCame] = useState(false);
+  const [as, setAs] = useState<As>('png');
+  const [by, setBy] = useState<'dpi' | 'width'>('dpi');
+  const [width, setWidth] = useState(1200);
+  const [smaller, setSmaller] = useState(false);
+  const [of, setOf] = useState<Of>('page');
+  const [sizes, setSizes] = useState<readonly number[]>([1]);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [said, setSaid] = useState<{ text: string; notes: readonly string[]; bad: boolean } | null>(null);
   const job = useRef<HandOverJob | null>(null);
@@ -64,40 +93,67 @@ export function HandOver() {
 
   const pages = parsePages(range, design.pages.length);
   const number = design.pages.findIndex((p) => p.id === page) + 1;
-  const paper = PROFILES.find((p) => p.file === design.profile.file);
   const several = design.pages.length > 1;
+  const selection = useBench((s) => s.selection);
+  // Of a page that holds them; what is chosen on a master is on no page by itself.
+  const chosen = number > 0 ? selection : [];
+  const plates = kind === 'png' && as === 'plates';
+  const objects = (kind === 'svg' || kind === 'png') && of !== 'page' && chosen.length > 0 && !plates;
+  const word =
+    kind === 'png' ? PICTURES.find((p) => p.value === as)!.label : KINDS.find((k) => k.value === kind)!.label;
   const screen = design.setup.medium === 'screen';
 
   const start = async () => {
     if (!pages.ok) return;
-    const now = session.state.design;
-    // SVG and PNG hold one page: a range makes one file a page.
-    const chosen = kind === 'pdf' || kind === 'holvet' ? [0] : range.trim() === '' ? [number] : pages.pages;
+    // SVG and pictures hold one page: a range makes one file a page.
+    const sized = by === 'width' ? { width } : {};
+    const once = kind === 'pdf' || kind === 'holvet' || objects;
+    const numbers = once ? [0] : range.trim() === '' ? [number] : pages.pages;
+    const requests = numbers.map((n): HandOverRequest =>
+      objects
+        ? {
+            kind: 'objects',
+            page: number,
+            ids: chosen,
+            each: of === 'each',
+            as: kind === 'svg' ? 'svg' : (as as PictureKind),
+            dpi,
+            ...sized,
+            smaller,
+            scales: sizes,
+            transparent,
+            asCame,
+          }
+        : kind === 'pdf'
+          ? { kind, pages: pages.pages, options }
+          : kind === 'svg'
+            ? { kind, page: n, asCame, smaller }
+            : kind === 'png'
+              ? plates
+                ? { kind: 'plates', page: n, dpi }
+                : { kind, page: n, dpi, ...sized, transparent, asCame, as: as as PictureKind }
+              : { kind },
+    );
     setSaid(null);
+    setMade(null);
+    setProgress({ done: 0, total: 1, doing: 'Setting up' });
     try {
-      const notes = new Set<string>();
-      for (const n of chosen) {
-        const request: HandOverRequest =
-          kind === 'pdf'
-            ? { kind, pages: pages.pages, marks, keepRgb }
-            : kind === 'svg'
-              ? { kind, page: n, asCame }
-              : kind === 'png'
-                ? { kind, page: n, dpi, transparent, asCame }
-                : { kind };
-        setProgress({ done: 0, total: 1, doing: 'Setting up' });
-        job.current = startHandOver(now, request, (done, total, doing) => setProgress({ done, total, doing }));
-        const result = await job.current.result;
-        if (!result.ok) {
-          setSaid({ text: result.message, notes: [], bad: true });
-          return;
-        }
-        const called = now.pages[n - 1]?.name;
-        const name = fileName(chosen.length > 1 ? called || `${now.name} ${n}` : now.name, kind);
-        download(result.bytes, name, TYPES[kind]);
-        result.notes.forEach((x) => notes.add(x));
-        setSaid({ text: `${name} is in your downloads.`, notes: [...notes], bad: false });
-      }
+      const done = await makeFiles(
+        session,
+        requests,
+        (begun) => (job.current = begun),
+        (done, total, doing) => setProgress({ done, total, doing }),
+      );
+      if (done.ok && done.pdf) setMade({ pdf: done.pdf, of: asking, design });
+      setSaid(
+        done.ok
+          ? {
+              text: `${done.names.length > 1 ? `${done.names.length} files are` : `${done.names[0]} is`} in your downloads.`,
+              notes: done.notes,
+              bad: false,
+            }
+          : { text: done.message, notes: [], bad: true },
+      );
     } catch (e) {
       setSaid({
         text:
@@ -116,7 +172,7 @@ export function HandOver() {
   return (
     <Slip
       title="Hand over"
-      width={340}
+      width={360}
       open={open}
       onOpenChange={setOpen}
       trigger={
@@ -127,8 +183,23 @@ export function HandOver() {
     >
       <div className="grid gap-3">
         <WordChoice label="Kind of file" value={kind} options={KINDS} onChange={setKind} />
-        <p className="m-0 text-faint">{describe(kind, paper?.name.toLowerCase() ?? 'own', screen || asCame)}</p>
-        {kind !== 'holvet' && several && (
+        {kind !== 'pdf' && <p className="m-0 text-faint">{describe(kind, screen || asCame)}</p>}
+        {(kind === 'svg' || kind === 'png') && chosen.length > 0 && (
+          <WordChoice
+            label="What is handed over"
+            value={of}
+            options={[
+              { value: 'page', label: several ? 'Pages' : 'The page' },
+              { value: 'chosen', label: 'Chosen' },
+              ...(chosen.length > 1 ? [{ value: 'each' as const, label: `Each of ${chosen.length}` }] : []),
+            ]}
+            onChange={(v) => {
+              setOf(v);
+              if (v !== 'page') setTransparent(true);
+            }}
+          />
+        )}
+        {kind !== 'holvet' && several && !objects && (
           <label className="grid gap-1">
             <span className="text-faint">Pages {kind === 'pdf' ? '(empty: all)' : `(empty: page ${number})`}</span>
             <input
@@ -145,26 +216,95 @@ export function HandOver() {
             )}
           </label>
         )}
-        {kind === 'pdf' && (
-          <Check
-            label="Marks and colour bar"
-            hint="Crop and registration marks outside the bleed, ink patches at the head."
-            checked={marks}
-            onChange={setMarks}
+        {open && kind === 'pdf' && (
+          <PdfFields
+            preset={preset}
+            options={options}
+            onPreset={(name) => {
+              setPreset(name);
+              setChanged(null);
+            }}
+            onOptions={setChanged}
           />
         )}
-        {open && kind === 'pdf' && usesRgb(session.design) && (
-          <Check
-            label="Keep screen colours RGB"
-            hint="Flat screen colours stay as they are, tagged sRGB, for the printer to separate. Otherwise they become ink here."
-            checked={keepRgb}
-            onChange={setKeepRgb}
+        {open && kind === 'pdf' && pages.ok && !pdf && <WhatWillBeIn pages={pages.pages} options={options} />}
+        {kind === 'png' && (
+          <WordChoice
+            label="Kind of picture"
+            value={as}
+            options={screen ? PICTURES.filter((p) => p.value !== 'plates') : PICTURES}
+            onChange={setAs}
           />
         )}
-        {kind === 'png' && (
-          <NumberField label="Resolution" suffix="dpi" min={1} max={1200} decimals={0} value={dpi} onCommit={setDpi} />
+        {plates && (
+          <p className="m-0 text-faint">Each ink by itself, in grey, with the bleed: black is full ink. One zip.</p>
         )}
         {kind === 'png' && (
+          <div className="grid grid-cols-[auto_1fr] gap-2">
+            {!plates && (
+              <WordChoice
+                label="Size by"
+                value={by}
+                options={[
+                  { value: 'dpi', label: 'By dpi' },
+                  { value: 'width', label: 'By width' },
+                ]}
+                onChange={setBy}
+              />
+            )}
+            {by === 'width' && !plates ? (
+              <NumberField
+                label="Width"
+                name="Width in pixels"
+                suffix=" px"
+                min={1}
+                max={20000}
+                decimals={0}
+                value={width}
+                onCommit={setWidth}
+              />
+            ) : (
+              <NumberField
+                label="Resolution"
+                suffix=" dpi"
+                min={1}
+                max={1200}
+                decimals={0}
+                value={dpi}
+                onCommit={setDpi}
+              />
+            )}
+          </div>
+        )}
+        {kind === 'svg' && (
+          <Check
+            label="As small as can be"
+            hint="For web pages: it looks the same, and opened here again it is plain shapes."
+            checked={smaller}
+            onChange={setSmaller}
+          />
+        )}
+        {kind === 'png' && objects && (
+          <div role="group" aria-label="Sizes" className="flex items-center gap-3">
+            <span className="text-faint">In sizes</span>
+            {SIZES.map((size) => (
+              <label key={size} className="flex items-center gap-1.5">
+                <input
+                  type="checkbox"
+                  className="size-4 accent-(--accent)"
+                  checked={sizes.includes(size)}
+                  onChange={(e) => {
+                    const next = SIZES.filter((x) => (x === size ? e.target.checked : sizes.includes(x)));
+                    // One at least is made.
+                    if (next.length) setSizes(next);
+                  }}
+                />
+                {size}×
+              </label>
+            ))}
+          </div>
+        )}
+        {kind === 'png' && as !== 'jpeg' && !plates && (
           <Check
             label="Transparent ground"
             hint="Without the paper: for a logo that is laid on other things."
@@ -172,7 +312,7 @@ export function HandOver() {
             onChange={setTransparent}
           />
         )}
-        {(kind === 'png' || kind === 'svg') && !screen && (
+        {(kind === 'png' || kind === 'svg') && !screen && !plates && (
           <div className="grid gap-1">
             <span className="text-faint">Pictures and blends look</span>
             <WordChoice
@@ -204,7 +344,12 @@ export function HandOver() {
           </div>
         ) : (
           <Button kind="primary" disabled={!pages.ok} onClick={() => void start()}>
-            Make {KINDS.find((k) => k.value === kind)!.label}
+            Make {objects && (of === 'each' || (kind === 'png' && sizes.length > 1)) ? `${word} files` : word}
+          </Button>
+        )}
+        {kind === 'pdf' && !progress && design.setup.medium === 'print' && (
+          <Button kind="quiet" onClick={() => runCommand(session, 'handOver.ticket')}>
+            Make the job ticket: one page for the printer
           </Button>
         )}
         {said && (
@@ -219,15 +364,15 @@ export function HandOver() {
             )}
           </div>
         )}
+        {pdf && kind === 'pdf' && <WhatIsIn facts={pdf.facts} />}
+        {pdf && kind === 'pdf' && <SendToPress pdf={pdf} onAnswered={() => setOpen(false)} />}
       </div>
     </Slip>
   );
 }
 
-function describe(kind: Kind, paper: string, light: boolean): string {
+function describe(kind: Exclude<Kind, 'pdf'>, light: boolean): string {
   switch (kind) {
-    case 'pdf':
-      return `For the printer: PDF/X-4 with real plates, bleed and fonts, made for ${paper} paper.`;
     case 'svg':
       return 'For screens and other programs: shapes in screen colours, cut at the trim.';
     case 'png':
@@ -239,13 +384,4 @@ function describe(kind: Kind, paper: string, light: boolean): string {
     default:
       return kind satisfies never;
   }
-}
-
-/** Are there colours that could stay RGB? */
-function usesRgb(design: ReturnType<typeof useSession>['design']): boolean {
-  let found = design.swatches.some((s) => s.kind === 'colour' && 'rgb' in s.colour);
-  visitPaints(design, (p) => {
-    if (p.kind === 'colour' && 'rgb' in p.colour) found = true;
-  });
-  return found;
 }

@@ -14,6 +14,7 @@ import {
   pictureOnGround,
   PICTURE_FILES,
   placeDrawing,
+  placeDrawn,
   placePicture,
   receiveFiles,
 } from '../commands/pictures';
@@ -36,6 +37,11 @@ export function PictureChooser({ children }: { children: ReactNode }) {
 
   const take = async (row: DrawerPicture) => {
     shut();
+    if (row.drawn) {
+      const draw = await row.drawn();
+      placeDrawn(session, draw(session.engines.env, session.engines.fonts));
+      return;
+    }
     if (!row.picture) {
       await placeDrawing(
         session,

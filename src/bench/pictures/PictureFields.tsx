@@ -1,5 +1,5 @@
 'use client';
-import { aimedNodes, type Aim } from '@/core/edit/paint';
+import { aimedNodes, type Aim } from '@/core/edit/aims';
 import { localBox } from '@/core/derive/box';
 import {
   effectivePpi,

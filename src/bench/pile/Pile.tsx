@@ -10,18 +10,7 @@ import {
   type DragEndEvent,
 } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import {
-  ChevronDown,
-  ChevronRight,
-  Eye,
-  EyeOff,
-  Layers,
-  Lock,
-  LockOpen,
-  Plus,
-  Search,
-  TriangleAlert,
-} from 'lucide-react';
+import { ChevronDown, ChevronRight, Eye, EyeOff, Layers, Lock, LockOpen, Plus, Search } from 'lucide-react';
 import { useEffect, useEffectEvent, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { isText } from '@/core/derive/layout';
 import { reparentNode, setNodeFlags } from '@/core/edit/pile';
@@ -241,9 +230,35 @@ function rowsOf(design: Design, page: Page, opened: ReadonlySet<string>, query: 
   return out;
 }
 
-/** What is said of a text whose words do not all fit; null where they do. */
-const oversetOf = (findings: readonly Finding[], node: string): string | null =>
-  findings.find((f) => f.code === 'text.overset' && f.node === node)?.message ?? null;
+/** What Checks say of an object: their numbers, and their sentences. */
+interface Told {
+  readonly numbers: string;
+  readonly text: string;
+  readonly stop: boolean;
+  readonly overset: boolean;
+  readonly count: number;
+}
+const toldOf = new WeakMap<readonly Finding[], ReadonlyMap<string, Told>>();
+/** By object; sorted out once for all rows. */
+function told(findings: readonly Finding[], node: string): Told | null {
+  let known = toldOf.get(findings);
+  if (!known) {
+    const map = new Map<string, Told>();
+    findings.forEach((f, i) => {
+      if (f.node === null) return;
+      const was = map.get(f.node);
+      map.set(f.node, {
+        numbers: was ? `${was.numbers}, ${i + 1}` : String(i + 1),
+        text: was ? `${was.text} ${f.message}` : f.message,
+        stop: was?.stop === true || f.severity === 'stop',
+        overset: was?.overset === true || f.code === 'text.overset',
+        count: (was?.count ?? 0) + 1,
+      });
+    });
+    toldOf.set(findings, (known = map));
+  }
+  return known.get(node) ?? null;
+}
 
 interface RowProps {
   readonly row: Row;
@@ -264,7 +279,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
   const drag = useDraggable({ id: node.id });
   const drop = useDroppable({ id: node.id });
   const selection = useBench((s) => s.selection);
-  const left = useBench((s) => oversetOf(s.findings, node.id));
+  const said = useBench((s) => told(s.findings, node.id));
   return (
     <div
       ref={(el) => {
@@ -274,7 +289,7 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
       id={`pile-${node.id}`}
       role="option"
       aria-selected={chosen}
-      aria-label={`${name}, ${node.kind === 'group' && node.layer ? 'layer' : KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}${node.kind === 'group' && node.proof ? ', for proof only' : ''}${left ? ', words do not fit' : ''}`}
+      aria-label={`${name}, ${node.kind === 'group' && node.layer ? 'layer' : KIND[node.kind].toLowerCase()}${node.hidden ? ', hidden' : ''}${node.locked ? ', locked' : ''}${node.kind === 'group' && node.proof ? ', for proof only' : ''}${said?.overset ? ', words do not fit' : said ? `, ${said.count} to look at` : ''}`}
       {...drag.listeners}
       onClick={(e) => {
         const above = ancestry(session.design, session.page, node.id).slice(0, -1);
@@ -341,9 +356,12 @@ function PileRow({ row, top, node, name, chosen, folded, renaming, rangeTo, onFo
           proof
         </span>
       )}
-      {left && (
-        <span title={left} className="shrink-0 text-warn">
-          <TriangleAlert size={13} aria-hidden />
+      {said && (
+        <span
+          title={said.text}
+          className={`max-w-[42px] shrink-0 truncate rounded-full px-1.5 text-[11px] leading-[16px] font-semibold text-white ${said.stop ? 'bg-[#b3261e]' : 'bg-[#8a5a00]'}`}
+        >
+          {said.numbers}
         </span>
       )}
       <RowSwitch

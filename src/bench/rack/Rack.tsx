@@ -73,7 +73,7 @@ function RackButton({
       aria-pressed={active}
       aria-label={row.word}
       title={`${row.word} (${row.letter.toUpperCase()})`}
-      className={`flex h-11 w-full flex-col items-center justify-center gap-1 border-0 border-l-3 ${active ? 'border-accent bg-field text-accent' : 'border-transparent bg-transparent hover:bg-line'}`}
+      className={`flex h-10 w-full flex-col items-center justify-center gap-0.5 border-0 border-l-3 ${active ? 'border-accent bg-field text-accent' : 'border-transparent bg-transparent hover:bg-line'}`}
       {...rest}
     >
       <Icon size={17} aria-hidden strokeWidth={1.6} />

@@ -1,4 +1,4 @@
-import type { ChosenLetters } from '@/core/edit/paint';
+import type { ChosenLetters } from '@/core/edit/aims';
 import type { Page } from '@/core/model/schema';
 import { isLocked, lookOf } from '@/core/model/tree';
 import type { Session } from './session';

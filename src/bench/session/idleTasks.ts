@@ -13,7 +13,9 @@ export class IdleTasks {
     private readonly press: Pick<PressClient, 'totalInk' | 'check' | 'thumbnail'>,
     private readonly designs: Pick<DesignStore, 'setThumbnail'>,
     private readonly state: () => BenchState,
-    private readonly tell: (change: Pick<Partial<BenchState>, 'totalInk' | 'findings' | 'notChecked'>) => void,
+    private readonly tell: (
+      change: Pick<Partial<BenchState>, 'totalInk' | 'findings' | 'waived' | 'checked' | 'notChecked'>,
+    ) => void,
   ) {}
 
   /** Does them once nothing has happened for a while. */
@@ -33,13 +35,20 @@ export class IdleTasks {
       const totalInk = await this.press.totalInk(page);
       if (old()) return;
       this.tell({ totalInk });
-      const findings = await this.press.check();
+      const all = await this.press.check();
       if (old()) return;
-      this.tell({ findings, notChecked: null });
+      const meant = (f: (typeof all)[number]) => f.waived !== undefined;
+      this.tell({
+        findings: all.filter((f) => !meant(f)),
+        waived: all.filter(meant),
+        checked: design,
+        notChecked: null,
+      });
       if (!readOnly) await this.designs.setThumbnail(design.id, await this.press.thumbnail(THUMBNAIL_PX));
     } catch (e) {
       // The drawing goes on without the press; but nothing is said to be sound that was not looked at.
-      if (!old()) this.tell({ totalInk: null, findings: [], notChecked: e instanceof Error ? e.message : String(e) });
+      if (!old())
+        this.tell({ totalInk: null, findings: [], waived: [], notChecked: e instanceof Error ? e.message : String(e) });
     }
   }
 }

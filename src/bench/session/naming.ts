@@ -1,4 +1,4 @@
-import type { Aim } from '@/core/edit/paint';
+import type { Aim } from '@/core/edit/aims';
 import { recipeName } from '@/core/edit/recipeName';
 import { hexOf } from '@/core/colour/spaces';
 import type { Blend, Colour, Design, Page, Paint } from '@/core/model/schema';

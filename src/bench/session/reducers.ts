@@ -1,5 +1,5 @@
 import { pageById } from '@/core/model/tree';
-import type { Aim } from '@/core/edit/paint';
+import type { Aim } from '@/core/edit/aims';
 import type { Design } from '@/core/model/schema';
 import type { BenchState } from './state';
 

@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Aim } from '@/core/edit/paint';
+import type { Aim } from '@/core/edit/aims';
 import { record, redoEntry, undoEntry, type HistoryEntry, type Recipe } from '@/core/edit/history';
 import { recordMoved } from '@/core/edit/moved';
 import type { Palette } from '@/core/colour/palette';
@@ -20,12 +20,16 @@ import type { PressClient } from '@/workers/pressClient';
 import { Following } from './following';
 import { freshState } from './freshState';
 import { IdleTasks } from './idleTasks';
+import { afterPaint } from './afterPaint';
 import { Preview } from './preview';
 import { aimAt, enter, goOn, isolate, leave, select, showPage, type Guarded } from './reducers';
 import { Scenes } from './scenes';
 import { PictureLooks } from './pictureLooks';
 import { roughPicture } from './roughPicture';
 import { shownDesign, type Again, type BenchState, type Message, type MessageAction } from './state';
+
+/** What makes coloured areas follow their lines. */
+const byLines = afterPaint(() => import('@/core/edit/regions'));
 
 export interface CommitOptions {
   readonly select?: readonly string[];
@@ -195,8 +199,10 @@ export class Session {
     const { state } = this;
     if (this.onlyLooking()) return false;
     const now = this.engines.env.now();
+    let lost = 0;
     const dated: Recipe = (d) => {
       recipe(d);
+      lost = byLines.now?.anyRegions(state.design) ? byLines.now.settleRegions(d, state.design, this.engines.fonts) : 0;
       d.modified = now;
     };
     const merging =
@@ -213,7 +219,15 @@ export class Session {
       if (options.select) this.select(options.select);
       return false;
     }
-    return this.take(result, options, merging ? base : null);
+    const taken = this.take(result, options, merging ? base : null);
+    if (taken && lost)
+      queueMicrotask(() =>
+        this.say(
+          `${lost === 1 ? 'One coloured area' : `${lost} coloured areas`} could not be kept: no lines enclose it now.`,
+          'warn',
+        ),
+      );
+    return taken;
   }
 
   /** Moves, turns or flips objects by a map of the page, as `commit` with `transformNodes` does, however many they are. */
@@ -221,6 +235,8 @@ export class Session {
     if (this.onlyLooking()) return false;
     const { page } = this;
     const { design } = this.state;
+    // Coloured areas follow their lines.
+    if (byLines.now?.anyRegions(design)) return this.commit(label, byLines.now.movedBy(page, ids, map));
     const result = recordMoved(design, label, page, ids, map, this.engines.env.now());
     this.set({ preview: null, calm: null });
     if (!result) return false;
@@ -298,6 +314,15 @@ export class Session {
         ? `The design is as it was after: ${entries[cursor - 1].label}.`
         : 'The design is as it was before the first step that is kept.',
     );
+  }
+
+  /** The design as it was after so many of the steps that are kept. */
+  designAt(cursor: number): Design {
+    const { entries, cursor: now } = this.state;
+    let { design } = this.state;
+    for (let i = now; i > cursor; i--) design = undoEntry(design, entries[i - 1]);
+    for (let i = now; i < cursor; i++) design = redoEntry(design, entries[i]);
+    return design;
   }
 
   private travel(design: Design, cursor: number, patches: HistoryEntry['patches']): void {

@@ -1,27 +1,22 @@
-import * as z from 'zod/mini';
-import { colourSchema, type Colour } from '@/core/model/schema';
+import type { Limits } from '@/core/model/checksSchema';
+import type { Colour } from '@/core/model/schema';
+import type { Signature } from '@/core/edit/signature';
+import type { PdfOptions } from '@/core/output/pdf/options';
+import type { Growing } from '@/core/edit/place';
 import type { Session } from './session';
 import type { Snapping } from './state';
 
 /** What the browser keeps at hand beside the design: colours given last, shapes drawn last, what things snap to. */
 
 /** So many are kept of each. */
-const RECENT = 10;
-const snappingSchema = z.object({
-  nodes: z.boolean(),
-  edges: z.boolean(),
-  spacing: z.boolean(),
-  guides: z.boolean(),
-  grid: z.boolean(),
-  step: z.number().check(z.gte(0.1), z.lte(10_000)),
-});
+export const RECENT = 10;
 
 function keep(s: Session, key: string, value: unknown): void {
   void s.designs.setSetting(key, value).catch(() => {
     // Storage that fails is said where designs are saved.
   });
 }
-const coloursKey = (s: Session) => `recent:${s.state.design.id}`;
+export const coloursKey = (s: Session) => `recent:${s.state.design.id}`;
 
 /** Notes a colour as given last, in this design. */
 export function noteColour(s: Session, colour: Colour): void {
@@ -60,6 +55,13 @@ export function setSnapping(s: Session, change: Partial<Snapping>): void {
   keep(s, 'snapping', snapping);
 }
 
+/** What grows with an object that is sized, in any design. */
+export function setGrowing(s: Session, change: Partial<Growing>): void {
+  const growing = { ...s.state.growing, ...change };
+  s.set({ growing });
+  keep(s, 'growing', growing);
+}
+
 /** Folds a section of Details, or opens it again, in any design. */
 export function foldSection(s: Session, key: string, on: boolean): void {
   const folded = [...s.state.folded.filter((k) => k !== key), ...(on ? [key] : [])].slice(-200);
@@ -74,38 +76,31 @@ export function keepUnfolded(s: Session, unfolded: ReadonlySet<string>): void {
   keep(s, `unfolded:${s.state.design.id}`, [...there].slice(-2000));
 }
 
+/** Keeps a set of limits under its name, in any design. */
+export function keepLimitSet(s: Session, limits: Limits): void {
+  const limitSets = [...s.state.limitSets.filter((l) => l.name !== limits.name), limits].slice(-30);
+  s.set({ limitSets });
+  keep(s, 'limits', limitSets);
+  s.say(`Kept “${limits.name}”: other designs can be held against it too.`);
+}
+
+/** Keeps options of PDFs under a name, in any design; without options: no longer. */
+export function keepPreset(s: Session, name: string, options: PdfOptions | null): void {
+  const others = s.state.pdfPresets.filter((p) => p.name !== name);
+  const pdfPresets = (options ? [...others, { name, options }] : others).slice(-30);
+  s.set({ pdfPresets });
+  keep(s, 'pdf:presets', pdfPresets);
+}
+
+/** Keeps a signature, or lets go of it: the latest first, for every design. */
+export function keepSignatures(s: Session, signatures: readonly Signature[]): void {
+  const kept = signatures.slice(0, RECENT);
+  s.set({ signatures: kept });
+  keep(s, 'signatures', kept);
+}
+
 /** How large a point is on this screen, CSS pixels, as it was measured. */
 export function keepRealSize(s: Session, realSize: number): void {
   s.set({ realSize });
   keep(s, 'screen:real', realSize);
-}
-
-/** Brings back what was kept; what cannot be read is as if it had not been. */
-export async function loadSettings(s: Session): Promise<void> {
-  const kept = async <T>(key: string, schema: z.ZodMiniType<T>): Promise<T | null> => {
-    const read = schema.safeParse(await s.designs.setting(key).catch(() => undefined));
-    return read.success ? read.data : null;
-  };
-  const recent = await kept(coloursKey(s), z.array(colourSchema).check(z.maxLength(RECENT)));
-  if (recent && !s.state.recent.length) s.set({ recent });
-  const realSize = await kept('screen:real', z.number().check(z.gte(0.3), z.lte(5)));
-  if (realSize) s.set({ realSize });
-  const snapping = await kept('snapping', snappingSchema);
-  if (snapping) s.set({ snapping });
-  const unfolded = await kept(
-    `unfolded:${s.state.design.id}`,
-    z.array(z.string().check(z.maxLength(64))).check(z.maxLength(2000)),
-  );
-  if (unfolded && !s.state.unfolded.size)
-    s.set({ unfolded: new Set(unfolded.filter((id) => s.state.design.nodes[id])) });
-  const names = z.array(z.string().check(z.maxLength(80))).check(z.maxLength(200));
-  const [recentFaces, likedFaces] = [await kept('faces:recent', names), await kept('faces:liked', names)];
-  if (recentFaces && !s.state.recentFaces.length) s.set({ recentFaces });
-  if (likedFaces && !s.state.likedFaces.length) s.set({ likedFaces });
-  const ownFaces = await s.designs.faces().catch(() => []);
-  if (ownFaces.length && !s.state.ownFaces.length) s.set({ ownFaces });
-  const folded = await kept('details:folded', z.array(z.string().check(z.maxLength(80))).check(z.maxLength(200)));
-  if (folded && !s.state.folded.length) s.set({ folded });
-  const recentShapes = await kept('shapes:recent', z.array(z.string()).check(z.maxLength(RECENT)));
-  if (recentShapes && !s.state.recentShapes.length) s.set({ recentShapes });
 }

@@ -1,16 +1,24 @@
+import type { Growing } from '@/core/edit/place';
+import type { Limits } from '@/core/model/checksSchema';
 import type { OwnFace } from '@/core/model/faceSchema';
 import type { VisionId } from '@/core/colour/vision';
 import type { Finding } from '@/core/check/types';
 import type { HistoryEntry } from '@/core/edit/history';
 import type { AlignTo } from '@/core/edit/align';
-import type { Aim } from '@/core/edit/paint';
+import type { Aim } from '@/core/edit/aims';
 import type { Matrix, Point } from '@/core/geometry/matrix';
 import type { Colour, Design } from '@/core/model/schema';
 import type { LibraryRow } from '@/store/database';
-import type { HandOverRequest } from '@/workers/pressApi';
+import type { Aside } from '@/core/render/halftone';
+import type { PdfPreset } from '@/core/output/pdf/presets';
+import type { PressAnswer } from '@/press/answer';
+import type { Signature } from '@/core/edit/signature';
+import type { PlateLook } from '@/core/render/plateLooks';
+import type { HandOverRequest, RenderRequest } from '@/workers/pressApi';
 import type { Keeping } from '@/store/journal';
 
-export type ToolId = 'select' | 'nodes' | 'pen' | 'freehand' | 'shape' | 'text' | 'gradient' | 'sample' | 'hand';
+export type ToolId =
+  'select' | 'nodes' | 'pen' | 'freehand' | 'shape' | 'text' | 'gradient' | 'sample' | 'regions' | 'hand';
 export type ViewId = 'work' | 'clean' | 'plates';
 
 /** Maps page points to pixels of the bench top: px = pt·scale + offset. */
@@ -83,6 +91,8 @@ export interface BenchState {
   /** What turns and flips go about, on the page; null: the middle of the selection. */
   readonly pivot: Point | null;
   readonly snapping: Snapping;
+  /** What grows with an object that is sized. */
+  readonly growing: Growing;
   /** What things line up with, and the one that stays where that is one of them. */
   readonly alignTo: AlignTo;
   readonly keyObject: string | null;
@@ -112,6 +122,8 @@ export interface BenchState {
   readonly tool: ToolId;
   readonly shape: string;
   /** Shapes drawn last, newest first, in any design. */
+  /** Inner measures of a dialled shape that can be given to others of its kind. */
+  readonly copiedKnobs: { readonly shape: string; readonly knobs: Readonly<Record<string, number>> } | null;
   readonly recentShapes: readonly string[];
   /** Faces given last, and families that are kept first. */
   readonly recentFaces: readonly string[];
@@ -121,6 +133,16 @@ export interface BenchState {
   readonly view: ViewId;
   /** Inks on the press in Plates; null for all. */
   readonly shownInks: ReadonlySet<string> | null;
+  /** How plates are shown in the view of them. */
+  readonly plateLook: PlateLook;
+  /** Two plates that are held against each other; null: none are. */
+  readonly pair: readonly [string, string] | null;
+  /** What the state is called that the present one is held against. */
+  readonly against: string | null;
+  /** Inks under the pointer are read as their mean over a square of that side, points; 0: at the point. */
+  readonly inkSquare: number;
+  /** The loupe is out: the side of what it shows, points; and how far aside each plate lies in it, points. */
+  readonly loupe: { readonly side: number; readonly aside: Readonly<Record<string, Aside>> } | null;
   readonly camera: Camera;
   readonly editing: Editing | null;
   /** The gradient stop or pool that colour goes to, of the selected object's aimed gradient. */
@@ -130,6 +152,12 @@ export interface BenchState {
   readonly message: Message | null;
   readonly totalInk: { readonly total: number; readonly x: number; readonly y: number } | null;
   readonly findings: readonly Finding[];
+  /** What they were found in: what has changed since may not be as they say. */
+  readonly checked: Design | null;
+  /** Those that are meant to be so. */
+  readonly waived: readonly Finding[];
+  /** Sets of limits that were kept under a name. */
+  readonly limitSets: readonly Limits[];
   /** Why the last look for faults failed; empty before the first; null where it did not. */
   readonly notChecked: string | null;
   readonly fontsEpoch: number;
@@ -150,8 +178,15 @@ export interface BenchState {
   readonly measuring: boolean;
   /** The other side of the page is seen through it. */
   readonly throughPage: boolean;
+  /** How the page's references are shown at full strength: over the work, or beside it; and whether that comes and goes. */
+  readonly compare: 'off' | 'over' | 'beside';
+  readonly blinks: boolean;
   /** The step of the walk over the bench that is shown; null: none. */
   readonly walk: number | null;
+  /** The sheet to sign on is open. */
+  readonly signing: boolean;
+  /** Signatures that were kept, latest first. */
+  readonly signatures: readonly Signature[];
   /** The sheet that makes a starter of the design is open. */
   readonly keepingStarter: boolean;
   readonly shapeChooser: boolean;
@@ -162,8 +197,19 @@ export interface BenchState {
   readonly colourHere: { readonly x: number; readonly y: number; readonly fresh: boolean } | null;
   /** Groups that are open in the pile. */
   readonly unfolded: ReadonlySet<string>;
+  /** What a press said of the file that was sent to it last. */
+  readonly pressAnswer: { readonly answer: PressAnswer; readonly of: Design } | null;
+  /** The remark of that answer that is shown on its page. */
+  readonly pressRemark: number | null;
+  /** Options of PDFs that were kept under a name. */
+  readonly pdfPresets: readonly PdfPreset[];
+  /** What was handed over last. */
+  readonly lastHandOver: readonly HandOverRequest[] | null;
   /** A file that is asked for from elsewhere: its slip opens with it. */
-  readonly handOver: { readonly kind: HandOverRequest['kind']; readonly transparent?: boolean } | null;
+  readonly handOver: {
+    readonly kind: Exclude<HandOverRequest['kind'], 'objects' | 'report' | 'plates'>;
+    readonly transparent?: boolean;
+  } | null;
   /** Sections of Details that are folded, by kind of object and title. */
   readonly folded: readonly string[];
   /** Colours given last, newest first. */
@@ -180,3 +226,19 @@ export const shownDesign = (s: BenchState): Design => s.preview ?? s.design;
 
 /** What panels show while something is tried out. */
 export const calmDesign = (s: BenchState): Design => (s.preview ? (s.calm ?? s.design) : s.design);
+
+/** What the press is asked to show, and how; a look of its own is for the view of plates alone. */
+export const pressOrder = (s: BenchState): Pick<RenderRequest, 'shown' | 'look' | 'pair' | 'proof'> => ({
+  shown: s.shownInks ? [...s.shownInks] : null,
+  look: s.view === 'plates' ? s.plateLook : 'ink',
+  pair: s.pair,
+  proof: s.view === 'work',
+});
+/** The same as one word: what was made for another is of the past. */
+export const onPress = (s: BenchState): string =>
+  [
+    s.view === 'plates' ? s.plateLook : 'ink',
+    s.shownInks ? [...s.shownInks].join('|') : '*',
+    s.pair?.join('|') ?? '',
+    s.against ?? '',
+  ].join(' ');

@@ -5,9 +5,9 @@ import { storeEnv } from '@/store/storeEnv';
 import { designStore, storageProblem } from '@/store/open';
 import { PictureClient } from '@/workers/pictureClient';
 import { PressClient } from '@/workers/pressClient';
+import { afterPaint, firstPaint } from './afterPaint';
 import { Session } from './session';
 import { loadLibraries } from './libraries';
-import { loadSettings } from './settings';
 
 export type SessionState =
   | { readonly kind: 'loading'; readonly doing: string }
@@ -18,6 +18,8 @@ export type SessionState =
   | { readonly kind: 'engine'; readonly why: string };
 
 let engines: Promise<Engines> | null = null;
+const kept = afterPaint(() => import('./loadSettings').then((m) => m.loadSettings));
+
 /** The page's engines, shared by all designs that it opens; a failure is not remembered. */
 function pageWorkshop(): Promise<Engines> {
   engines ??= openEngines(storeEnv, { pictures: false }).catch((e: unknown) => {
@@ -45,12 +47,23 @@ function takeLock(id: string, steal: boolean, onStolen: () => void): { got: Prom
   return { got, release };
 }
 
+/** The design that the address names: without a network the page itself may have been made for another. */
+export function addressed(): string {
+  const last = location.pathname.split('/').pop() ?? '';
+  try {
+    return decodeURIComponent(last);
+  } catch {
+    return last; // no id that anything has
+  }
+}
+
 /** Opens a design: engines, the kept state, the hold on it. `again` starts over; with `steal` it takes the hold from another tab. */
-export function useDesignSession(id: string): { state: SessionState; again: (steal?: boolean) => void } {
+export function useDesignSession(given: string): { state: SessionState; again: (steal?: boolean) => void } {
   const [state, setState] = useState<SessionState>({ kind: 'loading', doing: 'Fetching the design' });
   const [attempt, setAttempt] = useState({ n: 0, steal: false });
 
   useEffect(() => {
+    const id = addressed();
     let alive = true;
     let session: Session | null = null;
     const lock = takeLock(id, attempt.steal, () => session?.becomeReadOnly());
@@ -76,10 +89,11 @@ export function useDesignSession(id: string): { state: SessionState; again: (ste
         const engines = await pageWorkshop();
         await equip(engines, loaded.value.design);
         if (!alive) return;
-        session = new Session(loaded.value, engines, designs, new PressClient(), new PictureClient(), !holds);
-        void loadSettings(session);
-        void loadLibraries(session);
-        put({ kind: 'open', session });
+        const made = new Session(loaded.value, engines, designs, new PressClient(), new PictureClient(), !holds);
+        session = made;
+        void firstPaint.then(() => kept.get()).then((load) => load(made));
+        void loadLibraries(made);
+        put({ kind: 'open', session: made });
       } catch (e) {
         put({ kind: 'engine', why: e instanceof Error ? e.message : String(e) });
       }
@@ -93,7 +107,7 @@ export function useDesignSession(id: string): { state: SessionState; again: (ste
         lock.release();
       });
     };
-  }, [id, attempt]);
+  }, [given, attempt]);
 
   const again = useCallback((steal = false) => {
     setState({ kind: 'loading', doing: 'Fetching the design' });

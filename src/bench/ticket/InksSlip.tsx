@@ -7,13 +7,20 @@ import { assetName } from '@/core/file/assets';
 import { PROFILES } from '@/core/model/defaults';
 import type { Ink } from '@/core/model/schema';
 import { usedChannels } from '@/core/scene/used';
-import { formatLength, formatNumber } from '@/core/units/length';
+import { SMALL_BLACK, WIDEST_TRAP } from '@/core/model/platesSchema';
+import { formatLength, formatNumber, mm } from '@/core/units/length';
 import { ListChoice } from '@/ui/Choice';
 import { Button } from '@/ui/Button';
 import { FileButton } from '@/ui/FileButton';
 import { NumberField } from '@/ui/NumberField';
 import { storageProblem } from '@/store/open';
+import { comesLater } from '../session/comesLater';
 import { useBench, useSession } from '../session/context';
+
+const Coverage = comesLater(
+  () => import('./Coverage').then((m) => m.Coverage),
+  () => <p className="m-0 text-faint">Measuring …</p>,
+);
 
 /** Ink that a paper whose makers gave no limit is taken to bear (common practice for coated sheets). */
 const USUAL_LIMIT = 3;
@@ -101,12 +108,59 @@ export function InksSlip() {
         value={design.profile.totalInkLimit * 100}
         onCommit={(v) => session.commit('Ink limit', (d) => void (d.profile.totalInkLimit = v / 100))}
       />
+      <Coverage />
       {totalInk && (
         <p className="m-0 text-faint">
           Fullest point of this page: {Math.round(totalInk.total * 100)} % at {formatLength(totalInk.x, unit, 0)},{' '}
           {formatLength(totalInk.y, unit, 0)}.
         </p>
       )}
+      <PlatesMade />
+    </div>
+  );
+}
+
+/** How plates are made from the art: small black laid over what is below, and inks that abut laid over each other. */
+function PlatesMade() {
+  const session = useSession();
+  const plates = useBench((s) => s.design.plates);
+  const put = (label: string, change: NonNullable<typeof plates>) =>
+    session.commit(label, (d) => {
+      const next = { ...d.plates, ...change };
+      if (!next.trap) delete next.trap;
+      if (next.smallBlack === undefined) delete next.smallBlack;
+      if (Object.keys(next).length) d.plates = next;
+      else delete d.plates;
+    });
+  const trap = plates?.trap ?? 0;
+  return (
+    <div className="grid gap-2 border-t border-line pt-2">
+      <NumberField
+        label="Inks that meet overlap by"
+        name="Inks that meet overlap by (trap)"
+        unit="mm"
+        min={0}
+        max={WIDEST_TRAP}
+        decimals={2}
+        step={mm(0.05)}
+        value={trap}
+        onCommit={(v) => put(v > 0 ? `Overlap of inks: ${formatLength(v, 'mm')}` : 'No overlap of inks', { trap: v })}
+      />
+      <p className="m-0 text-[12px] text-faint">
+        {trap > 0
+          ? 'The lighter ink runs so far under the darker one, so that no paper shows where plates lie aside. Plates, Look closer, Overlaps points them out.'
+          : 'Where plates lie a hair aside, paper can show between two inks. Printers often ask for 0.08 to 0.2 mm, or do it themselves: ask yours.'}
+      </p>
+      <NumberField
+        label="Black letters print over, below"
+        name="Black letters print over what is below them, when smaller than"
+        suffix=" pt"
+        min={0}
+        max={1000}
+        decimals={1}
+        value={plates?.smallBlack ?? SMALL_BLACK}
+        onCommit={(v) => put('Small black', { smallBlack: v === SMALL_BLACK ? undefined : v })}
+      />
     </div>
   );
 }

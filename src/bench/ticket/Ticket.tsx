@@ -14,11 +14,13 @@ import { COMMAND_TABLE, runCommand } from '../commands/commands';
 import { useBench, useSession } from '../session/context';
 import { keyText } from '../commands/keys';
 import type { ViewId } from '../session/state';
-import { ChecksSlip } from './ChecksSlip';
+import { comesLater } from '../session/comesLater';
 import { FormatSlip } from './FormatSlip';
 import { HandOver } from '../handOver/HandOver';
 import { InksSlip } from './InksSlip';
 import { PagesSlip } from './PagesSlip';
+
+const ChecksSlip = comesLater(() => import('./ChecksSlip').then((m) => m.ChecksSlip));
 
 /** What is being made? Reads left to right as the order of the work; each part opens its slip. */
 export function Ticket({ onFind }: { onFind: () => void }) {
@@ -98,6 +100,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
           <Slip
             title="Inks"
             width={380}
+            aside
             trigger={
               <Segment
                 label="Inks"
@@ -131,6 +134,7 @@ export function Ticket({ onFind }: { onFind: () => void }) {
           <Slip
             title="Inks"
             width={380}
+            aside
             trigger={
               <Segment
                 label="Total ink"

@@ -1,4 +1,5 @@
-import { aimedNodes, setColour } from '@/core/edit/paint';
+import { aimedNodes } from '@/core/edit/aims';
+import { setColour } from '@/core/edit/paint';
 import type { Colour } from '@/core/model/schema';
 import { withBeadColour, withLastBead } from './beadColour';
 import { chosenLetters, count, freeSelection } from '../session/commandDef';
@@ -11,6 +12,11 @@ import { noteColour } from '../session/settings';
 export function applyColour(s: Session, colour: Colour, name: string): void {
   const ids = freeSelection(s);
   const { aim } = s.state;
+  if (s.state.tool === 'regions') {
+    noteColour(s, colour);
+    s.say(`Areas get ${name} now: click one, or drag across several.`);
+    return;
+  }
   if (aimsAtGround(s)) {
     noteColour(s, colour);
     const { id, name: master } = groundSheet(s);

@@ -1,6 +1,6 @@
 import { localBox } from '@/core/derive/box';
 import { framePath } from '@/core/derive/frame';
-import { paintAt, type Aim } from '@/core/edit/paint';
+import { paintAt, type Aim } from '@/core/edit/aims';
 import { cropFrame, effectivePpi, placedPicture, setPicture } from '@/core/edit/picture';
 import type { Recipe } from '@/core/edit/history';
 import { areaOf } from '@/core/derive/area';

@@ -1,5 +1,5 @@
 import { isText } from '@/core/derive/layout';
-import { paintAt, type Aim } from '@/core/edit/paint';
+import { paintAt, type Aim } from '@/core/edit/aims';
 import { isLocked } from '@/core/model/tree';
 import type { Session } from '../session/session';
 

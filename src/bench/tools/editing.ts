@@ -1,5 +1,5 @@
-import { isLineAim } from '@/core/edit/paint';
-import { deleteNodes } from '@/core/edit/pile';
+import { isLineAim } from '@/core/edit/aims';
+import { deleteNodes } from '@/core/edit/remove';
 import { leaveStory } from '@/core/edit/thread';
 import { isText } from '@/core/derive/layout';
 import { asShape, asWindow, canHoldText, emptyStory } from '@/core/edit/window';

@@ -2,8 +2,8 @@ import type { Recipe } from '@/core/edit/history';
 import { writeContours } from '@/core/edit/nodes';
 import { brushed } from '@/core/edit/smoothing';
 import { apply, invert, meanScale, type Point } from '@/core/geometry/matrix';
-import { fitClosed, fitPoints } from '@/core/geometry/fit';
-import { nodesOfPieces, pathOfNodes, type NodeContour } from '@/core/geometry/nodes';
+import { lineThrough } from '@/core/edit/handLine';
+import { pathOfNodes } from '@/core/geometry/nodes';
 import { LINE, MOVE } from '@/core/geometry/path';
 import { mm } from '@/core/units/length';
 import type { DesignNode } from '@/core/model/schema';
@@ -87,31 +87,6 @@ function drawLine(c: ToolContext, start: PointerAt): Gesture {
     },
     cancel: end,
   };
-}
-
-/** The nodes of a line drawn by hand, within a tolerance of all its places; widths where a pen pressed. */
-export function lineThrough(
-  points: readonly (Point & { readonly pressure?: number | undefined })[],
-  tolerance: number,
-  closeWithin: number,
-): NodeContour {
-  const [first, last] = [points[0], points[points.length - 1]];
-  const length = points.reduce((n, p, i) => (i ? n + Math.hypot(p.x - points[i - 1].x, p.y - points[i - 1].y) : 0), 0);
-  const closed =
-    points.length > 8 && Math.hypot(last.x - first.x, last.y - first.y) <= closeWithin && length > closeWithin * 5;
-  const contour = nodesOfPieces(closed ? fitClosed(points, tolerance) : fitPoints(points, tolerance), closed);
-  if (!points.some((p) => p.pressure !== undefined)) return contour;
-  return {
-    ...contour,
-    nodes: contour.nodes.map((n) => ({ ...n, width: Math.min(1, Math.max(0, nearestOf(points, n).pressure ?? 1)) })),
-  };
-}
-
-function nearestOf<T extends Point>(points: readonly T[], n: Point): T {
-  return points.reduce(
-    (best, p) => (Math.hypot(p.x - n.x, p.y - n.y) < Math.hypot(best.x - n.x, best.y - n.y) ? p : best),
-    points[0],
-  );
 }
 
 function smooth(c: ToolContext, start: PointerAt): Gesture | null {

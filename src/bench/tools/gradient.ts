@@ -9,7 +9,8 @@ import {
   stopsFrom,
 } from '@/core/edit/gradient';
 import type { Recipe } from '@/core/edit/history';
-import { aimedNodes, paintAt, setPaint, stopsOf } from '@/core/edit/paint';
+import { aimedNodes, paintAt } from '@/core/edit/aims';
+import { setPaint, stopsOf } from '@/core/edit/paint';
 import { paintOnPage } from '@/core/edit/sweep';
 import { apply, invert, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
 import { BLACK } from '@/core/model/defaults';

@@ -1,6 +1,6 @@
 import type { DesignDraft, Recipe } from '@/core/edit/history';
 import { addNodeAt, breakAt, writeContours } from '@/core/edit/nodes';
-import { deleteNodes } from '@/core/edit/pile';
+import { deleteNodes } from '@/core/edit/remove';
 import { apply, invert, type Point } from '@/core/geometry/matrix';
 import { throughPoints } from '@/core/geometry/fit';
 import {

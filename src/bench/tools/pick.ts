@@ -1,4 +1,4 @@
-import { aimedNodes, isFurtherAim } from '@/core/edit/paint';
+import { aimedNodes, isFurtherAim } from '@/core/edit/aims';
 import { areaOf } from '@/core/derive/area';
 import { isText } from '@/core/derive/layout';
 import { distanceToPath, pathContains } from '@/core/geometry/contains';

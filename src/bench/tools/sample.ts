@@ -1,8 +1,10 @@
 import { exactColour } from '@/core/edit/sample';
 import { addSwatch } from '@/core/edit/swatches';
-import type { Aim } from '@/core/edit/paint';
+import type { Aim } from '@/core/edit/aims';
 import { proposedName } from '@/core/edit/recipeName';
-import type { Colour } from '@/core/model/schema';
+import { referencesOn } from '@/core/edit/trace';
+import type { Colour, Design } from '@/core/model/schema';
+import type { Scene } from '@/core/scene/scene';
 import { pageMatrix } from '@/core/model/tree';
 import { sampleLook } from '@/core/render/sample';
 import { holds } from '@/core/geometry/rect';
@@ -22,9 +24,23 @@ export interface Sampled {
   readonly from: string;
 }
 
+const undimmed = new WeakMap<object, Design>();
+/** What is sampled: references are dimmed for the eye only. */
+function sampledScene(s: Session): Scene {
+  const { design, page } = s;
+  const layers = referencesOn(design, page).filter((l) => l.opacity !== undefined);
+  if (!layers.length) return s.scene();
+  let known = undimmed.get(design);
+  if (!known) {
+    const full = layers.map(({ opacity: _, ...rest }) => [rest.id, rest] as const);
+    undimmed.set(design, (known = { ...design, nodes: { ...design.nodes, ...Object.fromEntries(full) } }));
+  }
+  return s.engines.builder.build(known, page);
+}
+
 /** The colour at a place: as the paper looks there, or the exact paint of the object under it. */
 function sampleAt(s: Session, p: PointerAt): Sampled | null {
-  const scene = s.scene();
+  const scene = sampledScene(s);
   if (s.state.sample.take === 'look') {
     const colour = sampleLook(scene, s.palette, p.page);
     return { colour, name: colourName(s.design, colour), from: 'as it looks' };

@@ -17,6 +17,8 @@ import { far, type Gesture, type PointerAt, type Tool, type ToolContext } from '
 const words = afterPaint(() => import('./words'));
 const transform = afterPaint(() => import('./transform'));
 const ofMaster = afterPaint(() => import('./ofMaster'));
+const depths = afterPaint(() => import('./depth'));
+const widths = afterPaint(() => import('./widths'));
 const shadow = afterPaint(() => import('./shadow'));
 export const guides = afterPaint(() => import('./guides'));
 
@@ -38,6 +40,11 @@ export const selectTool: Tool = {
         return of === 'along'
           ? gestureLater(words, (m) => m.dragAlong(c, grip.frame), c)
           : gestureLater(words, (m) => m.dragBend(c, at, grip.frame, of), c);
+      }
+      if (grip.placed.grip.kind === 'depth') return gestureLater(depths, (m) => m.dragDepth(c, grip.frame), c);
+      if (grip.placed.grip.kind === 'width') {
+        const { knot } = grip.placed.grip;
+        return gestureLater(widths, (m) => m.dragWidth(c, at, grip.frame, knot), c);
       }
       const knob = grip.placed.grip;
       return gestureLater(transform, (m) => m.turnKnob(c, at, grip.frame, knob), c);
@@ -99,8 +106,8 @@ export const selectTool: Tool = {
     const grip = gripAt(c.session, at.screen);
     if (grip) {
       const g = grip.placed.grip;
-      if (g.kind === 'turn' || g.kind === 'pivot' || g.kind === 'shadow' || g.kind === 'words') return 'grab';
-      if (g.kind === 'knob' || g.kind === 'corner') return 'pointer';
+      if (g.kind !== 'size' && g.kind !== 'knob' && g.kind !== 'corner' && g.kind !== 'width') return 'grab';
+      if (g.kind === 'knob' || g.kind === 'corner' || g.kind === 'width') return 'pointer';
       const a =
         ((Math.atan2(
           grip.placed.ux.y * g.hx + grip.placed.uy.y * g.hy,

@@ -6,6 +6,7 @@ import {
   Pencil,
   PenTool,
   Pipette,
+  Puzzle,
   Shapes,
   Spline,
   Type,
@@ -84,6 +85,13 @@ export const RACK: readonly RackRow[] = [
     letter: 'm',
     icon: Pipette,
     tool: toolLater(async () => (await import('./sample')).sampleTool),
+  },
+  {
+    id: 'regions',
+    word: 'Regions',
+    letter: 'R',
+    icon: Puzzle,
+    tool: toolLater(async () => (await import('./regions')).regionsTool),
   },
   { id: 'hand', word: 'Hand', letter: 'd', icon: Hand, tool: handTool },
 ];

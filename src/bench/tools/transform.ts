@@ -168,7 +168,7 @@ export function resize(c: ToolContext, start: PointerAt, frame: Frame, placed: P
     if (Math.abs(sy) < least) sy = least;
     const map = multiply(frame.matrix, multiply(scalingAbout(sx, sy, anchor), back));
     last = map;
-    recipe = (d) => scaleNodes(d, s.page, ids, map);
+    recipe = (d) => scaleNodes(d, s.page, ids, map, s.state.growing);
     const { unit } = s.design.setup;
     const scale = Math.hypot(frame.matrix[0], frame.matrix[1]);
     c.readout(

@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useEffectEvent, useRef } from 'react';
-import { aimedNodes, FURTHER_AIMS, stopsOf, type Aim } from '@/core/edit/paint';
+import { aimedNodes, FURTHER_AIMS, type Aim } from '@/core/edit/aims';
+import { stopsOf } from '@/core/edit/paint';
 import { unionAll } from '@/core/geometry/rect';
 import { withDescendants } from '@/core/model/tree';
 import { nearEdge, hitAll } from '@/core/scene/hit';

@@ -2,7 +2,8 @@
 import { useState } from 'react';
 import { Plus } from 'lucide-react';
 import { SMALL_PALETTES } from '@/core/colour/smallPalettes';
-import { aimedNodes, setColour } from '@/core/edit/paint';
+import { aimedNodes } from '@/core/edit/aims';
+import { setColour } from '@/core/edit/paint';
 import { addSwatch, swatchGroups } from '@/core/edit/swatches';
 import { readRecipes } from '@/core/edit/recipeLine';
 import { useBench, useSession } from '../session/context';

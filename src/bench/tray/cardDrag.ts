@@ -1,6 +1,7 @@
 import { insertStop } from '@/core/edit/gradient';
 import type { Recipe } from '@/core/edit/history';
-import { setPaint, stopsOf, type Aim } from '@/core/edit/paint';
+import { type Aim } from '@/core/edit/aims';
+import { setPaint, stopsOf } from '@/core/edit/paint';
 import { moveSwatch } from '@/core/edit/swatches';
 import { isText } from '@/core/derive/layout';
 import type { Colour, Paint } from '@/core/model/schema';

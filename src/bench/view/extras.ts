@@ -11,6 +11,9 @@ export interface OverlayExtras {
   snapPoint: SnapPoint | null;
   /** Stretches that a snap made equal, as boxes without a height or a width. */
   gaps: readonly Rect[];
+  /** The area under the pointer that lines enclose, on the page; and the lines that close its gaps. */
+  lit: PathData | null;
+  bridges: readonly (readonly [Point, Point])[];
   /** Where the next piece of a line being drawn would go, on the page. */
   rubber: PathData | null;
   /** The ring of a brush: its middle on the page, its radius in pixels. */
@@ -25,6 +28,8 @@ export const noExtras = (): OverlayExtras => ({
   snapY: null,
   snapPoint: null,
   gaps: [],
+  lit: null,
+  bridges: [],
   rubber: null,
   brush: null,
   bare: false,

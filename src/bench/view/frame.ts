@@ -1,7 +1,7 @@
 import { localBox } from '@/core/derive/box';
 import { isText, layoutMatrix, layoutOf } from '@/core/derive/layout';
 import { apply, applyVector, meanScale, multiply, type Matrix, type Point } from '@/core/geometry/matrix';
-import { isEmpty, type Rect } from '@/core/geometry/rect';
+import { isEmpty } from '@/core/geometry/rect';
 import { pageMatrix, present } from '@/core/model/tree';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
 import { shadowOf } from '@/core/edit/effects';
@@ -9,16 +9,13 @@ import { dialOf } from '@/core/edit/window';
 import { cornerHandle, roundsItself, treatedCorners } from '@/core/edit/corners';
 import { bisector } from '@/core/geometry/corners';
 import { toScreen } from './camera';
+import { afterPaint } from '../session/afterPaint';
+import type { Frame, Grip, PlacedGrip } from './grips';
 import { alongHandle, BEND_PARTS, bendHandle, type BendPart } from './wordGrips';
+
+export type { Frame, Grip, PlacedGrip } from './grips';
 import type { Session } from '../session/session';
 import type { Camera } from '../session/state';
-
-/** The box round the selection: a box in its own space and the map from there to the page. */
-export interface Frame {
-  readonly box: Rect;
-  readonly matrix: Matrix;
-  readonly single: string | null;
-}
 
 export function selectionFrame(s: Session): Frame | null {
   const { design } = s;
@@ -36,27 +33,7 @@ export function frameOf(s: Session, id: string): Frame | null {
   return isEmpty(box) ? null : { box, matrix: pageMatrix(s.design, s.page, id), single: id };
 }
 
-/** A place to take the frame by: −1, 0, 1 on each axis; `turn` is the arc outside the top right corner. */
-export type Grip =
-  | { readonly kind: 'size'; readonly hx: -1 | 0 | 1; readonly hy: -1 | 0 | 1 }
-  | { readonly kind: 'turn' }
-  | { readonly kind: 'pivot' }
-  | { readonly kind: 'knob'; readonly index: number }
-  | { readonly kind: 'corner'; readonly node: number }
-  | { readonly kind: 'shadow' }
-  | { readonly kind: 'words'; readonly of: 'along' | BendPart };
-
-export interface PlacedGrip {
-  readonly grip: Grip;
-  /** Middle of the mark on the screen. */
-  readonly at: Point;
-  /** The unit vectors of the frame's axes on the screen. */
-  readonly ux: Point;
-  readonly uy: Point;
-  /** What stands beside a knob, and the way its notch points (unit vector); of a shadow's ring, where its line begins. */
-  readonly letter?: string;
-  readonly notch?: Point;
-}
+const lineKnobs = afterPaint(() => import('./lineKnobs'));
 
 /** Knobs need room to be told from ticks: a frame smaller than this (CSS pixels) shows none. */
 const KNOBS_FROM = 44;
@@ -126,6 +103,7 @@ export function placedGrips(s: Session, f: Frame): PlacedGrip[] {
     ...wordGrips(s, f, ux, uy),
     ...knobGrips(s, f, ux, uy),
     ...cornerGrips(s, f, ux, uy),
+    ...(lineKnobs.now?.laterGrips(s, f, ux, uy) ?? []),
   ];
 }
 
@@ -233,6 +211,8 @@ export function gripAt(s: Session, p: Point): { frame: Frame; placed: PlacedGrip
     g.grip.kind === 'words' ||
     g.grip.kind === 'knob' ||
     g.grip.kind === 'corner' ||
+    g.grip.kind === 'width' ||
+    g.grip.kind === 'depth' ||
     (g.grip.kind === 'pivot' && s.state.pivot !== null);
   const found = grips.find((g) => inner(g) && near(g, 9)) ?? grips.find((g) => near(g, 10));
   return found ? { frame, placed: found } : null;

@@ -1,4 +1,5 @@
 import type { Cmyk, Colour, Design, GradientPaint, Ink, OwnColour, Ramp } from '../model/schema';
+import { SMALL_BLACK } from '../model/platesSchema';
 import type { Picture, PictureSpace } from '../model/pictureSchema';
 import type { PictureBook } from '../pictures/book';
 import type { PictureSource } from '../pictures/source';
@@ -30,6 +31,10 @@ export class Palette {
   readonly inks: readonly Ink[];
   readonly spotInks: readonly SpotInk[];
   readonly profileBytes: Uint8Array;
+  /** How far inks that abut are laid over each other, points; 0: not at all. */
+  readonly trap: number;
+  /** Letters of black alone that are smaller overprint, points. */
+  readonly smallBlack: number;
   /** The design's own profile is missing; a shipped one stands in for it. */
   readonly substituted: boolean;
   private readonly pictures: Map<string, Picture>;
@@ -44,13 +49,15 @@ export class Palette {
   private readonly looks = new Map<string, Triple>();
 
   constructor(
-    design: Pick<Design, 'swatches' | 'inks' | 'profile' | 'setup' | 'pictures'>,
+    design: Pick<Design, 'swatches' | 'inks' | 'profile' | 'setup' | 'pictures' | 'plates'>,
     private readonly colours: ColourRoom,
     private readonly book: PictureBook | null = null,
   ) {
     this.room = colours.get(design.profile.file);
     this.pictures = new Map((design.pictures ?? []).map((p) => [p.id, p]));
     this.profileFile = design.profile.file;
+    this.trap = design.plates?.trap ?? 0;
+    this.smallBlack = design.plates?.smallBlack ?? SMALL_BLACK;
     this.press = this.room.press;
     this.profileBytes = this.room.bytes;
     this.substituted = colours.missing.has(design.profile.file);
@@ -65,6 +72,8 @@ export class Palette {
       this.screen,
       this.substituted,
       this.inks.map((i) => [i.lab, i.opaque]),
+      this.trap,
+      this.smallBlack,
     ]);
     this.channels = this.screen ? ['Red', 'Green', 'Blue'] : [...PROCESS, ...this.inks.map((i) => i.name)];
     this.spotInks = this.inks.map((ink) => ({ table: this.press.spotTable(ink.lab), opaque: ink.opaque === true }));

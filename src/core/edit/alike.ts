@@ -6,7 +6,7 @@ import type { Palette } from '../colour/palette';
 import type { Colour, Design, DesignNode, Outline, Page, Paint } from '../model/schema';
 import { childrenOf, isLocked, type NodeId } from '../model/tree';
 import { isText } from '../derive/layout';
-import { paintAt } from './paint';
+import { paintAt } from './aims';
 
 /** What must be alike. Several at once: all of them. */
 export type AlikeBy = 'fill' | 'outline' | 'weight' | 'kind' | 'opacity' | 'name';

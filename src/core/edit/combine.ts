@@ -1,5 +1,5 @@
 import { firstLetters } from '../model/textLooks';
-import { looksOf } from './text';
+import { looksOf } from './textPlace';
 import { combineAll } from '../geometry/boolean/combine';
 import { gapsBetween, piecesOf, type Gap } from '../geometry/boolean/pieces';
 import { invert, multiply, translation, type Matrix, type Point } from '../geometry/matrix';

@@ -8,7 +8,8 @@ import { pageMatrix, parentMatrix, type NodeId } from '../model/tree';
 import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
 import { before, plain, type DesignDraft } from './history';
-import { changeRuns, looksOf, setParagraphLook } from './text';
+import { looksOf } from './textPlace';
+import { changeRuns, setParagraphLook } from './text';
 
 /** Commands for display text that stands on a line or is bent. */
 

@@ -5,7 +5,7 @@ import { setupOn } from '../model/setupOn';
 import { pageById } from '../model/tree';
 import { plain, type DesignDraft } from './history';
 import { addMaster, setMaster } from './masters';
-import { runAt } from './text';
+import { runAt } from './textPlace';
 import { putParagraphs } from './writing';
 
 /** Puts a field in the place of a stretch of a story, looking like what stands before it. It is one character there. */

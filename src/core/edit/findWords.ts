@@ -2,7 +2,7 @@ import type { Design, Page, Story } from '../model/schema';
 import { childrenOf, type NodeId, sheetsOf, pageById } from '../model/tree';
 import { plainText } from '../text/layout';
 import { plain, type DesignDraft } from './history';
-import { deleteNodes } from './pile';
+import { deleteNodes } from './remove';
 import { replaceText } from './text';
 
 /** How words are looked for. */

@@ -4,7 +4,8 @@ import type { Design, NodeOf, Story } from '../model/schema';
 import type { NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { before, plain, type DesignDraft } from './history';
-import { changeRuns, looksOf } from './text';
+import { looksOf } from './textPlace';
+import { changeRuns } from './text';
 
 /** Commands that make words as long, as high or as large as they are wanted. Lengths are the text's own, points. */
 

@@ -1,9 +1,10 @@
 import { lettersPath } from '../derive/area';
 import { framePath } from '../derive/frame';
 import { layoutMatrix, layoutOf, type TextNode } from '../derive/layout';
-import { IDENTITY, multiply, translation, type Matrix } from '../geometry/matrix';
+import { IDENTITY, meanScale, multiply, translation, type Matrix } from '../geometry/matrix';
 import { pathBounds, transformPath, type PathData } from '../geometry/path';
-import type { Design, DesignNode, NodeOf, Paint } from '../model/schema';
+import { SMALL_BLACK } from '../model/platesSchema';
+import type { Colour, Design, DesignNode, NodeOf, Paint } from '../model/schema';
 import { bentRun } from '../text/bent';
 import type { FontBook } from '../text/fonts';
 import type { PlacedRun } from '../text/line';
@@ -50,6 +51,13 @@ export function lettersAsShapes(
     said = '';
   };
   const layout = layoutOf(d, node, fonts);
+  const scale = meanScale(node.transform) * meanScale(layoutMatrix(node));
+  const least = d.plates?.smallBlack ?? SMALL_BLACK;
+  // Small black letters print over what is below them; as shapes they are told to.
+  const over = (paint: Paint, size: number): Paint =>
+    paint.kind === 'colour' && !paint.overprint && size * scale < least && isBlackRecipe(d, paint.colour)
+      ? { ...paint, overprint: true }
+      : paint;
   const toOwn = layoutMatrix(node);
   for (const line of layout.lines) {
     const place = layout.warp ? toOwn : multiply(toOwn, translation(line.x, line.baseline));
@@ -61,7 +69,7 @@ export function lettersAsShapes(
         const path = placed(glyphPath(run, g));
         if (!path.length) continue;
         letters.push(
-          put({ ...blank(g.text || 'Letter'), kind: 'path', path, fillRule: 'nonZero', ...paintsOf(run, path) }),
+          put({ ...blank(g.text || 'Letter'), kind: 'path', path, fillRule: 'nonZero', ...paintsOf(run, path, over) }),
         );
         said += g.text;
       }
@@ -72,7 +80,7 @@ export function lettersAsShapes(
             kind: 'path',
             path: placed(rules),
             fillRule: 'nonZero',
-            fills: [run.run.fill],
+            fills: [over(run.run.fill, run.size)],
             outlines: [],
           }),
         );
@@ -84,7 +92,11 @@ export function lettersAsShapes(
 }
 
 /** What a letter is painted with by itself: a gradient laid over each letter lies over this one. */
-function paintsOf({ run }: PlacedRun, path: PathData): Pick<NodeOf<'path'>, 'fills' | 'outlines'> {
+function paintsOf(
+  { run, size }: PlacedRun,
+  path: PathData,
+  over: (paint: Paint, size: number) => Paint,
+): Pick<NodeOf<'path'>, 'fills' | 'outlines'> {
   const { x0, y0, x1, y1 } = pathBounds(path);
   const each = (paint: Paint): Paint => {
     if (paint.kind !== 'gradient' || !paint.eachLetter) return paint;
@@ -92,7 +104,19 @@ function paintsOf({ run }: PlacedRun, path: PathData): Pick<NodeOf<'path'>, 'fil
     return { ...whole, geometry: multiply([x1 - x0, 0, 0, y1 - y0, x0, y0], paint.geometry) };
   };
   return {
-    fills: run.fill.kind === 'none' ? [] : [each(run.fill)],
-    outlines: run.outline ? [{ ...run.outline, paint: each(run.outline.paint) }] : [],
+    fills: run.fill.kind === 'none' ? [] : [over(each(run.fill), size)],
+    outlines: run.outline ? [{ ...run.outline, paint: over(each(run.outline.paint), size) }] : [],
   };
+}
+
+/** Is a colour black ink alone, by its recipe? Colours of light become several inks. */
+function isBlackRecipe(d: Pick<Design, 'swatches'>, colour: Colour): boolean {
+  if ('swatch' in colour) {
+    const swatch = d.swatches.find((s) => s.id === colour.swatch);
+    return swatch?.kind === 'colour' && colour.tint >= 0.95 && isBlackRecipe(d, swatch.colour);
+  }
+  if ('gray' in colour) return colour.gray <= 0.05;
+  if (!('cmyk' in colour)) return false;
+  const [c, m, y, k] = colour.cmyk;
+  return k >= 0.95 && c < 0.02 && m < 0.02 && y < 0.02;
 }

@@ -1,7 +1,8 @@
 import type { Design, Letters, Paragraph, ParagraphSet, Run, Story, TextLook } from '../model/schema';
 import { baseOf, chainOf, setStory } from '../model/textLooks';
 import { plain, type DesignDraft } from './history';
-import { changeRuns, looksOf, paragraphAt } from './text';
+import { looksOf } from './textPlace';
+import { changeRuns, paragraphAt } from './text';
 
 /** Commands for looks of texts: made from words, given to words, changed once for all that follow them. */
 

@@ -3,7 +3,7 @@ import type { Design, Page, Paint, Pattern } from '../model/schema';
 import { isMaster, mastersOf, pageById, reachedBy, sheetsOf, type NodeId } from '../model/tree';
 import { copyNodes, pasteClip } from './clip';
 import { plain, type DesignDraft } from './history';
-import { deleteNodes } from './pile';
+import { deleteNodes } from './remove';
 
 /** Masters, grounds, and what a page takes over of its master. Sheets are pages and masters. */
 

@@ -20,7 +20,7 @@ import { splitSegment, type Segment } from '../geometry/segments';
 import type { Corner, Design, NodeOf, Page } from '../model/schema';
 import { pageMatrix, type NodeId } from '../model/tree';
 import { before, type DesignDraft } from './history';
-import { deleteNodes } from './pile';
+import { deleteNodes } from './remove';
 
 /** Commands on the nodes of paths. Nodes are named by their flat number, contour by contour; points are in the path's own space. */
 

@@ -2,7 +2,7 @@ import { IDENTITY } from '../geometry/matrix';
 import type { Design, Numbering, Page, Setup } from '../model/schema';
 import { copyNodes, pasteClip } from './clip';
 import type { DesignDraft } from './history';
-import { deleteNodes } from './pile';
+import { deleteNodes } from './remove';
 
 /** Puts an empty page behind another, on the same master and of the same format. Answers its id. */
 export function addPage(d: DesignDraft, after: string, newId: () => string): string {

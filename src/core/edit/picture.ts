@@ -4,7 +4,8 @@ import type { Design, Paint, Picture, PicturePaint, Tone } from '../model/schema
 import { mm } from '../units/length';
 import type { NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
-import { setPaint, type Aim } from './paint';
+import { type Aim } from './aims';
+import { setPaint } from './paint';
 import { visitPaints } from '../model/paints';
 import { mapPaints, placedPaint } from './place';
 

@@ -2,6 +2,7 @@ import { isPlaced } from '../model/paints';
 import {
   apply,
   applyVector,
+  determinant,
   invert,
   multiply,
   rotation,
@@ -11,10 +12,14 @@ import {
   type Point,
 } from '../geometry/matrix';
 import { transformPath } from '../geometry/path';
-import type { Arrangement, Design, NodeKind, Page, Paint, Story } from '../model/schema';
+import { scaledEffect } from '../model/effects';
+import { own } from '../model/own';
+import type { Arrangement, Design, NodeKind, Outline, Page, Paint, Story } from '../model/schema';
+import { shapeById } from '../shapes/catalogue';
 import { parentMatrix, topmost, type NodeId } from '../model/tree';
 import { before, plain, type DesignDraft } from './history';
-import { changeRuns, looksOf } from './text';
+import { looksOf } from './textPlace';
+import { changeRuns } from './text';
 import { taken } from './taken';
 
 /** Commands that say where things are. Points and matrices are in page space, points, y down. */
@@ -35,27 +40,51 @@ export const moveNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], dx
 export const turnNodes = (d: DesignDraft, page: Page, ids: readonly NodeId[], degrees: number, about: Point): void =>
   transformNodes(d, page, ids, rotation(degrees, about));
 
+/** What grows with an object that is sized; what does not keeps its measure. */
+export interface Growing {
+  /** Weights of outlines, their dashes and all else of them. */
+  readonly lines: boolean;
+  /** Radii of treated corners. */
+  readonly corners: boolean;
+  /** Gradients, pools, pictures and patterns of fills and outlines. */
+  readonly paints: boolean;
+  /** Lengths of shadows and depths. */
+  readonly effects: boolean;
+}
+export const GROWING: Growing = { lines: false, corners: false, paints: true, effects: false };
+
 /**
- * Takes nodes through a scaling of the page: widths, heights, letter sizes and gradient geometry change, transforms only
- * as far as they must. Outlines and corner radii keep their measures.
+ * Takes nodes through a scaling of the page: widths, heights and letter sizes change, transforms only as far as they must,
+ * and what else is told to grow.
  */
-export function scaleNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], map: Matrix): void {
+export function scaleNodes(
+  d: DesignDraft,
+  page: Page,
+  ids: readonly NodeId[],
+  map: Matrix,
+  growing: Growing = GROWING,
+): void {
   const was = before(d);
   for (const id of topmost(was, page, ids)) {
     const outer = parentMatrix(was, page, id);
     const back = invert(outer);
-    if (back) scaleInParent(d, id, multiply(back, multiply(map, outer)));
+    if (back) scaleInParent(d, id, multiply(back, multiply(map, outer)), growing);
   }
 }
 
 /** Takes nodes through a scaling of the space they lie in. */
-export function scaleIn(d: DesignDraft, ids: readonly NodeId[], map: Matrix): void {
-  for (const id of ids) scaleInParent(d, id, map);
+export function scaleIn(d: DesignDraft, ids: readonly NodeId[], map: Matrix, growing: Growing = GROWING): void {
+  for (const id of ids) scaleInParent(d, id, map, growing);
 }
 
-function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
+function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix, growing: Growing): void {
   const node = d.nodes[id];
   const m = node.transform as Matrix;
+  if (growing.effects && node.effects) {
+    const by = Math.sqrt(Math.abs(determinant(map)));
+    node.effects = node.effects.map((e) => scaledEffect(e, by)) as typeof node.effects;
+  }
+  if (growing.effects && 'depth' in node && node.depth) node.depth.length *= Math.sqrt(Math.abs(determinant(map)));
   if ('children' in node) {
     // A group has no size of its own: its children take the map, seen from inside the group.
     const back = invert(m);
@@ -70,8 +99,16 @@ function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
       }
       node.arrangement = mapArrangement(node.arrangement as Arrangement, inside) as typeof node.arrangement;
     }
-    for (const child of node.children) scaleInParent(d, child, inside);
-    if (node.kind === 'combination') mapPaints(node, (p) => placedPaint(p, inside));
+    for (const child of node.children) scaleInParent(d, child, inside, growing);
+    if (node.kind === 'group' && node.regions)
+      node.regions.areas = node.regions.areas.map((a) => ({
+        paint: growing.paints ? (placedPaint(a.paint as Paint, inside) as typeof a.paint) : a.paint,
+        path: [...transformPath(a.path, inside)],
+      }));
+    if (node.kind === 'combination') {
+      if (growing.paints) mapPaints(node, (p) => placedPaint(p, inside));
+      if (growing.lines) scaleLines(node, Math.sqrt(Math.abs(determinant(inside))));
+    }
     return;
   }
   const full = multiply(map, m);
@@ -82,7 +119,7 @@ function scaleInParent(d: DesignDraft, id: NodeId, map: Matrix): void {
   };
   const sx = Math.max(growth({ x: 1, y: 0 }), 1e-6);
   const sy = Math.max(growth({ x: 0, y: 1 }), 1e-6);
-  resizeContent(d, node, sx, sy);
+  resizeContent(d, node, sx, sy, growing);
   node.transform = [...multiply(full, scaling(1 / sx, 1 / sy))];
 }
 
@@ -146,9 +183,61 @@ const RESIZES: { readonly [K in NodeKind]: Resize<Draft<K>> } = {
   unknown: asItIs,
 };
 
-function resizeContent(d: DesignDraft, node: DesignDraft['nodes'][string], sx: number, sy: number): void {
+function resizeContent(
+  d: DesignDraft,
+  node: DesignDraft['nodes'][string],
+  sx: number,
+  sy: number,
+  growing: Growing,
+): void {
   (RESIZES[node.kind] as Resize<typeof node>)(node, sx, sy, d);
-  mapPaints(node, (p) => placedPaint(p, scaling(sx, sy)));
+  if (growing.paints) mapPaints(node, (p) => placedPaint(p, scaling(sx, sy)));
+  const by = Math.sqrt(sx * sy);
+  if (growing.lines) {
+    scaleLines(node, by);
+    // Letters of a frame keep their size, and so their lines.
+    if (node.kind === 'displayText') changeLetterLines(d, node.story, by);
+  }
+  if (growing.corners) scaleCorners(node, by);
+}
+
+/** Lines so many times as heavy, and all lengths of theirs with them. */
+function scaleLines(node: DesignDraft['nodes'][string], by: number): void {
+  if ('outlines' in node) node.outlines = node.outlines.map((o) => grownLine(o as Outline, by)) as typeof node.outlines;
+  if ('letterOutlines' in node && node.letterOutlines)
+    node.letterOutlines = node.letterOutlines.map((o) => grownLine(o as Outline, by)) as typeof node.letterOutlines;
+}
+
+function changeLetterLines(d: DesignDraft, story: string, by: number): void {
+  d.stories[story] = changeRuns(looksOf(d as Design), plain(d.stories[story]) as Story, 0, 0, (r, set) => ({
+    ...r,
+    ...(set.outline && { outline: grownLine(set.outline, by) }),
+  })) as (typeof d.stories)[string];
+}
+
+function grownLine(o: Outline, by: number): Outline {
+  const { dashes, dashOffset, away, wobble } = o;
+  return {
+    ...o,
+    width: o.width * by,
+    ...(dashes && { dashes: dashes.map((v) => v * by) }),
+    ...(dashOffset !== undefined && { dashOffset: dashOffset * by }),
+    ...(away !== undefined && { away: away * by }),
+    ...(wobble && { wobble: { ...wobble, strength: wobble.strength * by, wave: Math.max(0.5, wobble.wave * by) } }),
+  };
+}
+
+function scaleCorners(node: DesignDraft['nodes'][string], by: number): void {
+  if ('corners' in node && node.corners) {
+    const { all, each } = node.corners;
+    if (all) all.radius *= by;
+    for (const c of Object.values(each ?? {})) c.radius *= by;
+  }
+  // Radii that a dialled shape has among its measures.
+  if (node.kind === 'shape')
+    for (const p of shapeById(node.shape)?.params ?? [])
+      if (p.letter === 'r' && p.unit === 'length' && own(node.knobs, p.id) !== undefined)
+        node.knobs[p.id] = Math.min(p.max, node.knobs[p.id] * by);
 }
 
 /** A scaling about a point, along axes turned by `angle` degrees. */

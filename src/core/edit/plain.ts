@@ -1,5 +1,5 @@
 import { firstLetters } from '../model/textLooks';
-import { looksOf } from './text';
+import { looksOf } from './textPlace';
 import { piecesOf } from '../geometry/boolean/pieces';
 import { multiply, type Matrix } from '../geometry/matrix';
 import { copyMatrices } from '../model/copies';
@@ -73,8 +73,11 @@ const baseOf = (n: DesignNode): Base => {
 
 const outlined: Plain<NodeOf<'shape'> | NodeOf<'path'>> = (node, base) => {
   const { path, rule } = outlinePath(node);
-  return [{ ...base, kind: 'path', path, fillRule: rule, fills: node.fills, outlines: node.outlines }];
+  return [{ ...base, kind: 'path', path, fillRule: rule, ...deepAs(node), fills: node.fills, outlines: node.outlines }];
 };
+
+/** A shape stays pushed back. */
+const deepAs = ({ depth }: Pick<NodeOf<'path'>, 'depth'>): Pick<NodeOf<'path'>, 'depth'> => (depth ? { depth } : {});
 
 /** By kind; null for what is plain already, or would lose what it is for. A new kind needs its row. */
 const PLAIN: { readonly [K in NodeKind]: Plain<NodeOf<K>> | null } = {
@@ -112,6 +115,7 @@ function plainCombination(
         kind: 'path',
         path: area.region.path,
         fillRule: area.region.rule,
+        ...deepAs(node),
         fills: node.fills,
         outlines: node.outlines,
       },

@@ -1,7 +1,8 @@
 import { apply, invert, multiply, type Matrix, type Point } from '../geometry/matrix';
 import type { Colour, Design, Pool, PoolsPaint } from '../model/schema';
 import type { NodeId } from '../model/tree';
-import { paintAt, stopsOf, type Aim } from './paint';
+import { paintAt, type Aim } from './aims';
+import { stopsOf } from './paint';
 
 /** The exact colour of a part of an object; of a gradient, that of the stop nearest to the point. `matrix` maps the object to the page. */
 export function exactColour(d: Design, id: NodeId, aim: Aim, matrix: Matrix, p: Point): Colour | null {

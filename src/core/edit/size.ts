@@ -5,7 +5,7 @@ import { parentMatrix, withDescendants, type NodeId } from '../model/tree';
 import type { FontBook } from '../text/fonts';
 import { boxIn, localBox } from '../derive/box';
 import { tryOut } from './history';
-import { moveNodes, scaleNodes, scalingAbout } from './place';
+import { GROWING, moveNodes, scaleNodes, scalingAbout, type Growing } from './place';
 
 /** The frame round objects: its box in a space of its own, and the map from there to the page. `single`: it is that of one object. */
 export interface SizeFrame {
@@ -34,6 +34,7 @@ function exactSizing(
   frame: SizeFrame,
   want: { readonly x: number; readonly y: number },
   fonts: FontBook,
+  growing: Growing,
 ): { readonly map: Matrix; readonly shift: Matrix } {
   let [sx, sy] = [want.x, want.y];
   const plain = { map: sizingMap(frame, sx, sy), shift: translation(0, 0) };
@@ -42,7 +43,7 @@ function exactSizing(
   for (let i = 0; i < TRIES; i++) {
     const map = sizingMap(frame, sx, sy);
     const box = measured(
-      tryOut(design, (d) => scaleNodes(d, page, ids, map)),
+      tryOut(design, (d) => scaleNodes(d, page, ids, map, growing)),
       page,
       ids,
       frame,
@@ -74,10 +75,11 @@ export function sizeExactly(
   frame: SizeFrame,
   want: { readonly x: number; readonly y: number },
   fonts: FontBook,
+  growing: Growing = GROWING,
 ) {
-  const { map, shift } = exactSizing(design, page, ids, frame, want, fonts);
+  const { map, shift } = exactSizing(design, page, ids, frame, want, fonts, growing);
   return (d: Parameters<typeof scaleNodes>[0]): void => {
-    scaleNodes(d, page, ids, map);
+    scaleNodes(d, page, ids, map, growing);
     if (shift[4] || shift[5]) moveNodes(d, page, ids, shift[4], shift[5]);
   };
 }

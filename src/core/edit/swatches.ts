@@ -309,3 +309,18 @@ export function moveInk(d: DesignDraft, id: string, by: number): void {
   const [ink] = d.inks.splice(at, 1);
   d.inks.splice(to, 0, ink);
 }
+
+/** Makes two spot inks one: all that is printed in the first is printed in the second from now on. */
+export function mergeInks(d: DesignDraft, from: string, into: string): void {
+  const other = (c: Colour): Colour => ('ink' in c && c.ink === from ? { ...c, ink: into } : c);
+  mapEverywhere(d, other, (swatch) => ({ swatch }));
+  for (const s of d.swatches)
+    if (s.kind === 'colour' && 'ink' in s.colour && s.colour.ink === from) s.colour.ink = into;
+  d.inks = d.inks.filter((i) => i.id !== from);
+}
+
+/** Takes an ink that nothing is printed in out of the design, with its swatches. */
+export function removeInk(d: DesignDraft, id: string): void {
+  d.swatches = d.swatches.filter((s) => s.kind !== 'colour' || !('ink' in s.colour) || s.colour.ink !== id);
+  dropUnusedInks(d);
+}

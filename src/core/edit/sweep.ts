@@ -7,7 +7,8 @@ import type { FontBook } from '../text/fonts';
 import { boxIn, localBox } from '../derive/box';
 import { firstGradient, geometryBetween, geometryOnPage, matchedStops } from './gradient';
 import { before, type DesignDraft } from './history';
-import { aimedNodes, paintAt, rampOf, setPaint, type Aim } from './paint';
+import { aimedNodes, paintAt, type Aim } from './aims';
+import { rampOf, setPaint } from './paint';
 import { setRamp } from './swatches';
 
 /** Writes a ramp where it is kept: in its swatch, where all users follow, or in the gradients of the aimed parts. */

@@ -12,6 +12,8 @@ export function setWhole(
     readonly maskMode?: 'outline' | 'opacity' | 'light' | null;
     /** How far words stay off it; null: they run over it. */
     readonly pushesWords?: number | null;
+    /** What is said of it to those who cannot see it; empty: nothing. */
+    readonly alt?: string;
   },
 ): void {
   for (const id of ids) {
@@ -28,6 +30,10 @@ export function setWhole(
     if (change.pushesWords !== undefined) {
       if (change.pushesWords === null) delete node.pushesWords;
       else node.pushesWords = Math.max(0, change.pushesWords);
+    }
+    if (change.alt !== undefined) {
+      if (change.alt) node.alt = change.alt;
+      else delete node.alt;
     }
     if (change.maskMode !== undefined) {
       if (change.maskMode) node.maskMode = change.maskMode;

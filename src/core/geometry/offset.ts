@@ -14,6 +14,14 @@ export function offsetRegion(
   tolerance: number,
 ): Region {
   if (by === 0 || !area.path.length) return area;
-  const edge = strokeOutline(area.path, { ...corners, width: 2 * Math.abs(by), cap: 'butt' }, tolerance);
+  const edge = strokeOutline(area.path, band(by, corners), tolerance);
   return combineTwo(area, { path: edge, rule: 'nonZero' }, by > 0 ? 'union' : 'subtract').region;
 }
+
+/** Whole, whatever line it is grown for. */
+export const band = (by: number, { join, miterLimit }: Pick<StrokeStyle, 'join' | 'miterLimit'>): StrokeStyle => ({
+  join,
+  miterLimit,
+  width: 2 * Math.abs(by),
+  cap: 'butt',
+});

@@ -12,6 +12,17 @@ export const COORDS = [2, 2, 6, 0] as const;
 
 export type FillRule = 'nonZero' | 'evenOdd';
 
+/** Is a list of numbers a path from its first opcode, a move, to the last coordinate? */
+export function isWholePath(path: readonly number[]): boolean {
+  let i = 0;
+  while (i < path.length) {
+    const coords = COORDS[path[i] as 0 | 1 | 2 | 3];
+    if (coords === undefined || (i === 0 && path[0] !== MOVE)) return false;
+    i += 1 + coords;
+  }
+  return i === path.length;
+}
+
 /** What geometry draws into: SVG text, PDF operators, a canvas and our own lists are all such sinks. */
 export interface PathSink {
   moveTo(x: number, y: number): void;

@@ -101,6 +101,33 @@ export function pathOfContours(contours: readonly Contour[]): PathData {
 /** Pieces of all contours together. */
 export const segmentCount = (path: PathData): number => contoursOf(path).reduce((n, c) => n + c.segments.length, 0);
 
+/** The same line with no node in the middle of a straight stretch. */
+export function withoutMidpoints(path: PathData): PathData {
+  const goesOn = (a: Segment, b: Segment): boolean => {
+    if (!a.straight || !b.straight) return false;
+    const [ax, ay, bx, by] = [a.x3 - a.x0, a.y3 - a.y0, b.x3 - b.x0, b.y3 - b.y0];
+    const both = Math.hypot(ax, ay) * Math.hypot(bx, by);
+    return ax * bx + ay * by > 0 && Math.abs(ax * by - ay * bx) <= ALIGNED * both;
+  };
+  return pathOfContours(
+    contoursOf(path).map(({ segments, closed }) => {
+      const out: Segment[] = [];
+      for (const s of segments) {
+        const last = out[out.length - 1];
+        if (last && goesOn(last, s)) out[out.length - 1] = straight(last.x0, last.y0, s.x3, s.y3);
+        else out.push(s);
+      }
+      if (closed && out.length > 3 && goesOn(out[out.length - 1], out[0])) {
+        const last = out.pop()!;
+        out[0] = straight(last.x0, last.y0, out[0].x3, out[0].y3);
+      }
+      return { segments: out, closed };
+    }),
+  );
+}
+/** The sine of an angle that no one sees. */
+const ALIGNED = 1e-6;
+
 /** Both halves of a piece at a parameter inside it (de Casteljau). */
 export function splitSegment(s: Segment, t: number): [Segment, Segment] {
   const mix = (a: number, b: number) => a + (b - a) * t;

@@ -1,4 +1,4 @@
-import { dashPath } from './dash';
+import { dashPath, type Dash } from './dash';
 import { PathBuilder, flatten, type PathData, type Polyline } from './path';
 
 export type LineCap = 'butt' | 'round' | 'square';
@@ -10,8 +10,8 @@ export interface StrokeStyle {
   readonly join: LineJoin;
   /** Longest miter as a multiple of the width (PDF 32000-1 8.4.3.5). */
   readonly miterLimit: number;
-  /** Cut into dashes: lengths drawn and left out in turn, and how far into them each contour begins. Absent: whole. */
-  readonly dash?: { readonly lengths: readonly number[]; readonly offset: number };
+  /** Cut into dashes. Absent: whole. */
+  readonly dash?: Dash;
 }
 
 /**
@@ -22,7 +22,7 @@ export interface StrokeStyle {
 export function strokeOutline(path: PathData, style: StrokeStyle, tolerance: number): PathData {
   if (!(style.width > 0)) return [];
   const out = new PathBuilder();
-  const drawn = style.dash ? dashPath(path, style.dash.lengths, style.dash.offset) : path;
+  const drawn = style.dash ? dashPath(path, style.dash) : path;
   for (const line of flatten(drawn, tolerance)) strokeContour(line, style, tolerance, out);
   return out.data;
 }

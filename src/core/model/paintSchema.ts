@@ -1,8 +1,9 @@
 import '../zodSetup';
 import * as z from 'zod/mini';
+import { isWholePath } from '../geometry/path';
 import { colourPaintSchema } from './effects';
 import { picturePaintSchema } from './pictureSchema';
-import { colourSchema, coordinate, id, matrix, measure, unit01 } from './primitives';
+import { colourSchema, coordinate, id, matrix, measure, pathNumbers, unit01 } from './primitives';
 
 export const midpointSchema = z.number().check(z.gte(0.02), z.lte(0.98));
 const stopSchema = z.readonly(
@@ -78,8 +79,33 @@ export const paintSchema = z.union([
   picturePaintSchema,
 ]);
 
+const endSize = z.number().check(z.gte(0.2), z.lte(50));
+/** What stands at an end of an open line; `size` times as large as suits the line's weight. */
+const endSchema = z.union([
+  z.readonly(
+    z.strictObject({
+      kind: z.enum(['arrow', 'slim', 'open', 'bar', 'dot', 'ring', 'box', 'diamond']),
+      size: endSize,
+    }),
+  ),
+  /** A shape of one's own, in weights of the line: its tip at 0 0, the line coming from the left. */
+  z.readonly(
+    z.strictObject({
+      kind: z.literal('own'),
+      path: pathNumbers.check(
+        z.maxLength(20_000),
+        z.refine((p) => Array.isArray(p) && isWholePath(p)),
+      ),
+      size: endSize,
+    }),
+  ),
+]);
+
 /** So many dashes and gaps at most. */
 export const MOST_DASHES = 32;
+
+/** A line's width changes at so many places at most. */
+export const MOST_KNOTS = 24;
 
 export const outlineSchema = z.readonly(
   z.strictObject({
@@ -100,6 +126,8 @@ export const outlineSchema = z.readonly(
     ),
     /** How far into the dashes it begins. */
     dashOffset: z.optional(coordinate),
+    /** Dashes become a little longer or shorter, so that corners stand within one and open ends have a whole one. */
+    dashFit: z.optional(z.literal(true)),
     /** What is seen between the dashes. Absent: nothing. */
     between: z.optional(colourPaintSchema),
     /** Below the fills, not over them. */
@@ -108,5 +136,29 @@ export const outlineSchema = z.readonly(
     side: z.optional(z.enum(['inside', 'outside'])),
     /** How far outside the edge it runs; below nothing, inside. Absent: on it. */
     away: z.optional(coordinate),
+    /** What stands where an open line begins and ends. Absent: nothing. */
+    start: z.optional(endSchema),
+    end: z.optional(endSchema),
+    /** How wide it is along its way (0…1) as a share of its width; between two of them it changes evenly. Absent: all of it everywhere. */
+    profile: z.optional(
+      z.readonly(
+        z.array(z.readonly(z.strictObject({ at: unit01, share: unit01 }))).check(
+          z.minLength(2),
+          z.maxLength(MOST_KNOTS),
+          z.refine((k) => k.every((p, i) => !i || p.at >= k[i - 1].at)),
+        ),
+      ),
+    ),
+    /** It strays as a hand's line does: so far, from bulge to bulge, drawn so many times over. */
+    wobble: z.optional(
+      z.readonly(
+        z.strictObject({
+          strength: z.number().check(z.gt(0), z.lte(1000)),
+          wave: z.number().check(z.gte(0.5), z.lte(10_000)),
+          passes: z.number().check(z.int(), z.gte(1), z.lte(5)),
+          seed: z.number().check(z.int(), z.gte(0), z.lte(9999)),
+        }),
+      ),
+    ),
   }),
 );

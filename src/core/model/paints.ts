@@ -1,4 +1,4 @@
-import type { Colour, Design, DesignNode, Letters, Outline, Page, Paint, Story, TextLook } from './schema';
+import type { Colour, Depth, Design, DesignNode, Letters, Outline, Page, Paint, Story, TextLook } from './schema';
 
 type PaintOf<K extends Paint['kind']> = Extract<Paint, { kind: K }>;
 interface PaintRow<P> {
@@ -78,6 +78,12 @@ export function eachPaintOf(n: DesignNode, meet: Meet): void {
   }
   if ('letterOutlines' in n) for (const o of n.letterOutlines ?? []) meetLine(o, meet);
   for (const e of n.effects ?? []) meetHeld(e, meet);
+  if (n.kind === 'group') for (const area of n.regions?.areas ?? []) meetHeld(area, meet);
+  if ('depth' in n && n.depth) {
+    const { depth } = n;
+    meet(depth.side, (next) => void ((depth as Changing<Depth>).side = next));
+    if (depth.edge) meetHeld(depth.edge, meet);
+  }
 }
 
 /** The one way to the paints of a text: of its letters and their outlines. */

@@ -174,6 +174,10 @@ function repaint(d: Loose): void {
       for (const o of lines) if (isRecord(o) && gone(o.between)) delete o.between;
       return lines.filter((o) => o !== null && !(isRecord(o) && gone(o.paint)));
     };
+    if (isRecord(node.regions) && Array.isArray(node.regions.areas))
+      node.regions.areas = node.regions.areas.filter((a) => isRecord(a) && !gone(a.paint));
+    if (isRecord(node.depth) && (gone(node.depth.side) || (isRecord(node.depth.edge) && gone(node.depth.edge.paint))))
+      delete node.depth;
     if (Array.isArray(node.outlines)) node.outlines = left(node.outlines);
     if (Array.isArray(node.letterOutlines)) {
       node.letterOutlines = left(node.letterOutlines);

@@ -1,5 +1,8 @@
 import '../zodSetup';
 import * as z from 'zod/mini';
+import { checksSchema } from './checksSchema';
+import { platesSchema } from './platesSchema';
+import { depthSchema } from './depthSchema';
 import { effects } from './effects';
 import { mixingSchema, outlineSchema, paintSchema, stops } from './paintSchema';
 import { pictureSchema } from './pictureSchema';
@@ -19,10 +22,12 @@ import {
 } from './primitives';
 import { faceSchema } from './faceSchema';
 import { patternSchema } from './groundSchema';
+import { regionsSchema } from './regionsSchema';
 import { alongSchema, bendSchema, storySchema, textLookSchema } from './textSchema';
 
 export { midpointSchema, mixingSchema, paintSchema } from './paintSchema';
 export { cmykSchema, colourSchema, FAR, MAX_PAGE, ownColourSchema } from './primitives';
+export { type Depth } from './depthSchema';
 export { type Pattern } from './groundSchema';
 export { type Effect, type EffectKind, type EffectOf, type Shadow } from './effects';
 export { FIELD_MARK, FIELDS } from './textSchema';
@@ -132,6 +137,8 @@ const nodeBase = {
   transform: matrix,
   hidden: z.boolean(),
   locked: z.boolean(),
+  /** What is said of it to those who cannot see it. Absent: its name, of a picture. */
+  alt: z.optional(z.string().check(z.minLength(1), z.maxLength(1000))),
   /** Of the object as a whole. Absent: 1, nothing shows through. */
   opacity: z.optional(unit01),
   blend: z.optional(z.enum(BLENDS)),
@@ -142,6 +149,8 @@ const nodeBase = {
   /** Inside a group: it is not seen itself, but cuts what lies beside it: by its outline, by how far it would cover, or by how light it would be there. */
   maskMode: z.optional(z.enum(['outline', 'opacity', 'light'])),
 };
+/** Pushed back in space. Absent: flat. */
+const depth = z.optional(depthSchema);
 const fills = z.readonly(z.array(paintSchema).check(z.maxLength(16)));
 const outlines = z.readonly(z.array(outlineSchema).check(z.maxLength(16)));
 /** Lines round all letters of a text at once, beside those that its runs have, bottom to top. */
@@ -171,6 +180,8 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       layer: z.optional(z.boolean()),
       /** Of a layer: shown, and never printed. */
       proof: z.optional(z.boolean()),
+      /** The areas that its lines enclose, coloured below them. */
+      regions: z.optional(regionsSchema),
       /** What it was made of, with its values: they can be set anew. */
       ready: z.optional(
         z.readonly(z.strictObject({ id, values: z.readonly(z.record(z.string().check(z.maxLength(40)), z.number())) })),
@@ -186,6 +197,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       height: measure,
       knobs: z.readonly(z.record(z.string().check(z.maxLength(40)), z.number())),
       corners,
+      depth,
       fills,
       outlines,
     }),
@@ -203,6 +215,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       corners,
       kinds: z.optional(z.string().check(z.maxLength(1_000_000), z.regex(/^[csy]*$/))),
       widths: z.optional(z.readonly(z.array(unit01).check(z.maxLength(1_000_000)))),
+      depth,
       fills,
       outlines,
     }),
@@ -219,6 +232,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       op: z.enum(['union', 'subtract', 'intersect', 'exclude', 'divide']),
       reversed: z.optional(z.boolean()),
       children,
+      depth,
       fills,
       outlines,
     }),
@@ -234,6 +248,7 @@ export const nodeSchema = z.discriminatedUnion('kind', [
       along: z.optional(alongSchema),
       /** Its letters are bent, after all else. */
       bend: z.optional(bendSchema),
+      depth,
       letterOutlines,
     }),
   ),
@@ -354,6 +369,9 @@ const askSchema = z.readonly(
   }),
 );
 
+const told = z.optional(z.string().check(z.maxLength(400)));
+const aboutSchema = z.readonly(z.strictObject({ author: told, subject: told, keywords: told }));
+
 export const designSchema = z.readonly(
   z.strictObject({
     format: z.literal(FORMAT),
@@ -361,6 +379,8 @@ export const designSchema = z.readonly(
     name: name.check(z.minLength(1)),
     /** What its maker calls this state of it: “2nd proof”. */
     version: z.optional(z.string().check(z.maxLength(80))),
+    /** What files made of it say of themselves. Absent: nothing but its name. */
+    about: z.optional(aboutSchema),
     /** What is asked for when it is filled in, in that order. Absent: nothing. */
     asks: z.optional(z.readonly(z.array(askSchema).check(z.minLength(1), z.maxLength(100)))),
     /** Others are begun with a copy of it. */
@@ -379,6 +399,10 @@ export const designSchema = z.readonly(
         totalInkLimit: z.number().check(z.gte(0.5), z.lte(4)),
       }),
     ),
+    /** Limits of its own, and what is meant to be as it is. Absent: neither. */
+    checks: z.optional(checksSchema),
+    /** How plates are made from art. Absent: as usual. */
+    plates: z.optional(platesSchema),
     inks: z.readonly(z.array(inkSchema).check(z.maxLength(27))),
     swatches: z.readonly(z.array(swatchSchema).check(z.maxLength(5000))),
     pages: z.readonly(z.array(pageSchema).check(z.minLength(1), z.maxLength(2000))),
@@ -424,3 +448,4 @@ export type Corners = NonNullable<NodeOf<'path'>['corners']>;
 export type Arrangement = z.infer<typeof arrangementSchema>;
 export type Guide = z.infer<typeof guide>;
 export type Outline = z.infer<typeof outlineSchema>;
+export type LineMark = NonNullable<Outline['start']>;

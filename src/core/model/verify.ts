@@ -1,7 +1,7 @@
 import { textFaults } from './textFaults';
 import type * as z from 'zod/mini';
 import { multiply, type Matrix } from '../geometry/matrix';
-import { COORDS } from '../geometry/path';
+import { isWholePath } from '../geometry/path';
 import { copiesIn } from './copies';
 import { own } from './own';
 import { coloursOf, eachPaintIn, eachPaintInLook, eachPaintOf } from './paints';
@@ -391,14 +391,4 @@ function repeated(list: readonly string[]): Set<string> {
   const twice = new Set<string>();
   for (const x of list) (seen.has(x) ? twice : seen).add(x);
   return twice;
-}
-
-function isWholePath(path: readonly number[]): boolean {
-  let i = 0;
-  while (i < path.length) {
-    const coords = COORDS[path[i] as 0 | 1 | 2 | 3];
-    if (coords === undefined || (i === 0 && path[0] !== 0)) return false;
-    i += 1 + coords;
-  }
-  return i === path.length;
 }

@@ -11,28 +11,49 @@ import { bleedRect, trimRect, type Scene } from '../scene/scene';
 const MOST_PIXELS = 300_000_000;
 
 /** A sentence where a page at a resolution has more pixels than can be made; null where it has not. */
-export function tooManyPixels(scene: Scene, dpi: number): string | null {
-  const r = regionOf(bleedRect(scene), dpi);
+export function tooManyPixels(scene: Scene, dpi: number, box?: Rect): string | null {
+  const r = regionOf(box ?? bleedRect(scene), dpi);
   const pixels = r.width * r.height;
   return pixels > MOST_PIXELS
-    ? `At ${dpi} dpi this page has ${Math.round(pixels / 1e6)} million pixels; the most is ${MOST_PIXELS / 1e6} million. Choose fewer dpi.`
+    ? `At ${Math.round(dpi)} dpi ${box ? 'it' : 'this page'} has ${Math.round(pixels / 1e6)} million pixels; the most is ${MOST_PIXELS / 1e6} million. Choose fewer dpi.`
     : null;
 }
 
-/** The page cut at the trim, as it will look on paper, with its resolution written in. */
-export function writePng(scene: Scene, palette: Palette, dpi: number, transparent = false): Uint8Array {
-  const box = trimRect(scene);
+/** Pixels, four bytes each (red, green, blue, alpha, not premultiplied). */
+export interface Rgba {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Uint8ClampedArray<ArrayBuffer>;
+}
+
+/** What lies in a box of the page, at first the page as it is cut: as it will look on paper, or without the paper. */
+export function rgbaOf(
+  scene: Scene,
+  palette: Palette,
+  dpi: number,
+  { transparent = false, box = trimRect(scene) }: { readonly transparent?: boolean; readonly box?: Rect } = {},
+): Rgba {
   const region = regionOf(box, dpi);
   const { width, height } = region;
   const data = transparent
     ? withoutGround(scene, palette, region, box)
-    : opaque(compositePlates(edged(rasterPlates(scene, palette, region)!, box), palette), width * height);
-  const png = encode({ width, height, data, channels: transparent ? 4 : 3, depth: 8 });
+    : compositePlates(edged(rasterPlates(scene, palette, region)!, box), palette);
+  return { width, height, data };
+}
+
+/** The page cut at the trim, as it will look on paper, with its resolution written in. */
+export const writePng = (scene: Scene, palette: Palette, dpi: number, transparent = false): Uint8Array =>
+  encodePng(rgbaOf(scene, palette, dpi, { transparent }), dpi, transparent);
+
+/** Pixels as a PNG file; what is clear in them stays so where `transparent` is on. */
+export function encodePng({ width, height, data }: Rgba, dpi: number, transparent: boolean): Uint8Array {
+  const bytes = transparent ? new Uint8Array(data.buffer, data.byteOffset, data.length) : opaque(data, width * height);
+  const png = encode({ width, height, data: bytes, channels: transparent ? 4 : 3, depth: 8 });
   return withChunks(png, [srgbChunk(), physChunk(dpi)]);
 }
 
 /** The art without the paper: what covers nothing is clear, what covers in part lets a ground through (not premultiplied). */
-function withoutGround(scene: Scene, palette: Palette, region: Region, box: Rect): Uint8Array {
+function withoutGround(scene: Scene, palette: Palette, region: Region, box: Rect): Uint8ClampedArray<ArrayBuffer> {
   const { plates, alpha } = rasterGroup(scene, palette, region);
   edged({ ...plates, data: [...plates.data, alpha] }, box);
   // The plates hold what is put down times its cover: full strength is what a pixel would print were it all covered.
@@ -43,7 +64,7 @@ function withoutGround(scene: Scene, palette: Palette, region: Region, box: Rect
   for (let i = 0; i < alpha.length; i++) rgba[4 * i + 3] = alpha[i];
   // What is clear has no colour: a program that forgets about clearness shows white.
   for (let i = 0; i < alpha.length; i++) if (!alpha[i]) rgba.fill(255, 4 * i, 4 * i + 3);
-  return new Uint8Array(rgba.buffer, rgba.byteOffset, rgba.length);
+  return rgba;
 }
 
 /** Relative colorimetric sRGB (PNG 3rd edition 11.3.2.5). */
@@ -138,8 +159,9 @@ function edged(plates: Plates, box: Rect): Plates {
   return plates;
 }
 
-/** One plate as a grey picture: white = no ink. */
-export function platePng(plates: Plates, channel: number): Uint8Array {
+/** One plate as a grey picture: white = no ink; with its resolution where that is given. */
+export function platePng(plates: Plates, channel: number, dpi?: number): Uint8Array {
   const { width, height } = plates.region;
-  return encode({ width, height, data: plates.data[channel].map((v) => 255 - v), channels: 1, depth: 8 });
+  const png = encode({ width, height, data: plates.data[channel].map((v) => 255 - v), channels: 1, depth: 8 });
+  return dpi ? withChunks(png, [physChunk(dpi)]) : png;
 }

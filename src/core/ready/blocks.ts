@@ -27,7 +27,7 @@ export const TEAR_OFFS = family('Tear-offs', [
       const h = Math.min(k.page.y1 * 0.22, k.u * 34);
       const top = k.page.y1 - h;
       const w = k.page.x1 / n;
-      const size = Math.min(w * 0.26, h * 0.075);
+      const size = Math.min(w * 0.26, h * 0.066);
       const at = { x: w / 2, y: top + h / 2 };
       const words = k.turned(
         'Strip',
@@ -150,7 +150,7 @@ export const ADDRESSES = family('Address blocks', [
     'Address beside a rule',
     ['contact', 'sender', 'name and address'],
     (k) => {
-      const [x, y, s] = [k.box.x1 - k.wide * 0.46, k.box.y1 - k.u * 18, k.u * 3.2];
+      const [x, y, s] = [k.box.x1 - k.wide * 0.56, k.box.y1 - k.u * 18, k.u * 3.2];
       return [
         k.shape(
           'Rule',

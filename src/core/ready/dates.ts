@@ -81,7 +81,7 @@ function month(
     out.push(
       k.text('Day', x + left + (i + 0.5) * cw, y + ch * 0.62, name, {
         size: size * 0.62,
-        colour: accent,
+        colour: k.colours.middle,
         align: 'middle',
       }),
     );
@@ -164,7 +164,7 @@ export const DATES = family('Dates', [
             k.text('Month', cell.x + w / 2, cell.y + ch * 0.09, name, {
               as: 'title',
               size: ch * 0.08,
-              colour: k.colours.accent,
+              colour: k.colours.dark,
               align: 'middle',
             }),
             ...month(k, { ...v, month: i + 1 }, { x: cell.x, y: cell.y + ch * 0.11, w, h: ch * 0.8 }),

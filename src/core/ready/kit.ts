@@ -18,6 +18,9 @@ import type {
   Story,
 } from '../model/schema';
 
+/** Letters under this size are small (common practice), points. */
+const SMALL = 8;
+
 /** What a ready-made is drawn with: the page, colours by what they can be, the design's looks of text. */
 
 interface Box {
@@ -48,6 +51,8 @@ export class ReadyKit {
   readonly nodes: DesignNode[] = [];
   readonly stories: Story[] = [];
   readonly colours: Roles;
+  /** Of small letters: black ink alone, where the design has it. */
+  private readonly fine: Colour;
   /** The trim, and what of it lies between the margins. */
   readonly page: Rect;
   readonly box: Rect;
@@ -75,6 +80,10 @@ export class ReadyKit {
       y1: height - Math.max(least, margins.bottom),
     };
     this.colours = rolesOf(d, lab);
+    const black = d.swatches.find(
+      (w) => w.kind === 'colour' && 'cmyk' in w.colour && w.colour.cmyk.join() === '0,0,0,1',
+    );
+    this.fine = black ? { swatch: black.id, tint: 1 } : this.colours.dark;
     const { title, body } = textRoles(d);
     this.looks = { title: title ? { look: title } : {}, body: body ? { look: body } : {} };
     this.letters = {
@@ -138,7 +147,8 @@ export class ReadyKit {
 
   private paragraphs(lines: readonly string[], w: Worded): Paragraph[] {
     const { as = 'body', size, colour, align = 'left', tracking, leading, capitals } = w;
-    const fill: Paint = colourPaint(colour);
+    // Small letters are printed in one ink: where plates stray, they would have coloured edges.
+    const fill: Paint = colourPaint(size < SMALL && colour !== this.colours.light ? this.fine : colour);
     return lines.map((text) => ({
       ...this.looks[as],
       align,

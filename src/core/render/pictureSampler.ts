@@ -1,5 +1,5 @@
 import type { Palette } from '../colour/palette';
-import { invert, multiply, scaling, translation } from '../geometry/matrix';
+import { invert, multiply, scaling, translation, type Matrix } from '../geometry/matrix';
 import type { PicturePaint } from '../model/pictureSchema';
 import { SAMPLES, type Pixels } from '../pictures/source';
 import type { Leaf } from '../scene/scene';
@@ -36,84 +36,107 @@ export function pictureSampler(
   const smaller = apart > 1.001;
   const level = source.level(smaller ? Math.max(0, Math.round(Math.log2(apart) - 0.25)) : 0);
   const ink = pictureInk(level, paint.tone, palette);
-  const read = smaller ? smooth(level) : square(level);
-  const [a, b, c, d, e, f] = multiply(scaling(level.width, level.height), toUnit);
+  const place = multiply(scaling(level.width, level.height), toUnit);
   const fold = paint.tile ? folder(level, paint.tile === 'mirror') : null;
+  const lay = smaller ? smooth(level, place, fold) : square(level, place, fold);
   const n = palette.channels.length;
   const out = new Uint8Array(n);
-  const at = { x: 0, y: 0 };
+  const samples = new Uint8Array(4 * region.width);
+  const { map } = ink;
   return {
     ink,
     solid: paint.tile !== undefined && !level.alpha,
     row(y, from, to, values, cover) {
+      lay(y, from, to, samples, cover);
       for (let x = from; x < to; x++) {
-        const u = a * (x + 0.5) + c * (y + 0.5) + e;
-        const v = b * (x + 0.5) + d * (y + 0.5) + f;
-        at.x = u;
-        at.y = v;
-        if (fold) fold(at);
-        else if (u < 0 || v < 0 || u >= level.width || v >= level.height) {
-          cover[x] = 0;
-          continue;
-        }
-        cover[x] = read(at.x, at.y, ink.map, out);
+        if (cover[x] === 0) continue;
+        map(samples, 4 * x, out);
         for (let i = 0; i < n; i++) values[i][x] = out[i];
       }
     },
   };
 }
 
-type Read = (u: number, v: number, map: PictureInk['map'], out: Uint8Array) => number;
+/** Lays the samples of the pixels from..to of a row, four bytes for each, and how far the picture covers them. */
+type LayRow = (y: number, from: number, to: number, samples: Uint8Array, cover: Uint8Array) => void;
+/** Takes a place beyond the picture back into it. */
+type Fold = (p: { x: number; y: number }) => void;
 
 /** The pixel that a place lies in. */
-function square({ width, height, data, alpha, space }: Pixels): Read {
+function square({ width, height, data, alpha, space }: Pixels, [a, b, c, d, e, f]: Matrix, fold: Fold | null): LayRow {
   const n = SAMPLES[space];
-  return (u, v, map, out) => {
-    const i = Math.min(height - 1, v | 0) * width + Math.min(width - 1, u | 0);
-    map(data, i * n, out);
-    return alpha ? alpha[i] : 255;
+  const at = { x: 0, y: 0 };
+  return (y, from, to, samples, cover) => {
+    for (let x = from; x < to; x++) {
+      at.x = a * (x + 0.5) + c * (y + 0.5) + e;
+      at.y = b * (x + 0.5) + d * (y + 0.5) + f;
+      if (fold) fold(at);
+      else if (at.x < 0 || at.y < 0 || at.x >= width || at.y >= height) {
+        cover[x] = 0;
+        continue;
+      }
+      const i = Math.min(height - 1, at.y | 0) * width + Math.min(width - 1, at.x | 0);
+      for (let s = 0; s < n; s++) samples[4 * x + s] = data[i * n + s];
+      cover[x] = alpha ? alpha[i] : 255;
+    }
   };
 }
 
 /** Between the four pixels round a place; their colours weigh by how far they cover. */
-function smooth({ width, height, data, alpha, space }: Pixels): Read {
+function smooth({ width, height, data, alpha, space }: Pixels, [a, b, c, d, e, f]: Matrix, fold: Fold | null): LayRow {
   const n = SAMPLES[space];
-  const mixed = new Uint8Array(4);
-  return (u, v, map, out) => {
-    const x = Math.min(width - 1, Math.max(0, u - 0.5));
-    const y = Math.min(height - 1, Math.max(0, v - 0.5));
-    const i = Math.min(width - 1, x | 0);
-    const j = Math.min(height - 1, y | 0);
-    const fx = x - i;
-    const fy = y - j;
-    const a = j * width + i;
-    const b = i < width - 1 ? a + 1 : a;
-    const down = j < height - 1 ? width : 0;
-    const c = a + down;
-    const d = b + down;
-    let wa = (1 - fx) * (1 - fy);
-    let wb = fx * (1 - fy);
-    let wc = (1 - fx) * fy;
-    let wd = fx * fy;
-    let cover = 1;
-    if (alpha) {
-      wa *= alpha[a] / 255;
-      wb *= alpha[b] / 255;
-      wc *= alpha[c] / 255;
-      wd *= alpha[d] / 255;
-      cover = wa + wb + wc + wd;
-      if (cover <= 0) return 0;
+  const at = { x: 0, y: 0 };
+  return (y, from, to, samples, cover) => {
+    for (let x = from; x < to; x++) {
+      let u = a * (x + 0.5) + c * (y + 0.5) + e;
+      let v = b * (x + 0.5) + d * (y + 0.5) + f;
+      if (fold) {
+        [at.x, at.y] = [u, v];
+        fold(at);
+        [u, v] = [at.x, at.y];
+      } else if (u < 0 || v < 0 || u >= width || v >= height) {
+        cover[x] = 0;
+        continue;
+      }
+      u = Math.min(width - 1, Math.max(0, u - 0.5));
+      v = Math.min(height - 1, Math.max(0, v - 0.5));
+      const i = Math.min(width - 1, u | 0);
+      const j = Math.min(height - 1, v | 0);
+      const fx = u - i;
+      const fy = v - j;
+      const first = j * width + i;
+      const down = j < height - 1 ? width : 0;
+      let wa = (1 - fx) * (1 - fy);
+      let wb = fx * (1 - fy);
+      let wc = (1 - fx) * fy;
+      let wd = fx * fy;
+      const pa = first * n;
+      const pb = i < width - 1 ? pa + n : pa;
+      const pc = pa + down * n;
+      const pd = pb + down * n;
+      const to4 = 4 * x;
+      if (!alpha) {
+        for (let s = 0; s < n; s++)
+          samples[to4 + s] = wa * data[pa + s] + wb * data[pb + s] + wc * data[pc + s] + wd * data[pd + s] + 0.5;
+        cover[x] = 255;
+        continue;
+      }
+      wa *= alpha[pa / n] / 255;
+      wb *= alpha[pb / n] / 255;
+      wc *= alpha[pc / n] / 255;
+      wd *= alpha[pd / n] / 255;
+      const all = wa + wb + wc + wd;
+      cover[x] = all * 255 + 0.5;
+      if (all > 0)
+        for (let s = 0; s < n; s++)
+          samples[to4 + s] =
+            (wa * data[pa + s] + wb * data[pb + s] + wc * data[pc + s] + wd * data[pd + s]) / all + 0.5;
     }
-    for (let s = 0; s < n; s++)
-      mixed[s] =
-        (wa * data[a * n + s] + wb * data[b * n + s] + wc * data[c * n + s] + wd * data[d * n + s]) / cover + 0.5;
-    map(mixed, 0, out);
-    return cover * 255 + 0.5;
   };
 }
 
 /** Takes a place beyond the picture back into it: over again, or to and fro. */
-function folder({ width, height }: Pixels, mirror: boolean): (p: { x: number; y: number }) => void {
+function folder({ width, height }: Pixels, mirror: boolean): Fold {
   const wrap = (v: number, size: number) => {
     const r = v - Math.floor(v / size) * size;
     return r >= size ? 0 : r; // rounding can leave the size itself

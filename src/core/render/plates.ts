@@ -5,6 +5,8 @@ import { intersect, isEmpty, overlaps, type Rect } from '../geometry/rect';
 import { strokeOutline } from '../geometry/stroke';
 import type { Effect, GradientPaint, PicturePaint, PoolsPaint } from '../model/schema';
 import { effectRow } from '../scene/effects/table';
+import { overprints } from '../scene/overprints';
+import { trapsOf } from '../scene/traps';
 import { bodyOf, isOwn, type Clip, type Group, type Leaf, type Mask, type Part, type Scene } from '../scene/scene';
 import { asLight } from './asLight';
 import { blender } from './blend';
@@ -39,6 +41,7 @@ export function rasterPlates(
   const own = blendsOnPaper(scene.root, regionRect(region));
   const painter = new PlatePainter(palette, region, own ? 'group' : 'page');
   if (!painter.paintAll(scene.root.content, cancelled)) return null;
+  painter.paintAll(trapsOf(scene, palette).parts, () => false);
   if (own && palette.screen)
     for (const light of painter.data) for (let i = 0; i < light.length; i++) light[i] += 255 - painter.alpha![i];
   return { region, channels: palette.channels, data: painter.data };
@@ -70,7 +73,15 @@ export function rasterAlone(leaf: Leaf, palette: Palette, region: Region): Alone
 export function rasterGroup(scene: Scene, palette: Palette, region: Region): Alone {
   const painter = new PlatePainter(palette, region, 'group');
   painter.paintAll(scene.root.content, () => false);
+  painter.paintAll(trapsOf(scene, palette).parts, () => false);
   return { plates: { region, channels: palette.channels, data: painter.data }, alpha: painter.alpha! };
+}
+
+/** How far the overlaps of inks cover each pixel of a region, 0…255. */
+export function trapCover(scene: Scene, palette: Palette, region: Region): Uint8Array {
+  const painter = new PlatePainter(palette, region, 'group');
+  painter.paintAll(trapsOf(scene, palette).parts, () => false);
+  return painter.alpha!;
 }
 
 /** How far an effect of a group covers each pixel of a region, 0…255, before its opacity. What throws it may lie outside. */
@@ -315,7 +326,7 @@ class PlatePainter {
   private sinkOf(leaf: Leaf): RowSink {
     const { paint } = leaf;
     if (paint.kind === 'colour')
-      return this.flat(flatWrites(this.palette.mix(paint.colour), paint.overprint, this.palette.screen));
+      return this.flat(flatWrites(this.palette.mix(paint.colour), overprints(leaf, this.palette), this.palette.screen));
     const sink =
       paint.kind === 'pools'
         ? this.pools(leaf, paint)

@@ -2,16 +2,18 @@ import type { Palette } from '../colour/palette';
 import { determinant, invert, multiply } from '../geometry/matrix';
 import { transformPath, type PathData } from '../geometry/path';
 import { grow, intersect, isEmpty, overlaps, transformRect, type Rect } from '../geometry/rect';
+import { dashPath, type Dash } from '../geometry/dash';
 import { strokeOutline } from '../geometry/stroke';
 import type { Effect, GradientPaint, PicturePaint } from '../model/schema';
 import { drawOn, drawPlaced } from './canvasPath';
 import { PlacedPath } from '../scene/placedPath';
 import { asLight } from './asLight';
-import { mapBitmap, paintBitmap, type Bitmap } from './bitmap';
-import { fieldMap } from './field';
+import type { Bitmap } from './bitmap';
+import type { Bitmaps } from './bitmaps';
 import { rampSteps } from './rampSteps';
 import { regionWith } from './region';
 import { effectRow } from '../scene/effects/table';
+import { overprints } from '../scene/overprints';
 import { bodyOf, isOwn, isPlain, type Group, type Leaf, type Part } from '../scene/scene';
 
 /** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
@@ -59,6 +61,18 @@ function coloursKey(paint: Leaf['paint'], palette: Palette): string {
   return `${palette.id} ${mixes.join(';')}`;
 }
 
+/** One colour for a paint of many: the middle one of those it is made of. */
+function flatLook(paint: Leaf['paint'], palette: Palette): string {
+  const mixes =
+    paint.kind === 'pools'
+      ? paint.pools.map((p) => palette.mix(p.colour))
+      : paint.kind === 'gradient'
+        ? palette.rampOf(paint).stops.map((s) => s.mix)
+        : [];
+  const look = mixes.length ? palette.lookOfMix(mixes[mixes.length >> 1]) : [0.5, 0.5, 0.5];
+  return `rgb(${look.map((v) => Math.round(v * 255)).join()})`;
+}
+
 /** What a painter makes its parts with; a page, a worker and a test have each their own. */
 export interface QuickTools {
   newPath(): Path2D;
@@ -66,6 +80,8 @@ export interface QuickTools {
   newCanvas(width: number, height: number): { readonly ctx: Canvas2D; readonly image: CanvasImageSource };
   /** A picture with its tone as it looks; null while it is not at hand. */
   picture(paint: PicturePaint, palette: Palette): QuickPicture | null;
+  /** What makes pictures of paints that a canvas does not know; null while it is not at hand: then they are flat. */
+  bitmaps(): Bitmaps | null;
 }
 export interface QuickPicture {
   readonly image: CanvasImageSource;
@@ -95,6 +111,7 @@ const IN_BROWSER: QuickTools = {
     return { ctx: image.getContext('2d')!, image };
   },
   picture: () => null,
+  bitmaps: () => null,
 };
 
 /** A flat area that covers what is below. */
@@ -278,7 +295,7 @@ export class QuickPainter {
   private drawLeaf(ctx: Canvas2D, item: Leaf, palette: Palette, view: View): void {
     const { paint } = item;
     const overprint =
-      !palette.screen && paint.overprint && !(paint.kind === 'colour' && palette.hides(palette.mix(paint.colour)));
+      overprints(item, palette) && !(paint.kind === 'colour' && palette.hides(palette.mix(paint.colour)));
     this.mode(ctx, overprint ? 'multiply' : 'source-over');
     if (paint.kind === 'picture') this.picture(ctx, item, paint, palette, view);
     else if (paint.kind !== 'colour') {
@@ -288,19 +305,20 @@ export class QuickPainter {
     } else {
       const style = this.style(paint, palette);
       const stroke = item.type === 'fill' ? null : item.stroke;
-      const path = this.path(item.placed);
+      const dash = stroke?.dash;
+      const path = dash?.fit ? this.pieces(item, dash) : this.path(item.placed);
       if (stroke) {
         ctx.strokeStyle = style;
         ctx.lineWidth = stroke.width;
         ctx.lineCap = stroke.cap;
         ctx.lineJoin = stroke.join;
         ctx.miterLimit = stroke.miterLimit;
-        if (stroke.dash) {
-          ctx.setLineDash([...stroke.dash.lengths]);
-          ctx.lineDashOffset = stroke.dash.offset;
+        if (dash && !dash.fit) {
+          ctx.setLineDash([...dash.lengths]);
+          ctx.lineDashOffset = dash.offset;
         }
         ctx.stroke(path);
-        if (stroke.dash) ctx.setLineDash([]);
+        if (dash) ctx.setLineDash([]);
       } else {
         ctx.fillStyle = style;
         ctx.fill(path, ruleOf(item));
@@ -382,9 +400,15 @@ export class QuickPainter {
     const solid = item.type !== 'fill' && item.stroke ? this.outline(item) : item.placed;
     const box = grow(item.inkBounds, 0.5);
     const key = coloursKey(item.paint, palette);
+    const bitmaps = this.tools.bitmaps();
+    if (!bitmaps) {
+      ctx.fillStyle = flatLook(item.paint, palette);
+      ctx.fill(this.path(solid), ruleOf(item));
+      return;
+    }
     let known = this.images.get(item);
     if (known?.key !== key) {
-      known = { key, image: this.tools.newImage(this.pictureOf(item, palette, box)) };
+      known = { key, image: this.tools.newImage(this.pictureOf(bitmaps, item, palette, box)) };
       this.images.set(item, known);
     }
     ctx.save();
@@ -396,7 +420,7 @@ export class QuickPainter {
   }
 
   /** Where each pixel lies on the ramp is worked out once an item; other colours are then looked up. */
-  private pictureOf(item: Leaf, palette: Palette, box: Rect): Bitmap {
+  private pictureOf({ paintBitmap, fieldMap, mapBitmap }: Bitmaps, item: Leaf, palette: Palette, box: Rect): Bitmap {
     const { paint } = item;
     if (paint.kind !== 'gradient') return paintBitmap(item, palette, box, POOL_PIXELS);
     const region = regionWith(box, QUICK_PIXELS);
@@ -438,6 +462,13 @@ export class QuickPainter {
       path = this.make(of);
       this.paths.set(of, path);
     }
+    return path;
+  }
+
+  /** A line in dashes that a canvas cannot lay out by itself. */
+  private pieces(item: Leaf, dash: Dash): Path2D {
+    let path = this.unitPaths.get(item);
+    if (!path) this.unitPaths.set(item, (path = this.make(dashPath(item.placed.path, dash))));
     return path;
   }
 

@@ -1,4 +1,5 @@
 import { areaOf, type Area } from '../derive/area';
+import { regionsIn, type RegionsNow } from '../derive/regions';
 import { designOn, fieldStoriesOf } from '../derive/fields';
 import { isText, layoutOf } from '../derive/layout';
 import { pushersOf, pushes } from '../derive/pushed';
@@ -14,9 +15,19 @@ import type { Layout } from '../text/layout';
 import { addFindings, findInArea, findingsOf, nothingFound, sameFindings, type Found } from './findings';
 import { scaledEffect } from '../model/effects';
 import { groundParts } from './ground';
-import { leavesOf, type DrawnNode, type Made } from './leaves';
+import { leavesOf, regionLeaves, type DrawnNode, type Made } from './leaves';
 import { memory, remembered } from './memory';
-import { bleedRect, makeGroup, withParts, type Clip, type Group, type Mask, type Part, type Scene } from './scene';
+import {
+  bleedRect,
+  makeGroup,
+  withParts,
+  type Clip,
+  type Group,
+  type Leaf,
+  type Mask,
+  type Part,
+  type Scene,
+} from './scene';
 
 interface Entry extends Made {
   readonly area: Area | undefined;
@@ -58,7 +69,7 @@ export class SceneBuilder {
   /** The design that a scene was last made from. */
   private readonly madeOf = new WeakMap<Scene, Pick<Design, 'nodes'>>();
 
-  constructor(private readonly fonts: FontBook) {}
+  constructor(readonly fonts: FontBook) {}
 
   build(design: Design, page: Page): Scene {
     const into = fresh();
@@ -242,9 +253,23 @@ export class SceneBuilder {
     if (group.content.length) into.parts.push(group);
   }
 
+  private readonly regions = memory<{ readonly now: RegionsNow; readonly leaves: readonly Leaf[] }>();
+  /** The coloured areas of a group, below its lines. */
+  private areas(design: Design, node: NodeOf<'group'>, matrix: Matrix): readonly Leaf[] {
+    const now = regionsIn(design, node, this.fonts);
+    return remembered(
+      this.regions,
+      node,
+      matrix,
+      (known) => known.now === now,
+      () => ({ now, leaves: regionLeaves(node, now, matrix) }),
+    ).leaves;
+  }
+
   private putContent(design: Design, node: Exclude<DesignNode, { kind: 'unknown' }>, parent: Matrix, into: Into): void {
     if (node.kind === 'group') {
       const [matrix] = this.holderMatrices(node, parent);
+      if (node.regions?.areas.length) into.parts.push(...this.areas(design, node, matrix));
       for (const child of node.children) if (!design.nodes[child].maskMode) this.put(design, child, matrix, into);
       return;
     }
@@ -379,7 +404,8 @@ function needsGroup(d: Design, node: DesignNode): boolean {
     (node.opacity ?? 1) < 1 ||
     node.blend !== undefined ||
     node.effects !== undefined ||
-    (node.kind === 'group' && node.children.some((c) => d.nodes[c].maskMode !== undefined))
+    (node.kind === 'group' &&
+      (node.regions !== undefined || node.children.some((c) => d.nodes[c].maskMode !== undefined)))
   );
 }
 

@@ -1,6 +1,8 @@
 import { firstLetters } from '../model/textLooks';
 import type { Area } from '../derive/area';
-import { isText } from '../derive/layout';
+import { layDepth } from '../derive/depth';
+import { isTrapped, TRAP, type RegionsNow } from '../derive/regions';
+import { isText, layoutOf } from '../derive/layout';
 import { contoursOf } from '../derive/contours';
 import { framePath } from '../derive/frame';
 import { multiply, type Matrix } from '../geometry/matrix';
@@ -11,8 +13,8 @@ import { outlinePath } from '../shapes/outline';
 import type { FontBook } from '../text/fonts';
 import { PlacedPath } from './placedPath';
 import type { Leaf } from './scene';
-import { paintLines } from './strokes';
-import { paintWords } from './words';
+import { leafOf, paintLines } from './strokes';
+import { allLetters, paintWords } from './words';
 
 /** What is drawn as itself: a group or a repeat is drawn by what it holds. */
 export type DrawnNode = Exclude<DesignNode, { kind: 'group' | 'repeat' | 'unknown' }>;
@@ -33,6 +35,7 @@ export function leavesOf(
   fonts: FontBook,
 ): Made {
   const out: Leaf[] = [];
+  if ('depth' in node && node.depth) paintDepth(out, design, node, matrix, area, fonts);
   switch (node.kind) {
     case 'shape':
     case 'path': {
@@ -57,6 +60,47 @@ export function leavesOf(
       return { leaves: out, ...paintWords(out, design, node, matrix, fonts) };
   }
   return { leaves: out, missing: [], overset: 0 };
+}
+
+/** The sides of what is pushed back. */
+function paintDepth(
+  out: Leaf[],
+  design: Design,
+  node: Exclude<DrawnNode, { kind: 'textFrame' }>,
+  matrix: Matrix,
+  area: Area | undefined,
+  fonts: FontBook,
+): void {
+  const region =
+    node.kind === 'shape' || node.kind === 'path'
+      ? outlinePath(node)
+      : node.kind === 'displayText'
+        ? { path: allLetters(design, node, layoutOf(design, node, fonts), fonts), rule: 'nonZero' as const }
+        : area!.region;
+  if (!node.depth || !region.path.length) return;
+  for (const laid of layDepth(region, matrix, matrix, node.depth)) out.push(leafOf(node.id, laid, matrix));
+}
+
+/** In points of the page. */
+const TRAP_LINE = { width: TRAP, cap: 'butt', join: 'round', miterLimit: 4 } as const;
+
+/** The coloured areas of a group's lines; `matrix` maps its own space to the page. */
+export function regionLeaves(node: NodeOf<'group'>, { faces, from }: RegionsNow, matrix: Matrix): Leaf[] {
+  const areas = node.regions?.areas ?? [];
+  // Below all of them their edges in their paints: where two meet, no paper shows between.
+  const trapped = faces.flatMap(({ path }, i) => {
+    const paint = areas[from[i]]?.paint;
+    return paint && isTrapped(paint)
+      ? [leafOf(node.id, { path, toPage: matrix, paint, rule: 'nonZero', stroke: TRAP_LINE }, matrix)]
+      : [];
+  });
+  const filled = faces.flatMap(({ path }, i) => {
+    const paint = areas[from[i]]?.paint;
+    return paint && paint.kind !== 'none'
+      ? [leafOf(node.id, { path, toPage: matrix, paint, rule: 'evenOdd' }, matrix)]
+      : [];
+  });
+  return [...trapped, ...filled];
 }
 
 interface Painted {

@@ -3,6 +3,7 @@ import { layoutMatrix, layoutOf, type TextNode } from '../derive/layout';
 import { multiply, translation, type Matrix } from '../geometry/matrix';
 import { pathBounds, type PathData } from '../geometry/path';
 import { grow } from '../geometry/rect';
+import { wobblePath } from '../geometry/wobble';
 import type { Design, Outline, Paint } from '../model/schema';
 import { bentRun, bentTurn } from '../text/bent';
 import type { FontBook } from '../text/fonts';
@@ -10,7 +11,8 @@ import type { Layout, Line, PlacedRun } from '../text/layout';
 import { glyphPath, rulesPath, runPath } from '../text/outlines';
 import { PlacedPath } from './placedPath';
 import type { Leaf, Words } from './scene';
-import { betweenDashes, paintLines, reach, strokeStyle } from './strokes';
+import { betweenDashes, strokeStyle } from '../derive/lines';
+import { paintLines, reach } from './strokes';
 
 type Painted = Exclude<Paint, { kind: 'none' }>;
 
@@ -45,7 +47,7 @@ export function paintWords(
 
 const letters = new WeakMap<Layout, { readonly place: string; readonly path: PathData }>();
 /** The letters of a text in its own space; the same list for the same layout. */
-function allLetters(design: Design, node: TextNode, layout: Layout, fonts: FontBook): PathData {
+export function allLetters(design: Design, node: TextNode, layout: Layout, fonts: FontBook): PathData {
   const place = layoutMatrix(node).join();
   let known = letters.get(layout);
   if (known?.place !== place) letters.set(layout, (known = { place, path: lettersPath(design, node, fonts) }));
@@ -98,7 +100,12 @@ function leavesOf({ node, layout, line, run, whole, matrix }: Place): readonly L
   }
   for (const line of outline ? [betweenDashes(outline), outline] : [])
     if (line && line.paint.kind !== 'none')
-      putLetters(out, { ...set, cut: outline?.dashes !== undefined }, line.paint, line);
+      putLetters(
+        out,
+        { ...set, cut: outline?.dashes !== undefined || outline?.wobble !== undefined },
+        line.paint,
+        line,
+      );
   return out;
 }
 
@@ -110,7 +117,7 @@ interface Set {
   /** From the space of the letters' outlines to the page, and from the text's own. */
   readonly toPage: Matrix;
   readonly matrix: Matrix;
-  /** Its line is dashed: presses draw the lines of text whole, so it goes round the letters as paths. */
+  /** Its line is dashed or strays: presses draw the lines of text whole, so it goes round the letters as paths. */
   readonly cut?: boolean;
 }
 
@@ -167,7 +174,7 @@ function put(out: Leaf[], { node, layout, line, run, toPage, cut }: Set, p: Put)
   const { paint, matrix, outline, path, glyphs, text } = p;
   const { face, size } = run;
   const stroke = outline && strokeStyle(outline, toPage);
-  const placed = new PlacedPath(path, toPage);
+  const placed = new PlacedPath(outline?.wobble ? wobblePath(path, outline.wobble) : path, toPage);
   const bounds = stroke ? grow(placed.bounds, reach(stroke)) : placed.bounds;
   const base = { node, inkBounds: bounds, paintBounds: bounds, paint, matrix, placed };
   if (!layout.warp && !cut) {

@@ -34,7 +34,7 @@ export function parseLength(text: string, unit: Unit): Parsed {
 
 /** The same arithmetic for numbers without a unit (degrees, counts, percent); `suffix` such as `°` or `%` may follow. */
 export function parseNumber(text: string, suffix = ''): Parsed {
-  const bare = suffix ? text.split(suffix).join('') : text;
+  const bare = suffix ? text.split(suffix.trim()).join('') : text;
   return parse(bare, (q) => (q.length ? NaN : q.n), null);
 }
 

@@ -2,6 +2,7 @@ import { isEmpty } from '../../geometry/rect';
 import { spreadOf } from '../../model/tree';
 import { seenBounds, walk } from '../../scene/walk';
 import { formatLength } from '../../units/length';
+import { isMark } from '../marks';
 import type { Found, Rule } from '../types';
 
 /** Art this close to the trim (points, 0.2 mm) is meant to reach it. */
@@ -11,7 +12,7 @@ const CLOSE = (0.2 * 72) / 25.4;
 export const bleedRule: Rule<'bleed.missing'> = {
   code: 'bleed.missing',
   severity: 'look',
-  *find({ design, page, scene }): Iterable<Found<'bleed.missing'>> {
+  *find({ design, page, scene, palette }): Iterable<Found<'bleed.missing'>> {
     const { width, height, bleed } = scene;
     if (bleed <= 0 || design.setup.medium === 'screen') return;
     // At the fold to the page that faces it nothing is cut.
@@ -19,7 +20,7 @@ export const bleedRule: Rule<'bleed.missing'> = {
     const fold = spread?.other ? (spread.side === 'left' ? 'right' : 'left') : '';
     const short = new Map<string, string[]>();
     walk(scene.root, (leaf, within) => {
-      if (short.has(leaf.node)) return;
+      if (short.has(leaf.node) || isMark(leaf, palette)) return;
       const bounds = seenBounds(leaf, within);
       if (isEmpty(bounds)) return;
       const sides = [

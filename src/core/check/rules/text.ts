@@ -23,6 +23,26 @@ export const missingFaceRule: Rule<'text.missingFace'> = {
   }),
 };
 
+/** Faces that may not be put into files. */
+export const keptFaceRule: Rule<'text.keptFace'> = {
+  code: 'text.keptFace',
+  severity: 'look',
+  *find({ design, page }): Iterable<Found<'text.keptFace'>> {
+    const kept = new Set((design.faces ?? []).flatMap((f) => (f.embedding === 'outlines' ? [f.id] : [])));
+    if (!kept.size) return;
+    for (const node of page.children.flatMap((c) => withDescendants(design, c))) {
+      const n = design.nodes[node];
+      if (!('story' in n) || n.hidden) continue;
+      const faces = new Set(runsIn(design, design.stories[n.story]).map((r) => r.face));
+      for (const face of faces) if (kept.has(face)) yield { node, facts: { face: faceName(design, face) } };
+    }
+  },
+  say: ({ face }, name) => ({
+    message: `${name} is set in ${face}, which its maker does not allow to be put into files.`,
+    why: 'It prints all the same: its letters go out as outlines. Who opens the design elsewhere needs the face, and a printer cannot correct the words. Choose another face if that matters.',
+  }),
+};
+
 export const oversetRule: Rule<'text.overset'> = {
   code: 'text.overset',
   severity: 'stop',

@@ -1,8 +1,7 @@
-import type { Env } from '../../env';
 import { invert, scaling, translation, multiply, type Matrix } from '../matrix';
-import { COORDS, CUBIC, LINE, MOVE, transformPath, type PathData } from '../path';
-import { ExactEngine } from './exact';
-import { FastEngine } from './pathkit';
+import { CLOSE, COORDS, CUBIC, LINE, MOVE, transformPath, type PathData } from '../path';
+import { contoursOf, pathOfContours, withoutMidpoints } from '../segments';
+import { loaded } from '../engines';
 import { boundsOf, NOTHING, type BooleanOp, type Region } from './region';
 import { wrongShare } from './scanline';
 
@@ -15,41 +14,6 @@ const SIZE = 1000;
 /** Last resort where edges run along each other: the second region shifted by this much of SIZE, and the result still held against the unshifted. */
 const NUDGES = [1e-4, -1.3e-4, 7e-4];
 
-let engines: { readonly fast: FastEngine; readonly exact: ExactEngine } | null = null;
-let loading: Promise<void> | null = null;
-
-/** Loads both engines; once a page, worker or process. Everything else here is then plain and synchronous. */
-export function loadBooleans(env: Env): Promise<void> {
-  return (loading ??= (async () => {
-    const exact = await loadExact();
-    const [kit, wasm] = await Promise.all([import('pathkit-wasm'), env.asset('wasm/pathkit.wasm')]);
-    // In Node the engine's glue adds listeners that would end the process at any rejected promise.
-    const node = (globalThis as { process?: NodeJS.EventEmitter }).process;
-    const events = ['uncaughtException', 'unhandledRejection'] as const;
-    const before = node?.listeners ? events.map((e) => new Set(node.listeners(e))) : [];
-    const loaded = await kit.default({ wasmBinary: wasm });
-    before.forEach((known, i) => {
-      for (const l of node!.listeners(events[i])) if (!known.has(l)) node!.removeListener(events[i], l as () => void);
-    });
-    engines = {
-      fast: new FastEngine(loaded),
-      exact: new ExactEngine(exact.default as unknown as ConstructorParameters<typeof ExactEngine>[0]),
-    };
-  })());
-}
-
-/** Where it finds no browser the exact engine loads a whole one written for Node, which takes longer than all else: it is told of one. */
-async function loadExact() {
-  const place = globalThis as { self?: unknown };
-  if (place.self !== undefined) return import('paper/dist/paper-core.js');
-  place.self = { navigator: { userAgent: '' } };
-  try {
-    return await import('paper/dist/paper-core.js');
-  } finally {
-    delete place.self;
-  }
-}
-
 /** `share`: how much of the area the best result still gets wrong; that result is for showing, not for keeping. */
 export type Combined =
   | { readonly ok: true; readonly region: Region }
@@ -57,18 +21,19 @@ export type Combined =
 
 /**
  * Two regions combined, kept as curves. The fast engine's result is held against the inputs line by line; if it is
- * wrong, the exact engine's is, the last times with one region a hair aside; if all are wrong, the answer says by what share of the area.
+ * wrong, that of the arrangement of their lines is, then the exact engine's, the last times with one region a hair aside; if all are wrong, the answer says by what share of the area.
  */
 export function combineTwo(a: Region, b: Region, op: BooleanOp): Combined {
   const easy = trivial(a, b, op);
   if (easy) return { ok: true, region: easy };
-  const { fast, exact } = loaded();
+  const { fast, exact, combineArranged } = loaded();
   // Numbers that are none cannot be held against anything.
   if (!isCountable(a) || !isCountable(b)) return { ok: false, region: NOTHING, share: 1 };
   const [na, nb, back] = normalised(a, b);
   let [least, best] = [1, NOTHING];
   const tries = [
     () => fast.combine(na, nb, op),
+    () => combineArranged(na, nb, op),
     () => exact.combine(na, nb, op),
     ...NUDGES.map((by) => () => exact.combine(na, nudged(nb, by), op)),
   ];
@@ -86,6 +51,33 @@ export function combineTwo(a: Region, b: Region, op: BooleanOp): Combined {
     if (share < least) [least, best] = [share, region];
   }
   return { ok: false, region: best, share: least };
+}
+
+/** The fast engine's word, held against the inputs line by line; null where it is wrong or gives none: for what may be left undone. */
+export function combineFast(a: Region, b: Region, op: BooleanOp): Region | null {
+  const easy = trivial(a, b, op);
+  if (easy) return easy;
+  if (!isCountable(a) || !isCountable(b)) return null;
+  const [na, nb, back] = normalised(a, b);
+  const result = loaded().fast.combine(na, nb, op);
+  if (!result || !isCountable(result) || wrongShare(na, nb, op, result, CHECK_LINES) > MAY_DIFFER) return null;
+  return denormalised(result, [a, b], back);
+}
+
+/** The same area with no contour that crosses itself or another: what is covered, by the rule of the region. */
+export function simplified(a: Region): Combined {
+  if (!a.path.length) return { ok: true, region: NOTHING };
+  const { x1, y0, y1 } = boundsOf(a);
+  // The engines combine two: the other one is a mere speck beside it, and taken away again.
+  const size = Math.max(boundsOf(a).x1 - boundsOf(a).x0, y1 - y0, 1e-6) / 100;
+  const [x, y] = [x1 + size, (y0 + y1) / 2];
+  const speck = [MOVE, x, y, LINE, x + size, y, LINE, x + size, y + size, LINE, x, y + size, CLOSE];
+  const made = combineTwo(a, { path: speck, rule: 'nonZero' }, 'union');
+  const kept = contoursOf(made.region.path).filter((c) => c.segments[0].x0 < x1 + size / 2);
+  return {
+    ...made,
+    region: { ...made.region, path: withoutMidpoints(pathOfContours(kept.map((c) => ({ ...c, closed: true })))) },
+  };
 }
 
 /** The fast engine's word alone, for something that still moves. Null where it gives none. */
@@ -129,11 +121,6 @@ const nudged = (r: Region, by: number): Region => ({
   path: transformPath(r.path, [1, by * 1e-3, -by * 1e-3, 1, by * 1.7, by * -0.9]),
   rule: r.rule,
 });
-
-function loaded() {
-  if (!engines) throw new Error('loadBooleans has not been awaited');
-  return engines;
-}
 
 const isCountable = (r: Region): boolean => r.path.every(Number.isFinite);
 

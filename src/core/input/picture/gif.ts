@@ -8,7 +8,7 @@ export const GIF: PictureFormat = {
   size: (b) => (b.length < 10 ? null : { width: view(b).getUint16(6, true), height: view(b).getUint16(8, true) }),
   async opener(bytes) {
     const { width, height } = this.size(bytes)!;
-    return () => fromRgba(width, height, firstPicture(bytes, width, height), null);
+    return (b) => fromRgba(width, height, firstPicture(b, width, height), null);
   },
 };
 

@@ -128,8 +128,8 @@ export const JPEG: PictureFormat = {
     plausible(bytes.length, facts.width * facts.height, 300);
     if (components !== 1 && components !== 3 && components !== 4)
       throw new PictureProblem(`it has ${components} colour channels; 1, 3 or 4 can be read`);
-    const open = await (components === 4 ? inks(bytes, facts.adobe) : light(bytes, components, env));
-    return () => turned({ ...open(), alpha: null, icc, ppi }, orientation);
+    const open = await (components === 4 ? inks(facts.adobe) : light(components, env));
+    return (b) => turned({ ...open(b), alpha: null, icc, ppi }, orientation);
   },
 };
 
@@ -172,10 +172,10 @@ function letGoLater(): void {
 }
 
 /** Grey and RGB by the decoder that nearly all programs share, so that halved colours are widened alike everywhere. */
-async function light(bytes: Uint8Array, components: 1 | 3, env: Pick<Env, 'asset'>): Promise<() => Image> {
+async function light(components: 1 | 3, env: Pick<Env, 'asset'>): Promise<(bytes: Uint8Array) => Image> {
   const [untried, again] = await Promise.all([decoderFor('untried', env), decoderFor('proven', env)]);
   let first: MozJPEGModule | null = untried;
-  return () => {
+  return (bytes) => {
     if (first && ended.has(first)) throw new DecoderGone();
     try {
       const image = (first ?? again).decode(bytes.slice().buffer, false);
@@ -217,11 +217,11 @@ function withoutAlpha(rgba: Uint8ClampedArray, components: 1 | 3): Uint8Array {
 }
 
 /** CMYK, which that decoder does not give. */
-async function inks(bytes: Uint8Array, upsideDown: boolean): Promise<() => Image> {
+async function inks(upsideDown: boolean): Promise<(bytes: Uint8Array) => Image> {
   const { JpegImage, setVerbosityLevel, VerbosityLevel } =
     await import('pdfjs-dist/image_decoders/pdf.image_decoders.min.mjs');
   setVerbosityLevel(VerbosityLevel.ERRORS); // we say ourselves what is wrong with a file
-  return () => {
+  return (bytes) => {
     const image = new JpegImage();
     let raw: Uint8Array | Uint8ClampedArray;
     try {

@@ -11,7 +11,7 @@ export const PNG: PictureFormat = {
   ending: 'png',
   is: (b) => SIGNATURE.every((v, i) => b[i] === v),
   size: (b) => (b.length < 24 ? null : { width: view(b).getUint32(16), height: view(b).getUint32(20) }),
-  opener: async (bytes) => () => decodePng(bytes),
+  opener: async () => decodePng,
 };
 
 function decodePng(bytes: Uint8Array): Pixels {

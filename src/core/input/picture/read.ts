@@ -32,9 +32,14 @@ export interface OpenedPicture {
 
 /**
  * Opens a picture's bytes. Throws a PictureProblem whose text follows the file's name: “boats.png cannot be used: it is
- * damaged …”.
+ * damaged …”. Where its bytes can be had once more, at once, by `reread`, they are not held: many pictures are more than there
+ * is room for.
  */
-export async function openPicture(bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<OpenedPicture> {
+export async function openPicture(
+  bytes: Uint8Array,
+  env: Pick<Env, 'asset'>,
+  reread?: () => Uint8Array,
+): Promise<OpenedPicture> {
   if (bytes.length > MAX_FILE)
     throw new PictureProblem(`it is too large (${Math.round(bytes.length / 1048576)} MB; the most is 512 MB)`);
   const format = pictureFormat(bytes);
@@ -47,17 +52,22 @@ export async function openPicture(bytes: Uint8Array, env: Pick<Env, 'asset'>): P
     throw new PictureProblem(
       `it has ${size.width} × ${size.height} pixels; ${MAX_SIDE} a side are the most. Make a smaller copy`,
     );
-  const opened = await firstTime(format, bytes, env);
+  const opened = await firstTime(format, bytes, env, reread ?? (() => bytes));
   if (opened.pixels.width * opened.pixels.height > MAX_PIXELS)
     throw new PictureProblem('it is damaged: it is larger than it says');
   return opened;
 }
 
-async function firstTime(format: PictureFormat, bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<OpenedPicture> {
+async function firstTime(
+  format: PictureFormat,
+  bytes: Uint8Array,
+  env: Pick<Env, 'asset'>,
+  reread: () => Uint8Array,
+): Promise<OpenedPicture> {
   for (;;) {
-    const again = await format.opener(bytes, env);
+    const open = await format.opener(bytes, env);
     try {
-      return { pixels: again(), again };
+      return { pixels: open(bytes), again: () => open(reread()) };
     } catch (e) {
       if (!(e instanceof DecoderGone)) throw e;
     }

@@ -18,7 +18,7 @@ export const TIFF: PictureFormat = {
     const [width, height] = [first(d, 256, 0), first(d, 257, 0)];
     return first(d, 274, 1) >= 5 ? { width: height, height: width } : { width, height };
   },
-  opener: async (bytes) => () => decodeTiff(bytes),
+  opener: async () => decodeTiff,
 };
 
 function decodeTiff(bytes: Uint8Array): Pixels {

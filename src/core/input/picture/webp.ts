@@ -37,13 +37,13 @@ export const WEBP: PictureFormat = {
         return null;
     }
   },
-  async opener(bytes, env) {
+  async opener(_, env) {
     decoder ??= load(env);
     const engine = await decoder.catch((e: unknown) => {
       decoder = null; // tried again with the next picture
       throw e;
     });
-    return () => {
+    return (bytes) => {
       try {
         const image = engine.decode(bytes.slice().buffer);
         if (!image) throw new Error('there is no picture in it');

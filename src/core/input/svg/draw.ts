@@ -401,7 +401,7 @@ export class Drawer implements Draws {
     const lengths = dashes.length % 2 ? [...dashes, ...dashes] : dashes;
     const native = dashed && lengths.length <= MOST_DASHES;
     if ('pattern' in stroke || !even || (dashed && !native)) {
-      const cut = dashed ? dashPath(line, dashes, offset) : line;
+      const cut = dashed ? dashPath(line, { lengths: dashes, offset }) : line;
       if (dashed) this.making.note('Some dashed lines became lines of separate pieces.');
       out.push({
         alpha: stroke.alpha,

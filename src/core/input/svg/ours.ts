@@ -80,13 +80,21 @@ const lineSchema = z.object({
   cap: z.enum(['butt', 'round', 'square']),
   join: z.enum(['miter', 'round', 'bevel']),
   miterLimit: z.number().check(z.gte(1)),
-  dash: z.optional(z.object({ lengths: z.array(z.number().check(z.gte(0))), offset: z.number() })),
+  dash: z.optional(
+    z.object({ lengths: z.array(z.number().check(z.gte(0))), offset: z.number(), fit: z.optional(z.literal(true)) }),
+  ),
 });
 
 /** An outline with the line that our own drawing wrote. */
 export function outlineFrom({ dash, ...line }: StrokeStyle, paint: Paint): Outline {
   if (!dash) return { ...line, paint };
-  return { ...line, paint, dashes: dash.lengths, ...(dash.offset && { dashOffset: dash.offset }) };
+  return {
+    ...line,
+    paint,
+    dashes: dash.lengths,
+    ...(dash.offset && { dashOffset: dash.offset }),
+    ...(dash.fit && { dashFit: dash.fit }),
+  };
 }
 
 /** What a group of ours stands for: a form with a paint that SVG has no words for. Null where that was not kept whole. */

@@ -8,11 +8,13 @@ import { name, pdfNumber, type PdfFile, type Value } from './file';
 export interface InkSpace {
   readonly space: Value;
   values(mix: ArrayLike<number>): number[];
+  /** The channels that those are, in their order; null: a grey, the lightness of black. */
+  readonly channels: readonly number[] | null;
 }
-const of =
-  (channels: readonly number[]) =>
-  (mix: ArrayLike<number>): number[] =>
-    channels.map((c) => mix[c]);
+const of = (channels: readonly number[]): Omit<InkSpace, 'space'> => ({
+  values: (mix) => channels.map((c) => mix[c]),
+  channels,
+});
 
 /** Colour spaces of one file: DeviceCMYK for process, Separation for a spot alone, DeviceN for gradients that mix them. */
 export class ColourSpaces {
@@ -95,12 +97,12 @@ export class ColourSpaces {
    * lists are painted even where they are 0, those it leaves out stay as they are.
    */
   async inkSpace(used: readonly boolean[], overprint: boolean): Promise<InkSpace> {
-    if (this.grey) return { space: name('DeviceGray'), values: (mix) => [1 - mix[3]] };
+    if (this.grey) return { space: name('DeviceGray'), values: (mix) => [1 - mix[3]], channels: null };
     const spots = used.flatMap((u, i) => (u && i >= 4 ? [i] : []));
     const process = [0, 1, 2, 3].filter((i) => used[i]);
     if (spots.length === 0 && (!overprint || process.length === 4 || process.length === 0))
-      return { space: name('DeviceCMYK'), values: of([0, 1, 2, 3]) };
-    if (process.length === 0 && spots.length === 1) return { space: this.separation(spots[0]), values: of(spots) };
+      return { space: name('DeviceCMYK'), ...of([0, 1, 2, 3]) };
+    if (process.length === 0 && spots.length === 1) return { space: this.separation(spots[0]), ...of(spots) };
     const channels = [...process, ...spots];
     const key = channels.join();
     let ref = this.deviceN.get(key);
@@ -108,7 +110,7 @@ export class ColourSpaces {
       ref = this.makeDeviceN(channels);
       this.deviceN.set(key, ref);
     }
-    return { space: await ref, values: of(channels) };
+    return { space: await ref, ...of(channels) };
   }
 
   private async makeDeviceN(channels: number[]): Promise<PDFRef> {

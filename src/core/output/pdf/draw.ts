@@ -11,15 +11,16 @@ import type { Effect, GradientPaint, PicturePaint } from '../../model/schema';
 import { asLight } from '../../render/asLight';
 import { grainOf } from '../../render/grain';
 import { effectCover } from '../../render/plates';
-import { regionWith } from '../../render/region';
-import { effectRow } from '../../scene/effects/table';
+import { effectRegion } from '../../render/effectRegion';
+import { overprints } from '../../scene/overprints';
 import { isOwn, isPlain, type Group, type Leaf, type Part, type Words } from '../../scene/scene';
 import type { ColourSpaces } from './colour';
 import { ContentStream } from './content';
 import { name, type PdfFile, type Value } from './file';
 import { grainPattern } from './grain';
 import type { Images } from './images';
-import { withoutKeptOut } from './keptOut';
+import { asOutlines, withoutKeptOut } from './keptOut';
+import type { Marking } from './marking';
 import { makePools, makeShadings, type Shadings } from './shading';
 
 /** What a page's drawing needs and collects. */
@@ -41,22 +42,28 @@ export interface Drawing {
   readonly toSheet: Matrix;
   /** Groups that are met more than once, on one page or on many: each is written once. */
   readonly shared: ReadonlyMap<Group, number>;
-  readonly written: Map<Group, string>;
+  readonly written: WeakMap<Group, string>;
   /** The grain's tile, made when it is first wanted. */
   readonly grain: { pattern?: PDFRef };
   overprint: boolean;
+  /** What the parts of a page belong to; null inside of forms. */
+  readonly marking: Marking | null;
+  /** No letters, only their outlines. */
+  readonly outlines: boolean;
 }
 
 /** Draws parts in order, and leaves the overprint switch off. */
-async function drawAll(d: Drawing, content: readonly Part[]): Promise<void> {
+export async function drawAll(d: Drawing, content: readonly Part[]): Promise<void> {
   await drawParts(d, content);
   knockOut(d);
 }
 
 async function drawParts(d: Drawing, content: readonly Part[]): Promise<void> {
   for (const part of content) {
+    const inline = part.type === 'group' && isPlain(part) && (d.shared.get(part) ?? 0) < 2;
+    if (d.marking && !inline) d.marking.enter(d.out, part);
     // Most leaves are flat: nothing of them is waited for.
-    const drawing = part.type === 'group' ? composite(d, part) : drawLeaf(d, part);
+    const drawing = part.type === 'group' ? (inline ? drawGroup(d, part) : apart(d, part)) : drawLeaf(d, part);
     if (drawing) await drawing;
     const resting = d.out.rest();
     if (resting) await resting;
@@ -69,12 +76,19 @@ export function knockOut(d: Drawing): void {
   d.overprint = false;
 }
 
+/** What is drawn within its own clips or as a form belongs to one thing as a whole. */
+function apart(d: Drawing, group: Group): Promise<void> {
+  if (!d.marking) return composite(d, group);
+  knockOut(d);
+  return composite({ ...d, marking: null }, group);
+}
+
 /** Draws a group; one that is met again is a form, drawn where it stands as if its parts were (ISO 32000-1 8.10). */
 export async function composite(d: Drawing, group: Group): Promise<void> {
   if ((d.shared.get(group) ?? 0) < 2) return drawGroup(d, group);
   let key = d.written.get(group);
   if (key === undefined) {
-    const inner: Drawing = { ...d, out: new ContentStream(), toSheet: IDENTITY, overprint: false };
+    const inner: Drawing = { ...d, out: new ContentStream(), toSheet: IDENTITY, overprint: false, marking: null };
     inner.out.op('/Ko gs');
     await drawGroup(inner, group);
     const { x0, y0, x1, y1 } = grow(group.paintBounds, 1);
@@ -121,21 +135,10 @@ async function drawGroup(d: Drawing, group: Group): Promise<void> {
   d.out.op('Q');
 }
 
-/** Pixels of the largest cover of an effect; one that needs more is made coarser. */
-const COVER_PIXELS = 24_000_000;
-/** Pixels a point of the finest: 600 dpi. */
-const FINEST = 600 / 72;
-
 /** An effect of a group, laid below it: its colour through a soft mask, so that it prints over or knocks out as any colour does. */
 async function layEffect(d: Drawing, group: Group, effect: Effect): Promise<void> {
-  const row = effectRow(effect);
-  const box = row.reach(effect, group.bodyBounds);
-  const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
-  if (!(width > 0 && height > 0)) return;
-  const region = regionWith(
-    box,
-    Math.min(COVER_PIXELS, width * height * Math.min(FINEST, Math.max(1, row.detail(effect))) ** 2),
-  );
+  const region = effectRegion(group, effect);
+  if (!region) return;
   const [w, h] = [region.width / region.scale, region.height / region.scale];
   const image = await d.file.stream(
     {
@@ -172,7 +175,7 @@ const blendName = (blend: string): string =>
     .join('');
 
 async function groupForm(d: Drawing, content: readonly Part[], bounds: Rect, space = 'DeviceCMYK'): Promise<PDFRef> {
-  const inner: Drawing = { ...d, out: new ContentStream(), toSheet: IDENTITY, overprint: false };
+  const inner: Drawing = { ...d, out: new ContentStream(), toSheet: IDENTITY, overprint: false, marking: null };
   inner.out.op('/Ko gs');
   await drawAll(inner, content);
   return form(d, inner.out, bounds, space);
@@ -201,12 +204,12 @@ function addGraphics(d: Drawing, state: Record<string, Value>): string {
 
 /** Draws a leaf; null where that is done at once. */
 function drawLeaf(d: Drawing, leaf: Leaf): Promise<void> | null {
-  const item = withoutKeptOut(leaf);
+  const item = d.outlines ? asOutlines(leaf) : withoutKeptOut(leaf);
   // Letters that became outlines: their words are there to be found, copied and read out, and leave no ink.
   const words = item.type !== 'glyphs' && item.words ? item.words : null;
   if (item.paint.kind !== 'colour' || d.spaces.keepsRgb)
     return paintLeaf(d, item).then(() => (words ? drawText(d, words, 3) : undefined));
-  setOverprint(d, item.paint.overprint);
+  setOverprint(d, !d.spaces.grey && overprints(item, d.palette));
   setInk(d, item.paint, item.type !== 'fill' && item.stroke !== null);
   drawForm(d, item);
   if (words) drawText(d, words, 3);
@@ -248,7 +251,7 @@ async function paintLeaf(d: Drawing, item: Leaf): Promise<void> {
       : makePools(item, paint, palette, d.spaces, d.file));
     if (!shadings) return;
   }
-  setOverprint(d, paint.overprint);
+  setOverprint(d, !d.spaces.grey && overprints(item, palette));
   const stroking = item.type !== 'fill' && item.stroke !== null;
   if (shadings?.opacity) out.op('q').op(`/${await softMask(d, item, shadings.opacity, shadings.matrix)} gs`);
   if (shadings)
@@ -397,8 +400,7 @@ function setStroke(out: ContentStream, s: StrokeStyle): void {
 }
 
 /** The path that a line is drawn along. Presses differ in where a dash ends and how it closes: they are given the pieces. */
-const linePath = (path: PathData, { dash }: StrokeStyle): PathData =>
-  dash ? dashPath(path, dash.lengths, dash.offset) : path;
+const linePath = (path: PathData, { dash }: StrokeStyle): PathData => (dash ? dashPath(path, dash) : path);
 
 /** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */
 function drawText(d: Drawing, item: Words, mode: 0 | 1 | 3 | 7): void {

@@ -10,10 +10,10 @@ import {
   PDFRawStream,
   PDFRef,
   PDFString,
-  PDFStreamWriter,
   type PDFObject,
 } from '@cantoo/pdf-lib';
 import type { Env } from '../../env';
+import { Serial, type Sink } from './serial';
 
 /** A value on its way into the file. Plain text becomes a text string; names and references have their own makers. */
 export type Value =
@@ -44,12 +44,21 @@ function streamOf(dict: PDFDict, bytes: Uint8Array): PDFRawStream {
 }
 const [STREAM, ENDSTREAM] = ['\nstream\n', '\nendstream'].map((word) => new TextEncoder().encode(word));
 
-/** The objects of one PDF file, kept by a library; streams are compressed on the way in. */
+/** Streams of so many bytes leave at once: all pictures of a file may be more than there is room for. */
+const LARGE = 1 << 20;
+
+/** The objects of one PDF file, kept by a library until they go out; streams are compressed on the way in. */
 export class PdfFile {
   private readonly context = PDFContext.create();
+  private readonly serial: Serial;
 
-  constructor(private readonly env: Pick<Env, 'deflate'>) {
-    this.context.header = PDFHeader.forVersion(1, 6);
+  constructor(
+    private readonly env: Pick<Env, 'deflate'>,
+    version: 6 | 7,
+    sink: Sink,
+  ) {
+    this.serial = new Serial(this.context, sink);
+    this.context.header = PDFHeader.forVersion(1, version);
   }
 
   reserve(): PDFRef {
@@ -68,21 +77,27 @@ export class PdfFile {
     compress = true,
   ): Promise<PDFRef> {
     const raw = typeof data === 'string' ? new TextEncoder().encode(data) : data;
-    return compress
-      ? this.deflated(dict, await this.env.deflate(raw))
-      : this.context.register(streamOf(this.convert(dict) as PDFDict, raw));
+    return compress ? this.deflated(dict, await this.env.deflate(raw)) : this.registered(dict, raw);
   }
 
   /** A stream that was compressed before. */
   deflated(dict: { readonly [key: string]: Value | undefined }, bytes: Uint8Array): PDFRef {
-    const entries = { ...dict, Filter: name('FlateDecode') };
-    return this.context.register(streamOf(this.convert(entries) as PDFDict, bytes));
+    return this.registered({ ...dict, Filter: name('FlateDecode') }, bytes);
   }
 
-  async finish(root: PDFRef, info: PDFRef, idHex: string): Promise<Uint8Array> {
+  private registered(dict: { readonly [key: string]: Value | undefined }, bytes: Uint8Array): PDFRef {
+    const stream = streamOf(this.convert(dict) as PDFDict, bytes);
+    if (bytes.length < LARGE) return this.context.register(stream);
+    const ref = this.context.nextRef();
+    this.serial.early(ref, stream);
+    return ref;
+  }
+
+  /** Writes all that has not gone out yet. */
+  finish(root: PDFRef, info: PDFRef, idHex: string): void {
     const id = PDFHexString.of(idHex);
     this.context.trailerInfo = { Root: root, Info: info, ID: this.convert([id, id]) };
-    return PDFStreamWriter.forContext(this.context, Infinity).serializeToBuffer();
+    this.serial.finish();
   }
 
   private convert(v: Value): PDFObject {

@@ -2,8 +2,10 @@ import type { PDFRef } from '@cantoo/pdf-lib';
 import type { Palette } from '../../colour/palette';
 import type { Env } from '../../env';
 import { jpegFacts } from '../../input/picture/jpeg';
+import type { PictureSpace } from '../../model/pictureSchema';
 import type { PicturePaint } from '../../model/schema';
-import { SAMPLES, type Pixels } from '../../pictures/source';
+import { resampled } from '../../pictures/resample';
+import { SAMPLES, type Pixels, type PictureSource } from '../../pictures/source';
 import { pictureInk } from '../../render/pictureInk';
 import { cutSource } from '../../render/surround';
 import type { ColourSpaces } from './colour';
@@ -30,6 +32,8 @@ export class Images {
     private readonly env: Pick<Env, 'asset'>,
     /** RGB pictures without a tone stay as they are, tagged. */
     private readonly keepRgb: boolean,
+    /** The most pixels across that a picture has, by its id; what is not named has all. */
+    private readonly most: ReadonlyMap<string, number> = new Map(),
   ) {}
 
   add(ref: PDFRef): string {
@@ -49,7 +53,10 @@ export class Images {
   private async write(paint: PicturePaint, spaces: ColourSpaces): Promise<PlacedImage | null> {
     const found = this.palette.pictureSource(paint.picture);
     if (!found) return null;
-    const pixels = cutSource(found, paint.tone).full;
+    const own = await this.ownBytes(paint, found, spaces);
+    if (own) return { key: this.add(own), across: 1 };
+    const whole = cutSource(found, paint.tone).full;
+    const pixels = resampled(whole, this.most.get(paint.picture) ?? whole.width);
     const { width, height } = pixels;
     const across = paint.tile ? tilesAcross(width * height) : 1;
     const spread = (plane: Uint8Array, samples: number) =>
@@ -67,20 +74,19 @@ export class Images {
     const { tone, ...untoned } = paint;
     const plain = !tone || Object.keys(tone).every((k) => k === 'surround');
     if (plain && !untoned.overprint && !spaces.grey) {
-      const asIs = await this.asIs(paint, pixels, size, mask, spread);
+      const asIs = await this.asIs(pixels, size, mask, spread);
       if (asIs) return { key: this.add(asIs), across };
     }
     const ink = pictureInk(pixels, tone, this.palette);
-    const { space, values } = await spaces.inkSpace(ink.used, paint.overprint);
+    const { space, channels } = await spaces.inkSpace(ink.used, paint.overprint);
     const out = new Uint8Array(this.palette.channels.length);
-    const mix = new Float64Array(out.length);
-    const samples = values(mix).length;
+    const samples = channels?.length ?? 1;
     const data = new Uint8Array(width * height * samples);
     const n = SAMPLES[pixels.space];
     for (let i = 0, at = 0; i < width * height; i++) {
       ink.map(pixels.data, i * n, out);
-      for (let c = 0; c < out.length; c++) mix[c] = out[c] / 255;
-      for (const v of values(mix)) data[at++] = v * 255 + 0.5;
+      if (channels) for (let c = 0; c < samples; c++) data[at++] = out[channels[c]];
+      else data[at++] = 255 - out[3];
     }
     return {
       key: this.add(await this.file.stream({ ...size, ...mask, ColorSpace: space }, spread(data, samples))),
@@ -88,38 +94,49 @@ export class Images {
     };
   }
 
-  /** A picture whose own numbers print: RGB that stays tagged, or inks for this paper. A JPEG's bytes go in as they are. */
+  /** A JPEG whose own numbers print, whole: its bytes go in as they are, and it is not opened. */
+  private async ownBytes(paint: PicturePaint, source: PictureSource, spaces: ColourSpaces): Promise<PDFRef | null> {
+    const { file } = this.palette.picture(paint.picture);
+    if (!/\.jpe?g$/.test(file) || paint.tile || paint.tone || paint.overprint || spaces.grey) return null;
+    if ((this.most.get(paint.picture) ?? source.width) < source.width) return null;
+    if (source.space === 'gray' || (source.space === 'rgb' && !this.keepRgb)) return null;
+    const bytes = await this.env.asset(`pictures/${file}`);
+    const facts = jpegFacts(bytes);
+    // A picture that its file turns, and kinds that readers of PDF do not all know, are written out.
+    if (facts?.orientation !== 1 || !facts.plain || facts.components !== SAMPLES[source.space]) return null;
+    const space = await this.keptSpace(source.space, facts.icc);
+    if (!space) return null;
+    return this.file.stream(
+      {
+        Type: name('XObject'),
+        Subtype: name('Image'),
+        Width: source.width,
+        Height: source.height,
+        BitsPerComponent: 8,
+        ColorSpace: space,
+        Filter: name('DCTDecode'),
+        ...(source.space === 'cmyk' && facts.adobe && { Decode: [1, 0, 1, 0, 1, 0, 1, 0] }),
+      },
+      bytes,
+      false,
+    );
+  }
+
+  /** The space of numbers that print as they are: RGB that stays tagged, or inks for this paper; null where they are converted. */
+  private async keptSpace(space: PictureSpace, icc: Uint8Array | null): Promise<Value | null> {
+    if (space === 'rgb' && this.keepRgb) return this.spaces.taggedRgb(icc && isRgb(icc) ? icc : null);
+    return space === 'cmyk' && this.palette.pictureTable('cmyk', icc) === null ? name('DeviceCMYK') : null;
+  }
+
+  /** A picture whose own numbers print. */
   private async asIs(
-    paint: PicturePaint,
     pixels: Pixels,
     size: Record<string, Value>,
     mask: Record<string, Value>,
     spread: (p: Uint8Array, n: number) => Uint8Array,
   ): Promise<PDFRef | null> {
-    const rgb = pixels.space === 'rgb' && this.keepRgb;
-    const cmyk = pixels.space === 'cmyk' && this.palette.pictureTable('cmyk', pixels.icc) === null;
-    if (!rgb && !cmyk) return null;
-    const space = rgb
-      ? await this.spaces.taggedRgb(pixels.icc && isRgb(pixels.icc) ? pixels.icc : null)
-      : name('DeviceCMYK');
-    if (!paint.tile && !paint.tone) {
-      const { file } = this.palette.picture(paint.picture);
-      const bytes = /\.jpe?g$/.test(file) ? await this.env.asset(`pictures/${file}`) : null;
-      const facts = bytes && jpegFacts(bytes);
-      // A picture that its file turns, and kinds that readers of PDF do not all know, are written out.
-      if (bytes && facts && facts.orientation === 1 && facts.plain && facts.components === SAMPLES[pixels.space])
-        return this.file.stream(
-          {
-            ...size,
-            ...mask,
-            ColorSpace: space,
-            Filter: name('DCTDecode'),
-            ...(cmyk && facts.adobe && { Decode: [1, 0, 1, 0, 1, 0, 1, 0] }),
-          },
-          bytes,
-          false,
-        );
-    }
+    const space = await this.keptSpace(pixels.space, pixels.icc);
+    if (!space) return null;
     return this.file.stream({ ...size, ...mask, ColorSpace: space }, spread(pixels.data, SAMPLES[pixels.space]));
   }
 }

@@ -14,6 +14,19 @@ export function withoutKeptOut(leaf: Leaf): Leaf {
   return other;
 }
 
+const bare = new WeakMap<Leaf, Leaf>();
+
+/** Letters as outlines that say nothing any more: a file that needs no face. */
+export function asOutlines(leaf: Leaf): Leaf {
+  if (leaf.type !== 'glyphs' && !leaf.words) return leaf;
+  let other = bare.get(leaf);
+  if (!other) {
+    const shape = leaf.type === 'glyphs' ? outlined(leaf, leaf) : leaf;
+    bare.set(leaf, (other = { ...shape, words: undefined } as Leaf));
+  }
+  return other;
+}
+
 function outlined(leaf: Leaf, words: Words): Leaf {
   if (leaf.type !== 'glyphs') return { ...leaf, words };
   const { node, inkBounds, paintBounds, paint, matrix, placed, stroke } = leaf;

@@ -1,4 +1,4 @@
-import { addEllipse, PathBuilder } from '../../geometry/path';
+import { addEllipse, PathBuilder, type PathData } from '../../geometry/path';
 import type { ColourSpaces } from './colour';
 import type { ContentStream } from './content';
 
@@ -16,9 +16,13 @@ export interface MarkedPage {
   readonly bleed: number;
 }
 
-/** Crop marks at the four corners and registration targets at the four sides, on every plate, all outside the bleed. */
-export function drawMarks(out: ContentStream, { width: w, height: h, bleed }: MarkedPage): void {
+/** Lines and targets are in every plate. */
+const inAll = (out: ContentStream): ContentStream =>
   out.op('/All CS').nums([1], 'SCN', 4).op('/All cs').nums([1], 'scn', 4).nums([LINE_WIDTH], 'w');
+
+/** Crop marks at the four corners, on every plate, outside the bleed. */
+export function drawCropMarks(out: ContentStream, { width: w, height: h, bleed }: MarkedPage): void {
+  inAll(out);
   const from = bleed + AWAY;
   const to = from + LENGTH;
   for (const [x, sx] of [
@@ -33,6 +37,11 @@ export function drawMarks(out: ContentStream, { width: w, height: h, bleed }: Ma
       out.nums([x + sx * from, y], 'm').nums([x + sx * to, y], 'l');
     }
   out.op('S');
+}
+
+/** Registration targets at the four sides, on every plate, outside the bleed. */
+export function drawTargets(out: ContentStream, { width: w, height: h, bleed }: MarkedPage): void {
+  inAll(out);
   const r = 2 * MM;
   const d = bleed + AWAY + 3.5 * MM;
   for (const [x, y] of [
@@ -55,6 +64,17 @@ export function drawMarks(out: ContentStream, { width: w, height: h, bleed }: Ma
     out.path(dot.data).op('f');
   }
 }
+
+/** A line of words below the sheet, in every plate, as shapes: no face is needed to read it. */
+export function drawWords(out: ContentStream, { height, bleed }: MarkedPage, words: PathData): void {
+  inAll(out)
+    .op('q')
+    .nums([1, 0, 0, 1, 3 * MM, height + bleed + AWAY + 8.5 * MM], 'cm', 6)
+    .path(words)
+    .op('f Q');
+}
+/** The size of those words, points. */
+export const WORDS_SIZE = 6;
 
 /** Solids and halves of each ink used, and the two-ink overprints, along the head of the sheet; below it where it is narrow. */
 export function drawColourBar(

@@ -1,7 +1,8 @@
 import type { Palette } from '../../colour/palette';
 import { hexOf } from '../../colour/spaces';
 import { multiply, type Matrix } from '../../geometry/matrix';
-import { grow, intersect, isEmpty } from '../../geometry/rect';
+import { grow, intersect, isEmpty, type Rect } from '../../geometry/rect';
+import { dashPath } from '../../geometry/dash';
 import { strokeOutline, type StrokeStyle } from '../../geometry/stroke';
 import { OURS } from '../../input/svg/ours';
 import type { GradientPaint, PicturePaint } from '../../model/schema';
@@ -12,7 +13,8 @@ import { regionWith } from '../../render/region';
 import { pictureBitmap } from '../../render/pictureBitmap';
 import { rampSteps } from '../../render/rampSteps';
 import { effectRow } from '../../scene/effects/table';
-import { isOwn, isPlain, type Group, type Leaf, type Part, type Scene } from '../../scene/scene';
+import { overprints } from '../../scene/overprints';
+import { isOwn, isPlain, trimRect, type Group, type Leaf, type Part, type Scene } from '../../scene/scene';
 import { meetGroups, withContent } from '../../scene/walk';
 import { annotate, freed, inksText } from './ours';
 import { escapeXml } from '../xml';
@@ -22,6 +24,12 @@ export interface SvgResult {
   readonly svg: string;
   /** What the file only comes near, in words for the person. */
   readonly approximations: readonly string[];
+}
+
+/** What of a page is written, at first the page as it is cut; `bare`: without the paper. */
+interface SvgParts {
+  readonly box?: Rect;
+  readonly bare?: boolean;
 }
 
 /** Pixels of the pictures that stand for gradients SVG cannot say: about 150 dpi on a square of 85 mm. */
@@ -41,20 +49,22 @@ export async function writeSvg(
   palette: Palette,
   title: string,
   asset: (file: string) => Promise<Uint8Array>,
+  { box = trimRect(scene), bare = false }: SvgParts = {},
 ): Promise<SvgResult> {
-  const writer = new Writer(palette, asset, scene);
+  const writer = new Writer(palette, asset, scene, box);
   const body = await writer.page(unwrapped(scene.root.content));
-  const [w, h] = [n(scene.width), n(scene.height)];
+  const [x, y, w, h] = [n(box.x0), n(box.y0), n(box.x1 - box.x0), n(box.y1 - box.y0)];
+  const from = `${box.x0 ? ` x="${x}"` : ''}${box.y0 ? ` y="${y}"` : ''}`;
   const paper = hexOf(palette.screen ? [1, 1, 1] : palette.lookOfMix(palette.channels.map(() => 0)));
   const clip = scene.round
     ? `<clipPath id="trim"><ellipse cx="${n(scene.width / 2)}" cy="${n(scene.height / 2)}" rx="${n(scene.width / 2)}" ry="${n(scene.height / 2)}"/></clipPath>`
-    : `<clipPath id="trim"><rect width="${w}" height="${h}"/></clipPath>`;
+    : `<clipPath id="trim"><rect${from} width="${w}" height="${h}"/></clipPath>`;
   const inks = inksText(scene, palette);
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" xmlns:ink="${OURS}" width="${w}pt" height="${h}pt" viewBox="0 0 ${w} ${h}">
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" xmlns:ink="${OURS}" width="${w}pt" height="${h}pt" viewBox="${x} ${y} ${w} ${h}">
 <title>${escapeXml(title)}</title>
 <metadata><ink:inks>${escapeXml(inks)}</ink:inks>${writer.held.join('')}</metadata>
 <defs>${clip}${writer.defs.join('')}</defs>
-<g clip-path="url(#trim)" style="isolation:isolate" ink:page="true"><rect width="${w}" height="${h}" fill="${paper}" ink:paper="true"/>
+<g clip-path="url(#trim)" style="isolation:isolate" ink:page="true">${bare ? '' : `<rect${from} width="${w}" height="${h}" fill="${paper}" ink:paper="true"/>`}
 ${body.join('\n')}
 </g>
 </svg>
@@ -76,6 +86,7 @@ class Writer {
     private readonly palette: Palette,
     private readonly asset: (file: string) => Promise<Uint8Array>,
     private readonly scene: Scene,
+    private readonly box: Rect,
   ) {
     this.shared = meetGroups(scene.root);
   }
@@ -98,7 +109,7 @@ class Writer {
   }
 
   private asPrinted(group: Group, content: readonly Part[]): string {
-    const box = intersect(grow(group.paintBounds, 0.5), { x0: 0, y0: 0, x1: this.scene.width, y1: this.scene.height });
+    const box = intersect(grow(group.paintBounds, 0.5), this.box);
     if (isEmpty(box)) return '';
     this.approximations.add('Blended parts are pictures of them as they print: SVG blends light, not ink.');
     const region = regionWith(box, TONED_PIXELS);
@@ -189,9 +200,7 @@ class Writer {
     const stroke = item.type === 'fill' ? null : item.stroke;
     const rule = item.type === 'fill' && item.rule === 'evenOdd';
     const blend =
-      item.paint.overprint &&
-      !palette.screen &&
-      !(item.paint.kind === 'colour' && palette.hides(palette.mix(item.paint.colour)));
+      overprints(item, palette) && !(item.paint.kind === 'colour' && palette.hides(palette.mix(item.paint.colour)));
     const common: string[] = [];
     if (blend) {
       common.push('style="mix-blend-mode:multiply"');
@@ -218,7 +227,9 @@ class Writer {
     const line = stroke
       ? `fill="none" stroke="${paint}" stroke-width="${n(stroke.width)}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}" stroke-miterlimit="${n(stroke.miterLimit)}"${dashText(stroke)}`
       : `fill="${paint}"${rule ? ' fill-rule="evenodd"' : ''}`;
-    return `<path d="${pathText(item.placed.path)}" ${line} ${annotate(item, palette, which, paint)} ${common.join(' ')}/>`;
+    // Dashes that are fitted to corners are pieces: SVG has no words for them.
+    const d = stroke?.dash?.fit ? dashPath(item.placed.path, stroke.dash) : item.placed.path;
+    return `<path d="${pathText(d)}" ${line} ${annotate(item, palette, which, paint)} ${common.join(' ')}/>`;
   }
 
   private paintText({ paint, matrix }: Leaf): string {
@@ -332,7 +343,7 @@ function gradientText(paint: GradientPaint, matrix: Matrix, palette: Palette): s
 
 /** The dashes of a line, in the words of SVG. */
 function dashText({ dash }: StrokeStyle): string {
-  if (!dash) return '';
+  if (!dash || dash.fit) return '';
   const offset = dash.offset ? ` stroke-dashoffset="${n(dash.offset)}"` : '';
   return ` stroke-dasharray="${dash.lengths.map((v) => n(v)).join(' ')}"${offset}`;
 }

@@ -83,16 +83,17 @@ function convolved(
   const rows = new Float32Array(art.height * window.width);
   const some = new Uint8Array(art.height);
   for (let row = 0; row < art.height; row++) {
-    const from = row * art.width;
-    const to = row * window.width;
-    for (let col = 0; col < art.width; col++) {
-      const v = data[from + col];
-      if (v === 0) continue;
-      some[row] = 1;
-      const x = art.x + col + across.first - window.x;
-      const { weights } = across;
-      const [k0, k1] = [Math.max(0, -x), Math.min(weights.length, window.width - x)];
-      for (let k = k0; k < k1; k++) rows[to + x + k] += v * weights[k];
+    const line = data.subarray(row * art.width, (row + 1) * art.width);
+    const to = rows.subarray(row * window.width, (row + 1) * window.width);
+    for (let col = 0; col < art.width;) {
+      const v = line[col];
+      let end = col + 1;
+      while (end < art.width && line[end] === v) end++;
+      if (v !== 0) {
+        some[row] = 1;
+        spread(to, art.x + col + across.first - window.x, end - col, v, across);
+      }
+      col = end;
     }
   }
   const out = new Float32Array(window.width * window.height);
@@ -110,10 +111,24 @@ function convolved(
   return out;
 }
 
+/** Lays `count` pixels of one value side by side, each spread by the kernel, the first beginning at `x`: within them it is the value. */
+function spread(to: Float32Array, x: number, count: number, v: number, { weights, sums }: Kernel): void {
+  const taps = weights.length;
+  const end = Math.min(count + taps - 1, to.length - x);
+  // Rising, whole, falling; what is shorter than the kernel is never whole.
+  const whole = count >= taps ? taps - 1 : end;
+  let j = Math.max(0, -x);
+  for (; j < whole && j < end; j++) to[x + j] += v * (sums[Math.min(j + 1, taps)] - sums[Math.max(0, j + 1 - count)]);
+  for (; j < count && j < end; j++) to[x + j] += v;
+  for (; j < end; j++) to[x + j] += v * (1 - sums[j + 1 - count]);
+}
+
 interface Kernel {
   /** How many pixels on from its own the first weight falls. */
   readonly first: number;
   readonly weights: Float64Array;
+  /** Of the first so many weights; of all of them 1. */
+  readonly sums: Float64Array;
 }
 
 /**
@@ -130,8 +145,9 @@ function kernel(sigma: number, shift: number): Kernel {
     const t = first + k - shift;
     sum += weights[k] = Math.max(0, bend(t + 1, s) - 2 * bend(t, s) + bend(t - 1, s));
   }
-  for (let k = 0; k < weights.length; k++) weights[k] /= sum;
-  return { first, weights };
+  const sums = new Float64Array(weights.length + 1);
+  for (let k = 0; k < weights.length; k++) sums[k + 1] = sums[k] + (weights[k] /= sum);
+  return { first, weights, sums };
 }
 
 /** The second integral of a Gaussian of standard deviation `s`: x·Φ(x/s) + s·φ(x/s). */
