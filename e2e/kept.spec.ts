@@ -1,4 +1,4 @@
-import { BenchPage, expect, test, WHOLE } from './support';
+import { BenchPage, expect, heldBack, test, WHOLE } from './support';
 
 // Nothing that said saved is lost, whatever happens meanwhile. (Killed browsers: kill.spec.ts; full and refused storage, two
 // tabs: screens.spec.ts; a reload in a drag: work.spec.ts.)
@@ -11,8 +11,10 @@ test('a reload while a file is being made: the design is as it was, nothing is l
   await bench.saved();
   await page.getByRole('button', { name: 'Hand over' }).click();
   const slip = page.getByRole('dialog', { name: 'Hand over' });
+  const letGo = await heldBack(page, '**/fonts/*.ttf');
   await slip.getByRole('button', { name: 'Make PDF' }).click();
   await expect(slip.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await letGo();
   await page.reload();
   await bench.ready();
   await expect.poll(() => bench.names()).toContain('Ellipse');
@@ -28,8 +30,10 @@ test('a file that is stopped on its way leaves nothing: no download, and the nex
   page.on('download', () => downloads++);
   await page.getByRole('button', { name: 'Hand over' }).click();
   const slip = page.getByRole('dialog', { name: 'Hand over' });
+  const letGo = await heldBack(page, '**/fonts/*.ttf');
   await slip.getByRole('button', { name: 'Make PDF' }).click();
   await slip.getByRole('button', { name: 'Stop' }).click();
+  await letGo();
   await expect(slip.getByText('Stopped. No file was made.')).toBeVisible();
   await expect.poll(() => page.workers().length).toBeLessThanOrEqual(2);
   expect(downloads).toBe(0);

@@ -46,6 +46,20 @@ export async function still(read: () => Promise<string>): Promise<string> {
   return last.at(-1)!;
 }
 
+/** Holds back what the engines ask for (fonts, profiles) until it is let go: the work that needs it goes on for as long. */
+export async function heldBack(page: Page, what: string): Promise<() => Promise<void>> {
+  let free = () => {};
+  const freed = new Promise<void>((resolve) => (free = resolve));
+  await page.route(what, async (route) => {
+    await freed;
+    await route.continue().catch(() => {}); // who asked may be gone
+  });
+  return async () => {
+    free();
+    await page.unroute(what);
+  };
+}
+
 /** The bench of an open design, in the terms a person thinks in: millimetres on the page. */
 export class BenchPage {
   readonly top: Locator;
