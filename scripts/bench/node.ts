@@ -14,7 +14,6 @@ import { inTurns, measured } from './measure';
 import { combineBench, hitBench } from './drawing';
 import { depthBench, regionsBench, wobbleBench } from './lines';
 import { poolsBench } from './pools';
-import { svgBench } from './svg';
 
 const engines = await openEngines(nodeEnv(path.join(process.cwd(), 'public')));
 const big = crowd(10_000);
@@ -70,7 +69,6 @@ const [lifting, wuquant] = await inTurns(
 );
 
 const field = await poolsBench(engines);
-const drawing = await svgBench(engines);
 const hits = await hitBench(engines);
 const gears = await combineBench(engines);
 const words = await wordsBench(engines);
@@ -95,12 +93,6 @@ console.log(
       ...gears.measured,
       aim: 2,
       note: `${gears.segments} pieces rest`,
-    },
-    {
-      what: 'SVG drawing to objects / saxes merely parsing it',
-      ...drawing.measured,
-      aim: 4,
-      note: `${(drawing.bytes / 1e6).toFixed(1)} MB`,
     },
     {
       what: 'a frame of words laid out for the first time / HarfBuzz alone shaping them',

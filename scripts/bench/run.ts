@@ -36,8 +36,8 @@ const rows: Row[] = [];
 
 if (wanted('node')) {
   console.log('Node …');
-  // Plates by themselves: what the others leave in memory would be measured too.
-  for (const file of ['plates', 'node']) {
+  // Plates and a drawing by themselves, as in their workers: what the others leave in memory would be measured too.
+  for (const file of ['plates', 'svg', 'node']) {
     const said = execFileSync('node', ['scripts/run-ts.mjs', `scripts/bench/${file}.ts`], {
       encoding: 'utf8',
       maxBuffer: 1 << 26,

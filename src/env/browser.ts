@@ -1,4 +1,4 @@
-import { idOf, type Deflating, type Env } from '@/core/env';
+import { randomIds, type Deflating, type Env } from '@/core/env';
 
 function deflating(): Deflating {
   const { writable, readable } = new CompressionStream('deflate');
@@ -31,6 +31,6 @@ export const browserEnv: Env = {
     return new Uint8Array(await new Response(stream).arrayBuffer());
   },
   deflating,
-  newId: () => idOf(crypto.randomUUID()),
+  newId: randomIds((bytes) => void crypto.getRandomValues(bytes)),
   now: () => new Date().toISOString(),
 };

@@ -1,10 +1,10 @@
-import { randomUUID } from 'node:crypto';
+import { randomFillSync } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { createDeflate, deflate } from 'node:zlib';
 import { buffer } from 'node:stream/consumers';
-import { idOf, type Deflating, type Env } from '@/core/env';
+import { randomIds, type Deflating, type Env } from '@/core/env';
 
 const deflateAsync = promisify(deflate);
 
@@ -39,7 +39,7 @@ export function nodeEnv(publicFolder: string): Env {
     lcmsGlue: 'lcms-wasm',
     deflate: async (data) => new Uint8Array(await deflateAsync(data)),
     deflating,
-    newId: () => idOf(randomUUID()),
+    newId: randomIds((bytes) => void randomFillSync(bytes)),
     now: () => new Date().toISOString(),
   };
 }

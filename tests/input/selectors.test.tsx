@@ -1,5 +1,5 @@
 import { Sheets } from '@/core/input/svg/css';
-import { elementsOf, parseXml, type Element as Ours } from '@/core/input/svg/xml';
+import { parseXml, type Element as Ours } from '@/core/input/svg/xml';
 import fc from '../support/seeded';
 
 const NAMES = ['g', 'path', 'rect', 'text'];
@@ -59,7 +59,7 @@ const selector = fc
   .tuple(compound, fc.array(fc.tuple(fc.constantFrom(' ', ' > ', ' + ', ' ~ '), compound), { maxLength: 2 }))
   .map(([first, rest]) => first + rest.map(([c, s]) => c + s).join(''));
 
-const flat = (e: Ours): Ours[] => [e, ...elementsOf(e).flatMap(flat)];
+const flat = (e: Ours): Ours[] => [e, ...e.elements.flatMap(flat)];
 
 // Oracle: the selectors of a browser’s document, by another maker (CSS 2.1 chapter 5, Selectors Level 3).
 test('a rule meets the elements that a browser’s selectors find', () =>

@@ -3,7 +3,7 @@ import { readPathData } from '@/core/input/svg/pathData';
 import { Styles } from '@/core/input/svg/style';
 import { readColour, readLength, readTransform } from '@/core/input/svg/values';
 import { readViewBox, viewMatrix } from '@/core/input/svg/view';
-import { elementsOf, parseXml, SvgProblem, svgText } from '@/core/input/svg/xml';
+import { parseXml, SvgProblem, svgText } from '@/core/input/svg/xml';
 import { verticesOf } from '@/core/input/svg/markers';
 import { dashPath } from '@/core/geometry/dash';
 import { pathLength } from '@/core/geometry/measure';
@@ -156,7 +156,7 @@ describe('style sheets', () => {
     const { root } = parseXml(svg(`<style>${sheet}</style>${inner}`));
     const styles = new Styles(root!);
     const find = (e: NonNullable<typeof root>): typeof root =>
-      e.attributes.get('id') === id ? e : (elementsOf(e).map(find).find(Boolean) ?? null);
+      e.attributes.get('id') === id ? e : (e.elements.map(find).find(Boolean) ?? null);
     return styles.inPlace(find(root!)!);
   };
   test.each([

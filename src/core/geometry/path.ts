@@ -87,52 +87,64 @@ export function transformPath(path: PathData, m: Matrix): PathData {
   return out;
 }
 
+/** The box being measured: x0, y0, x1, y1. Kept, for boxes are asked for by the ten thousand. */
+const box = new Float64Array(4);
 /** The box round the path's curves: exact, from the roots of the derivative. */
 export function pathBounds(path: PathData): Rect {
-  let { x0, y0, x1, y1 } = EMPTY_RECT;
+  box[0] = EMPTY_RECT.x0;
+  box[1] = EMPTY_RECT.y0;
+  box[2] = EMPTY_RECT.x1;
+  box[3] = EMPTY_RECT.y1;
   let px = 0;
   let py = 0;
-  const put = (x: number, y: number) => {
-    if (x < x0) x0 = x;
-    if (x > x1) x1 = x;
-    if (y < y0) y0 = y;
-    if (y > y1) y1 = y;
-  };
   for (let i = 0; i < path.length; i += 1 + COORDS[path[i]]) {
     const op = path[i];
     if (op === CLOSE) continue;
     const n = COORDS[op];
     const x = path[i + n - 1];
     const y = path[i + n];
-    put(x, y);
+    put(0, x);
+    put(1, y);
     if (op === CUBIC) {
-      for (const t of extrema(px, path[i + 1], path[i + 3], x)) put(cubicAt(px, path[i + 1], path[i + 3], x, t), y);
-      for (const t of extrema(py, path[i + 2], path[i + 4], y)) put(x, cubicAt(py, path[i + 2], path[i + 4], y, t));
+      widen(0, px, path[i + 1], path[i + 3], x);
+      widen(1, py, path[i + 2], path[i + 4], y);
     }
     px = x;
     py = y;
   }
-  return { x0, y0, x1, y1 };
+  return { x0: box[0], y0: box[1], x1: box[2], y1: box[3] };
+}
+function put(axis: 0 | 1, v: number): void {
+  if (v < box[axis]) box[axis] = v;
+  if (v > box[axis + 2]) box[axis + 2] = v;
+}
+/** Widens the box to where one coordinate of a cubic, whose ends it has, turns round. */
+function widen(axis: 0 | 1, a: number, b: number, c: number, d: number): void {
+  const [least, most] = [box[axis], box[axis + 2]];
+  // A curve stays among its points: where the box has them, it has the curve.
+  if (b >= least && b <= most && c >= least && c <= most) return;
+  const qa = -a + 3 * b - 3 * c + d;
+  const qb = 2 * (a - 2 * b + c);
+  const qc = b - a;
+  if (Math.abs(qa) < 1e-12) {
+    if (Math.abs(qb) >= 1e-12) putAt(axis, a, b, c, d, -qc / qb);
+    return;
+  }
+  const disc = qb * qb - 4 * qa * qc;
+  if (disc < 0) return;
+  // The sum that does not cancel, and the other root from the product of both.
+  const q = -0.5 * (qb + (qb < 0 ? -1 : 1) * Math.sqrt(disc));
+  putAt(axis, a, b, c, d, q / qa);
+  putAt(axis, a, b, c, d, q === 0 ? 0 : qc / q);
+}
+function putAt(axis: 0 | 1, a: number, b: number, c: number, d: number, t: number): void {
+  if (t > 0 && t < 1) put(axis, cubicAt(a, b, c, d, t));
 }
 
 /** One coordinate of a cubic Bézier at a parameter 0…1. */
 export function cubicAt(a: number, b: number, c: number, d: number, t: number): number {
   const u = 1 - t;
   return u * u * u * a + 3 * u * u * t * b + 3 * u * t * t * c + t * t * t * d;
-}
-
-/** Parameters inside 0…1 where one coordinate of a cubic turns round. */
-function extrema(a: number, b: number, c: number, d: number): number[] {
-  const qa = -a + 3 * b - 3 * c + d;
-  const qb = 2 * (a - 2 * b + c);
-  const qc = b - a;
-  const inside = (t: number) => t > 0 && t < 1;
-  if (Math.abs(qa) < 1e-12) return Math.abs(qb) < 1e-12 ? [] : [-qc / qb].filter(inside);
-  const disc = qb * qb - 4 * qa * qc;
-  if (disc < 0) return [];
-  // The sum that does not cancel, and the other root from the product of both.
-  const q = -0.5 * (qb + (qb < 0 ? -1 : 1) * Math.sqrt(disc));
-  return [q / qa, q === 0 ? 0 : qc / q].filter(inside);
 }
 
 /** How many straight pieces keep a cubic within `tolerance` (same unit as the points) of its chords. */

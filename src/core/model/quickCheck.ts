@@ -40,6 +40,28 @@ export function askedQuickly<T extends z.ZodMiniType>(schema: T, sound: Check): 
 
 const made = new WeakMap<z.ZodMiniType, Check>();
 
+/** Which asking it is: what was found sound in one says nothing in the next, for it may have been changed. */
+let asking = 0;
+/** A schema asked about a whole value. What lies in it many times over, by identity, is looked at once in a row. */
+export function wholeCheck(schema: z.ZodMiniType): Check {
+  const check = quickCheck(schema);
+  return (value) => {
+    asking++;
+    return check(value);
+  };
+}
+function onceInARow(check: Check): Check {
+  let sound: unknown = null;
+  let when = -1;
+  return (v) => {
+    if (v === sound && when === asking) return true;
+    if (!check(v)) return false;
+    sound = v;
+    when = asking;
+    return true;
+  };
+}
+
 /**
  * A schema as a plain yes or no, many times faster than asking it: the security policy allows it no code of its own making,
  * and what it is mostly asked about is sound. Yes is as good as the schema's own; after no, the schema says what is wrong.
@@ -87,7 +109,7 @@ function checkOf(d: Definition): Check | null {
     case 'readonly':
       return quickCheck(d.innerType!);
     case 'array':
-      return list(quickCheck(d.element!));
+      return onceInARow(list(quickCheck(d.element!)));
     case 'tuple':
       return d.rest ? null : tuple(d.items!.map(quickCheck));
     case 'object':
@@ -199,5 +221,5 @@ function byKey(d: Definition): Check | null {
     for (const value of values) checks.set(value, quickCheck(option));
   }
   const { discriminator } = d;
-  return (v) => isMap(v) && (checks.get(v[discriminator!])?.(v) ?? false);
+  return onceInARow((v) => isMap(v) && (checks.get(v[discriminator!])?.(v) ?? false));
 }

@@ -11,7 +11,8 @@ const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'obj
 export function keepUnknown(value: unknown): unknown {
   if (!isRecord(value) || !isRecord(value.nodes)) return value;
   let nodes: Record<string, unknown> | null = null;
-  for (const [id, node] of Object.entries(value.nodes)) {
+  for (const id in value.nodes) {
+    const node = value.nodes[id];
     if (!isRecord(node) || typeof node.kind !== 'string' || KINDS.has(node.kind)) continue;
     nodes ??= { ...value.nodes };
     const numbers =

@@ -5,7 +5,7 @@ import { isWholePath } from '../geometry/path';
 import { copiesIn } from './copies';
 import { own } from './own';
 import { coloursOf, eachPaintIn, eachPaintInLook, eachPaintOf } from './paints';
-import { quickCheck } from './quickCheck';
+import { wholeCheck } from './quickCheck';
 import { FAR, designSchema, MOST_COPIES, type Colour, type Design, type DesignNode, type Paint } from './schema';
 import { keepUnknown } from './unknown';
 import { holderOf, isHolder, isMaster, pageMatrix, pageOf, reachedBy, sameTree, sheetsOf } from './tree';
@@ -23,7 +23,7 @@ export const MOST_DEPTH = 200;
 /** Through all its groups, nothing is made larger than so many times, or smaller than nothing. */
 const MOST_SCALE = FAR * FAR;
 
-const isDesign = quickCheck(designSchema);
+const isDesign = wholeCheck(designSchema);
 /** What is sound is as it was; what is not is asked for what is wrong. */
 const read = (value: unknown): z.core.util.SafeParseResult<Design> =>
   isDesign(value) ? { success: true, data: value as Design } : designSchema.safeParse(value);

@@ -1,5 +1,5 @@
 import { generate, parse, walk, type CssNode, type Selector } from 'css-tree';
-import { elementsOf, SvgProblem, type Element } from './xml';
+import { SvgProblem, type Element } from './xml';
 
 export interface Declaration {
   readonly property: string;
@@ -155,11 +155,11 @@ function from(e: Element, parts: readonly CssNode[], end: number, budget: { look
     case '>':
       return e.parent !== null && from(e.parent, parts, rest, budget);
     case '+': {
-      const before = e.parent && elementsOf(e.parent)[e.index - 1];
+      const before = e.parent && e.parent.elements[e.index - 1];
       return before ? from(before, parts, rest, budget) : false;
     }
     case '~': {
-      const siblings = e.parent ? elementsOf(e.parent) : [];
+      const siblings = e.parent ? e.parent.elements : [];
       for (let i = 0; i < e.index; i++) if (from(siblings[i], parts, rest, budget)) return true;
       return false;
     }
@@ -201,7 +201,7 @@ function simple(e: Element, part: CssNode): boolean {
     case 'PseudoClassSelector':
       // The root is a first and last child too (Selectors Level 4).
       if (part.name === 'first-child') return e.index === 0;
-      if (part.name === 'last-child') return e.parent === null || elementsOf(e.parent).length === e.index + 1;
+      if (part.name === 'last-child') return e.parent === null || e.parent.elements.length === e.index + 1;
       if (part.name === 'root') return e.parent === null;
       if (part.name === 'nth-child') {
         const text = part.children ? [...part.children].map((c) => generate(c)).join('') : '';

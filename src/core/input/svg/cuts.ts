@@ -7,7 +7,7 @@ import { SHAPES } from './shapes';
 import { withStyle, type Style } from './style';
 import { drawText } from './text';
 import { localId, readLength, readTransform, type Measures } from './values';
-import { elementsOf, type Element } from './xml';
+import { type Element } from './xml';
 
 /** What cuts objects: the clip and the mask of their element, as objects of the group they are put into. */
 export const cutsOf = (drawer: Draws, style: Style, ids: readonly string[], place: Place): readonly string[] =>
@@ -48,7 +48,7 @@ function clipNode(drawer: Draws, clip: Element, id: string, ids: readonly string
   };
   drawer.using.push(id);
   const children: string[] = [];
-  for (const e of elementsOf(clip)) {
+  for (const e of clip.elements) {
     if (!SHAPES.has(e.name) && e.name !== 'text' && e.name !== 'use') continue;
     for (const child of making.asCopy(() => clipElement(drawer, e, inner))) children.push(child);
   }

@@ -17,9 +17,9 @@ import { isPattern, patternFill } from './patterns';
 import { drawnBy, lineOf, SHAPES, type Drawn } from './shapes';
 import { withStyle, type Style } from './style';
 import { drawText } from './text';
-import { localId, readColour, readLength, readShare, readTransform } from './values';
+import { addressOf, localId, readColour, readLength, readShare, readTransform, type Shade } from './values';
 import { readViewBox, viewMatrix } from './view';
-import { elementsOf, type Element } from './xml';
+import { type Element } from './xml';
 
 /** Elements whose content is nothing to see where it stands. */
 const UNSEEN: ReadonlySet<string> = new Set([
@@ -98,7 +98,7 @@ export class Drawer implements Draws {
 
   children(e: Element, place: Place): string[] {
     const out: string[] = [];
-    for (const child of elementsOf(e)) for (const id of this.element(child, place)) out.push(id);
+    for (const child of e.elements) for (const id of this.element(child, place)) out.push(id);
     return out;
   }
 
@@ -136,7 +136,7 @@ export class Drawer implements Draws {
     }
     const own = transform ?? IDENTITY;
     // What is flattened to nothing cannot be seen, nor kept.
-    if (!invert(own)) return [];
+    if (own !== IDENTITY && !invert(own)) return [];
     const fontSize = Number(style['font-size']);
     const place: Place = {
       style,
@@ -158,7 +158,7 @@ export class Drawer implements Draws {
       case 'a':
         return this.whole(e, style, this.children(e, place), own, name, place, true);
       case 'switch': {
-        const first = elementsOf(e).find((c) => c.space === '' && !UNSEEN.has(c.name) && passes(c));
+        const first = e.elements.find((c) => c.space === '' && !UNSEEN.has(c.name) && passes(c));
         return this.whole(e, style, first ? this.element(first, place) : [], own, name, place, true);
       }
       case 'svg':
@@ -341,10 +341,7 @@ export class Drawer implements Draws {
     const shown = style.visibility === 'visible';
     const parts = shown ? this.parts(e, place, drawn, line, name) : [];
     const markers = shown ? markersOf(this, e, drawn, place) : [];
-    const order = style['paint-order'].split(/\s+/);
-    const strokeFirst =
-      order.indexOf('stroke') >= 0 && (order.indexOf('fill') < 0 || order.indexOf('stroke') < order.indexOf('fill'));
-    const markersFirst = order[0] === 'markers';
+    const { strokeFirst, markersFirst } = orderOf(style['paint-order']);
     if (strokeFirst) parts.reverse();
     const ids =
       strokeFirst && parts.length > 1
@@ -436,8 +433,8 @@ export class Drawer implements Draws {
         line,
         style,
         name,
-        parts.flatMap((p) => p.fill ?? []),
-        parts.flatMap((p) => p.outline ?? []),
+        parts.filter((p) => p.fill).map((p) => p.fill!),
+        parts.filter((p) => p.outline).map((p) => p.outline!),
       );
       if (parts[0].alpha < 1) this.making.change(id, { opacity: parts[0].alpha });
       return [id];
@@ -521,7 +518,7 @@ export class Drawer implements Draws {
     const own = e && ownPaint(e, which, text, this.inks);
     if (own) return { paint: own, alpha };
     const current = currentColour(place.style);
-    const id = /^\s*url\(/.test(text) ? localId(text) : null;
+    const { id, plain } = addressOf(text);
     const server = id ? making.byId.get(id) : undefined;
     if (server?.name === 'linearGradient' || server?.name === 'radialGradient') {
       const made = gradientPaint(
@@ -536,17 +533,21 @@ export class Drawer implements Draws {
       return made.paint.kind === 'none' ? null : { paint: made.paint, alpha: made.alpha * alpha };
     }
     if (server?.name === 'pattern' && isPattern(making, server, place)) return { pattern: server, alpha };
-    // An address may be followed by what stands in for it.
-    const plain = /^\s*url\([^)]*\)\s*(.*)$/s.exec(text)?.[1] ?? text;
-    if (plain.trim() === 'none' || plain.trim() === '') return null;
+    if (plain === 'none' || plain === '') return null;
     const shade = readColour(plain, current);
     if (!shade) {
-      if (plain.trim()) making.note(`A colour that is not known is left out: ${plain.trim().slice(0, 40)}.`);
+      making.note(`A colour that is not known is left out: ${plain.slice(0, 40)}.`);
       return null;
     }
-    return shade.alpha * alpha > 0
-      ? { paint: { kind: 'colour', colour: shade.colour, overprint: false }, alpha: shade.alpha * alpha }
-      : null;
+    return shade.alpha * alpha > 0 ? { paint: this.colourPaint(shade), alpha: shade.alpha * alpha } : null;
+  }
+
+  /** One paint for each colour that is read: a drawing has few colours, and many objects in each. */
+  private readonly colourPaints = new Map<Shade, Paint>();
+  private colourPaint(shade: Shade): Paint {
+    let paint = this.colourPaints.get(shade);
+    if (!paint) this.colourPaints.set(shade, (paint = { kind: 'colour', colour: shade.colour, overprint: false }));
+    return paint;
   }
 
   // ——— pictures
@@ -594,11 +595,20 @@ export class Drawer implements Draws {
   }
 }
 
+const FILL_FIRST = { strokeFirst: false, markersFirst: false };
+/** What is painted before what (SVG 2, 13.8). */
+function orderOf(text: string): typeof FILL_FIRST {
+  if (text === 'normal') return FILL_FIRST;
+  const order = text.split(/\s+/);
+  const [fill, stroke] = [order.indexOf('fill'), order.indexOf('stroke')];
+  return { strokeFirst: stroke >= 0 && (fill < 0 || stroke < fill), markersFirst: order[0] === 'markers' };
+}
+
 const cap = (text: string): Outline['cap'] => (text === 'round' || text === 'square' ? text : 'butt');
 const join = (text: string): Outline['join'] => (text === 'round' || text === 'bevel' ? text : 'miter');
 
 function hasHandler(e: Element): boolean {
-  for (const name of e.attributes.keys()) if (name.startsWith('on') && /^on[a-z]+$/.test(name)) return true;
+  for (const name of e.names) if (name.startsWith('on') && /^on[a-z]+$/.test(name)) return true;
   return false;
 }
 

@@ -3,7 +3,7 @@ import { corners, rectMatrix, type Rect } from '../../geometry/rect';
 import type { GradientPaint, Paint, Stop } from '../../model/schema';
 import type { Styles } from './style';
 import { localId, readColour, readLength, readShare, readTransform, type Measures, type Shade } from './values';
-import { elementsOf, XLINK, type Element } from './xml';
+import { XLINK, type Element } from './xml';
 
 /** A paint and how far it covers as a whole. */
 export interface Covering {
@@ -31,27 +31,50 @@ function line(e: Element, byId: ReadonlyMap<string, Element>): Element[] {
   return out;
 }
 
-interface Asked {
-  /** An attribute, from the nearest that has it; `kind`: of that kind of gradient. */
-  readonly attribute: (name: string, kind?: string) => string | undefined;
+/** What a gradient says of itself, whatever it paints. */
+interface Said {
   readonly withStops: Element | undefined;
+  /** In shares of the box of what it paints, or in user units? */
+  readonly onBox: boolean;
+  readonly transform: Matrix | null;
+  readonly spread: string | undefined;
+  /** Start and end of a linear one; middle, radius and focus of a radial one. */
+  readonly numbers: readonly number[];
 }
-const asking = new WeakMap<Element, Asked>();
-/** What a gradient says, looked for once: it can be used by thousands. */
-function asked(e: Element, byId: ReadonlyMap<string, Element>): Asked {
-  let known = asking.get(e);
-  if (known) return known;
+const saying = new WeakMap<Element, { readonly measures: Measures; readonly said: Said }>();
+/** What a gradient says, looked for once where lengths mean the same: it can be used by thousands. */
+function saidBy(e: Element, byId: ReadonlyMap<string, Element>, m: Measures): Said {
+  const known = saying.get(e);
+  if (known?.measures === m) return known.said;
   const chain = line(e, byId);
-  const found = new Map<string, string | undefined>();
-  const attribute = (name: string, kind = '') => {
-    const key = `${kind} ${name}`;
-    if (!found.has(key))
-      found.set(key, chain.find((c) => (!kind || c.name === kind) && c.attributes.has(name))?.attributes.get(name));
-    return found.get(key);
+  /** An attribute, from the nearest that has it; `kind`: of that kind of gradient. */
+  const attribute = (name: string, kind = '') =>
+    chain.find((c) => (!kind || c.name === kind) && c.attributes.has(name))?.attributes.get(name);
+  const onBox = (attribute('gradientUnits') ?? 'objectBoundingBox') !== 'userSpaceOnUse';
+  const measures: Measures = onBox ? { ...m, width: 1, height: 1 } : m;
+  const length = (name: string, along: 'x' | 'y' | 'r', otherwise: string) => {
+    const text = attribute(name, e.name) ?? otherwise;
+    if (onBox && along === 'r' && text.trim().endsWith('%')) return Number.parseFloat(text) / 100;
+    return readLength(text, measures, along) ?? readLength(otherwise, measures, along)!;
   };
-  known = { attribute, withStops: chain.find((c) => elementsOf(c).some((s) => s.name === 'stop')) };
-  asking.set(e, known);
-  return known;
+  let numbers: readonly number[];
+  if (e.name === 'linearGradient')
+    numbers = [length('x1', 'x', '0%'), length('y1', 'y', '0%'), length('x2', 'x', '100%'), length('y2', 'y', '0%')];
+  else {
+    const [cx, cy, r] = [length('cx', 'x', '50%'), length('cy', 'y', '50%'), length('r', 'r', '50%')];
+    const fx = attribute('fx', 'radialGradient') === undefined ? cx : length('fx', 'x', '50%');
+    const fy = attribute('fy', 'radialGradient') === undefined ? cy : length('fy', 'y', '50%');
+    numbers = [cx, cy, r, fx, fy];
+  }
+  const said: Said = {
+    withStops: chain.find((c) => c.elements.some((s) => s.name === 'stop')),
+    onBox,
+    transform: readTransform(attribute('gradientTransform')),
+    spread: attribute('spreadMethod'),
+    numbers,
+  };
+  saying.set(e, { measures: m, said });
+  return said;
 }
 
 /**
@@ -67,35 +90,21 @@ export function gradientPaint(
   current: Shade,
   notes: (n: string) => void,
 ): Covering {
-  const { attribute, withStops } = asked(e, byId);
+  const { withStops, onBox, transform, spread, numbers } = saidBy(e, byId, m);
   const stops = withStops ? readStops(withStops, styles, current) : [];
   if (!stops.length) return NONE;
   if (stops.length === 1)
     return { paint: { kind: 'colour', colour: stops[0].colour, overprint: false }, alpha: stops[0].opacity ?? 1 };
-  const onBox = (attribute('gradientUnits') ?? 'objectBoundingBox') !== 'userSpaceOnUse';
   if (onBox && (!(box.x1 > box.x0) || !(box.y1 > box.y0))) return NONE;
-  const measures: Measures = onBox ? { ...m, width: 1, height: 1 } : m;
-  const length = (name: string, along: 'x' | 'y' | 'r', otherwise: string) => {
-    const text = attribute(name, e.name) ?? otherwise;
-    if (onBox && along === 'r' && text.trim().endsWith('%')) return Number.parseFloat(text) / 100;
-    return readLength(text, measures, along) ?? readLength(otherwise, measures, along)!;
-  };
-  const transform = readTransform(attribute('gradientTransform'));
   if (!transform) return NONE;
   const outer = onBox ? multiply(rectMatrix(box), transform) : transform;
-  const spread = attribute('spreadMethod');
   const base = { kind: 'gradient', overprint: false } as const;
   const last: Covering = {
     paint: { kind: 'colour', colour: stops[stops.length - 1].colour, overprint: false },
     alpha: stops[stops.length - 1].opacity ?? 1,
   };
   if (e.name === 'linearGradient') {
-    const [x1, y1, x2, y2] = [
-      length('x1', 'x', '0%'),
-      length('y1', 'y', '0%'),
-      length('x2', 'x', '100%'),
-      length('y2', 'y', '0%'),
-    ];
+    const [x1, y1, x2, y2] = numbers;
     if (x1 === x2 && y1 === y2) return last;
     const geometry = multiply(outer, [x2 - x1, y2 - y1, y1 - y2, x2 - x1, x1, y1]);
     const back = invert(geometry);
@@ -120,10 +129,8 @@ export function gradientPaint(
       alpha: 1,
     };
   }
-  const [cx, cy, r] = [length('cx', 'x', '50%'), length('cy', 'y', '50%'), length('r', 'r', '50%')];
+  const [cx, cy, r, fx, fy] = numbers;
   if (!(r > 0)) return last;
-  const fx = attribute('fx', 'radialGradient') === undefined ? cx : length('fx', 'x', '50%');
-  const fy = attribute('fy', 'radialGradient') === undefined ? cy : length('fy', 'y', '50%');
   const focus = insideCircle((fx - cx) / r, (fy - cy) / r);
   const geometry = multiply(outer, [r, 0, 0, r, cx, cy]);
   const paint = (ramp: GradientPaint['ramp'], g: Matrix): Covering => ({
@@ -205,7 +212,7 @@ const read = new WeakMap<Styles, Map<Element, { readonly current: Shade; readonl
 function stopsOf(e: Element, styles: Styles, current: Shade): Stop[] {
   let least = 0;
   const out: Stop[] = [];
-  for (const s of elementsOf(e)) {
+  for (const s of e.elements) {
     if (s.name !== 'stop' || out.length >= MOST_STOPS) continue;
     const style = styles.inPlace(s);
     const shade = readColour(style['stop-color'], readColour(style.color, current) ?? current) ?? {

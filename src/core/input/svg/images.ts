@@ -4,7 +4,7 @@ import { pictureFacts, pictureFormat, readPicture } from '../picture/read';
 import { PictureProblem } from '../picture/types';
 import type { Held, Making } from './context';
 import { hrefOf } from './gradients';
-import { elementsOf, type Element } from './xml';
+import { type Element } from './xml';
 
 /** Bytes of pictures inside a file that are opened at all. */
 const MOST_BYTES = 256 * 1024 * 1024;
@@ -38,7 +38,7 @@ export async function holdPictures(
   const look = (e: Element): void => {
     const href = e.space === '' && e.name === 'image' ? hrefOf(e) : undefined;
     if (href !== undefined && !addresses.has(href)) addresses.set(href, e);
-    elementsOf(e).forEach(look);
+    e.elements.forEach(look);
   };
   look(root);
   for (const [address, e] of addresses) {

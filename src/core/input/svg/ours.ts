@@ -6,7 +6,7 @@ import { migratePart } from '../../model/migrations';
 import { pictureSchema } from '../../model/pictureSchema';
 import { inkSchema, paintSchema, type Ink, type Outline, type Paint, type Picture } from '../../model/schema';
 import { readPathData } from './pathData';
-import { elementsOf, textOf, XLINK, type Element } from './xml';
+import { textOf, XLINK, type Element } from './xml';
 
 /** The namespace in which our drawings say what SVG has no words for: recipes, spot inks, overprint. */
 export const OURS = 'urn:holvet:ink';
@@ -24,8 +24,8 @@ export function readInks(root: Element, newId: () => string): InksRead {
   const inks: Ink[] = [];
   const ids = new Map<string, string>();
   const used = new Set<string>();
-  const holder = elementsOf(root).find((e) => e.name === 'metadata' && e.space === '');
-  const list = holder && elementsOf(holder).find((e) => e.space === OURS && e.name === 'inks');
+  const holder = root.elements.find((e) => e.name === 'metadata' && e.space === '');
+  const list = holder && holder.elements.find((e) => e.space === OURS && e.name === 'inks');
   const parsed = list
     ? z
         .array(inkSchema)
@@ -55,8 +55,8 @@ export function readFiles(
   bytesOf: (address: string) => Uint8Array | null,
 ): ReadonlyMap<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
-  const holder = elementsOf(root).find((e) => e.name === 'metadata' && e.space === '');
-  for (const e of holder ? elementsOf(holder) : []) {
+  const holder = root.elements.find((e) => e.name === 'metadata' && e.space === '');
+  for (const e of holder ? holder.elements : []) {
     const name = e.space === OURS && e.name === 'file' ? e.attributes.get('name') : undefined;
     if (name === undefined) continue;
     const of = e.attributes.get('of');

@@ -1,75 +1,80 @@
-import { table } from '../../model/own';
-import { PathBuilder, type PathData } from '../../geometry/path';
+import { CLOSE, CUBIC, LINE, MOVE, type PathData, type PathSink } from '../../geometry/path';
 
 /** Reads path data (SVG 1.1, 8.3.9) up to the first thing that is not path data; what came before is drawn. */
 export function readPathData(text: string): { readonly path: PathData; readonly whole: boolean } {
-  const out = new PathBuilder();
+  const out = new Strip();
   const scan = new Scanner(text);
-  let [x, y, sx, sy] = [0, 0, 0, 0];
+  let x = 0;
+  let y = 0;
+  let sx = 0;
+  let sy = 0;
   // The last control point, mirrored by the shorthands that follow a curve of their kind.
-  let [cx, cy] = [0, 0];
-  let last = '';
+  let cx = 0;
+  let cy = 0;
+  let last = 0;
   let begun = false;
-  let command = '';
-  const begin = () => {
-    // After a close a command that draws goes on from where the contour began.
-    if (!begun) out.moveTo(x, y);
-    begun = true;
-  };
+  let command = 0;
   for (;;) {
     scan.space();
-    if (scan.done) return { path: out.data, whole: true };
+    if (scan.done) return { path: out.path(), whole: true };
     const letter = scan.command();
-    if (letter !== null) command = letter;
-    else if (!command || command === 'Z' || command === 'z') return { path: out.data, whole: false };
-    else if (command === 'M') command = 'L';
-    else if (command === 'm') command = 'l';
-    if (out.data.length === 0 && command !== 'M' && command !== 'm') return { path: [], whole: false };
-    const relative = command >= 'a';
-    const [ox, oy] = relative ? [x, y] : [0, 0];
-    const kind = UPPER[command];
-    const n = scan.numbers(ARGUMENTS[kind], kind === 'A');
-    if (!n) return { path: out.data, whole: false };
+    if (letter) command = letter;
+    else if (!command || (command & UPPER) === Z) return { path: out.path(), whole: false };
+    // Further points of a move are lines.
+    else if ((command & UPPER) === M) command += L - M;
+    if (out.length === 0 && (command & UPPER) !== M) return { path: [], whole: false };
+    const relative = command > Z;
+    const ox = relative ? x : 0;
+    const oy = relative ? y : 0;
+    const kind = command & UPPER;
+    const n = scan.numbers(ARGUMENTS[kind], kind === A);
+    if (!n) return { path: out.path(), whole: false };
+    // After a close a command that draws goes on from where the contour began.
+    if (!begun && kind !== M && kind !== Z) {
+      out.moveTo(x, y);
+      begun = true;
+    }
+    // Where it ends: the last two numbers, of all but these.
+    const at = ARGUMENTS[kind] - 2;
+    let ex = x;
+    let ey = y;
+    if (kind === H) ex = ox + n[0];
+    else if (kind === V) ey = oy + n[0];
+    else if (kind !== Z) {
+      ex = ox + n[at];
+      ey = oy + n[at + 1];
+    }
     switch (kind) {
-      case 'M':
-        [x, y] = [ox + n[0], oy + n[1]];
-        [sx, sy] = [x, y];
-        out.moveTo(x, y);
+      case M:
+        sx = ex;
+        sy = ey;
+        out.moveTo(ex, ey);
         begun = true;
         break;
-      case 'L':
-        begin();
-        [x, y] = [ox + n[0], oy + n[1]];
-        out.lineTo(x, y);
+      case L:
+      case H:
+      case V:
+        out.lineTo(ex, ey);
         break;
-      case 'H':
-        begin();
-        x = ox + n[0];
-        out.lineTo(x, y);
+      case C:
+        cx = ox + n[2];
+        cy = oy + n[3];
+        out.curve(n, ox, oy);
         break;
-      case 'V':
-        begin();
-        y = oy + n[0];
-        out.lineTo(x, y);
-        break;
-      case 'C':
-      case 'S': {
-        begin();
-        const first =
-          kind === 'C' ? [ox + n[0], oy + n[1]] : 'CS'.includes(last) && last ? [2 * x - cx, 2 * y - cy] : [x, y];
-        const k = kind === 'C' ? 2 : 0;
-        [cx, cy] = [ox + n[k], oy + n[k + 1]];
-        const [ex, ey] = [ox + n[k + 2], oy + n[k + 3]];
-        out.curveTo(first[0], first[1], cx, cy, ex, ey);
-        [x, y] = [ex, ey];
+      case S: {
+        const mirrored = last === C || last === S;
+        const fx = mirrored ? 2 * x - cx : x;
+        const fy = mirrored ? 2 * y - cy : y;
+        cx = ox + n[0];
+        cy = oy + n[1];
+        out.curveTo(fx, fy, cx, cy, ex, ey);
         break;
       }
-      case 'Q':
-      case 'T': {
-        begin();
-        if (kind === 'Q') [cx, cy] = [ox + n[0], oy + n[1]];
-        else [cx, cy] = 'QT'.includes(last) && last ? [2 * x - cx, 2 * y - cy] : [x, y];
-        const [ex, ey] = kind === 'Q' ? [ox + n[2], oy + n[3]] : [ox + n[0], oy + n[1]];
+      case Q:
+      case T: {
+        const mirrored = last === Q || last === T;
+        cx = kind === Q ? ox + n[0] : mirrored ? 2 * x - cx : x;
+        cy = kind === Q ? oy + n[1] : mirrored ? 2 * y - cy : y;
         out.curveTo(
           x + (2 / 3) * (cx - x),
           y + (2 / 3) * (cy - y),
@@ -78,38 +83,98 @@ export function readPathData(text: string): { readonly path: PathData; readonly 
           ex,
           ey,
         );
-        [x, y] = [ex, ey];
         break;
       }
-      case 'A': {
-        begin();
-        const [ex, ey] = [ox + n[5], oy + n[6]];
+      case A:
         arc(out, x, y, n[0], n[1], n[2], n[3] !== 0, n[4] !== 0, ex, ey);
-        [x, y] = [ex, ey];
         break;
-      }
-      case 'Z':
+      case Z:
         out.close();
-        [x, y] = [sx, sy];
+        ex = sx;
+        ey = sy;
         begun = false;
         break;
     }
+    x = ex;
+    y = ey;
     last = kind;
     // Of what is no number neither is true.
     if (!(Math.abs(x) <= 1e9 && Math.abs(y) <= 1e9)) return { path: [], whole: false };
   }
 }
 
-const ARGUMENTS = table<number>({ M: 2, L: 2, H: 1, V: 1, C: 6, S: 4, Q: 4, T: 2, A: 7, Z: 0 });
+/** Kept from path to path, so that a list does not grow step by step: longest so far. */
+const strip: number[] = [];
+const MOST_KEPT = 1 << 18;
+/** Collects what is drawn at the head of the kept list, and cuts it off at its length. */
+class Strip implements PathSink {
+  length = 0;
+  moveTo(x: number, y: number): void {
+    this.point(MOVE, x, y);
+  }
+  lineTo(x: number, y: number): void {
+    this.point(LINE, x, y);
+  }
+  private point(op: number, x: number, y: number): void {
+    const n = this.length;
+    strip[n] = op;
+    strip[n + 1] = x;
+    strip[n + 2] = y;
+    this.length = n + 3;
+  }
+  curveTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void {
+    const n = this.length;
+    strip[n] = CUBIC;
+    strip[n + 1] = x1;
+    strip[n + 2] = y1;
+    strip[n + 3] = x2;
+    strip[n + 4] = y2;
+    strip[n + 5] = x;
+    strip[n + 6] = y;
+    this.length = n + 7;
+  }
+  /** Six numbers from a place: most of a drawing are of these. */
+  curve(n: Readonly<Float64Array>, ox: number, oy: number): void {
+    const at = this.length;
+    strip[at] = CUBIC;
+    for (let k = 0; k < 6; k += 2) {
+      strip[at + 1 + k] = ox + n[k];
+      strip[at + 2 + k] = oy + n[k + 1];
+    }
+    this.length = at + 7;
+  }
+  close(): void {
+    strip[this.length++] = CLOSE;
+  }
+  path(): PathData {
+    const path = strip.slice(0, this.length);
+    if (strip.length > MOST_KEPT) strip.length = 0;
+    return path;
+  }
+}
 
-const POWERS = Array.from({ length: 16 }, (_, n) => 10 ** n);
+/** Commands by the codes of their letters; that of a small letter differs by one bit. */
+const [M, L, H, V, C, S, Q, T, A, Z] = Array.from('MLHVCSQTAZ', (letter) => letter.charCodeAt(0));
+const UPPER = 0xdf;
+/** By the code of a letter: how many numbers its command takes; -1 for what is no command. */
+const ARGUMENTS = new Int8Array(256).fill(-1);
+for (const [letter, count] of [
+  [M, 2],
+  [L, 2],
+  [H, 1],
+  [V, 1],
+  [C, 6],
+  [S, 4],
+  [Q, 4],
+  [T, 2],
+  [A, 7],
+  [Z, 0],
+])
+  ARGUMENTS[letter] = ARGUMENTS[letter | 32] = count;
 
-const LETTERS = [...'MmLlHhVvCcSsQqTtAaZz'];
-const UPPER = table<string>(Object.fromEntries(LETTERS.map((c) => [c, c.toUpperCase()])));
-/** By the code of a character: the command that it is; whether a number can begin with it. */
-const COMMANDS: readonly (string | undefined)[] = Array.from({ length: 256 }, (_, code) =>
-  LETTERS.find((c) => c.charCodeAt(0) === code),
-);
+const POWERS = Float64Array.from({ length: 16 }, (_, n) => 10 ** n);
+
+/** By the code of a character: whether a number can begin with it. */
 const BEGIN_NUMBER = Uint8Array.from({ length: 256 }, (_, code) =>
   '0123456789.+-'.includes(String.fromCharCode(code)) ? 1 : 0,
 );
@@ -127,7 +192,7 @@ class Scanner {
   private readonly bytes: Uint8Array;
   private readonly end: number;
   /** The numbers last read; they are used at once. */
-  private readonly taken: number[] = [0, 0, 0, 0, 0, 0, 0];
+  private readonly taken = new Float64Array(7);
   constructor(private readonly text: string) {
     if (room.length <= 3 * text.length) room = new Uint8Array(6 * text.length + 1);
     this.bytes = room;
@@ -140,11 +205,12 @@ class Scanner {
   space(): void {
     for (let c = this.bytes[this.at]; c === 32 || (c >= 9 && c <= 13 && c !== 11); c = this.bytes[this.at]) this.at++;
   }
-  command(): string | null {
-    const letter = COMMANDS[this.bytes[this.at]];
-    if (letter === undefined) return null;
+  /** The code of a command's letter; 0 where there is none. */
+  command(): number {
+    const code = this.bytes[this.at];
+    if (ARGUMENTS[code] < 0) return 0;
     this.at++;
-    return letter;
+    return code;
   }
   /** One number; NaN where there is none. Digits are counted up, not cut out as text: paths are most of a drawing. */
   private number(): number {
@@ -194,7 +260,7 @@ class Scanner {
    * So many numbers; of an arc the fourth and fifth are single digits. Null where they are not all there. Where they are
    * written plainly, one space or comma apart, they are read in one go; what is not is read step by step.
    */
-  numbers(count: number, arc: boolean): readonly number[] | null {
+  numbers(count: number, arc: boolean): Readonly<Float64Array> | null {
     const out = this.taken;
     for (let i = arc ? 0 : this.plainNumbers(count); i < count; i++) {
       if (i) this.comma();
@@ -251,7 +317,7 @@ class Scanner {
 
 /** An elliptical arc as cubics (SVG 1.1, appendix F.6). */
 function arc(
-  out: PathBuilder,
+  out: PathSink,
   x1: number,
   y1: number,
   rx0: number,

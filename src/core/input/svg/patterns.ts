@@ -6,7 +6,7 @@ import type { Draws, Making, Place } from './context';
 import { hrefOf } from './gradients';
 import { localId, readLength, readTransform } from './values';
 import { readViewBox, viewMatrix } from './view';
-import { elementsOf, type Element } from './xml';
+import { type Element } from './xml';
 
 const chainOf = (making: Making, e: Element): Element[] => {
   const chain: Element[] = [];
@@ -28,7 +28,7 @@ export function isPattern(making: Making, e: Element, place: Place): boolean {
       { ...place.measures, width: 1, height: 1 },
       along,
     ) ?? 0) > 0;
-  return chain.some((c) => elementsOf(c).length > 0) && positive('width', 'x') && positive('height', 'y');
+  return chain.some((c) => c.elements.length > 0) && positive('width', 'x') && positive('height', 'y');
 }
 
 /**
@@ -47,7 +47,7 @@ export function patternFill(
   const { making } = drawer;
   const chain = chainOf(making, e);
   const attribute = (a: string) => chain.find((c) => c.attributes.has(a))?.attributes.get(a);
-  const source = chain.find((c) => elementsOf(c).length);
+  const source = chain.find((c) => c.elements.length);
   if (!source || place.depth > 60) return [];
   const onBox = attribute('patternUnits') !== 'userSpaceOnUse';
   if (onBox && (!(box.x1 > box.x0) || !(box.y1 > box.y0))) return [];

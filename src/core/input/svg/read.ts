@@ -14,7 +14,7 @@ import { readFiles, readInks } from './ours';
 import { Styles } from './style';
 import { readLength } from './values';
 import { readViewBox, viewMatrix } from './view';
-import { elementsOf, parseXml, SvgProblem, svgText, type Element } from './xml';
+import { parseXml, SvgProblem, svgText, type Element } from './xml';
 
 export interface SvgRead {
   /** One group, its top left at 0, 0; in points. */
@@ -48,7 +48,7 @@ export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Pro
   const index = (e: Element): void => {
     const id = e.attributes.get('id');
     if (id !== undefined && !byId.has(id)) byId.set(id, e);
-    elementsOf(e).forEach(index);
+    e.elements.forEach(index);
   };
   index(root);
   const styles = new Styles(root);
@@ -96,7 +96,7 @@ export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Pro
           ctm: fit,
           depth: 0,
         });
-  if ([...root.attributes.keys()].some((k) => /^on[a-z]+$/.test(k))) making.note('Event handlers are left out.');
+  if (root.names.some((k) => /^on[a-z]+$/.test(k))) making.note('Event handlers are left out.');
   const together =
     style.opacity !== '1' ||
     style['clip-path'] !== 'none' ||

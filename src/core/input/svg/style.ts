@@ -1,6 +1,6 @@
 import { table } from '../../model/own';
 import { inlineStyle, Sheets, type Declaration } from './css';
-import { elementsOf, textOf, type Element } from './xml';
+import { textOf, type Element } from './xml';
 
 /** Properties that go down to children, with what they are at the root (SVG 1.1, appendix N). */
 const INHERITED = table<string>({
@@ -71,7 +71,7 @@ export class Styles {
     const look = (e: Element): void => {
       if (e.space === '' && e.name === 'style' && /^(text\/css)?$/.test(e.attributes.get('type') ?? ''))
         this.sheets.add(textOf(e));
-      else elementsOf(e).forEach(look);
+      else e.elements.forEach(look);
     };
     look(root);
   }
@@ -136,7 +136,7 @@ export class Styles {
   /** What says all that an element's style can follow from, where that is no more than what it is called; null otherwise. */
   private wordOf(e: Element): string | null {
     if (!this.sheets.plain) return null;
-    for (const name of e.attributes.keys())
+    for (const name of e.names)
       if (name === 'style' || name === 'space' || name in INHERITED || name in OWN) return null;
     return `${e.name} ${e.attributes.get('class') ?? ''}`;
   }
@@ -152,7 +152,7 @@ export class Styles {
       return alike;
     }
     const out = new Map<string, string>();
-    for (const [name, value] of e.attributes) if (name in INHERITED || name in OWN) out.set(name, value.trim());
+    for (const name of e.names) if (name in INHERITED || name in OWN) out.set(name, e.attributes.get(name)!.trim());
     if (e.attributes.get('space') === 'preserve') out.set('xml:space', 'preserve');
     const late: Declaration[] = [];
     const put = (d: Declaration) => {

@@ -17,7 +17,7 @@ import { patternFill } from './patterns';
 import { drawnBy, lineOf } from './shapes';
 import type { Style, Styles } from './style';
 import { localId, readLength, readNumbers, readTransform } from './values';
-import { elementsOf, textOf, type Element } from './xml';
+import { textOf, type Element } from './xml';
 
 /** Faces that a drawing's words are set in, or that stand in for others. */
 export function facesIn(root: Element, styles: Styles): Set<string> {
@@ -25,7 +25,7 @@ export function facesIn(root: Element, styles: Styles): Set<string> {
   const look = (e: Element): void => {
     if (e.name === 'text' || e.name === 'tspan' || e.name === 'textPath' || e.name === 'tref')
       faces.add(faceFor(styles.inPlace(e)).face);
-    elementsOf(e).forEach(look);
+    e.elements.forEach(look);
   };
   look(root);
   return faces;

@@ -156,3 +156,22 @@ export function localId(text: string | undefined): string | null {
   const m = /^\s*(?:url\(\s*)?["']?#([^"')\s]+)["']?\s*\)?/.exec(text ?? '');
   return m ? m[1] : null;
 }
+
+/** A paint's text: the id of what it points at, null for none here; and the colour by itself or that stands in, trimmed. */
+export interface Address {
+  readonly id: string | null;
+  readonly plain: string;
+}
+/** Read once a text: a drawing says the same of very many objects. */
+export function addressOf(text: string): Address {
+  let known = addresses.get(text);
+  if (!known) {
+    if (addresses.size > 5000) addresses.clear();
+    // An address may be followed by what stands in for it.
+    const url = /^\s*url\([^)]*\)\s*(.*)$/s.exec(text);
+    known = { id: /^\s*url\(/.test(text) ? localId(text) : null, plain: (url?.[1] ?? text).trim() };
+    addresses.set(text, known);
+  }
+  return known;
+}
+const addresses = new Map<string, Address>();

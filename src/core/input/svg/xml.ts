@@ -8,9 +8,13 @@ export interface Element {
   readonly space: string;
   /** Own attributes by name; those of other namespaces as `space name`. */
   readonly attributes: ReadonlyMap<string, string>;
+  /** The names of its attributes, in their order: looked through for each element. */
+  readonly names: readonly string[];
   /** Has it attributes of other namespaces? */
   readonly foreign: boolean;
   readonly children: (Element | string)[];
+  /** Its children that are elements. */
+  readonly elements: Element[];
   readonly parent: Element | null;
   /** Which child element of its parent it is, from 0. */
   readonly index: number;
@@ -76,6 +80,7 @@ export function parseXml(text: string): Parsed {
   let entities = 0;
   /** What is read cannot be more than what is there and what entities may add. */
   const most = text.length + MAX_ENTITIES;
+  const aside = laidAside(expanded(text));
   const parser = new SaxesParser({ xmlns: true, position: true });
   class Stop extends Error {}
   const stop = (why: string): never => {
@@ -89,19 +94,23 @@ export function parseXml(text: string): Parsed {
   for (const name in known.ENTITIES) own[name] = known.ENTITIES[name];
   known.ENTITIES = own;
   parser.on('doctype', (type) => {
-    for (const [name, value] of readEntities(type)) known.ENTITIES[name] = value;
+    for (const [name, value] of readEntities(aside.back(type))) known.ENTITIES[name] = value;
   });
   parser.on('opentag', (tag) => {
     if (++depth > MAX_DEPTH) stop(`line ${parser.line}: elements lie more than ${MAX_DEPTH} deep`);
     if (++elements > MAX_ELEMENTS) throw new SvgProblem(`it has more than ${MAX_ELEMENTS} elements`);
     const attributes = new Map<string, string>();
+    const names: string[] = [];
     let foreign = false;
     for (const name in tag.attributes) {
       const a = tag.attributes[name];
-      entities += a.value.length;
+      const value = aside.back(a.value);
+      entities += value.length;
       const own = a.uri === '' || a.uri === SVG || a.uri === XML;
       if (!own) foreign = true;
-      attributes.set(own ? a.local : `${a.uri} ${a.local}`, a.value);
+      const known = own ? a.local : `${a.uri} ${a.local}`;
+      if (!attributes.has(known)) names.push(known);
+      attributes.set(known, value);
     }
     if (entities > most)
       throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
@@ -109,23 +118,28 @@ export function parseXml(text: string): Parsed {
       name: tag.local,
       space: tag.uri === SVG ? '' : tag.uri,
       attributes,
+      names,
       foreign,
       children: [],
+      elements: [],
       parent: at,
       index: counts[depth],
     };
     counts[depth]++;
     counts[depth + 1] = 0;
-    if (at) at.children.push(el);
-    else root ??= el;
+    if (at) {
+      at.children.push(el);
+      at.elements.push(el);
+    } else root ??= el;
     at = el;
   });
   parser.on('closetag', () => {
     depth--;
     at = at?.parent ?? null;
   });
-  const text2 = (t: string) => {
-    if (!at || !t) return;
+  const text2 = (short: string) => {
+    if (!at || !short) return;
+    const t = aside.back(short);
     entities += t.length;
     if (entities > most)
       throw new SvgProblem(`its entities come to more than ${MAX_ENTITIES / 1e6} million characters`);
@@ -134,17 +148,53 @@ export function parseXml(text: string): Parsed {
   parser.on('text', text2);
   parser.on('cdata', text2);
   try {
-    parser.write(expanded(text)).close();
+    parser.write(aside.text).close();
   } catch (e) {
     if (!(e instanceof Stop)) throw e;
   }
   return { root, problem };
 }
 
+/** What is no plain letter or sign of one line: what may need more than to be read as it stands. */
+const NOT_PLAIN = /[^ !#-%'-;?-~]/g;
+/** Shorter values are left to the parser. */
+const LONG = 64;
+/** Marks of what is laid aside; a file that has the character itself is read as it is. */
+const MARK = '\uE0F5';
+const MARKED = new RegExp(`${MARK}(\\d+)${MARK}`, 'g');
+
+/**
+ * Long plain values, path data above all, laid aside: the parser looks at each character of a file, and nine in ten of a
+ * drawing's are of these. `back` gives a text with its values put in again; lines of the text stay where they are.
+ */
+function laidAside(text: string): { readonly text: string; readonly back: (short: string) => string } {
+  if (text.includes(MARK)) return { text, back: (t) => t };
+  const values: string[] = [];
+  const parts: string[] = [];
+  let kept = 0;
+  for (let at = text.indexOf('="'); at >= 0; at = text.indexOf('="', at)) {
+    NOT_PLAIN.lastIndex = at += 2;
+    const end = NOT_PLAIN.test(text) ? NOT_PLAIN.lastIndex - 1 : text.length;
+    // No equals sign is plain: between two quotes of well-formed text there is a value, not the space between two.
+    // The name of a namespace is compared with others by the parser.
+    if (end - at >= LONG && text[end] === '"' && !/xmlns[\w:.-]*$/.test(text.slice(Math.max(0, at - 100), at - 2))) {
+      parts.push(text.slice(kept, at), `${MARK}${values.push(text.slice(at, end)) - 1}${MARK}`);
+      kept = end;
+    }
+    at = end;
+  }
+  if (!values.length) return { text, back: (t) => t };
+  parts.push(text.slice(kept));
+  return {
+    text: parts.join(''),
+    back: (t) => (t.includes(MARK) ? t.replace(MARKED, (_, n: string) => values[+n]) : t),
+  };
+}
+
 /** Where the document type declaration stands: its internal subset, and where it ends; null for none. */
 function doctypeOf(text: string): { readonly subset: string; readonly end: number } | null {
-  const start = text.indexOf('<!DOCTYPE');
-  if (start < 0 || start > PROLOG) return null;
+  const start = text.slice(0, PROLOG).indexOf('<!DOCTYPE');
+  if (start < 0) return null;
   const open = text.indexOf('[', start);
   const close = text.indexOf('>', start);
   if (open < 0 || (close >= 0 && close < open)) return null;
@@ -203,12 +253,5 @@ function readEntities(doctype: string): Map<string, string> {
   return found;
 }
 
-const children = new WeakMap<Element, readonly Element[]>();
-/** The child elements of an element of a tree that is read: asked for often, made once. */
-export function elementsOf(e: Element): readonly Element[] {
-  let list = children.get(e);
-  if (!list) children.set(e, (list = e.children.filter((c): c is Element => typeof c !== 'string')));
-  return list;
-}
 /** All text in an element. */
 export const textOf = (e: Element): string => e.children.map((c) => (typeof c === 'string' ? c : textOf(c))).join('');
