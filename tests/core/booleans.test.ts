@@ -8,7 +8,7 @@ import { wrongShare } from '@/core/geometry/boolean/scanline';
 import { pathContains } from '@/core/geometry/contains';
 import { PathBuilder, addEllipse, pathBounds, polygonArea, rectPath } from '@/core/geometry/path';
 import { contourArea, contoursOf, segmentCount } from '@/core/geometry/segments';
-import paper from 'paper/dist/paper-core.js';
+import { paper } from '@/core/geometry/fetched';
 import { booleansReady, pairsOf, SETS } from '../support/booleanSets';
 import { FULL, measured } from '../support/measured';
 import { random } from '../support/random';

@@ -36,9 +36,9 @@ test('pages go to another design as they look: ground, masters and own, inks and
   expect(made.pages[2].children).toHaveLength(2 + 3 + route.children.length);
   // The cover’s plates are the same, channel by channel.
   await prepare(engines, book);
-  const was = await platesOf(engines, book, 60, 0);
+  const was = await platesOf(engines, book, 40, 0);
   await prepare(engines, made);
-  const is = await platesOf(engines, made, 60, 1);
+  const is = await platesOf(engines, made, 40, 1);
   for (const [ink, plate] of was) expect([ink, is.get(ink)?.data]).toEqual([ink, plate.data]);
 });
 

@@ -134,7 +134,7 @@ const PAINTS: readonly (readonly [string, (b: DesignBuilder) => Paint])[] = [
     }),
   ],
 ];
-const shown = FULL ? PAINTS : PAINTS.filter(([n]) => n === 'spot overprinting' || n === 'gradient along');
+const shown = FULL ? PAINTS : PAINTS.filter(([n]) => n === 'spot overprinting');
 
 // Oracle: Ghostscript tiffsep of our PDF, the rule as tests/support/agree.ts states it. A gradient on a line is painted by it on
 // every dot that it touches, and a thin line bolder: at more dots both weigh less.

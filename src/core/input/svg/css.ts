@@ -17,7 +17,7 @@ interface Rule {
 
 /** More rules style no drawing; and so many looks at parts of selectors are more than any needs. */
 const MOST_RULES = 20_000;
-const MOST_LOOKS = 20_000_000;
+const MOST_LOOKS = 5_000_000;
 
 /** Style sheets of a file, ready to be asked which of their rules meet an element. */
 export class Sheets {
