@@ -44,59 +44,61 @@ test('from a ticket with three faults to a file for print: found, shown, put rig
   expect(Buffer.from(file.bytes.slice(0, 5)).toString()).toBe('%PDF-');
 });
 
-test('all alike in one step; what is meant so is left so, with its reason; other limits, kept and given on', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A5', 'Held against');
-  for (const x of [20, 60, 100]) {
-    await own.shape('Ellipse', x, 40, x + 25, 65);
-    await (await own.unfold('Fill')).getByRole('radio', { name: 'None' }).click();
-    const line = await own.unfold('Outline');
-    await line.getByRole('radio', { name: 'Flat' }).first().click();
-    await line.getByLabel('Weight').fill('0.1 pt');
+test(
+  'all alike in one step; what is meant so is left so, with its reason; other limits, kept and given on',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Held against');
+    for (const x of [20, 60, 100]) {
+      await own.shape('Ellipse', x, 40, x + 25, 65);
+      await (await own.unfold('Fill')).getByRole('radio', { name: 'None' }).click();
+      const line = await own.unfold('Outline');
+      await line.getByRole('radio', { name: 'Flat' }).first().click();
+      await line.getByLabel('Weight').fill('0.1 pt');
+      await page.keyboard.press('Enter');
+    }
+    await expect(checks(own)).toContainText('3 to look at', { timeout: 30_000 });
+    await checks(own).click();
+    const slip = page.getByRole('dialog', { name: 'Checks' });
+    // One of them is meant so.
+    await slip.getByRole('button', { name: 'It is meant so' }).first().click();
+    await slip.getByLabel('Why it is meant so').fill('A hair on purpose');
+    await slip.getByRole('button', { name: 'Leave it so' }).click();
+    await expect(checks(own)).toContainText('2 to look at', { timeout: 30_000 });
+    await slip.getByRole('button', { name: 'Make it heavier: all 2' }).click();
+    await expect(slip).toContainText('Nothing found', { timeout: 30_000 });
+    await slip.getByRole('button', { name: '1 finding meant to be so' }).click();
+    await expect(slip).toContainText('“A hair on purpose”');
+    // Newsprint asks for more; its thinnest line is changed, kept, saved as a file and opened again.
+    await slip.getByRole('combobox', { name: 'Held against' }).selectOption({ label: 'Newsprint' });
+    await expect(slip).toContainText('A line under 0.5 pt', { timeout: 30_000 });
+    await expect(slip).toContainText('colours are made for coated paper');
+    await slip.getByRole('button', { name: 'See and change the limits' }).click();
+    await slip.getByLabel('Thinnest line', { exact: true }).fill('0.2');
     await page.keyboard.press('Enter');
-  }
-  await expect(checks(own)).toContainText('3 to look at', { timeout: 30_000 });
-  await checks(own).click();
-  const slip = page.getByRole('dialog', { name: 'Checks' });
-  // One of them is meant so.
-  await slip.getByRole('button', { name: 'It is meant so' }).first().click();
-  await slip.getByLabel('Why it is meant so').fill('A hair on purpose');
-  await slip.getByRole('button', { name: 'Leave it so' }).click();
-  await expect(checks(own)).toContainText('2 to look at', { timeout: 30_000 });
-  await slip.getByRole('button', { name: 'Make it heavier: all 2' }).click();
-  await expect(slip).toContainText('Nothing found', { timeout: 30_000 });
-  await slip.getByRole('button', { name: '1 finding meant to be so' }).click();
-  await expect(slip).toContainText('“A hair on purpose”');
-  // Newsprint asks for more; its thinnest line is changed, kept, saved as a file and opened again.
-  await slip.getByRole('combobox', { name: 'Held against' }).selectOption({ label: 'Newsprint' });
-  await expect(slip).toContainText('A line under 0.5 pt', { timeout: 30_000 });
-  await expect(slip).toContainText('colours are made for coated paper');
-  await slip.getByRole('button', { name: 'See and change the limits' }).click();
-  await slip.getByLabel('Thinnest line', { exact: true }).fill('0.2');
-  await page.keyboard.press('Enter');
-  await expect(slip).not.toContainText('A line under', { timeout: 30_000 });
-  await shot(own, 'limits');
-  const waiting = page.waitForEvent('download');
-  await slip.getByRole('button', { name: 'Save as a file' }).click();
-  const saved = await waiting;
-  expect(saved.suggestedFilename()).toBe('Newsprint, own.limits.json');
-  const text = readFileSync(await saved.path(), 'utf8');
-  expect(JSON.parse(text)).toMatchObject({ format: 'holvet-limits/1', name: 'Newsprint, own', line: 0.2 });
-  await slip.getByLabel('Open limits').setInputFiles({
-    name: 'ours.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(text.replace('Newsprint, own', 'Harbour press').replace('"line": 0.2', '"line": 0.3')),
-  });
-  await expect(slip.getByRole('combobox', { name: 'Held against' })).toHaveValue('Harbour press');
-  await expect(slip).toContainText('A line under 0.3 pt', { timeout: 30_000 });
-  await slip.getByLabel('Open limits').setInputFiles({
-    name: 'broken.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(text.replace('"line": 0.2', '"line": "thin"')),
-  });
-  await expect(own.message()).toContainText('broken.json holds no limits: “line” is not as it should be');
-});
+    await expect(slip).not.toContainText('A line under', { timeout: 30_000 });
+    await shot(own, 'limits');
+    const waiting = page.waitForEvent('download');
+    await slip.getByRole('button', { name: 'Save as a file' }).click();
+    const saved = await waiting;
+    expect(saved.suggestedFilename()).toBe('Newsprint, own.limits.json');
+    const text = readFileSync(await saved.path(), 'utf8');
+    expect(JSON.parse(text)).toMatchObject({ format: 'holvet-limits/1', name: 'Newsprint, own', line: 0.2 });
+    await slip.getByLabel('Open limits').setInputFiles({
+      name: 'ours.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(text.replace('Newsprint, own', 'Harbour press').replace('"line": 0.2', '"line": 0.3')),
+    });
+    await expect(slip.getByRole('combobox', { name: 'Held against' })).toHaveValue('Harbour press');
+    await expect(slip).toContainText('A line under 0.3 pt', { timeout: 30_000 });
+    await slip.getByLabel('Open limits').setInputFiles({
+      name: 'broken.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(text.replace('"line": 0.2', '"line": "thin"')),
+    });
+    await expect(own.message()).toContainText('broken.json holds no limits: “line” is not as it should be');
+  },
+);
 
 test('plates: as films, total ink, and how much ink a page needs, by page and in all', WHOLE, async ({ page }) => {
   const own = await BenchPage.demo(page, /Supper ticket/);

@@ -186,7 +186,7 @@ test('sampled from a gradient: as it looks, and exactly', WHOLE, async ({ page }
   await expect(bench.card('C\\d+ M\\d+ Y\\d+').last()).toBeVisible();
 });
 
-test('a palette lifted from the page, kept, and used in another design', async ({ page }) => {
+test('a palette lifted from the page, kept, and used in another design', WHOLE, async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: /Supper ticket/ }).click();
   const ticket = new BenchPage(page);
@@ -219,7 +219,7 @@ test('a palette lifted from the page, kept, and used in another design', async (
   ).toBeVisible();
 });
 
-test('one swatch in the place of another everywhere; merged, sorted, swept', async ({ page }) => {
+test('one swatch in the place of another everywhere; merged, sorted, swept', WHOLE, async ({ page }) => {
   const bench = await BenchPage.poster(page);
   await bench.edit('Rope');
   const recipe = slip(bench, 'Recipe of Rope');

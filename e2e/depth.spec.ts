@@ -92,32 +92,34 @@ test('words with a long shadow that fades, and flat again', WHOLE, async ({ page
   expect(depthIn(await saved(own))).toBeUndefined();
 });
 
-test('five buttons that drifted: found by Checks, made equal in one press; measures copied to another shape', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A5', 'Buttons');
-  const widths = [20, 20.6, 20, 19.5, 20];
-  for (const [i, w] of widths.entries()) await own.shape('Star', 10 + 26 * i, 40, 10 + 26 * i + w, 60);
-  const checks = page.getByRole('button', { name: /^Checks/ });
-  await expect(checks).toContainText('2');
-  await checks.click();
-  const slip = page.getByRole('dialog', { name: 'Checks' });
-  await expect(slip).toContainText('wider than 4 others like it');
-  await slip.getByRole('button', { name: 'Make the set equal' }).first().click();
-  await page.keyboard.press('Escape');
-  await expect(checks).toContainText('nothing found');
-  const sizes = Object.values((await saved(own)).nodes).map((n) => Math.round(((n.width ?? 0) / 72) * 254) / 10);
-  expect(new Set(sizes).size).toBe(1);
-  // One star gets another measure; its measures go to the others by copy and give.
-  await own.click(20, 50);
-  const shape = await own.unfold('Shape');
-  await own.field('Points').fill('8');
-  await page.keyboard.press('Enter');
-  await shape.getByRole('button', { name: 'Copy measures' }).click();
-  await own.click(46, 50);
-  await shape.getByRole('button', { name: 'Give measures' }).click();
-  await expect(own.message()).toContainText('Gave 1 shape the copied measures');
-  await expect(own.field('Points')).toHaveValue('8');
-  await shape.getByRole('button', { name: 'As it came' }).click();
-  await expect(own.field('Points')).toHaveValue('5');
-});
+test(
+  'five buttons that drifted: found by Checks, made equal in one press; measures copied to another shape',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Buttons');
+    const widths = [20, 20.6, 20, 19.5, 20];
+    for (const [i, w] of widths.entries()) await own.shape('Star', 10 + 26 * i, 40, 10 + 26 * i + w, 60);
+    const checks = page.getByRole('button', { name: /^Checks/ });
+    await expect(checks).toContainText('2');
+    await checks.click();
+    const slip = page.getByRole('dialog', { name: 'Checks' });
+    await expect(slip).toContainText('wider than 4 others like it');
+    await slip.getByRole('button', { name: 'Make the set equal' }).first().click();
+    await page.keyboard.press('Escape');
+    await expect(checks).toContainText('nothing found');
+    const sizes = Object.values((await saved(own)).nodes).map((n) => Math.round(((n.width ?? 0) / 72) * 254) / 10);
+    expect(new Set(sizes).size).toBe(1);
+    // One star gets another measure; its measures go to the others by copy and give.
+    await own.click(20, 50);
+    const shape = await own.unfold('Shape');
+    await own.field('Points').fill('8');
+    await page.keyboard.press('Enter');
+    await shape.getByRole('button', { name: 'Copy measures' }).click();
+    await own.click(46, 50);
+    await shape.getByRole('button', { name: 'Give measures' }).click();
+    await expect(own.message()).toContainText('Gave 1 shape the copied measures');
+    await expect(own.field('Points')).toHaveValue('8');
+    await shape.getByRole('button', { name: 'As it came' }).click();
+    await expect(own.field('Points')).toHaveValue('5');
+  },
+);

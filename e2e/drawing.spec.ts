@@ -89,7 +89,7 @@ test('a lantern mark: panes cut out of a barrel, still adjustable, the same on t
   ).toHaveLength(3);
 });
 
-test('a sunburst of 24 rays: turned about a tip, copied, and again by one key', async ({ page }) => {
+test('a sunburst of 24 rays: turned about a tip, copied, and again by one key', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Sunburst');
   await bench.shape('Triangle', 71, 40, 77, 100);
   const box = { x: 74, y: 105 };

@@ -31,7 +31,7 @@ const find = async (page: Page, words: string): Promise<void> => {
   await page.keyboard.press('Enter');
 };
 
-test('a card, front and back, in two colours chosen by their names', async ({ page }) => {
+test('a card, front and back, in two colours chosen by their names', WHOLE, async ({ page }) => {
   const hand = await counting(page);
   const bench = await BenchPage.make(page, 'Card', 'Guild card');
   const line = page.getByLabel('Recipe line');

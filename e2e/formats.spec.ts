@@ -10,47 +10,49 @@ async function format(own: BenchPage) {
 }
 const shown = (own: BenchPage) => own.page.getByRole('button', { name: /^Format/ });
 
-test('one page has a format of its own and no other; what lies on it is fitted; given back, it is as before', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A5', 'Formats');
-  await own.shape('Rectangle', 20, 20, 120, 80);
-  await own.top.focus();
-  await page.keyboard.press('Control+Enter');
-  await own.shape('Ellipse', 20, 20, 60, 60);
-  const slip = await format(own);
-  // Nothing is guessed: it says whose it is.
-  await expect(slip.getByRole('combobox', { name: 'Of' })).toHaveValue('design');
-  await slip.getByRole('combobox', { name: 'Of' }).selectOption({ label: 'this page only' });
-  await expect(slip.getByRole('combobox', { name: 'Pages' })).toHaveCount(0);
-  await slip.getByRole('combobox', { name: 'Format' }).selectOption({ label: 'A6 · 105 × 148 mm' });
-  await expect(shown(own)).toContainText('105 × 148');
-  await shot(own, 'format-own');
-  await page.keyboard.press('Escape');
-  await expect(own.message()).toContainText('The sheet has another size now');
-  await own.message().getByRole('button', { name: 'Fit it too' }).click();
-  await expect(own.message()).toContainText('Fitted');
-  // Measured anew: the sheet is smaller now.
-  await new BenchPage(page).click(30, 30);
-  await expect(own.field('Width')).toHaveValue(/^28\.\d+ mm/);
-  await own.top.focus();
-  await page.keyboard.press('PageUp');
-  await expect(shown(own)).toContainText('148 × 210');
-  await page.keyboard.press('PageDown');
-  await expect(shown(own)).toContainText('105 × 148');
-  await own.saved();
-  await page.reload();
-  await own.ready();
-  await own.top.focus();
-  await page.keyboard.press('PageDown');
-  await expect(shown(own)).toContainText('105 × 148');
-  const pdf = await own.handOver('PDF');
-  expect(pdf.bytes.length).toBeGreaterThan(5000);
-  const again = await format(own);
-  await expect(again.getByRole('combobox', { name: 'Of' })).not.toHaveValue('design');
-  await again.getByRole('button', { name: 'As the design has it' }).click();
-  await expect(shown(own)).toContainText('148 × 210');
-});
+test(
+  'one page has a format of its own and no other; what lies on it is fitted; given back, it is as before',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Formats');
+    await own.shape('Rectangle', 20, 20, 120, 80);
+    await own.top.focus();
+    await page.keyboard.press('Control+Enter');
+    await own.shape('Ellipse', 20, 20, 60, 60);
+    const slip = await format(own);
+    // Nothing is guessed: it says whose it is.
+    await expect(slip.getByRole('combobox', { name: 'Of' })).toHaveValue('design');
+    await slip.getByRole('combobox', { name: 'Of' }).selectOption({ label: 'this page only' });
+    await expect(slip.getByRole('combobox', { name: 'Pages' })).toHaveCount(0);
+    await slip.getByRole('combobox', { name: 'Format' }).selectOption({ label: 'A6 · 105 × 148 mm' });
+    await expect(shown(own)).toContainText('105 × 148');
+    await shot(own, 'format-own');
+    await page.keyboard.press('Escape');
+    await expect(own.message()).toContainText('The sheet has another size now');
+    await own.message().getByRole('button', { name: 'Fit it too' }).click();
+    await expect(own.message()).toContainText('Fitted');
+    // Measured anew: the sheet is smaller now.
+    await new BenchPage(page).click(30, 30);
+    await expect(own.field('Width')).toHaveValue(/^28\.\d+ mm/);
+    await own.top.focus();
+    await page.keyboard.press('PageUp');
+    await expect(shown(own)).toContainText('148 × 210');
+    await page.keyboard.press('PageDown');
+    await expect(shown(own)).toContainText('105 × 148');
+    await own.saved();
+    await page.reload();
+    await own.ready();
+    await own.top.focus();
+    await page.keyboard.press('PageDown');
+    await expect(shown(own)).toContainText('105 × 148');
+    const pdf = await own.handOver('PDF');
+    expect(pdf.bytes.length).toBeGreaterThan(5000);
+    const again = await format(own);
+    await expect(again.getByRole('combobox', { name: 'Of' })).not.toHaveValue('design');
+    await again.getByRole('button', { name: 'As the design has it' }).click();
+    await expect(shown(own)).toContainText('148 × 210');
+  },
+);
 
 test('margins, columns and lines of a master hold on its pages; words stand on the lines', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Lines');

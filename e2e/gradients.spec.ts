@@ -125,7 +125,7 @@ test('a gradient that follows a thick ring, and one from its edge to its edge', 
   expect(Object.values(file.nodes)[0].outlines[0].paint).toMatchObject({ kind: 'gradient', strokeMapping: 'across' });
 });
 
-test('one sweep over five shapes, then each by itself; ends of two matched', async ({ page }) => {
+test('one sweep over five shapes, then each by itself; ends of two matched', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Sweep');
   for (let i = 0; i < 5; i++) await bench.shape('Rectangle', 12 + i * 26, 60, 32 + i * 26, 100);
   await page.getByRole('button', { name: 'Select', exact: true }).click();

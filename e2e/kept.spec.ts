@@ -3,26 +3,28 @@ import { BenchPage, expect, heldBack, test, WHOLE } from './support';
 // Nothing that said saved is lost, whatever happens meanwhile. (Killed browsers: kill.spec.ts; full and refused storage, two
 // tabs: screens.spec.ts; a reload in a drag: work.spec.ts.)
 
-test('a reload while a file is being made: the design is as it was, nothing is left behind, and the file can be made', async ({
-  page,
-}) => {
-  const bench = await BenchPage.demo(page, /Walk programme/);
-  await bench.shape('Ellipse', 20, 20, 60, 60);
-  await bench.saved();
-  await page.getByRole('button', { name: 'Hand over' }).click();
-  const slip = page.getByRole('dialog', { name: 'Hand over' });
-  const letGo = await heldBack(page, '**/fonts/*.ttf');
-  await slip.getByRole('button', { name: 'Make PDF' }).click();
-  await expect(slip.getByRole('button', { name: 'Stop' })).toBeVisible();
-  await letGo();
-  await page.reload();
-  await bench.ready();
-  await expect.poll(() => bench.names()).toContain('Ellipse');
-  // No worker, no cache and no half file stays.
-  expect(await page.evaluate(() => caches.keys())).toEqual([]);
-  const pdf = await bench.handOver('PDF');
-  expect(Buffer.from(pdf.bytes.slice(-8)).toString()).toContain('%%EOF');
-});
+test(
+  'a reload while a file is being made: the design is as it was, nothing is left behind, and the file can be made',
+  WHOLE,
+  async ({ page }) => {
+    const bench = await BenchPage.demo(page, /Walk programme/);
+    await bench.shape('Ellipse', 20, 20, 60, 60);
+    await bench.saved();
+    await page.getByRole('button', { name: 'Hand over' }).click();
+    const slip = page.getByRole('dialog', { name: 'Hand over' });
+    const letGo = await heldBack(page, '**/fonts/*.ttf');
+    await slip.getByRole('button', { name: 'Make PDF' }).click();
+    await expect(slip.getByRole('button', { name: 'Stop' })).toBeVisible();
+    await letGo();
+    await page.reload();
+    await bench.ready();
+    await expect.poll(() => bench.names()).toContain('Ellipse');
+    // No worker, no cache and no half file stays.
+    expect(await page.evaluate(() => caches.keys())).toEqual([]);
+    const pdf = await bench.handOver('PDF');
+    expect(Buffer.from(pdf.bytes.slice(-8)).toString()).toContain('%%EOF');
+  },
+);
 
 test('a file that is stopped on its way leaves nothing: no download, and the next one is whole', async ({ page }) => {
   const bench = await BenchPage.demo(page, /Walk programme/);

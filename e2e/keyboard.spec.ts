@@ -1,4 +1,4 @@
-import { contents, expect, test } from './support';
+import { contents, expect, test, WHOLE } from './support';
 
 /** No pointer at all: new design → shape → move → colour → hand over. */
 test('a job by keyboard alone', async ({ page }) => {
@@ -81,7 +81,7 @@ test('a job by keyboard alone', async ({ page }) => {
   ).toBe('%PDF-');
 });
 
-test('the pile by keyboard: names, choosing, folding, renaming', async ({ page }) => {
+test('the pile by keyboard: names, choosing, folding, renaming', WHOLE, async ({ page }) => {
   await page.goto('/bench/lantern-walk-poster');
   await page.goto('/');
   await page.getByRole('link', { name: /Lantern Walk poster/ }).click();

@@ -54,44 +54,46 @@ async function saved(bench: BenchPage): Promise<{
   return JSON.parse(strFromU8(unzipSync(file.bytes)['design.json'])) as Awaited<ReturnType<typeof saved>>;
 }
 
-test('an arrow diagram: ends, a width by knobs on the canvas, a hand’s wobble, and the line as a shape', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A5', 'Way to the quay');
-  await own.shape('Arc line', 24, 30, 124, 110);
-  let line = await own.unfold('Outline');
-  await own.field('Weight').fill('12');
-  await page.keyboard.press('Enter');
-  const more = line.getByRole('button', { name: 'Ends, width, by hand' });
-  await more.click();
-  await line.getByRole('combobox', { name: 'End', exact: true }).selectOption({ label: 'arrow' });
-  await line.getByRole('combobox', { name: 'Start', exact: true }).selectOption({ label: 'dot' });
-  await own.field('Size of its end').fill('1.2');
-  await page.keyboard.press('Enter');
-  await line.getByRole('combobox', { name: 'Width along it' }).selectOption({ label: 'thin at both ends' });
-  await shot(own, 'arrow');
-  // The knot at the top of the arc, dragged towards the line: thinner there.
-  const box = await own.at(74, 30);
-  const scale = (await own.at(75, 30)).x - box.x;
-  await own.drag({ x: box.x, y: box.y - 6 * scale }, { x: box.x, y: box.y - 3 * scale });
-  await expect(line.getByRole('combobox', { name: 'Width along it' })).toHaveValue('own');
-  await line.getByRole('checkbox', { name: 'Drawn by hand' }).check();
-  await expect(own.field('How far the line strays')).toHaveValue('0.5 mm');
-  await line.getByRole('button', { name: 'Otherwise' }).click();
-  await shot(own, 'wobble');
-  const kept = (Object.values((await saved(own)).nodes)[0].outlines ?? [])[0];
-  expect(kept).toMatchObject({ end: { kind: 'arrow', size: 1.2 }, start: { kind: 'dot' }, wobble: { seed: 2 } });
-  expect(kept.profile).toHaveLength(3);
-  expect(kept.profile![1].share).toBeGreaterThan(0.3);
-  expect(kept.profile![1].share).toBeLessThan(0.7);
-  await line.getByRole('button', { name: 'Line to shape' }).click();
-  await expect(own.message()).toContainText('Made 1 line a shape');
-  const shape = Object.values((await saved(own)).nodes)[0];
-  expect(shape).toMatchObject({ kind: 'path', outlines: [] });
-  await page.getByRole('button', { name: /^Undo/ }).click();
-  line = await own.unfold('Outline');
-  await expect(line.getByRole('combobox', { name: 'End', exact: true })).toHaveValue('arrow');
-});
+test(
+  'an arrow diagram: ends, a width by knobs on the canvas, a hand’s wobble, and the line as a shape',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Way to the quay');
+    await own.shape('Arc line', 24, 30, 124, 110);
+    let line = await own.unfold('Outline');
+    await own.field('Weight').fill('12');
+    await page.keyboard.press('Enter');
+    const more = line.getByRole('button', { name: 'Ends, width, by hand' });
+    await more.click();
+    await line.getByRole('combobox', { name: 'End', exact: true }).selectOption({ label: 'arrow' });
+    await line.getByRole('combobox', { name: 'Start', exact: true }).selectOption({ label: 'dot' });
+    await own.field('Size of its end').fill('1.2');
+    await page.keyboard.press('Enter');
+    await line.getByRole('combobox', { name: 'Width along it' }).selectOption({ label: 'thin at both ends' });
+    await shot(own, 'arrow');
+    // The knot at the top of the arc, dragged towards the line: thinner there.
+    const box = await own.at(74, 30);
+    const scale = (await own.at(75, 30)).x - box.x;
+    await own.drag({ x: box.x, y: box.y - 6 * scale }, { x: box.x, y: box.y - 3 * scale });
+    await expect(line.getByRole('combobox', { name: 'Width along it' })).toHaveValue('own');
+    await line.getByRole('checkbox', { name: 'Drawn by hand' }).check();
+    await expect(own.field('How far the line strays')).toHaveValue('0.5 mm');
+    await line.getByRole('button', { name: 'Otherwise' }).click();
+    await shot(own, 'wobble');
+    const kept = (Object.values((await saved(own)).nodes)[0].outlines ?? [])[0];
+    expect(kept).toMatchObject({ end: { kind: 'arrow', size: 1.2 }, start: { kind: 'dot' }, wobble: { seed: 2 } });
+    expect(kept.profile).toHaveLength(3);
+    expect(kept.profile![1].share).toBeGreaterThan(0.3);
+    expect(kept.profile![1].share).toBeLessThan(0.7);
+    await line.getByRole('button', { name: 'Line to shape' }).click();
+    await expect(own.message()).toContainText('Made 1 line a shape');
+    const shape = Object.values((await saved(own)).nodes)[0];
+    expect(shape).toMatchObject({ kind: 'path', outlines: [] });
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    line = await own.unfold('Outline');
+    await expect(line.getByRole('combobox', { name: 'End', exact: true })).toHaveValue('arrow');
+  },
+);
 
 test(
   'a ring border of three dashed lines, fitted, put in another order; outlines that are sized with it',

@@ -11,47 +11,49 @@ async function seenAt(own: BenchPage, x: number, y: number): Promise<string> {
     .then((b) => b.toString('base64'));
 }
 
-test('the ground of one page is changed and no other’s; that of a master is changed for all its pages by its name', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A5', 'Grounds');
-  const ground = own.details().locator('[data-section="Ground"]');
-  const aim = page.getByRole('radiogroup', { name: 'Aim' });
-  await page.keyboard.press('Control+Enter');
-  const bare = await seenAt(own, 20, 180);
-  // The second page, by the aim and a card.
-  await aim.getByRole('radio', { name: 'Ground' }).click();
-  await page
-    .getByRole('region', { name: 'Ink tray' })
-    .getByRole('button', { name: /^Black/ })
-    .first()
-    .click();
-  await expect(own.message()).toContainText('Ground of this page only: Black');
-  await expect.poll(() => seenAt(own, 20, 180)).not.toBe(bare);
-  await own.top.focus();
-  await page.keyboard.press('PageUp');
-  await expect.poll(() => seenAt(own, 20, 180)).toBe(bare);
+test(
+  'the ground of one page is changed and no other’s; that of a master is changed for all its pages by its name',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Grounds');
+    const ground = own.details().locator('[data-section="Ground"]');
+    const aim = page.getByRole('radiogroup', { name: 'Aim' });
+    await page.keyboard.press('Control+Enter');
+    const bare = await seenAt(own, 20, 180);
+    // The second page, by the aim and a card.
+    await aim.getByRole('radio', { name: 'Ground' }).click();
+    await page
+      .getByRole('region', { name: 'Ink tray' })
+      .getByRole('button', { name: /^Black/ })
+      .first()
+      .click();
+    await expect(own.message()).toContainText('Ground of this page only: Black');
+    await expect.poll(() => seenAt(own, 20, 180)).not.toBe(bare);
+    await own.top.focus();
+    await page.keyboard.press('PageUp');
+    await expect.poll(() => seenAt(own, 20, 180)).toBe(bare);
 
-  // The first becomes a master's; a third page stands on it.
-  await own.shape('Rectangle', 20, 20, 120, 40);
-  await page.keyboard.press('Escape');
-  await own.details().getByRole('button', { name: 'Make a master of it' }).click();
-  await own.top.focus();
-  await page.keyboard.press('Control+Enter');
-  await expect(own.details().getByRole('combobox', { name: 'Master' })).toHaveValue(/./);
-  await ground.getByRole('combobox', { name: 'Of' }).selectOption({ label: 'every page of Ordinary' });
-  await ground.getByRole('radio', { name: 'Linear' }).click();
-  await shot(own, 'ground');
-  await expect.poll(() => seenAt(own, 20, 180)).not.toBe(bare);
-  await ground.getByRole('combobox', { name: 'Of' }).selectOption({ label: 'this page only' });
-  await expect(ground.getByText(/as on Ordinary/)).toBeVisible();
-  await ground.getByRole('radio', { name: 'None' }).click();
-  await expect.poll(() => seenAt(own, 20, 180)).toBe(bare);
-  await own.top.focus();
-  await page.keyboard.press('PageUp');
-  await expect.poll(() => seenAt(own, 20, 180)).not.toBe(bare);
-  await own.saved();
-});
+    // The first becomes a master's; a third page stands on it.
+    await own.shape('Rectangle', 20, 20, 120, 40);
+    await page.keyboard.press('Escape');
+    await own.details().getByRole('button', { name: 'Make a master of it' }).click();
+    await own.top.focus();
+    await page.keyboard.press('Control+Enter');
+    await expect(own.details().getByRole('combobox', { name: 'Master' })).toHaveValue(/./);
+    await ground.getByRole('combobox', { name: 'Of' }).selectOption({ label: 'every page of Ordinary' });
+    await ground.getByRole('radio', { name: 'Linear' }).click();
+    await shot(own, 'ground');
+    await expect.poll(() => seenAt(own, 20, 180)).not.toBe(bare);
+    await ground.getByRole('combobox', { name: 'Of' }).selectOption({ label: 'this page only' });
+    await expect(ground.getByText(/as on Ordinary/)).toBeVisible();
+    await ground.getByRole('radio', { name: 'None' }).click();
+    await expect.poll(() => seenAt(own, 20, 180)).toBe(bare);
+    await own.top.focus();
+    await page.keyboard.press('PageUp');
+    await expect.poll(() => seenAt(own, 20, 180)).not.toBe(bare);
+    await own.saved();
+  },
+);
 
 test('what a master has lies on its pages: taken over on one, moved there alone, given back; the master is edited for all', async ({
   page,
@@ -212,7 +214,7 @@ async function slip(own: BenchPage, name: RegExp) {
   return own.page.getByRole('dialog');
 }
 
-test('a booklet without a lone cover: two pages beside each other, worked on as one', async ({ page }) => {
+test('a booklet without a lone cover: two pages beside each other, worked on as one', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Booklet');
   const format = await slip(own, /^Format/);
   await format.getByRole('combobox', { name: 'Pages' }).selectOption({ label: 'facing, the first on the left' });
@@ -273,45 +275,47 @@ test('a booklet without a lone cover: two pages beside each other, worked on as 
   await own.saved();
 });
 
-test('pages are numbered in one step; a master is given by dragging it, and shows which pages follow', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A5', 'Numbers');
-  await own.top.focus();
-  for (let i = 0; i < 2; i++) await page.keyboard.press('Control+Enter');
-  await page.keyboard.press('Control+k');
-  await page.keyboard.type('page numbers');
-  await page.keyboard.press('Enter');
-  await expect(own.message()).toContainText('A page number lies on the master Ordinary now, at the foot of 3 pages.');
-  const pages = await slip(own, /^Pages/);
-  await pages.getByRole('button', { name: 'Add an empty one' }).click();
-  const tile = (n: number) =>
-    pages.getByRole('list', { name: 'Pages' }).getByRole('button', { name: new RegExp(`^Page ${n},`) });
-  const centre = async (it: ReturnType<typeof tile>) => {
-    const b = (await it.boundingBox())!;
-    return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
-  };
-  await own.drag(await centre(pages.getByRole('button', { name: /^Cover/ })), await centre(tile(1)), { steps: 12 });
-  await expect(own.message()).toContainText('Cover lies below 1 page now.');
-  await expect(tile(1)).toHaveAccessibleName(/on Cover, stands on the open master/);
-  await pages.getByRole('button', { name: /^Ordinary/ }).click();
-  await expect(tile(3)).toHaveAccessibleName(/stands on the open master/);
-  await expect(tile(1)).not.toHaveAccessibleName(/stands on the open master/);
-  await shot(own, 'followers');
-  // On the page, words can say its number too.
-  await tile(2).click();
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Text', exact: true }).click();
-  await own.click(40, 60);
-  await page.keyboard.type('Page ');
-  await own.details().getByRole('combobox', { name: 'Put in' }).selectOption({ label: 'Page number' });
-  await shot(own, 'putin');
-  await page.keyboard.type(' of ');
-  await own.details().getByRole('combobox', { name: 'Put in' }).selectOption({ label: 'Number of pages' });
-  await page.keyboard.press('Escape');
-  await expect.poll(() => own.names()).toEqual(['Text: Page 2 of 3']);
-  await own.saved();
-});
+test(
+  'pages are numbered in one step; a master is given by dragging it, and shows which pages follow',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Numbers');
+    await own.top.focus();
+    for (let i = 0; i < 2; i++) await page.keyboard.press('Control+Enter');
+    await page.keyboard.press('Control+k');
+    await page.keyboard.type('page numbers');
+    await page.keyboard.press('Enter');
+    await expect(own.message()).toContainText('A page number lies on the master Ordinary now, at the foot of 3 pages.');
+    const pages = await slip(own, /^Pages/);
+    await pages.getByRole('button', { name: 'Add an empty one' }).click();
+    const tile = (n: number) =>
+      pages.getByRole('list', { name: 'Pages' }).getByRole('button', { name: new RegExp(`^Page ${n},`) });
+    const centre = async (it: ReturnType<typeof tile>) => {
+      const b = (await it.boundingBox())!;
+      return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
+    };
+    await own.drag(await centre(pages.getByRole('button', { name: /^Cover/ })), await centre(tile(1)), { steps: 12 });
+    await expect(own.message()).toContainText('Cover lies below 1 page now.');
+    await expect(tile(1)).toHaveAccessibleName(/on Cover, stands on the open master/);
+    await pages.getByRole('button', { name: /^Ordinary/ }).click();
+    await expect(tile(3)).toHaveAccessibleName(/stands on the open master/);
+    await expect(tile(1)).not.toHaveAccessibleName(/stands on the open master/);
+    await shot(own, 'followers');
+    // On the page, words can say its number too.
+    await tile(2).click();
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Text', exact: true }).click();
+    await own.click(40, 60);
+    await page.keyboard.type('Page ');
+    await own.details().getByRole('combobox', { name: 'Put in' }).selectOption({ label: 'Page number' });
+    await shot(own, 'putin');
+    await page.keyboard.type(' of ');
+    await own.details().getByRole('combobox', { name: 'Put in' }).selectOption({ label: 'Number of pages' });
+    await page.keyboard.press('Escape');
+    await expect.poll(() => own.names()).toEqual(['Text: Page 2 of 3']);
+    await own.saved();
+  },
+);
 
 test(
   'a picture of the drawer on the ground: over the page, faded, in tiles, on this page alone',

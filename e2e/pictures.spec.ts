@@ -197,7 +197,7 @@ test(
   },
 );
 
-test('pictures keep a design whole: as a file and back; barriers are none', async ({ page }) => {
+test('pictures keep a design whole: as a file and back; barriers are none', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A4', 'Whole');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   expect(
@@ -247,47 +247,49 @@ test('pictures keep a design whole: as a file and back; barriers are none', asyn
   await expect(page.getByRole('button', { name: /^Checks/ })).toContainText('nothing found', { timeout: 20_000 });
 });
 
-test('a large picture lies in the store as a file: there after a reload, on the plates, in the PDF and in the design’s file', async ({
-  page,
-}) => {
-  const bench = await BenchPage.make(page, 'A5', 'Large');
-  // Nothing of it can be packed away: red and green by chance, and always some blue.
-  const [side, next] = [800, random(5)];
-  const data = Uint8Array.from({ length: 3 * side * side }, (_, i) => (i % 3 === 2 ? 200 : next() * 256));
-  const png = Buffer.from(encode({ width: side, height: side, data, channels: 3, depth: 8 }));
-  expect(png.length).toBeGreaterThan(1_000_000);
-  await drop(page, await bench.at(74, 105), 'Grain.png', png);
-  await expect(page.getByRole('option', { name: /^Grain/ })).toBeVisible();
-  await bench.saved();
-  const kinds = () =>
-    page.evaluate(async () => {
-      const db = await new Promise<IDBDatabase>((resolve) => {
-        const open = indexedDB.open('holvet');
-        open.onsuccess = () => resolve(open.result);
+test(
+  'a large picture lies in the store as a file: there after a reload, on the plates, in the PDF and in the design’s file',
+  WHOLE,
+  async ({ page }) => {
+    const bench = await BenchPage.make(page, 'A5', 'Large');
+    // Nothing of it can be packed away: red and green by chance, and always some blue.
+    const [side, next] = [800, random(5)];
+    const data = Uint8Array.from({ length: 3 * side * side }, (_, i) => (i % 3 === 2 ? 200 : next() * 256));
+    const png = Buffer.from(encode({ width: side, height: side, data, channels: 3, depth: 8 }));
+    expect(png.length).toBeGreaterThan(1_000_000);
+    await drop(page, await bench.at(74, 105), 'Grain.png', png);
+    await expect(page.getByRole('option', { name: /^Grain/ })).toBeVisible();
+    await bench.saved();
+    const kinds = () =>
+      page.evaluate(async () => {
+        const db = await new Promise<IDBDatabase>((resolve) => {
+          const open = indexedDB.open('holvet');
+          open.onsuccess = () => resolve(open.result);
+        });
+        const rows = await new Promise<{ bytes: unknown }[]>((resolve) => {
+          const ask = db.transaction('assets').objectStore('assets').getAll();
+          ask.onsuccess = () => resolve(ask.result as { bytes: unknown }[]);
+        });
+        db.close();
+        return rows.map((r) => r.bytes instanceof Blob);
       });
-      const rows = await new Promise<{ bytes: unknown }[]>((resolve) => {
-        const ask = db.transaction('assets').objectStore('assets').getAll();
-        ask.onsuccess = () => resolve(ask.result as { bytes: unknown }[]);
-      });
-      db.close();
-      return rows.map((r) => r.bytes instanceof Blob);
-    });
-  expect(await kinds()).toEqual([true]);
-  const shown = async () => {
-    const shot = decode(await page.screenshot({ clip: { ...(await bench.at(74, 105)), width: 20, height: 20 } }));
-    return new Set(Array.from({ length: 400 }, (_, i) => shot.data[3 * i])).size;
-  };
-  await page.reload();
-  await bench.ready();
-  // Bare paper has one value.
-  await expect.poll(shown).toBeGreaterThan(8);
-  await page.getByRole('radio', { name: 'Plates' }).click();
-  await expect.poll(shown).toBeGreaterThan(8);
-  await page.getByRole('radio', { name: 'Work' }).click();
-  const pdf = await bench.handOver('PDF');
-  // Ink by ink, hardly smaller than it is.
-  expect(pdf.bytes.length).toBeGreaterThan(1_000_000);
-  await page.keyboard.press('Escape');
-  const file = await bench.handOver('Design');
-  expect(Buffer.from(file.bytes).includes(png.subarray(100_000, 100_200))).toBe(true);
-});
+    expect(await kinds()).toEqual([true]);
+    const shown = async () => {
+      const shot = decode(await page.screenshot({ clip: { ...(await bench.at(74, 105)), width: 20, height: 20 } }));
+      return new Set(Array.from({ length: 400 }, (_, i) => shot.data[3 * i])).size;
+    };
+    await page.reload();
+    await bench.ready();
+    // Bare paper has one value.
+    await expect.poll(shown).toBeGreaterThan(8);
+    await page.getByRole('radio', { name: 'Plates' }).click();
+    await expect.poll(shown).toBeGreaterThan(8);
+    await page.getByRole('radio', { name: 'Work' }).click();
+    const pdf = await bench.handOver('PDF');
+    // Ink by ink, hardly smaller than it is.
+    expect(pdf.bytes.length).toBeGreaterThan(1_000_000);
+    await page.keyboard.press('Escape');
+    const file = await bench.handOver('Design');
+    expect(Buffer.from(file.bytes).includes(png.subarray(100_000, 100_200))).toBe(true);
+  },
+);

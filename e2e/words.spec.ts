@@ -224,7 +224,7 @@ test('a face is chosen by its own letters, searched by name, and stands first fr
   await own.saved();
 });
 
-test('words are found on all pages, gone to, and changed everywhere in one step', async ({ page }) => {
+test('words are found on all pages, gone to, and changed everywhere in one step', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Find');
   await own.write(20, 60, 'Lantern Walk');
   await own.write(20, 90, 'A lantern each');
@@ -280,7 +280,7 @@ test('a shape laid on a text pushes its words away, and they follow it', WHOLE, 
   await own.saved();
 });
 
-test('an accented line and one from right to left are typed as they are read', async ({ page }) => {
+test('an accented line and one from right to left are typed as they are read', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Ways');
   await own.write(20, 60, 'Übermäßig crème');
   await own.write(20, 90, 'שלום קיי');
@@ -367,7 +367,7 @@ test('letters that are composed show in the text before they are settled, and ar
   await expect(said(/Quay/).first()).toBeVisible();
 });
 
-test('the field that the browser marks misspelt words in lies over the words on the page', async ({ page }) => {
+test('the field that the browser marks misspelt words in lies over the words on the page', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Spelling');
   await own.write(30, 60, 'Lantern');
   await own.top.focus();
