@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import * as z from 'zod/mini';
-import { quickCheck } from '@/core/model/quickCheck';
+import { quickCheck, wholeCheck } from '@/core/model/quickCheck';
 import { designSchema, nodeSchema, paintSchema, type Design } from '@/core/model/schema';
 import { demoDesigns } from '@/demo/demos';
 import fc from '../support/seeded';
@@ -59,7 +59,7 @@ function changed(value: unknown, at: readonly string[], how: number): unknown {
 }
 
 const designs = demoDesigns().map(({ design }) => JSON.parse(JSON.stringify(design)) as Design);
-const isDesign = quickCheck(designSchema);
+const isDesign = wholeCheck(designSchema);
 
 test('sound designs are sound at once, and are then what the schema makes of them', () => {
   for (const d of designs) {
@@ -92,7 +92,7 @@ test.each([
   ['a paint', paintSchema],
   ['an object', nodeSchema],
 ] as const)('%s made of strange things is sound exactly when its schema says so', (_, schema) => {
-  const check = quickCheck(schema);
+  const check = wholeCheck(schema);
   for (const v of STRANGE) expect([v, check(v)]).toEqual([v, slow(schema, v).success]);
 });
 
@@ -103,4 +103,15 @@ test('a schema that it does not know is asked itself', () => {
   expect(check(sound)).toBe(true);
   for (const [key, bad] of Object.entries({ when: 'today', list: new Set(['a']), big: 10 }))
     expect([key, check({ ...sound, [key]: bad })]).toEqual([key, false]);
+});
+
+test('what lies in a value many times is looked at once, and anew when it is asked again', () => {
+  const check = wholeCheck(z.strictObject({ all: z.array(z.array(z.number())) }));
+  const one = [1, 2] as unknown[];
+  const value = { all: [one, one, [3], one] };
+  expect(check(value)).toBe(true);
+  one[1] = 'two';
+  expect(check(value)).toBe(false);
+  one[1] = 2;
+  expect(check(value)).toBe(true);
 });

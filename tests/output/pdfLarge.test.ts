@@ -13,11 +13,12 @@ import { sendPdf, writePdf } from '@/core/output/pdf/write';
 import { prepare } from '@/core/engines';
 import type { Scene } from '@/core/scene/scene';
 import { DesignBuilder, flat } from '@/demo/builder';
+import { checkX4 } from '../support/checkX4';
 import { testEngines } from '../support/engines';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
 import { pdfOf, platesOf } from '../support/press';
-import { words } from '../support/qpdf';
+import { tool, unpacked, words } from '../support/qpdf';
 import { drawnBy, pictureOf, shopWith } from '../support/pictures';
 import { cmyk, making } from '../support/sample';
 
@@ -135,6 +136,30 @@ describe('many pages', () => {
       expect(faults(await platesOf(engines, design, 300, page), plates[k])).toEqual([]);
     const found = words(pdf);
     for (let i = 0; i < COUNT; i++) expect(found).toContain(`Page ${i + 1} of the walk`);
+  });
+
+  test('tagged and in layers: each page has its own layer, is read aloud in its turn, and prints as it would', async () => {
+    const engines = await testEngines();
+    const plain = walk();
+    const nodes = Object.fromEntries(
+      Object.entries(plain.nodes).map(([id, n]) => [
+        id,
+        n.kind === 'group' ? { ...n, layer: true } : n.name === 'Star' ? { ...n, alt: `A star of ${id}` } : n,
+      ]),
+    ) as Design['nodes'];
+    const design = { ...plain, nodes };
+    const pdf = await pdfOf(engines, design, { tagged: true, layers: true });
+    expect(await checkX4(pdf)).toEqual([]);
+    const said = tool('pdfinfo', pdf, '-struct-text', 'FILE');
+    for (let i = 0; i < COUNT; i++) expect(said).toContain(`Page ${i + 1} of the walk`);
+    expect(said.match(/^\s*Figure/gm)).toHaveLength(2 * COUNT);
+    const text = unpacked(pdf);
+    expect(text.match(/\/Type \/OCG\b/g)).toHaveLength(COUNT);
+    expect(text.match(/^EMC$/gm)).toHaveLength(text.match(/ (BDC|BMC)$/gm)!.length);
+    const parents = [...text.matchAll(/\/StructParents (\d+)/g)].map((m) => Number(m[1]));
+    expect([parents.length, new Set(parents).size]).toEqual([COUNT, COUNT]);
+    const [theirs] = separate(pdf, 300, ['-sPageList=34']);
+    expect(faults(await platesOf(engines, design, 300, 33), theirs)).toEqual([]);
   });
 
   test('what was worked out for pages that have gone out is let go of', async () => {

@@ -1,7 +1,3 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { PDFDict, PDFDocument, PDFName, PDFNumber, PDFRawStream } from '@cantoo/pdf-lib';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Design } from '@/core/model/schema';
@@ -19,7 +15,7 @@ import { checkX4 } from '../support/checkX4';
 import { faults } from '../support/faults';
 import { separate } from '../support/ghostscript';
 import { pdfOf, platesOf } from '../support/press';
-import { unpacked } from '../support/qpdf';
+import { tool, unpacked } from '../support/qpdf';
 import { cmyk, making, sampleDesign } from '../support/sample';
 import { testEngines } from '../support/engines';
 import { fullTest } from '../support/measured';
@@ -29,13 +25,6 @@ beforeAll(async () => {
   engines = await testEngines();
 });
 const opened = (pdf: Uint8Array) => PDFDocument.load(pdf, { updateMetadata: false });
-/** What a program of the poppler tools says of a file. */
-function tool(name: string, pdf: Uint8Array, ...args: string[]): string {
-  const file = path.join(mkdtempSync(path.join(tmpdir(), 'pdf-')), 'a.pdf');
-  writeFileSync(file, pdf);
-  const whole = args.length ? args.map((a) => (a === 'FILE' ? file : a)) : [file];
-  return execFileSync(name, whole, { encoding: 'utf8', stdio: 'pipe' });
-}
 const programme = (): Design => demoDesigns().find((d) => d.file.includes('programme'))!.design;
 
 describe('marks, each by itself', () => {

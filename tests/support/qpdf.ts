@@ -14,3 +14,11 @@ export function unpacked(pdf: Uint8Array): string {
 export function words(pdf: Uint8Array): string {
   return execFileSync('pdftotext', ['-', '-'], { input: pdf, encoding: 'utf8' });
 }
+
+/** What a program of the poppler tools says of a file. */
+export function tool(name: string, pdf: Uint8Array, ...args: string[]): string {
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'holvet-pdf-')), 'a.pdf');
+  writeFileSync(file, pdf);
+  const whole = args.length ? args.map((a) => (a === 'FILE' ? file : a)) : [file];
+  return execFileSync(name, whole, { encoding: 'utf8', stdio: 'pipe' });
+}

@@ -65,7 +65,7 @@ function onceInARow(check: Check): Check {
 /**
  * A schema as a plain yes or no, many times faster than asking it: the security policy allows it no code of its own making,
  * and what it is mostly asked about is sound. Yes is as good as the schema's own; after no, the schema says what is wrong.
- * Only for schemas that change nothing on the way.
+ * Only for schemas that change nothing on the way; and a part of a value: a whole one is asked by `wholeCheck`.
  */
 export function quickCheck(schema: z.ZodMiniType): Check {
   let check = OWN.get(schema) ?? made.get(schema);
