@@ -155,15 +155,23 @@ export function startHandOver(
     stop = () => reject(new Stopped('Stopped.'));
   });
   const host = new WorkerHost<PressApi>(start);
+  // How far it is comes by a way of its own, and may come after the file itself.
+  let over = false;
+  const told: typeof progress = (...far) => {
+    if (!over) progress(...far);
+  };
   // As long as it says how far it is, it may go on; the person can stop it at any time.
   const work = (async (): Promise<HandedOver> => {
     await host.call(PRESS_MS.open, (api) => api.open(design));
     return host.call<HandedOver>(
       HAND_OVER_MS,
-      (api) => api.handOver(request, Comlink.proxy(progress)) as Promise<HandedOver>,
+      (api) => api.handOver(request, Comlink.proxy(told)) as Promise<HandedOver>,
     );
   })();
-  const result = Promise.race([work, stopped]).finally(() => host.dispose());
+  const result = Promise.race([work, stopped]).finally(() => {
+    over = true;
+    host.dispose();
+  });
   work.catch(() => {});
   return { result, stop };
 }

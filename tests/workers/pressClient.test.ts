@@ -141,6 +141,26 @@ describe('handing over', () => {
     await new Promise((r) => setTimeout(r, 0));
     expect(workers[0].ended).toBe(true);
   });
+  test('how far it was is not told once the file is there: what is over does not begin again', async () => {
+    let late: Promise<void> | null = null;
+    serve({
+      open: async () => {},
+      handOver: async (_, progress) => {
+        progress(1, 2, 'Page 1 of 2');
+        await new Promise((r) => setTimeout(r, 20));
+        late = (async () => {
+          await new Promise((r) => setTimeout(r, 20));
+          progress(2, 2, 'Closing the file');
+        })();
+        return { ok: true, bytes: Uint8Array.of(1), notes: [] } satisfies HandedOver;
+      },
+    } satisfies Partial<PressApi>);
+    const steps: string[] = [];
+    await startHandOver(sampleDesign(), { kind: 'svg', page: 1 }, (_, __, what) => steps.push(what)).result;
+    await late;
+    await settle();
+    expect(steps).toEqual(['Page 1 of 2']);
+  });
   test('stopped, it ends at once and no file comes', async () => {
     serve({ open: async () => {}, handOver: () => new Promise(() => {}) } satisfies Partial<PressApi>);
     const job = startHandOver(sampleDesign(), { kind: 'holvet' }, () => {});

@@ -83,6 +83,16 @@ interface Part {
   readonly outline?: Outline;
 }
 
+const NOTHING = (): string[] => [];
+
+/** Does a style say nothing of an element as a whole? */
+const isPlain = (style: Style): boolean =>
+  style.opacity === '1' &&
+  style['mix-blend-mode'] === 'normal' &&
+  style['clip-path'] === 'none' &&
+  style.mask === 'none' &&
+  style.filter === 'none';
+
 /** Draws elements into objects. */
 export class Drawer implements Draws {
   /** Ids that are being used just now: what uses itself is drawn once. */
@@ -196,6 +206,8 @@ export class Drawer implements Draws {
   ): string[] {
     const { making } = this;
     if (!ids.length) return [];
+    // Most of a drawing: nothing is said of it as a whole.
+    if (ids.length === 1 && !grouped && transform === IDENTITY && isPlain(style)) return [...ids];
     const opacity = readShare(style.opacity) ?? 1;
     const blend = (BLENDS as readonly string[]).includes(style['mix-blend-mode'])
       ? (style['mix-blend-mode'] as Blend)
@@ -373,7 +385,7 @@ export class Drawer implements Draws {
                   name,
                 ),
             }
-          : { alpha: fill.alpha, ids: () => [], fill: fill.paint },
+          : { alpha: fill.alpha, ids: NOTHING, fill: fill.paint },
       );
     if (style.stroke === 'none') return out;
     const width = this.strokeWidth(place);
@@ -413,7 +425,7 @@ export class Drawer implements Draws {
       });
     } else {
       const dash = native ? { dashes: lengths, ...(offset && { dashOffset: offset }) } : {};
-      out.push({ alpha: stroke.alpha, ids: () => [], outline: { ...shape, ...dash, paint: stroke.paint } });
+      out.push({ alpha: stroke.alpha, ids: NOTHING, outline: { ...shape, ...dash, paint: stroke.paint } });
     }
     return out;
   }

@@ -132,21 +132,23 @@ export class Styles {
     return style;
   }
 
-  private readonly byWord = new Map<string, ReadonlyMap<string, string>>();
-  /** What says all that an element's style can follow from, where that is no more than what it is called; null otherwise. */
-  private wordOf(e: Element): string | null {
-    if (!this.sheets.plain) return null;
+  /** By name and class. */
+  private readonly byWord = new Map<string, Map<string, ReadonlyMap<string, string>>>();
+  /** Does an element's style follow from no more than what it is called? */
+  private isCalled(e: Element): boolean {
+    if (!this.sheets.plain) return false;
     for (const name of e.names)
-      if (name === 'style' || name === 'space' || name in INHERITED || name in OWN) return null;
-    return `${e.name} ${e.attributes.get('class') ?? ''}`;
+      if (name === 'style' || name === 'space' || name in INHERITED || name in OWN) return false;
+    return true;
   }
 
   private readonly declarations = new Map<Element, ReadonlyMap<string, string>>();
   private declared(e: Element): ReadonlyMap<string, string> {
     const known = this.declarations.get(e);
     if (known) return known;
-    const word = this.wordOf(e);
-    const alike = word !== null && this.byWord.get(word);
+    const called = this.isCalled(e);
+    const word = e.attributes.get('class') ?? '';
+    const alike = called && this.byWord.get(e.name)?.get(word);
     if (alike) {
       this.declarations.set(e, alike);
       return alike;
@@ -164,7 +166,10 @@ export class Styles {
     if (inline) for (const d of inlineStyle(inline)) expand(d).forEach(put);
     for (const d of late) out.set(d.property, d.value);
     this.declarations.set(e, out);
-    if (word !== null) this.byWord.set(word, out);
+    if (called) {
+      const words = this.byWord.get(e.name) ?? new Map<string, ReadonlyMap<string, string>>();
+      this.byWord.set(e.name, words.set(word, out));
+    }
     return out;
   }
 }
