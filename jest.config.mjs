@@ -20,8 +20,6 @@ const shared = {
 const config = {
   // Whole pages go through other programs: a machine under load takes its time.
   testTimeout: 60_000,
-  // What a suite leaves in memory is never given back: a process that has grown begins anew, which takes a third off the whole.
-  workerIdleMemoryLimit: '800MB',
   projects: [
     {
       ...shared,
