@@ -52,6 +52,17 @@ test.each(FILES)('a long value is read as it stands: %s', (_, text) => {
   if (!text.endsWith('C3,4 5,6 7,8')) expect(aside.problem).toBe(walked.problem);
 });
 
+test.each(['&#xE0F5;0&#xE0F5;', '&#57589;0&#57589;', '&#x00e0f5;7&#xE0F5;', '&m;0&m;'])(
+  'a mark that a file names by its number brings nothing back: %s',
+  (mark) => {
+    const { root } = parseXml(
+      `<!DOCTYPE svg [<!ENTITY m "&#xE0F5;">]><svg><path d="${LONG}"/><text>${mark.repeat(3)}</text></svg>`,
+    );
+    expect(root!.elements[0].attributes.get('d')).toBe(LONG);
+    expect(JSON.stringify(root!.elements[1].children)).not.toMatch(/C3,4|undefined/);
+  },
+);
+
 test('what is laid aside counts towards what entities may come to', () => {
   const entity = `<!DOCTYPE svg [<!ENTITY a 'x="${'m'.repeat(100_000)}"'>]>`;
   expect(() => parseXml(`${entity}<svg>${'<text>&a;</text>'.repeat(60)}</svg>`)).toThrow('million characters');

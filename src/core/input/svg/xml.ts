@@ -159,8 +159,9 @@ export function parseXml(text: string): Parsed {
 const NOT_PLAIN = /[^ !#-%'-;?-~]/g;
 /** Shorter values are left to the parser. */
 const LONG = 64;
-/** Marks of what is laid aside; a file that has the character itself is read as it is. */
+/** Marks of what is laid aside; a file that has the character itself, or names it by its number, is read as it is. */
 const MARK = '\uE0F5';
+const MARK_BY_NUMBER = /#(?:x0*e0f5|0*57589)\b/i;
 const MARKED = new RegExp(`${MARK}(\\d+)${MARK}`, 'g');
 
 /**
@@ -168,7 +169,7 @@ const MARKED = new RegExp(`${MARK}(\\d+)${MARK}`, 'g');
  * drawing's are of these. `back` gives a text with its values put in again; lines of the text stay where they are.
  */
 function laidAside(text: string): { readonly text: string; readonly back: (short: string) => string } {
-  if (text.includes(MARK)) return { text, back: (t) => t };
+  if (text.includes(MARK) || MARK_BY_NUMBER.test(text)) return { text, back: (t) => t };
   const values: string[] = [];
   const parts: string[] = [];
   let kept = 0;
