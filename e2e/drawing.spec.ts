@@ -190,7 +190,7 @@ test(
   },
 );
 
-test('nodes: drawn by the pen, smoothed, joined with the gap told, lined up, simplified', async ({ page }) => {
+test('nodes: drawn by the pen, smoothed, joined with the gap told, lined up, simplified', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Nodes');
   await page.getByRole('button', { name: 'Pen', exact: true }).click();
   for (const [x, y] of [

@@ -119,7 +119,7 @@ plain.describe('without a network', () => {
   );
 });
 
-test('a signature: drawn, put into its frame, kept for the next design', async ({ page }) => {
+test('a signature: drawn, put into its frame, kept for the next design', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Certificate');
   await bench.shape('Rectangle', 30, 60, 110, 85);
   await page.keyboard.press('Control+k');

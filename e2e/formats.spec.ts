@@ -84,28 +84,32 @@ test('margins, columns and lines of a master hold on its pages; words stand on t
   await expect(again.getByLabel('Line to line of the baseline grid')).toHaveValue('14 pt');
 });
 
-test('the front of a card becomes a poster and a sticker in three clicks, or pages beside it', async ({ page }) => {
-  await page.goto('/');
-  await page.getByRole('link', { name: /Stall card/ }).click();
-  const own = new BenchPage(page);
-  await own.ready();
-  const slip = await format(own);
-  await slip.getByRole('button', { name: 'This page in other formats' }).click();
-  const sheet = page.getByRole('dialog', { name: 'This page in other formats' });
-  await expect(sheet.getByRole('list', { name: 'As it would be' }).getByRole('listitem')).toHaveCount(2);
-  await expect(sheet.getByText('looking …')).toHaveCount(0);
-  await shot(own, 'refit-card');
-  await sheet.getByRole('button', { name: 'Make 2 designs' }).click();
-  await expect(own.message()).toContainText('2 designs are on the shelf.');
-  const more = await format(own);
-  await more.getByRole('button', { name: 'This page in other formats' }).click();
-  await sheet.getByRole('button', { name: 'Add as 2 pages' }).click();
-  await expect(own.message()).toContainText('2 pages of another format behind this one');
-  await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('2 of 4');
-  await expect(shown(own)).toContainText('A2');
-  await shot(own, 'refit-pages');
-  await own.saved();
-  await page.goto('/');
-  await expect(page.getByRole('link', { name: /Stall card, A2/ })).toBeVisible();
-  await expect(page.getByRole('link', { name: /Stall card, Round label 80/ })).toBeVisible();
-});
+test(
+  'the front of a card becomes a poster and a sticker in three clicks, or pages beside it',
+  WHOLE,
+  async ({ page }) => {
+    await page.goto('/');
+    await page.getByRole('link', { name: /Stall card/ }).click();
+    const own = new BenchPage(page);
+    await own.ready();
+    const slip = await format(own);
+    await slip.getByRole('button', { name: 'This page in other formats' }).click();
+    const sheet = page.getByRole('dialog', { name: 'This page in other formats' });
+    await expect(sheet.getByRole('list', { name: 'As it would be' }).getByRole('listitem')).toHaveCount(2);
+    await expect(sheet.getByText('looking …')).toHaveCount(0);
+    await shot(own, 'refit-card');
+    await sheet.getByRole('button', { name: 'Make 2 designs' }).click();
+    await expect(own.message()).toContainText('2 designs are on the shelf.');
+    const more = await format(own);
+    await more.getByRole('button', { name: 'This page in other formats' }).click();
+    await sheet.getByRole('button', { name: 'Add as 2 pages' }).click();
+    await expect(own.message()).toContainText('2 pages of another format behind this one');
+    await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('2 of 4');
+    await expect(shown(own)).toContainText('A2');
+    await shot(own, 'refit-pages');
+    await own.saved();
+    await page.goto('/');
+    await expect(page.getByRole('link', { name: /Stall card, A2/ })).toBeVisible();
+    await expect(page.getByRole('link', { name: /Stall card, Round label 80/ })).toBeVisible();
+  },
+);

@@ -71,44 +71,46 @@ test('a two-tone pennant with a firm edge, and ways of mixing side by side', WHO
   await expect(beads(bench)).toHaveCount(2);
 });
 
-test('a fade to nothing over the sky, from a bead’s own recipe; a card let go on the ramp and on a bead', async ({
-  page,
-}) => {
-  const bench = await BenchPage.make(page, 'A5', 'Fade');
-  await recipes(page, 'Sky 90 60 10 20', 'Glow 0 20 80 0');
-  await bench.shape('Rectangle', 0, 0, 148, 120);
-  await bench.card('Sky').click();
-  await bench.shape('Ellipse', 40, 30, 110, 90);
-  await bench.card('Glow').click();
-  await kind(page, 'Fill', 'Linear');
-  await tool(page);
-  await bench.drag(await bench.at(50, 45), await bench.at(100, 75));
-  // Double-clicked, a bead shows its recipe; its opacity is typed there.
-  const end = await bench.at(100, 75);
-  await page.mouse.dblclick(end.x, end.y);
-  const slip = page.getByRole('dialog', { name: 'Recipe of the stop' });
-  await expect(slip.getByRole('heading')).toContainText('Stop 2 of 2');
-  await slip.getByLabel('Opacity of the stop here').fill('0');
-  await page.keyboard.press('Enter');
-  await page.keyboard.press('Escape');
-  // A card between the beads is a new stop, a card on a bead recolours it.
-  const card = (await bench.card('Sky').boundingBox())!;
-  await bench.drag({ x: card.x + 20, y: card.y + 20 }, await bench.at(62.5, 52.5));
-  await expect(bench.message()).toContainText('Sky is on the ramp, as a new stop.');
-  await expect(beads(bench)).toHaveCount(3);
-  await bench.drag({ x: card.x + 20, y: card.y + 20 }, await bench.at(50, 45));
-  await expect(bench.message()).toContainText('Sky is on the stop.');
-  // The stray stop is pulled off the line on the object.
-  await bench.drag(await bench.at(62.5, 52.5), await bench.at(50, 100));
-  await expect(bench.message()).toContainText('Took the stop out.');
-  await expect(beads(bench)).toHaveCount(2);
-  const file = await saved(bench);
-  const ellipse = Object.values(file.nodes).find((n) => n.name === 'Ellipse')!;
-  expect(ellipse.fills[0].ramp!.stops!.map((s) => s.opacity)).toEqual([undefined, 0]);
-  // The PDF keeps it as a shading under a soft mask, without a picture.
-  const pdf = await bench.handOver('PDF');
-  expect(pdf.bytes.length).toBeGreaterThan(1000);
-});
+test(
+  'a fade to nothing over the sky, from a bead’s own recipe; a card let go on the ramp and on a bead',
+  WHOLE,
+  async ({ page }) => {
+    const bench = await BenchPage.make(page, 'A5', 'Fade');
+    await recipes(page, 'Sky 90 60 10 20', 'Glow 0 20 80 0');
+    await bench.shape('Rectangle', 0, 0, 148, 120);
+    await bench.card('Sky').click();
+    await bench.shape('Ellipse', 40, 30, 110, 90);
+    await bench.card('Glow').click();
+    await kind(page, 'Fill', 'Linear');
+    await tool(page);
+    await bench.drag(await bench.at(50, 45), await bench.at(100, 75));
+    // Double-clicked, a bead shows its recipe; its opacity is typed there.
+    const end = await bench.at(100, 75);
+    await page.mouse.dblclick(end.x, end.y);
+    const slip = page.getByRole('dialog', { name: 'Recipe of the stop' });
+    await expect(slip.getByRole('heading')).toContainText('Stop 2 of 2');
+    await slip.getByLabel('Opacity of the stop here').fill('0');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+    // A card between the beads is a new stop, a card on a bead recolours it.
+    const card = (await bench.card('Sky').boundingBox())!;
+    await bench.drag({ x: card.x + 20, y: card.y + 20 }, await bench.at(62.5, 52.5));
+    await expect(bench.message()).toContainText('Sky is on the ramp, as a new stop.');
+    await expect(beads(bench)).toHaveCount(3);
+    await bench.drag({ x: card.x + 20, y: card.y + 20 }, await bench.at(50, 45));
+    await expect(bench.message()).toContainText('Sky is on the stop.');
+    // The stray stop is pulled off the line on the object.
+    await bench.drag(await bench.at(62.5, 52.5), await bench.at(50, 100));
+    await expect(bench.message()).toContainText('Took the stop out.');
+    await expect(beads(bench)).toHaveCount(2);
+    const file = await saved(bench);
+    const ellipse = Object.values(file.nodes).find((n) => n.name === 'Ellipse')!;
+    expect(ellipse.fills[0].ramp!.stops!.map((s) => s.opacity)).toEqual([undefined, 0]);
+    // The PDF keeps it as a shading under a soft mask, without a picture.
+    const pdf = await bench.handOver('PDF');
+    expect(pdf.bytes.length).toBeGreaterThan(1000);
+  },
+);
 
 test('a gradient that follows a thick ring, and one from its edge to its edge', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Ring');

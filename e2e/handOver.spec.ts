@@ -68,7 +68,7 @@ test('six buttons, each under its own name in one go: in two sizes, clear around
   await expect(own.message()).toContainText('Buttons.zip is in your downloads');
 });
 
-test('what is chosen goes to the system’s clipboard, as a picture and as SVG', async ({ page, context }) => {
+test('what is chosen goes to the system’s clipboard, as a picture and as SVG', WHOLE, async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   const own = await BenchPage.make(page, 'A6', 'Mark');
   await own.shape('Star', 30, 30, 70, 70);

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { random } from '../tests/support/random';
 
-const KILLS = process.env.HOLVET_FULL ? 60 : 6;
+const KILLS = process.env.HOLVET_FULL ? 60 : 4;
 const TYPING = process.env.HOLVET_FULL ? 20 : 2;
 
 /** The browser of a profile folder, and the way to end it as a crash does. */

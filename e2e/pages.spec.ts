@@ -101,57 +101,59 @@ test('what a master has lies on its pages: taken over on one, moved there alone,
   await expect(masters.getByText('Rectangle')).toBeVisible();
 });
 
-test('pages by their pictures: several chosen, dragged to another place, given a master, deleted and brought back', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A5', 'Strip');
-  await own.shape('Star', 20, 20, 120, 120);
-  await page.keyboard.press('Escape');
-  const names = ['One', 'Two', 'Three', 'Four'];
-  for (const [i, name] of names.entries()) {
-    if (i) {
-      await own.top.focus();
-      await page.keyboard.press('Control+Enter');
+test(
+  'pages by their pictures: several chosen, dragged to another place, given a master, deleted and brought back',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Strip');
+    await own.shape('Star', 20, 20, 120, 120);
+    await page.keyboard.press('Escape');
+    const names = ['One', 'Two', 'Three', 'Four'];
+    for (const [i, name] of names.entries()) {
+      if (i) {
+        await own.top.focus();
+        await page.keyboard.press('Control+Enter');
+      }
+      // The field of the page before must have gone.
+      await expect(own.details().getByText(new RegExp(`Page ${i + 1} of ${i + 1}`))).toBeVisible();
+      await expect(own.field('Name')).toHaveValue('');
+      await own.field('Name').fill(name);
+      await page.keyboard.press('Enter');
+      await expect(page.getByRole('region', { name: 'Pile' }).getByRole('heading', { name })).toBeVisible();
     }
-    // The field of the page before must have gone.
-    await expect(own.details().getByText(new RegExp(`Page ${i + 1} of ${i + 1}`))).toBeVisible();
-    await expect(own.field('Name')).toHaveValue('');
-    await own.field('Name').fill(name);
-    await page.keyboard.press('Enter');
-    await expect(page.getByRole('region', { name: 'Pile' }).getByRole('heading', { name })).toBeVisible();
-  }
-  await page.getByRole('button', { name: /^Pages/ }).click();
-  const slip = page.getByRole('dialog', { name: 'Pages' });
-  const list = slip.getByRole('list', { name: 'Pages' });
-  const order = () =>
-    list.getByRole('button').evaluateAll((all) => all.map((b) => b.getAttribute('aria-label')!.split(',')[0]));
-  expect(await order()).toEqual(names);
-  const tile = (name: string) => list.getByRole('button', { name: new RegExp(`^${name},`) });
-  const middle = async (name: string) => {
-    const b = (await tile(name).boundingBox())!;
-    return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
-  };
-  await own.drag(await middle('Four'), await middle('One'));
-  await expect.poll(order).toEqual(['Four', 'One', 'Two', 'Three']);
-  await tile('Four').click();
-  await tile('One').click({ modifiers: ['Control'] });
-  await expect(tile('One')).toHaveAttribute('aria-pressed', 'true');
-  await slip.getByRole('button', { name: 'Later' }).click();
-  await expect.poll(order).toEqual(['Two', 'Four', 'One', 'Three']);
-  await slip.getByRole('button', { name: 'Add an empty one' }).click();
-  await tile('Two').click();
-  await tile('One').click({ modifiers: ['Shift'] });
-  await slip.getByRole('combobox', { name: 'Master of 3 pages' }).selectOption({ label: 'Ordinary' });
-  await expect(slip.getByText('on 3 pages')).toBeVisible();
-  await page.waitForTimeout(1500);
-  await shot(own, 'strip');
-  await slip.getByRole('button', { name: 'Delete' }).click();
-  await expect.poll(order).toEqual(['Three']);
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: /^Undo/ }).click();
-  await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('of 4');
-  await own.saved();
-});
+    await page.getByRole('button', { name: /^Pages/ }).click();
+    const slip = page.getByRole('dialog', { name: 'Pages' });
+    const list = slip.getByRole('list', { name: 'Pages' });
+    const order = () =>
+      list.getByRole('button').evaluateAll((all) => all.map((b) => b.getAttribute('aria-label')!.split(',')[0]));
+    expect(await order()).toEqual(names);
+    const tile = (name: string) => list.getByRole('button', { name: new RegExp(`^${name},`) });
+    const middle = async (name: string) => {
+      const b = (await tile(name).boundingBox())!;
+      return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
+    };
+    await own.drag(await middle('Four'), await middle('One'));
+    await expect.poll(order).toEqual(['Four', 'One', 'Two', 'Three']);
+    await tile('Four').click();
+    await tile('One').click({ modifiers: ['Control'] });
+    await expect(tile('One')).toHaveAttribute('aria-pressed', 'true');
+    await slip.getByRole('button', { name: 'Later' }).click();
+    await expect.poll(order).toEqual(['Two', 'Four', 'One', 'Three']);
+    await slip.getByRole('button', { name: 'Add an empty one' }).click();
+    await tile('Two').click();
+    await tile('One').click({ modifiers: ['Shift'] });
+    await slip.getByRole('combobox', { name: 'Master of 3 pages' }).selectOption({ label: 'Ordinary' });
+    await expect(slip.getByText('on 3 pages')).toBeVisible();
+    await page.waitForTimeout(1500);
+    await shot(own, 'strip');
+    await slip.getByRole('button', { name: 'Delete' }).click();
+    await expect.poll(order).toEqual(['Three']);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await expect(page.getByRole('button', { name: /^Pages/ })).toContainText('of 4');
+    await own.saved();
+  },
+);
 
 test('a ground of one’s own colours is chosen by its picture; its pattern is made larger', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Pattern');

@@ -205,24 +205,28 @@ test('a look is made of one text, followed by others on three pages, changed onc
   await own.saved();
 });
 
-test('a face is chosen by its own letters, searched by name, and stands first from then on', async ({ page }) => {
-  const own = await BenchPage.make(page, 'A5', 'Faces');
-  await own.write(20, 60, 'Marrowick');
-  await own.field('Face').click();
-  const slip = page.getByRole('dialog', { name: 'Faces' });
-  const list = slip.getByRole('grid', { name: 'Faces' });
-  await expect(list.getByRole('row').first()).toBeVisible();
-  await expect(slip.getByText('Marrowick').first()).toBeVisible();
-  await shot(own, 'faces');
-  await slip.getByRole('combobox', { name: 'Find a face' }).fill('playfair');
-  await expect(list.getByRole('row')).toHaveCount(1);
-  await list.getByRole('row').getByRole('button', { name: 'Bold Italic' }).click();
-  await expect(own.field('Face')).toHaveText(/Playfair Display Bold Italic/);
-  await own.field('Face').click();
-  await expect(list.getByRole('row').first()).toHaveAccessibleName('Playfair Display');
-  await page.keyboard.press('Escape');
-  await own.saved();
-});
+test(
+  'a face is chosen by its own letters, searched by name, and stands first from then on',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A5', 'Faces');
+    await own.write(20, 60, 'Marrowick');
+    await own.field('Face').click();
+    const slip = page.getByRole('dialog', { name: 'Faces' });
+    const list = slip.getByRole('grid', { name: 'Faces' });
+    await expect(list.getByRole('row').first()).toBeVisible();
+    await expect(slip.getByText('Marrowick').first()).toBeVisible();
+    await shot(own, 'faces');
+    await slip.getByRole('combobox', { name: 'Find a face' }).fill('playfair');
+    await expect(list.getByRole('row')).toHaveCount(1);
+    await list.getByRole('row').getByRole('button', { name: 'Bold Italic' }).click();
+    await expect(own.field('Face')).toHaveText(/Playfair Display Bold Italic/);
+    await own.field('Face').click();
+    await expect(list.getByRole('row').first()).toHaveAccessibleName('Playfair Display');
+    await page.keyboard.press('Escape');
+    await own.saved();
+  },
+);
 
 test('words are found on all pages, gone to, and changed everywhere in one step', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Find');

@@ -8,8 +8,8 @@ const TURNS = 9;
 /** Moves in one reading, at a pointer's own rate: panels follow at theirs, and their share is counted in. */
 const MOVES = 60;
 
-const atRate = (o: Opened, move: (i: number) => Promise<void>) =>
-  scriptOf(o, MOVES, async (i) => {
+const atRate = (o: Opened, move: (i: number) => Promise<void>, moves = MOVES) =>
+  scriptOf(o, moves, async (i) => {
     await move(i);
     await o.page.waitForTimeout(14);
   });
@@ -149,9 +149,10 @@ async function shapeAt(o: Opened): Promise<{ x: number; y: number }> {
 /** A colour slider of the recipe, against one quick redraw with looks worked out anew. */
 export async function sliders(browser: Browser, folder: string, drawer: Opened): Promise<Row[]> {
   const rows: Row[] = [];
-  for (const [name, file, redraw] of [
-    ['the poster', 'poster.holvet', 'window.recolourPoster()'],
-    ['10,000 shapes', 'crowd-10000.holvet', 'window.recolourCrowd(10000)'],
+  // A move among so many shapes waits for their redraw: a few say what many would.
+  for (const [name, file, redraw, turns, moves] of [
+    ['the poster', 'poster.holvet', 'window.recolourPoster()', TURNS, MOVES],
+    ['10,000 shapes', 'crowd-10000.holvet', 'window.recolourCrowd(10000)', 5, 12],
   ] as const) {
     const o = await opened(browser, path.join(folder, file));
     await o.page
@@ -160,9 +161,9 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
       .click({ force: true });
     const track = (await o.page.getByRole('slider', { name: 'Magenta, slider' }).boundingBox())!;
     const y = track.y + track.height / 2;
-    const run = () => atRate(o, (i) => o.page.mouse.move(track.x + 12 + ((i * 7) % 150), y));
+    const run = () => atRate(o, (i) => o.page.mouse.move(track.x + 12 + ((i * 7) % 150), y), moves);
     const [ours, reference, whole]: number[][] = [[], [], []];
-    for (let turn = -1; turn < TURNS; turn++) {
+    for (let turn = -1; turn < turns; turn++) {
       await toFront(drawer);
       const drawn = median(((await drawer.page.evaluate(redraw)) as { script: number[] }).script);
       await toFront(o);

@@ -19,10 +19,13 @@ const OPTIONS = {
     '--disable-sync',
   ],
 };
+/** What is kept for work without a network is fetched once, whenever the person rests: it is no part of what is measured. */
+export const NO_KEEPING = { serviceWorkers: 'block' } as const;
+
 export const launch = (): Promise<Browser> => chromium.launch(OPTIONS);
 /** With a profile of its own, as a person's browser has: what is stored lies on the disk. */
 export const launchAt = (profile: string): Promise<BrowserContext> =>
-  chromium.launchPersistentContext(profile, OPTIONS);
+  chromium.launchPersistentContext(profile, { ...OPTIONS, ...NO_KEEPING });
 
 /** Serves what is built; answers how to stop. */
 export async function serve(): Promise<() => void> {
@@ -55,7 +58,7 @@ export async function counted(page: Page): Promise<Opened> {
 
 /** A page with a design open and at rest. */
 export async function opened(browser: Browser | BrowserContext, file: string): Promise<Opened> {
-  const page = await browser.newPage();
+  const page = await ('newContext' in browser ? browser.newPage(NO_KEEPING) : browser.newPage());
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto(BASE);
   await page.getByLabel('Open a design file').setInputFiles(file);

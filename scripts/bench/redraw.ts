@@ -62,7 +62,8 @@ async function recolourBench(design: Design): Promise<Sample> {
   return result;
 }
 
-async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample }> {
+/** Ours against bare Canvas2D, in so many turns. */
+async function redrawBench(count: number, turns = 4): Promise<{ bare: Sample; quick: Sample }> {
   const engines = await openEngines(browserEnv);
   const design = crowd(count);
   const palette = await prepare(engines, design);
@@ -106,7 +107,7 @@ async function redrawBench(count: number): Promise<{ bare: Sample; quick: Sample
   drawQuick();
   // In turns: a machine that is now fast and now slow is so for both.
   const result = { bare: { script: [], frame: [] } as Sample, quick: { script: [], frame: [] } as Sample };
-  for (let turn = 0; turn < 4; turn++)
+  for (let turn = 0; turn < turns; turn++)
     for (const [key, paint] of [
       ['bare', drawBare],
       ['quick', drawQuick],

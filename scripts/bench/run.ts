@@ -31,11 +31,15 @@ if (wrong.length) {
   console.error(`${wrong.join(', ')}: no part of the bench. Its parts: ${PARTS.join(', ')}.`);
   process.exit(2);
 }
-const wanted = (part: (typeof PARTS)[number]) => !asked.length || asked.includes(part);
+/** Whether a part is asked for; says then that it begins, and when. */
+function wanted(part: (typeof PARTS)[number]): boolean {
+  const yes = !asked.length || asked.includes(part);
+  if (yes) console.log(`${part} … after ${Math.round(performance.now() / 1000)} s`);
+  return yes;
+}
 const rows: Row[] = [];
 
 if (wanted('node')) {
-  console.log('Node …');
   // Plates and a drawing by themselves, as in their workers: what the others leave in memory would be measured too.
   for (const file of ['plates', 'svg', 'node']) {
     const said = execFileSync('node', ['scripts/run-ts.mjs', `scripts/bench/${file}.ts`], {
@@ -46,8 +50,7 @@ if (wanted('node')) {
   }
 }
 
-if (PARTS.some((p) => p !== 'node' && wanted(p))) {
-  console.log('Chromium …');
+if (PARTS.some((p) => p !== 'node' && (!asked.length || asked.includes(p)))) {
   const folder = mkdtempSync(path.join(tmpdir(), 'holvet-bench-'));
   await build({
     entryPoints: ['scripts/bench/redraw.ts'],

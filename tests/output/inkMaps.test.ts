@@ -1,4 +1,4 @@
-import { pageCoverage, pageInk } from '@/core/render/pageInk';
+import { mostInk, pageCoverage, pageInk } from '@/core/render/pageInk';
 import { filmsOf, totalInkMap } from '@/core/render/plateLooks';
 import { rasterPlates } from '@/core/render/plates';
 import { newDesign, setupOf } from '@/core/model/defaults';
@@ -6,6 +6,7 @@ import type { Colour, Design, Setup } from '@/core/model/schema';
 import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { prepare, type Engines } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
+import { random } from '../support/random';
 import { cmyk, making } from '../support/sample';
 import { testEngines } from '../support/engines';
 
@@ -81,4 +82,24 @@ test('films are black, lie over each other as films do; the map of total ink is 
   expect(at(map, 2)[1]).toBeGreaterThan(at(map, 8)[1]);
   expect(isRed(at(totalInkMap(plates, 2.5), 8))).toBe(true);
   expect(isRed(at(totalInkMap(plates, 3, new Set(['Cyan', 'Magenta'])), 14))).toBe(false);
+});
+
+test('the most ink is where the sum of all plates is, the first of several: plates of any size, wherever they lie in memory', () => {
+  const next = random(11);
+  for (let turn = 0; turn < 200; turn++) {
+    const [width, height] = [1 + Math.floor(next() * 9), 1 + Math.floor(next() * 7)];
+    const data = Array.from({ length: 1 + Math.floor(next() * 6) }, () => {
+      const plate = new Uint8Array(new ArrayBuffer(80), Math.floor(next() * 9), width * height);
+      // Few values, so that there are several places of the most; and full ones, so that sums do not run over.
+      for (let i = 0; i < plate.length; i++) plate[i] = next() < 0.5 ? 255 : Math.floor(next() * 3);
+      return plate;
+    });
+    const sums = Array.from({ length: width * height }, (_, i) => data.reduce((sum, plate) => sum + plate[i], 0));
+    const at = sums.indexOf(Math.max(...sums));
+    expect(mostInk({ channels: [], data, region: { x: 3, y: 5, scale: 2, width, height } })).toEqual({
+      total: sums[at] / 255,
+      x: 3 + ((at % width) + 0.5) / 2,
+      y: 5 + (Math.floor(at / width) + 0.5) / 2,
+    });
+  }
 });

@@ -2,7 +2,7 @@ import { SPOT_LIBRARY } from '@/core/colour/spotLibrary';
 import { newDesign, setupOf } from '@/core/model/defaults';
 import type { Colour, Design } from '@/core/model/schema';
 import { pagePlates } from '@/core/output/png';
-import { mostInk } from '@/core/render/plates';
+import { mostInk } from '@/core/render/pageInk';
 import { asPrint, prepare, type Engines } from '@/core/engines';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { demoDesigns } from '@/demo/demos';

@@ -1,13 +1,18 @@
+import { calm } from '@/env/calm';
 import type { PressClient } from '@/workers/pressClient';
 import type { DesignStore } from '@/store/designs';
 import type { BenchState } from './state';
 
+/** So long nothing is done before they begin, and a shorter while before each that follows; but they do come. */
 const PAUSE_MS = 700;
+const BETWEEN_MS = 150;
+const LATEST_MS = 8000;
 const THUMBNAIL_PX = 320;
 
-/** What follows a pause: total ink, checks, the thumbnail. */
+/** What follows a pause: total ink, checks, the thumbnail. While the person goes on working they wait. */
 export class IdleTasks {
-  private waiting: ReturnType<typeof setTimeout> | null = null;
+  /** Which time they were asked for; what an earlier time began is given up. */
+  private turn = 0;
 
   constructor(
     private readonly press: Pick<PressClient, 'totalInk' | 'check' | 'thumbnail'>,
@@ -16,25 +21,29 @@ export class IdleTasks {
     private readonly tell: (
       change: Pick<Partial<BenchState>, 'totalInk' | 'findings' | 'waived' | 'checked' | 'notChecked'>,
     ) => void,
+    private readonly wait: (pauseMs: number, mostMs: number) => Promise<void> = calm,
   ) {}
 
   /** Does them once nothing has happened for a while. */
   later(): void {
-    this.stop();
-    this.waiting = setTimeout(() => void this.now(), PAUSE_MS);
+    void this.from(++this.turn);
   }
 
   stop(): void {
-    if (this.waiting) clearTimeout(this.waiting);
+    this.turn++;
   }
 
-  private async now(): Promise<void> {
+  private async from(turn: number): Promise<void> {
+    await this.wait(PAUSE_MS, LATEST_MS);
+    if (turn !== this.turn) return;
     const { design, page, readOnly } = this.state();
-    const old = () => this.state().design !== design;
+    const old = () => turn !== this.turn || this.state().design !== design;
     try {
       const totalInk = await this.press.totalInk(page);
       if (old()) return;
       this.tell({ totalInk });
+      await this.wait(BETWEEN_MS, LATEST_MS);
+      if (old()) return;
       const all = await this.press.check();
       if (old()) return;
       const meant = (f: (typeof all)[number]) => f.waived !== undefined;
@@ -44,7 +53,10 @@ export class IdleTasks {
         checked: design,
         notChecked: null,
       });
-      if (!readOnly) await this.designs.setThumbnail(design.id, await this.press.thumbnail(THUMBNAIL_PX));
+      if (readOnly) return;
+      await this.wait(BETWEEN_MS, LATEST_MS);
+      if (old()) return;
+      await this.designs.setThumbnail(design.id, await this.press.thumbnail(THUMBNAIL_PX));
     } catch (e) {
       // The drawing goes on without the press; but nothing is said to be sound that was not looked at.
       if (!old())

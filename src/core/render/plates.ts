@@ -508,24 +508,3 @@ const level = (v: number): number => Math.round(v * 255);
 function flatWrites(mix: Mix, overprint: boolean, screen: boolean): (number | null)[] {
   return mix.map((v) => (overprint && !screen && v <= 0 ? null : level(v)));
 }
-
-/** The most ink at any pixel, 1 = 100 %, and where (page points). Screen designs have none. */
-export function mostInk(plates: Plates): { total: number; x: number; y: number } {
-  const { data, region } = plates;
-  let best = 0;
-  let at = 0;
-  const pixels = region.width * region.height;
-  for (let i = 0; i < pixels; i++) {
-    let sum = 0;
-    for (const plate of data) sum += plate[i];
-    if (sum > best) {
-      best = sum;
-      at = i;
-    }
-  }
-  return {
-    total: best / 255,
-    x: region.x + ((at % region.width) + 0.5) / region.scale,
-    y: region.y + (Math.floor(at / region.width) + 0.5) / region.scale,
-  };
-}
