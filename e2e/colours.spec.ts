@@ -142,7 +142,7 @@ test('a swatch changes and all that uses it follows: the sheet, the cards, the p
   }).toPass({ timeout: 20_000 });
 });
 
-test('a screen colour that no ink reaches says so, and gives way to the printable one', async ({ page }) => {
+test('a screen colour that no ink reaches says so, and gives way to the printable one', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Reach');
   await line(bench).fill('Neon #00ff20');
   await line(bench).press('Enter');

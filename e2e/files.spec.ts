@@ -33,7 +33,7 @@ test('a state is kept under a name, gone back to in one step, compared, and thro
   await expect(slip.getByRole('list', { name: 'Kept states' })).toHaveCount(0);
 });
 
-test('the whole shelf as one file, and back: designs, pictures and folders', async ({ page, browser }) => {
+test('the whole shelf as one file, and back: designs, pictures and folders', WHOLE, async ({ page, browser }) => {
   const bench = await BenchPage.make(page, 'A6', 'Quay card');
   await page.getByRole('button', { name: 'Earlier' }).click();
   await page.getByLabel('Keep this state as').fill('Empty sheet');

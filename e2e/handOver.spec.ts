@@ -5,68 +5,70 @@ import { BenchPage, expect, test, WHOLE } from './support';
 
 const NAMES = ['Start', 'Quay', 'Fog', 'Lantern', 'Supper', 'Back'];
 
-test('six buttons, each under its own name in one go: in two sizes, clear around; as JPEG, WebP and SVG', async ({
-  page,
-}) => {
-  const own = await BenchPage.make(page, 'A6', 'Buttons');
-  for (const [i, name] of NAMES.entries()) {
-    const [x, y] = [10 + (i % 2) * 45, 15 + Math.floor(i / 2) * 40];
-    await own.shape('Ellipse', x, y, x + 36, y + 25);
-    await page.getByRole('listbox', { name: /Objects on page/ }).focus();
-    await page.keyboard.press('F2');
-    await page.keyboard.type(name);
-    await page.keyboard.press('Enter');
+test(
+  'six buttons, each under its own name in one go: in two sizes, clear around; as JPEG, WebP and SVG',
+  WHOLE,
+  async ({ page }) => {
+    const own = await BenchPage.make(page, 'A6', 'Buttons');
+    for (const [i, name] of NAMES.entries()) {
+      const [x, y] = [10 + (i % 2) * 45, 15 + Math.floor(i / 2) * 40];
+      await own.shape('Ellipse', x, y, x + 36, y + 25);
+      await page.getByRole('listbox', { name: /Objects on page/ }).focus();
+      await page.keyboard.press('F2');
+      await page.keyboard.type(name);
+      await page.keyboard.press('Enter');
+      await own.top.focus();
+    }
+    await expect.poll(() => own.names()).toEqual([...NAMES].reverse());
+    await page.keyboard.press('Control+a');
+    await page.getByRole('button', { name: 'Hand over' }).click();
+    const slip = page.getByRole('dialog', { name: 'Hand over' });
+    await slip.getByRole('radio', { name: 'Picture', exact: true }).click();
+    await slip.getByRole('radio', { name: 'Each of 6' }).click();
+    await expect(slip.getByLabel('Transparent ground')).toBeChecked();
+    await slip.getByLabel('Resolution').fill('72');
+    await slip.getByLabel('Resolution').press('Enter');
+    await slip.getByRole('checkbox', { name: '2×' }).check();
+    if (process.env.HOLVET_SHOTS) await page.screenshot({ path: '/tmp/try/six.png' });
+    const made = async (button: string) => {
+      const waiting = page.waitForEvent('download');
+      await slip.getByRole('button', { name: button }).click();
+      const file = await waiting;
+      return { name: file.suggestedFilename(), bytes: new Uint8Array(await readFile((await file.path())!)) };
+    };
+    const zip = await made('Make PNG files');
+    expect(zip.name).toBe('Buttons.zip');
+    const files = unzipSync(zip.bytes);
+    expect(Object.keys(files).sort()).toEqual(NAMES.flatMap((n) => [`${n}.png`, `${n}@2x.png`]).sort());
+    const [one, two] = [decode(files['Fog.png']), decode(files['Fog@2x.png'])];
+    expect([one.width, one.height, one.channels]).toEqual([102, 71, 4]);
+    expect(Math.abs(two.width - 2 * one.width)).toBeLessThanOrEqual(1);
+    expect(one.data[3]).toBe(0);
+    expect(one.data[4 * (35 * one.width + 51) + 3]).toBe(255);
+    // The browser's own encoders.
+    await slip.getByRole('checkbox', { name: '2×' }).uncheck();
+    await slip.getByRole('radio', { name: 'JPEG' }).click();
+    const jpegs = unzipSync((await made('Make JPEG files')).bytes);
+    expect([...jpegs['Quay.jpg'].slice(0, 3)]).toEqual([0xff, 0xd8, 0xff]);
+    await slip.getByRole('radio', { name: 'Chosen', exact: true }).click();
+    await slip.getByRole('radio', { name: 'WebP' }).click();
+    const webp = await made('Make WebP');
+    expect(webp.name).toBe('Buttons.webp');
+    expect(Buffer.from(webp.bytes.slice(8, 12)).toString()).toBe('WEBP');
+    await slip.getByRole('radio', { name: 'SVG', exact: true }).click();
+    await slip.getByRole('radio', { name: 'Each of 6' }).click();
+    const svgs = unzipSync((await made('Make SVG files')).bytes);
+    expect(Object.keys(svgs).sort()).toEqual(NAMES.map((n) => `${n}.svg`).sort());
+    expect(Buffer.from(svgs['Back.svg']).toString()).toContain('<title>Back</title>');
+    // The same once more, by one key.
+    await page.keyboard.press('Escape');
     await own.top.focus();
-  }
-  await expect.poll(() => own.names()).toEqual([...NAMES].reverse());
-  await page.keyboard.press('Control+a');
-  await page.getByRole('button', { name: 'Hand over' }).click();
-  const slip = page.getByRole('dialog', { name: 'Hand over' });
-  await slip.getByRole('radio', { name: 'Picture', exact: true }).click();
-  await slip.getByRole('radio', { name: 'Each of 6' }).click();
-  await expect(slip.getByLabel('Transparent ground')).toBeChecked();
-  await slip.getByLabel('Resolution').fill('72');
-  await slip.getByLabel('Resolution').press('Enter');
-  await slip.getByRole('checkbox', { name: '2×' }).check();
-  if (process.env.HOLVET_SHOTS) await page.screenshot({ path: '/tmp/try/six.png' });
-  const made = async (button: string) => {
-    const waiting = page.waitForEvent('download');
-    await slip.getByRole('button', { name: button }).click();
-    const file = await waiting;
-    return { name: file.suggestedFilename(), bytes: new Uint8Array(await readFile((await file.path())!)) };
-  };
-  const zip = await made('Make PNG files');
-  expect(zip.name).toBe('Buttons.zip');
-  const files = unzipSync(zip.bytes);
-  expect(Object.keys(files).sort()).toEqual(NAMES.flatMap((n) => [`${n}.png`, `${n}@2x.png`]).sort());
-  const [one, two] = [decode(files['Fog.png']), decode(files['Fog@2x.png'])];
-  expect([one.width, one.height, one.channels]).toEqual([102, 71, 4]);
-  expect(Math.abs(two.width - 2 * one.width)).toBeLessThanOrEqual(1);
-  expect(one.data[3]).toBe(0);
-  expect(one.data[4 * (35 * one.width + 51) + 3]).toBe(255);
-  // The browser's own encoders.
-  await slip.getByRole('checkbox', { name: '2×' }).uncheck();
-  await slip.getByRole('radio', { name: 'JPEG' }).click();
-  const jpegs = unzipSync((await made('Make JPEG files')).bytes);
-  expect([...jpegs['Quay.jpg'].slice(0, 3)]).toEqual([0xff, 0xd8, 0xff]);
-  await slip.getByRole('radio', { name: 'Chosen', exact: true }).click();
-  await slip.getByRole('radio', { name: 'WebP' }).click();
-  const webp = await made('Make WebP');
-  expect(webp.name).toBe('Buttons.webp');
-  expect(Buffer.from(webp.bytes.slice(8, 12)).toString()).toBe('WEBP');
-  await slip.getByRole('radio', { name: 'SVG', exact: true }).click();
-  await slip.getByRole('radio', { name: 'Each of 6' }).click();
-  const svgs = unzipSync((await made('Make SVG files')).bytes);
-  expect(Object.keys(svgs).sort()).toEqual(NAMES.map((n) => `${n}.svg`).sort());
-  expect(Buffer.from(svgs['Back.svg']).toString()).toContain('<title>Back</title>');
-  // The same once more, by one key.
-  await page.keyboard.press('Escape');
-  await own.top.focus();
-  const again = page.waitForEvent('download');
-  await page.keyboard.press('Control+Shift+E');
-  expect((await again).suggestedFilename()).toBe('Buttons.zip');
-  await expect(own.message()).toContainText('Buttons.zip is in your downloads');
-});
+    const again = page.waitForEvent('download');
+    await page.keyboard.press('Control+Shift+E');
+    expect((await again).suggestedFilename()).toBe('Buttons.zip');
+    await expect(own.message()).toContainText('Buttons.zip is in your downloads');
+  },
+);
 
 test('what is chosen goes to the system’s clipboard, as a picture and as SVG', WHOLE, async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 // How plates are looked at closer: paper, what is out of reach, overlaps, two plates, what has changed, ink over a square, the loupe.
 
@@ -13,7 +13,7 @@ const red = (page: Page): Promise<number> =>
     return n;
   });
 
-test('plates are looked at closer, one way after the other', async ({ page }) => {
+test('plates are looked at closer, one way after the other', WHOLE, async ({ page }) => {
   const bench = await BenchPage.demo(page, /Supper ticket/);
   await page.getByRole('radio', { name: 'Plates' }).click();
   const closer = page.getByRole('group', { name: 'Inks on this page' }).getByRole('button', { name: 'Look closer' });

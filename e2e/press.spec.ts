@@ -109,7 +109,7 @@ test(
   },
 );
 
-test('the job ticket, from where the file is made', async ({ page }) => {
+test('the job ticket, from where the file is made', WHOLE, async ({ page }) => {
   const bench = await BenchPage.demo(page, /Supper ticket/);
   await page.getByRole('button', { name: 'Hand over' }).click();
   const waiting = page.waitForEvent('download');

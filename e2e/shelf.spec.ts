@@ -1,4 +1,4 @@
-import { BenchPage, expect, test } from './support';
+import { BenchPage, expect, test, WHOLE } from './support';
 
 const shot = (page: BenchPage['page'], name: string) =>
   process.env.HOLVET_SHOTS ? page.screenshot({ path: `/tmp/try/${name}.png` }) : Promise.resolve();
@@ -52,7 +52,7 @@ test('designs are searched, sorted, renamed where they stand, put into a folder,
   await expect(page).toHaveTitle(/Supper ticket/);
 });
 
-test('newcomers are shown round in six steps, once; it can be left, and taken again', async ({ page }) => {
+test('newcomers are shown round in six steps, once; it can be left, and taken again', WHOLE, async ({ page }) => {
   await page.goto('/');
   await expect(page.getByText('New here?')).toBeVisible();
   await shot(page, 'shelf-welcome');

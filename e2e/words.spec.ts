@@ -33,7 +33,7 @@ test('a badge: words above and below on one circle, both upright; dragged round;
   await own.saved();
 });
 
-test('bent words: an arch by its dot, another bend by its name, and they are still text', async ({ page }) => {
+test('bent words: an arch by its dot, another bend by its name, and they are still text', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Arch');
   await own.write(30, 80, 'Marrowick');
   await own.unfold('Line');
@@ -97,7 +97,7 @@ test('writing: a word by two presses, a paragraph by three, words copied with th
   await own.saved();
 });
 
-test('a headline is made as long as the page between its margins', async ({ page }) => {
+test('a headline is made as long as the page between its margins', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Headline');
   await own.write(30, 60, 'Lantern Walk');
   await own.unfold('Line');
@@ -114,7 +114,7 @@ test('a headline is made as long as the page between its margins', async ({ page
   await expect(own.field('Height of the x')).not.toHaveValue('12 mm');
 });
 
-test('two columns run on into a second frame; what is left over is told and mended', async ({ page }) => {
+test('two columns run on into a second frame; what is left over is told and mended', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Thread');
   const frame = async (x0: number, y0: number, x1: number, y1: number, text: string) => {
     await page.getByRole('button', { name: 'Text', exact: true }).click();

@@ -308,6 +308,10 @@ test.describe('keeping', () => {
     writeFileSync(path, file.bytes.subarray(0, 8000));
     await page.getByLabel('Open a design file').setInputFiles(path);
     await expect(page.getByText('poster.holvet is cut off: its end is missing.')).toBeVisible();
+    // A drawing is no design: what to do with it is said.
+    const boat = { name: 'boat.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg viewBox="0 0 9 9"/>') };
+    await page.getByLabel('Open a design file').setInputFiles(boat);
+    await expect(page.getByText('boat.svg goes on a page: open a design, or make a new one')).toBeVisible();
     // One object of it is spoilt: it is named, and the rest can be opened.
     const parts = unzipSync(file.bytes);
     const design = JSON.parse(strFromU8(parts['design.json'])) as {

@@ -23,6 +23,7 @@ import { DesignCard } from './DesignCard';
 import { ChosenBar, ShelfBar } from './ShelfBar';
 import { ShelfFoot } from './ShelfFoot';
 import { useOpenDesigns } from './openElsewhere';
+import { whyRefused } from './whyRefused';
 import { folderNames, keepSort, moveTo, readFolders, readSort, shownRows, type Folders, type Sort } from './shelfOrder';
 
 interface Said {
@@ -117,7 +118,7 @@ export function Shelf() {
             tone: 'stop',
             openRest: () => void openRead(f, { ...mended, thumbnail: null }),
           }
-        : { text: refusalText(opened, f.name), tone: 'stop' },
+        : { text: await whyRefused(opened, f.name, bytes), tone: 'stop' },
     );
   };
   /** All designs of a file of a whole shelf; what is here already comes in beside it. */

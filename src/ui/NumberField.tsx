@@ -118,7 +118,8 @@ export function NumberField(p: NumberFieldProps) {
           aria-label={p.name ?? p.label}
           aria-invalid={problem !== null}
           aria-describedby={problem ? `${id}-problem` : undefined}
-          className="w-full min-w-0 bg-transparent outline-none"
+          // Three in a row have room for “99.99 mm”.
+          className={`w-full min-w-0 bg-transparent outline-none ${p.tight && shown.length > 8 ? 'text-[11px] tracking-tighter' : ''}`}
           inputMode="decimal"
           autoComplete="off"
           disabled={p.disabled}

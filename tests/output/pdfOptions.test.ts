@@ -49,7 +49,7 @@ describe('marks, each by itself', () => {
   });
 });
 
-test('without bleed the file ends at the cut, and its plates are the same within', async () => {
+fullTest('without bleed the file ends at the cut, and its plates are the same within', async () => {
   const d = sampleDesign();
   const pdf = await pdfOf(engines, d, { bleed: false });
   const page = (await opened(pdf)).getPage(0);
@@ -157,7 +157,7 @@ describe('pages that face each other', () => {
   });
 });
 
-test('pictures have no more pixels than are asked for where they lie largest', async () => {
+fullTest('pictures have no more pixels than are asked for where they lie largest', async () => {
   const d = demoDesigns().find(
     (x) => (x.design.pictures ?? []).length > 0 && x.design.setup.medium === 'print',
   )!.design;

@@ -10,6 +10,7 @@ import { drawnBy, pictureOf, shopWith, withoutProfile } from '../support/picture
 import { pdfOf, platesOf } from '../support/press';
 import { words } from '../support/qpdf';
 import { cmyk, making } from '../support/sample';
+import { fullTest } from '../support/measured';
 
 /** Each of a picture's pixels is two by two of the plates': programs differ in how they make pictures smaller, and in the edges they cut. */
 const DPI = 144;
@@ -99,7 +100,7 @@ describe('pictures on our plates and on those of our PDF', () => {
     expect(contains(pdf, withoutProfile(drawnBy('jpegcmyk', { space: 'cmyk' })))).toBe(true);
   });
 
-  test('RGB kept and tagged', async () => {
+  fullTest('RGB kept and tagged', async () => {
     const { ours, pdf } = await both(await kindsPage(), true);
     // Another program separates them: within 4/255 (the plan's tolerance).
     expect(faults(ours, separate(pdf, DPI)[0], 'pictures: RGB kept', 4)).toEqual([]);

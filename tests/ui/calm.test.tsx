@@ -32,3 +32,13 @@ test('a drag is something done, and however busy the person is, the longest wait
   await jest.advanceTimersByTimeAsync(200);
   expect(done()).toBe(true);
 });
+
+test('given up, it ends at once and leaves no timer behind', async () => {
+  const stop = new AbortController();
+  const done = watch(calm(700, 8000, stop.signal));
+  await jest.advanceTimersByTimeAsync(10);
+  stop.abort();
+  await jest.advanceTimersByTimeAsync(0);
+  expect(done()).toBe(true);
+  expect(jest.getTimerCount()).toBe(0);
+});

@@ -11,8 +11,8 @@ const THUMBNAIL_PX = 320;
 
 /** What follows a pause: total ink, checks, the thumbnail. While the person goes on working they wait. */
 export class IdleTasks {
-  /** Which time they were asked for; what an earlier time began is given up. */
-  private turn = 0;
+  /** What was asked for last; what an earlier time began is given up. */
+  private asked = new AbortController();
 
   constructor(
     private readonly press: Pick<PressClient, 'totalInk' | 'check' | 'thumbnail'>,
@@ -21,28 +21,30 @@ export class IdleTasks {
     private readonly tell: (
       change: Pick<Partial<BenchState>, 'totalInk' | 'findings' | 'waived' | 'checked' | 'notChecked'>,
     ) => void,
-    private readonly wait: (pauseMs: number, mostMs: number) => Promise<void> = calm,
+    private readonly wait: typeof calm = calm,
   ) {}
 
   /** Does them once nothing has happened for a while. */
   later(): void {
-    void this.from(++this.turn);
+    this.stop();
+    this.asked = new AbortController();
+    void this.from(this.asked.signal);
   }
 
   stop(): void {
-    this.turn++;
+    this.asked.abort();
   }
 
-  private async from(turn: number): Promise<void> {
-    await this.wait(PAUSE_MS, LATEST_MS);
-    if (turn !== this.turn) return;
+  private async from(given: AbortSignal): Promise<void> {
+    await this.wait(PAUSE_MS, LATEST_MS, given);
+    if (given.aborted) return;
     const { design, page, readOnly } = this.state();
-    const old = () => turn !== this.turn || this.state().design !== design;
+    const old = () => given.aborted || this.state().design !== design;
     try {
       const totalInk = await this.press.totalInk(page);
       if (old()) return;
       this.tell({ totalInk });
-      await this.wait(BETWEEN_MS, LATEST_MS);
+      await this.wait(BETWEEN_MS, LATEST_MS, given);
       if (old()) return;
       const all = await this.press.check();
       if (old()) return;
@@ -54,7 +56,7 @@ export class IdleTasks {
         notChecked: null,
       });
       if (readOnly) return;
-      await this.wait(BETWEEN_MS, LATEST_MS);
+      await this.wait(BETWEEN_MS, LATEST_MS, given);
       if (old()) return;
       await this.designs.setThumbnail(design.id, await this.press.thumbnail(THUMBNAIL_PX));
     } catch (e) {
