@@ -30,18 +30,20 @@ const HEX = Array.from('0123456789abcdef', (digit) => digit.charCodeAt(0));
 /** Ids of twenty hexadecimal digits, 80 random bits each. `fill` is asked for many at once: thousands are made in a row. */
 export function randomIds(fill: (bytes: Uint8Array<ArrayBuffer>) => void): () => string {
   const pool = new Uint8Array(10 * 256);
-  const digits: number[] = HEX.concat(HEX.slice(0, 4));
-  let at = pool.length;
+  const digits = new Uint8Array(2 * pool.length);
+  const decoder = new TextDecoder();
+  let text = '';
+  let at = digits.length;
   return () => {
-    if (at === pool.length) {
+    if (at === digits.length) {
       fill(pool);
+      for (let i = 0; i < pool.length; i++) {
+        digits[2 * i] = HEX[pool[i] >> 4];
+        digits[2 * i + 1] = HEX[pool[i] & 15];
+      }
+      text = decoder.decode(digits);
       at = 0;
     }
-    for (let i = 0; i < 20; i += 2) {
-      const byte = pool[at++];
-      digits[i] = HEX[byte >> 4];
-      digits[i + 1] = HEX[byte & 15];
-    }
-    return String.fromCharCode(...digits);
+    return text.slice(at, (at += 20));
   };
 }

@@ -98,19 +98,17 @@ export function gradientPaint(
   if (onBox && (!(box.x1 > box.x0) || !(box.y1 > box.y0))) return NONE;
   if (!transform) return NONE;
   const outer = onBox ? multiply(rectMatrix(box), transform) : transform;
-  const base = { kind: 'gradient', overprint: false } as const;
-  const last: Covering = {
+  const last = (): Covering => ({
     paint: { kind: 'colour', colour: stops[stops.length - 1].colour, overprint: false },
     alpha: stops[stops.length - 1].opacity ?? 1,
-  };
+  });
   if (e.name === 'linearGradient') {
     const [x1, y1, x2, y2] = numbers;
-    if (x1 === x2 && y1 === y2) return last;
+    if (x1 === x2 && y1 === y2) return last();
     const geometry = multiply(outer, [x2 - x1, y2 - y1, y1 - y2, x2 - x1, x1, y1]);
     const back = invert(geometry);
-    if (!back) return last;
-    if (spread !== 'reflect' && spread !== 'repeat')
-      return { paint: { ...base, gradient: 'linear', ramp: { stops, mixing: 'srgb' }, geometry }, alpha: 1 };
+    if (!back) return last();
+    if (spread !== 'reflect' && spread !== 'repeat') return { paint: linear(stops, geometry), alpha: 1 };
     const at = corners(box).map((p) => apply(back, p).x);
     const wide = repeated(
       stops,
@@ -120,25 +118,27 @@ export function gradientPaint(
       notes,
     );
     return {
-      paint: {
-        ...base,
-        gradient: 'linear',
-        ramp: { stops: wide.stops, mixing: 'srgb' },
-        geometry: multiply(geometry, [wide.to - wide.from, 0, 0, 1, wide.from, 0]),
-      },
+      paint: linear(wide.stops, multiply(geometry, [wide.to - wide.from, 0, 0, 1, wide.from, 0])),
       alpha: 1,
     };
   }
   const [cx, cy, r, fx, fy] = numbers;
-  if (!(r > 0)) return last;
+  if (!(r > 0)) return last();
   const focus = insideCircle((fx - cx) / r, (fy - cy) / r);
   const geometry = multiply(outer, [r, 0, 0, r, cx, cy]);
   const paint = (ramp: GradientPaint['ramp'], g: Matrix): Covering => ({
-    paint: { ...base, gradient: 'radial', ramp, geometry: g, ...((focus[0] || focus[1]) && { focus }) },
+    paint: {
+      kind: 'gradient',
+      gradient: 'radial',
+      ramp,
+      geometry: g,
+      overprint: false,
+      ...((focus[0] || focus[1]) && { focus }),
+    },
     alpha: 1,
   });
   const back = invert(geometry);
-  if (!back) return last;
+  if (!back) return last();
   if (spread !== 'reflect' && spread !== 'repeat') return paint({ stops, mixing: 'srgb' }, geometry);
   // Circles run from the focus: the nth is n times as large, about a middle n times as far from it.
   const reach = Math.max(1, ...corners(box).map((p) => ringOf(apply(back, p), focus)));
@@ -149,6 +149,14 @@ export function gradientPaint(
     multiply(geometry, [n, 0, 0, n, focus[0] * (1 - n), focus[1] * (1 - n)]),
   );
 }
+
+const linear = (stops: readonly Stop[], geometry: Matrix): GradientPaint => ({
+  kind: 'gradient',
+  gradient: 'linear',
+  ramp: { stops, mixing: 'srgb' },
+  geometry,
+  overprint: false,
+});
 
 /** Which circle of a radial gradient, counted in its own radius, a place of the unit space lies on. */
 function ringOf(p: { x: number; y: number }, [fx, fy]: readonly [number, number]): number {

@@ -169,7 +169,7 @@ const MARKED = new RegExp(`${MARK}(\\d+)${MARK}`, 'g');
  * drawing's are of these. `back` gives a text with its values put in again; lines of the text stay where they are.
  */
 function laidAside(text: string): { readonly text: string; readonly back: (short: string) => string } {
-  if (text.includes(MARK) || MARK_BY_NUMBER.test(text)) return { text, back: (t) => t };
+  if (text.includes(MARK) || (text.includes('&#') && MARK_BY_NUMBER.test(text))) return { text, back: (t) => t };
   const values: string[] = [];
   const parts: string[] = [];
   let kept = 0;
