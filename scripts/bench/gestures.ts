@@ -4,9 +4,9 @@ import path from 'node:path';
 import { measured, median, readInTurns, type Row } from './measure';
 import { BASE, counted, frames, opened, scriptOf, toFront, type Opened } from './places';
 
-const TURNS = 9;
+const TURNS = 7;
 /** Moves in one reading, at a pointer's own rate: panels follow at theirs, and their share is counted in. */
-const MOVES = 60;
+const MOVES = 40;
 
 const atRate = (o: Opened, move: (i: number) => Promise<void>, moves = MOVES) =>
   scriptOf(o, moves, async (i) => {
@@ -152,7 +152,7 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
   // A move among so many shapes waits for their redraw: a few say what many would.
   for (const [name, file, redraw, turns, moves] of [
     ['the poster', 'poster.holvet', 'window.recolourPoster()', TURNS, MOVES],
-    ['10,000 shapes', 'crowd-10000.holvet', 'window.recolourCrowd(10000)', 5, 12],
+    ['10,000 shapes', 'crowd-10000.holvet', 'window.recolourCrowd(10000)', 3, 10],
   ] as const) {
     const o = await opened(browser, path.join(folder, file));
     await o.page

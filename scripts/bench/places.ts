@@ -63,7 +63,7 @@ export async function opened(browser: Browser | BrowserContext, file: string): P
   await page.goto(BASE);
   await page.getByLabel('Open a design file').setInputFiles(file);
   await page.getByTestId('save-state').waitFor({ timeout: 60_000 });
-  await page.waitForTimeout(6000); // the press, checks and thumbnail are done
+  await page.waitForTimeout(5000); // the press, checks and thumbnail are done
   return counted(page);
 }
 

@@ -82,7 +82,7 @@ export async function opening(browser: Browser, folder: string): Promise<Row[]> 
       aim: 12,
       note: '',
       ...(await readInTurns(
-        5,
+        3,
         1,
         () => open('crowd-20000'),
         () => open('crowd-1000'),
@@ -93,7 +93,7 @@ export async function opening(browser: Browser, folder: string): Promise<Row[]> 
       aim: 2,
       note: '',
       ...(await readInTurns(
-        5,
+        3,
         1,
         () => open('pages-200'),
         () => open('pages-20'),
@@ -267,7 +267,7 @@ export async function answers(browser: Browser, folder: string): Promise<Row[]> 
   const [ours, theirs]: number[][] = [[], []];
   // The first round warms both.
   let [round, kept] = [0, -1];
-  for (; round < 20 && kept < 6; round++) {
+  for (; round < 20 && kept < 5; round++) {
     count = 0;
     await toFront(o);
     await choose(/^Moon/);
