@@ -1,7 +1,7 @@
 // Work with a real pointer, each gesture in turns with what it is compared with.
 import type { Browser } from '@playwright/test';
 import path from 'node:path';
-import { measured, median, readInTurns, type Row } from './measure';
+import { measured, median, quietTurns, readInTurns, type Row } from './measure';
 import { BASE, counted, frames, opened, scriptOf, toFront, type Opened } from './places';
 
 const TURNS = 7;
@@ -35,7 +35,7 @@ export async function gestures(browser: Browser, folder: string): Promise<Row[]>
   const small = await opened(browser, path.join(folder, 'crowd-100.holvet'));
   const pan = async (o: Opened) => {
     await toFront(o);
-    return scriptOf(o, 16, async (i) => {
+    return scriptOf(o, 32, async (i) => {
       await o.page.mouse.wheel(i % 2 ? 6 : -6, i % 2 ? 8 : -8);
       await frames(o.page);
     });
@@ -43,7 +43,7 @@ export async function gestures(browser: Browser, folder: string): Promise<Row[]>
   const zoom = async (o: Opened) => {
     await toFront(o);
     await o.page.keyboard.down('Control');
-    const v = await scriptOf(o, 16, async (i) => {
+    const v = await scriptOf(o, 32, async (i) => {
       await o.page.mouse.wheel(0, i % 2 ? 60 : -60);
       await frames(o.page);
     });
@@ -162,8 +162,7 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
     const track = (await o.page.getByRole('slider', { name: 'Magenta, slider' }).boundingBox())!;
     const y = track.y + track.height / 2;
     const run = () => atRate(o, (i) => o.page.mouse.move(track.x + 12 + ((i * 7) % 150), y), moves);
-    const [ours, reference, whole]: number[][] = [[], [], []];
-    for (let turn = -1; turn < turns; turn++) {
+    const read = await quietTurns(turns, 1, async () => {
       await toFront(drawer);
       const drawn = median(((await drawer.page.evaluate(redraw)) as { script: number[] }).script);
       await toFront(o);
@@ -174,16 +173,16 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
       await o.page.mouse.down();
       const moved = (await run()) - idle;
       await o.page.mouse.up();
-      if (turn < 0) continue;
-      ours.push(Math.max(0.01, moved - drawn));
-      reference.push(drawn);
-      whole.push(moved);
-    }
+      return { drawn, moved };
+    });
     rows.push({
       what: `move of a colour slider on ${name}, all but the redraw / one quick redraw, script a move at pointer rate`,
       aim: 1,
-      note: `whole move ${median(whole).toFixed(1)} ms`,
-      ...measured(ours, reference),
+      note: `whole move ${median(read.map((r) => r.moved)).toFixed(1)} ms`,
+      ...measured(
+        read.map((r) => Math.max(0.01, r.moved - r.drawn)),
+        read.map((r) => r.drawn),
+      ),
     });
     await o.page.close();
   }

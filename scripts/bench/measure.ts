@@ -1,5 +1,7 @@
 // How two things are compared here. The machine is now fast and now slow, so one side is never measured after the other:
-// both are warmed, then run in turns, many short ones, and what counts is the ratio within a turn.
+// both are warmed, then run in turns, many short ones, and what counts is the ratio within a turn. Others may have the
+// machine meanwhile: the turns in which they had most of it are left out.
+import { readFileSync } from 'node:fs';
 
 export interface Measured {
   /** Medians in ms (or what `scale` makes of it). */
@@ -29,16 +31,55 @@ export function measured(ours: readonly number[], reference: readonly number[], 
   };
 }
 
+/** A machine of which others had more than this says nothing. */
+export const MOST_TAKEN = 0.02;
+
+/** How much of this machine others had since now, 0…1: what the system tells of a machine that is one of several on another. */
+export function takenShare(): () => number {
+  const read = () => {
+    try {
+      const times = readFileSync('/proc/stat', 'utf8').split('\n', 1)[0].split(/\s+/).slice(1).map(Number);
+      return { taken: times[7] || 0, all: times.reduce((sum, t) => sum + (t || 0), 0) };
+    } catch {
+      return { taken: 0, all: 0 }; // another system, which does not tell
+    }
+  };
+  const before = read();
+  return () => {
+    const now = read();
+    return (now.taken - before.taken) / Math.max(1, now.all - before.all);
+  };
+}
+
+/** So many turns in which the machine was here, the first `warm` left out: up to half as many again are made, the quietest count. */
+export async function quietTurns<T>(turns: number, warm: number, turn: () => Promise<T>): Promise<T[]> {
+  for (let i = 0; i < warm; i++) await turn();
+  const seen: { readonly read: T; readonly taken: number }[] = [];
+  for (let quiet = 0; quiet < turns && seen.length < Math.ceil(turns * 1.5);) {
+    const share = takenShare();
+    const read = await turn();
+    const taken = share();
+    seen.push({ read, taken });
+    if (taken <= MOST_TAKEN) quiet++;
+  }
+  return seen
+    .sort((a, b) => a.taken - b.taken)
+    .slice(0, turns)
+    .map((s) => s.read);
+}
+
 /** The times of several runs in turns, the first `warm` turns left out. */
 export async function inTurns(turns: number, warm: number, ...runs: (() => unknown)[]): Promise<number[][]> {
-  const out: number[][] = runs.map(() => []);
-  for (let i = -warm; i < turns; i++)
-    for (const [k, run] of runs.entries()) {
+  const times = await quietTurns(turns, warm, async () => {
+    const out: number[] = [];
+    for (const run of runs) {
       const t = performance.now();
       await run();
-      if (i >= 0) out[k].push(performance.now() - t);
+      out.push(performance.now() - t);
     }
-  return out;
+    return out;
+  });
+  return runs.map((_, k) => times.map((t) => t[k]));
 }
 
 /** Two readings in turns, the first `warm` turns left out; each reads its own figure. */
@@ -48,14 +89,11 @@ export async function readInTurns(
   ours: () => Promise<number>,
   reference: () => Promise<number>,
 ): Promise<Measured> {
-  const [a, b]: number[][] = [[], []];
-  for (let i = -warm; i < turns; i++) {
-    const pair = [await ours(), await reference()];
-    if (i < 0) continue;
-    a.push(pair[0]);
-    b.push(pair[1]);
-  }
-  return measured(a, b);
+  const pairs = await quietTurns(turns, warm, async () => [await ours(), await reference()] as const);
+  return measured(
+    pairs.map((p) => p[0]),
+    pairs.map((p) => p[1]),
+  );
 }
 
 /** A row of the table. Where there is nothing to compare with, the reference is the bar itself, in the unit of both. */

@@ -2,7 +2,7 @@
 import type { Browser, Page } from '@playwright/test';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
-import { against, measured, median, readInTurns, type Row } from './measure';
+import { against, measured, median, MOST_TAKEN, readInTurns, takenShare, type Row } from './measure';
 import { BASE, launchAt, NO_KEEPING, opened, toFront, type Opened } from './places';
 
 /** In the page: ms until three frames have come at their own pace, the time of those not counted. */
@@ -244,22 +244,6 @@ const BARE = `<canvas width="940" height="660"></canvas><script>
     ctx.fillRect(0, 0, 940, 660);
   }));
 </script>`;
-
-/** A machine of which others had more than this says nothing. */
-const MOST_TAKEN = 0.02;
-
-/** How much of this machine others had since now, 0…1: what the system tells of a machine that is one of several on another. */
-function takenShare(): () => number {
-  const read = () => {
-    const times = readFileSync('/proc/stat', 'utf8').split('\n', 1)[0].split(/\s+/).slice(1).map(Number);
-    return { taken: times[7] || 0, all: times.reduce((sum, t) => sum + (t || 0), 0) };
-  };
-  const before = read();
-  return () => {
-    const now = read();
-    return (now.taken - before.taken) / Math.max(1, now.all - before.all);
-  };
-}
 
 /** Keys and clicks on the poster, in turns with keys on a page that has next to nothing to do. */
 export async function answers(browser: Browser, folder: string): Promise<Row[]> {
