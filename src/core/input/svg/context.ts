@@ -162,8 +162,6 @@ export interface Draws {
     place: Place,
     grouped?: boolean,
   ): string[];
-  /** The objects of a plain shape. */
-  shape(e: Element, place: Place, name: string): string[];
   pathNode(
     name: string,
     path: PathData,

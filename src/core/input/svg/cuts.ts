@@ -3,6 +3,7 @@ import { isEmpty, rect, rectMatrix, type Rect } from '../../geometry/rect';
 import type { NodeOf } from '../../model/schema';
 import { nameOf, type Draws, type Place } from './context';
 import { hrefOf } from './gradients';
+import { shapeNodes } from './shapeParts';
 import { SHAPES } from './shapes';
 import { withStyle, type Style } from './style';
 import { drawText } from './text';
@@ -116,7 +117,7 @@ function clipElement(drawer: Draws, e: Element, place: Place): string[] {
         )
       : [];
   }
-  const ids = e.name === 'text' ? drawText(drawer, e, inner, name) : drawer.shape(e, inner, name);
+  const ids = e.name === 'text' ? drawText(drawer, e, inner, name) : shapeNodes(drawer, e, inner, name);
   return drawer.whole(
     e,
     withStyle(asArea, { 'clip-path': style['clip-path'], mask: 'none', filter: 'none' }),

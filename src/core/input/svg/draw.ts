@@ -1,20 +1,17 @@
 import { table } from '../../model/own';
-import { pictureIn } from '../../edit/picture';
-import { dashPath } from '../../geometry/dash';
 import { IDENTITY, invert, meanScale, multiply, translation, type Matrix } from '../../geometry/matrix';
-import { pathBounds, type PathData } from '../../geometry/path';
+import type { PathData } from '../../geometry/path';
 import { contains, rect, type Rect } from '../../geometry/rect';
-import { strokeOutline } from '../../geometry/stroke';
 import { scaledEffect, type Effect } from '../../model/effects';
-import { MOST_DASHES } from '../../model/paintSchema';
 import { BLENDS, type Blend, type NodeOf, type Outline, type Paint } from '../../model/schema';
 import { currentColour, nameOf, type Draws, type Held, type Making, type Painted, type Place } from './context';
 import { cutsOf } from './cuts';
 import { gradientPaint, hrefOf } from './gradients';
-import { markersOf } from './markers';
+import { pictureNode } from './images';
 import { isOurs, OURS, outlineFrom, ownPaint, readEffects, readWhole, type InksRead } from './ours';
-import { isPattern, patternFill } from './patterns';
-import { drawnBy, lineOf, SHAPES, type Drawn } from './shapes';
+import { isPattern } from './patterns';
+import { shapeNodes } from './shapeParts';
+import { SHAPES } from './shapes';
 import { withStyle, type Style } from './style';
 import { drawText } from './text';
 import { addressOf, localId, readColour, readLength, readShare, readTransform, type Shade } from './values';
@@ -73,17 +70,6 @@ const WORDS = table<string>({
 });
 /** A group, what cuts it and its viewport are up to three of ours: the model takes 200. */
 const MOST_DEPTH = 60;
-
-/** One thing that an element is painted with, in order. */
-interface Part {
-  readonly alpha: number;
-  readonly ids: () => string[];
-  /** What can share one object with others. */
-  readonly fill?: Paint;
-  readonly outline?: Outline;
-}
-
-const NOTHING = (): string[] => [];
 
 /** Does a style say nothing of an element as a whole? */
 const isPlain = (style: Style): boolean =>
@@ -156,7 +142,7 @@ export class Drawer implements Draws {
       ...(outer.copies && { copies: outer.copies }),
     };
     const name = nameOf(e, WORDS[e.name] ?? 'Object');
-    if (SHAPES.has(e.name)) return this.whole(e, style, this.shape(e, place, name), own, name, place);
+    if (SHAPES.has(e.name)) return this.whole(e, style, shapeNodes(this, e, place, name), own, name, place);
     switch (e.name) {
       case 'g': {
         const ours = this.ours(e, name);
@@ -340,161 +326,7 @@ export class Drawer implements Draws {
     );
   }
 
-  // ——— shapes
-
-  shape(e: Element, place: Place, name: string): string[] {
-    const { making } = this;
-    const { style } = place;
-    const drawn = drawnBy(e, place.measures, style);
-    if (!drawn) return [];
-    if (drawn.kind === 'path' && !drawn.whole)
-      making.note('Path data with a mistake in it is drawn up to the mistake.');
-    const line = lineOf(drawn);
-    const shown = style.visibility === 'visible';
-    const parts = shown ? this.parts(e, place, drawn, line, name) : [];
-    const markers = shown ? markersOf(this, e, drawn, place) : [];
-    const { strokeFirst, markersFirst } = orderOf(style['paint-order']);
-    if (strokeFirst) parts.reverse();
-    const ids =
-      strokeFirst && parts.length > 1
-        ? parts.flatMap((p) => this.alone(p, drawn, line, style, name))
-        : this.joined(parts, drawn, line, style, name);
-    return markersFirst ? [...markers, ...ids] : [...ids, ...markers];
-  }
-
-  private parts(e: Element, place: Place, drawn: Drawn, line: PathData, name: string): Part[] {
-    const { style } = place;
-    let known: Rect | null = null;
-    // Only gradients and patterns ask for it.
-    const box = () => (known ??= pathBounds(line));
-    const out: Part[] = [];
-    const fill = this.paint(style.fill, style['fill-opacity'], box, place, e, 'fill');
-    if (fill && e.name !== 'line')
-      out.push(
-        'pattern' in fill
-          ? {
-              alpha: fill.alpha,
-              ids: () =>
-                patternFill(
-                  this,
-                  fill.pattern,
-                  line,
-                  style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero',
-                  box(),
-                  place,
-                  name,
-                ),
-            }
-          : { alpha: fill.alpha, ids: NOTHING, fill: fill.paint },
-      );
-    if (style.stroke === 'none') return out;
-    const width = this.strokeWidth(place);
-    const stroke = width > 0 ? this.paint(style.stroke, style['stroke-opacity'], box, place, e, 'stroke') : null;
-    if (!stroke) return out;
-    const dashes =
-      style['stroke-dasharray'] === 'none'
-        ? []
-        : style['stroke-dasharray'].split(/[\s,]+/).map((v) => readLength(v, place.measures, 'r') ?? NaN);
-    const dashed = dashes.length > 0 && dashes.every((d) => d >= 0) && dashes.some((d) => d > 0);
-    const shape: Omit<Outline, 'paint'> = {
-      width,
-      cap: cap(style['stroke-linecap']),
-      join: join(style['stroke-linejoin']),
-      miterLimit: Math.min(1000, Math.max(1, Number(style['stroke-miterlimit']) || 4)),
-    };
-    const [a, b, c, d] = place.ctm;
-    const even =
-      Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) < 0.01 * Math.hypot(a, b) &&
-      Math.abs(a * c + b * d) < 0.01 * Math.hypot(a, b) * Math.hypot(c, d);
-    const offset = readLength(style['stroke-dashoffset'], place.measures, 'r') ?? 0;
-    const lengths = dashes.length % 2 ? [...dashes, ...dashes] : dashes;
-    const native = dashed && lengths.length <= MOST_DASHES;
-    if ('pattern' in stroke || !even || (dashed && !native)) {
-      const cut = dashed ? dashPath(line, { lengths: dashes, offset }) : line;
-      if (dashed) this.making.note('Some dashed lines became lines of separate pieces.');
-      out.push({
-        alpha: stroke.alpha,
-        ids: () => {
-          if (!('pattern' in stroke) && even)
-            return [this.pathNode(name, cut, 'nonZero', [], [{ ...shape, paint: stroke.paint }])];
-          const area = strokeOutline(cut, shape, Math.max(1e-4, 0.02 / Math.max(1e-6, meanScale(place.ctm))));
-          if ('pattern' in stroke) return patternFill(this, stroke.pattern, area, 'nonZero', box(), place, name);
-          this.making.note('A line squeezed unevenly became a shape.');
-          return [this.pathNode(name, area, 'nonZero', [stroke.paint], [])];
-        },
-      });
-    } else {
-      const dash = native ? { dashes: lengths, ...(offset && { dashOffset: offset }) } : {};
-      out.push({ alpha: stroke.alpha, ids: NOTHING, outline: { ...shape, ...dash, paint: stroke.paint } });
-    }
-    return out;
-  }
-
-  private strokeWidth(place: Place): number {
-    const w = readLength(place.style['stroke-width'], place.measures, 'r') ?? 1;
-    return place.style['vector-effect'] === 'non-scaling-stroke' ? w / Math.max(1e-9, meanScale(place.ctm)) : w;
-  }
-
-  /** Fill and outline in one object where nothing speaks against it. */
-  private joined(parts: readonly Part[], drawn: Drawn, line: PathData, style: Style, name: string): string[] {
-    const simple = parts.filter((p) => p.fill || p.outline);
-    if (simple.length === parts.length && (parts.length === 1 || parts.every((p) => p.alpha === 1))) {
-      if (!parts.length) return [];
-      const id = this.plain(
-        drawn,
-        line,
-        style,
-        name,
-        parts.filter((p) => p.fill).map((p) => p.fill!),
-        parts.filter((p) => p.outline).map((p) => p.outline!),
-      );
-      if (parts[0].alpha < 1) this.making.change(id, { opacity: parts[0].alpha });
-      return [id];
-    }
-    return parts.flatMap((p) => this.alone(p, drawn, line, style, name));
-  }
-
-  private alone(p: Part, drawn: Drawn, line: PathData, style: Style, name: string): string[] {
-    const ids =
-      p.fill || p.outline
-        ? [this.plain(drawn, line, style, name, p.fill ? [p.fill] : [], p.outline ? [p.outline] : [])]
-        : p.ids();
-    if (p.alpha >= 1 || !ids.length) return ids;
-    if (ids.length === 1) {
-      this.making.change(ids[0], { opacity: p.alpha * (this.making.nodes[ids[0]].opacity ?? 1) });
-      return ids;
-    }
-    return [this.making.group(name, [1, 0, 0, 1, 0, 0], ids, { opacity: p.alpha })];
-  }
-
-  /** A dialled shape where it is one, else a path. */
-  private plain(
-    drawn: Drawn,
-    line: PathData,
-    style: Style,
-    name: string,
-    fills: readonly Paint[],
-    outlines: readonly Outline[],
-  ): string {
-    if (drawn.kind === 'path')
-      return this.pathNode(name, line, style['fill-rule'] === 'evenodd' ? 'evenOdd' : 'nonZero', fills, outlines);
-    const { x, y, width, height, radius } = drawn;
-    const back = translation(-x, -y);
-    const placed = (p: Paint): Paint => ('geometry' in p ? { ...p, geometry: multiply(back, p.geometry) } : p);
-    const r: Readonly<Record<string, number>> =
-      radius > 0 ? { topLeft: radius, topRight: radius, bottomRight: radius, bottomLeft: radius } : {};
-    return this.making.add<NodeOf<'shape'>>({
-      name,
-      kind: 'shape',
-      shape: drawn.kind === 'box' ? 'rectangle' : 'ellipse',
-      knobs: drawn.kind === 'box' ? r : {},
-      transform: translation(x, y),
-      width,
-      height,
-      fills: fills.map(placed),
-      outlines: outlines.map((o) => ({ ...o, paint: placed(o.paint) })),
-    });
-  }
+  // ——— objects
 
   pathNode(
     name: string,
@@ -512,6 +344,11 @@ export class Drawer implements Draws {
       fills,
       outlines,
     });
+  }
+
+  private image(e: Element, place: Place, name: string): string[] {
+    const held = this.held.get(hrefOf(e) ?? '');
+    return held ? pictureNode(this.making, held, e, place, name) : [];
   }
 
   // ——— paints
@@ -561,63 +398,7 @@ export class Drawer implements Draws {
     if (!paint) this.colourPaints.set(shade, (paint = { kind: 'colour', colour: shade.colour, overprint: false }));
     return paint;
   }
-
-  // ——— pictures
-
-  private image(e: Element, place: Place, name: string): string[] {
-    const { making } = this;
-    const held = this.held.get(hrefOf(e) ?? '');
-    if (!held) return [];
-    const m = place.measures;
-    const { picture } = held;
-    const side = (attribute: 'width' | 'height', along: 'x' | 'y') => {
-      const text = e.attributes.get(attribute);
-      return text === undefined || text === 'auto' ? null : readLength(text, m, along);
-    };
-    const [gw, gh] = [side('width', 'x'), side('height', 'y')];
-    const w = gw ?? (gh !== null ? (gh * picture.width) / picture.height : picture.width);
-    const h = gh ?? (gw !== null ? (gw * picture.height) / picture.width : picture.height);
-    if (!(w > 0) || !(h > 0)) return [];
-    const [x, y] = [readLength(e.attributes.get('x'), m, 'x') ?? 0, readLength(e.attributes.get('y'), m, 'y') ?? 0];
-    const { matrix, slice } = viewMatrix(
-      { x: 0, y: 0, width: picture.width, height: picture.height },
-      rect(0, 0, w, h),
-      e.attributes.get('preserveAspectRatio'),
-    );
-    const geometry = multiply(matrix, [picture.width, 0, 0, picture.height, 0, 0]);
-    const id = making.pictureOf(held);
-    const paint: Paint = { ...pictureIn({ ...picture, id }, rect(0, 0, w, h), 'stretch'), geometry };
-    // The frame is the picture itself, unless it is cut.
-    const frame = slice
-      ? rect(0, 0, w, h)
-      : { x0: geometry[4], y0: geometry[5], x1: geometry[4] + geometry[0], y1: geometry[5] + geometry[3] };
-    return [
-      making.add<NodeOf<'shape'>>({
-        name,
-        kind: 'shape',
-        shape: 'rectangle',
-        knobs: {},
-        transform: translation(x + frame.x0, y + frame.y0),
-        width: frame.x1 - frame.x0,
-        height: frame.y1 - frame.y0,
-        fills: [{ ...paint, geometry: multiply(translation(-frame.x0, -frame.y0), geometry) }],
-        outlines: [],
-      }),
-    ];
-  }
 }
-
-const FILL_FIRST = { strokeFirst: false, markersFirst: false };
-/** What is painted before what (SVG 2, 13.8). */
-function orderOf(text: string): typeof FILL_FIRST {
-  if (text === 'normal') return FILL_FIRST;
-  const order = text.split(/\s+/);
-  const [fill, stroke] = [order.indexOf('fill'), order.indexOf('stroke')];
-  return { strokeFirst: stroke >= 0 && (fill < 0 || stroke < fill), markersFirst: order[0] === 'markers' };
-}
-
-const cap = (text: string): Outline['cap'] => (text === 'round' || text === 'square' ? text : 'butt');
-const join = (text: string): Outline['join'] => (text === 'round' || text === 'bevel' ? text : 'miter');
 
 function hasHandler(e: Element): boolean {
   for (const name of e.names) if (name.startsWith('on') && /^on[a-z]+$/.test(name)) return true;

@@ -1,9 +1,15 @@
-import { assetName } from '../../file/assets';
+import { pictureIn } from '../../edit/picture';
 import type { Env } from '../../env';
+import { assetName } from '../../file/assets';
+import { multiply, translation } from '../../geometry/matrix';
+import { rect } from '../../geometry/rect';
+import type { NodeOf, Paint } from '../../model/schema';
 import { pictureFacts, pictureFormat, readPicture } from '../picture/read';
 import { PictureProblem } from '../picture/types';
-import type { Held, Making } from './context';
+import type { Held, Making, Place } from './context';
 import { hrefOf } from './gradients';
+import { readLength } from './values';
+import { viewMatrix } from './view';
 import { type Element } from './xml';
 
 /** Bytes of pictures inside a file that are opened at all. */
@@ -74,4 +80,44 @@ export async function holdPictures(
     }
   }
   return held;
+}
+
+/** A picture on the page: a rectangle of its own size, or of the part that is shown. */
+export function pictureNode(making: Making, held: Held, e: Element, place: Place, name: string): string[] {
+  const m = place.measures;
+  const { picture } = held;
+  const side = (attribute: 'width' | 'height', along: 'x' | 'y') => {
+    const text = e.attributes.get(attribute);
+    return text === undefined || text === 'auto' ? null : readLength(text, m, along);
+  };
+  const [gw, gh] = [side('width', 'x'), side('height', 'y')];
+  const w = gw ?? (gh !== null ? (gh * picture.width) / picture.height : picture.width);
+  const h = gh ?? (gw !== null ? (gw * picture.height) / picture.width : picture.height);
+  if (!(w > 0) || !(h > 0)) return [];
+  const [x, y] = [readLength(e.attributes.get('x'), m, 'x') ?? 0, readLength(e.attributes.get('y'), m, 'y') ?? 0];
+  const { matrix, slice } = viewMatrix(
+    { x: 0, y: 0, width: picture.width, height: picture.height },
+    rect(0, 0, w, h),
+    e.attributes.get('preserveAspectRatio'),
+  );
+  const geometry = multiply(matrix, [picture.width, 0, 0, picture.height, 0, 0]);
+  const id = making.pictureOf(held);
+  const paint: Paint = { ...pictureIn({ ...picture, id }, rect(0, 0, w, h), 'stretch'), geometry };
+  // The frame is the picture itself, unless it is cut.
+  const frame = slice
+    ? rect(0, 0, w, h)
+    : { x0: geometry[4], y0: geometry[5], x1: geometry[4] + geometry[0], y1: geometry[5] + geometry[3] };
+  return [
+    making.add<NodeOf<'shape'>>({
+      name,
+      kind: 'shape',
+      shape: 'rectangle',
+      knobs: {},
+      transform: translation(x + frame.x0, y + frame.y0),
+      width: frame.x1 - frame.x0,
+      height: frame.y1 - frame.y0,
+      fills: [{ ...paint, geometry: multiply(translation(-frame.x0, -frame.y0), geometry) }],
+      outlines: [],
+    }),
+  ];
 }
