@@ -10,16 +10,17 @@ import { formatOf } from '@/core/units/formats';
 import { formatLength } from '@/core/units/length';
 import { browserEnv } from '@/env/browser';
 import type { AsideRow, DesignRow } from '@/store/database';
-import { downloadAside, saveKept } from '@/saving/saveCopy';
+import { saveKept } from '@/saving/saveCopy';
 import type { ShelfDesign } from '@/saving/wholeShelf';
 import { keepAssets } from '@/store/pack';
 import { readState } from '@/store/designs';
 import { designStore, seedDemo, storageProblem } from '@/store/open';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
-import { PressClient } from '@/workers/pressClient';
 import { NewDesign } from './NewDesign';
 import { DesignCard } from './DesignCard';
+import { LeftOut } from './LeftOut';
+import { drawMissing } from './missingThumbnails';
 import { ChosenBar, ShelfBar } from './ShelfBar';
 import { ShelfFoot } from './ShelfFoot';
 import { useOpenDesigns } from './openElsewhere';
@@ -399,7 +400,7 @@ export function Shelf() {
           <ShelfFoot rows={all} folders={folders} onSaid={(text, tone) => setSaid({ text, tone })} />
         )}
         {asides.length > 0 && (
-          <Aside
+          <LeftOut
             rows={asides}
             nameOf={(id) => rows?.find((r) => r.id === id)?.name ?? 'A design that is no longer here'}
             onThrow={throwAway}
@@ -410,69 +411,10 @@ export function Shelf() {
   );
 }
 
-/** What could not be read when a design was opened, still as it lay. Most people never see this. */
-function Aside({
-  rows,
-  nameOf,
-  onThrow,
-}: {
-  rows: readonly AsideRow[];
-  nameOf: (designId: string) => string;
-  onThrow: (row: AsideRow) => Promise<void>;
-}) {
-  return (
-    <details className="mt-8">
-      <summary className="cursor-pointer">Left out when opened ({rows.length})</summary>
-      <ul aria-label="Left out when opened" className="m-0 mt-2 list-none rounded-sm border border-line bg-panel p-0">
-        {rows.map((row) => (
-          <li key={row.id} className="flex items-center gap-3 border-b border-line px-3 py-2 last:border-b-0">
-            <span className="min-w-0 flex-1">
-              <span className="font-semibold">{nameOf(row.designId)}</span>{' '}
-              <span className="text-faint">
-                {new Date(row.when).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
-              </span>
-              <br />
-              {row.why}
-            </span>
-            <Button onClick={() => downloadAside(row)}>Save the file</Button>
-            <Button kind="quiet" onClick={() => void onThrow(row)}>
-              Throw away
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </details>
-  );
-}
-
 function sizeOf(row: DesignRow): string {
   const { unit = 'mm', round = false } =
     row.unit || typeof row.snapshot === 'string' ? row : (row.snapshot.setup ?? {});
   const size = `${formatLength(row.width, unit, 1)} × ${formatLength(row.height, unit, 1)}`;
   const name = formatOf(row.width, row.height, round)?.name;
   return name ? `${name} · ${size}` : size;
-}
-
-/** Draws the thumbnails that are not there yet, one after another, by the same press as everything else. */
-async function drawMissing(
-  rows: readonly DesignRow[],
-  wanted: () => boolean,
-  refresh: () => Promise<unknown>,
-): Promise<void> {
-  const missing = rows.filter((r) => !r.thumbnail);
-  if (!missing.length) return;
-  const press = new PressClient();
-  try {
-    for (const row of missing) {
-      const loaded = await designStore().load(row.id);
-      if (!loaded.ok || !wanted()) continue;
-      await press.open(loaded.value.design);
-      await designStore().setThumbnail(row.id, await press.thumbnail(320));
-      if (wanted()) await refresh();
-    }
-  } catch {
-    // A shelf without pictures still works; the bench says what is wrong with the press.
-  } finally {
-    press.dispose();
-  }
 }

@@ -1,4 +1,5 @@
-import { copySelection, pasteFrom, readClip, runCommand } from '@/bench/commands/commands';
+import { runCommand } from '@/bench/commands/commands';
+import { copySelection, pasteFrom, readClip } from '@/bench/commands/copyPaste';
 import { moveNodes } from '@/core/edit/place';
 import { replaceText } from '@/core/edit/text';
 import type { DesignDraft } from '@/core/edit/history';

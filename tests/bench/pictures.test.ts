@@ -17,7 +17,8 @@ import {
 import { isDrawing } from '@/core/input/isDrawing';
 import { PictureLooks } from '@/bench/session/pictureLooks';
 import type { BenchState } from '@/bench/session/state';
-import { copySelection, pasteFrom, runCommand } from '@/bench/commands/commands';
+import { runCommand } from '@/bench/commands/commands';
+import { copySelection, pasteFrom } from '@/bench/commands/copyPaste';
 import { parseClip, type Clip } from '@/core/edit/clip';
 import { clipOf } from '../support/clips';
 import { effectivePpi, picturesUsed } from '@/core/edit/picture';

@@ -1,6 +1,7 @@
 import { parseClip } from '@/core/edit/clip';
 import { receiveFiles } from './pictures';
-import { copySelection, pasteFrom, readClip, runCommand } from './commands';
+import { runCommand } from './commands';
+import { copySelection, pasteFrom, readClip } from './copyPaste';
 import type { Session } from '../session/session';
 
 const TYPE = 'application/x-holvet-clip+json';

@@ -1,7 +1,5 @@
 import { runsIn } from '@/core/model/textLooks';
 import { AIM_WORDS } from '../session/naming';
-import { copyNodes, parseClip, pasteClip, type Clip, type ReadClip } from '@/core/edit/clip';
-import { isOwnAsset } from '@/core/file/assets';
 import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
 import { aimedNodes, isLineAim, lineAt, type Aim } from '@/core/edit/aims';
 import { setOverprint, setPaint } from '@/core/edit/paint';
@@ -21,7 +19,8 @@ import { chosen, chosenLetters, count, free, freeSelection, type CommandDef } fr
 import { ARRANGE_COMMANDS } from './arranging';
 import { SELECT_COMMANDS } from './selecting';
 import { COMBINE_COMMANDS } from './combining';
-import { COPY_COMMANDS, copyThrough } from './copying';
+import { COPY_COMMANDS } from './copying';
+import { copySelection, duplicate, pasteFrom, readClip } from './copyPaste';
 import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodes';
 import { panPicture } from '../tools/crop';
 import { choose } from '../tools/pick';
@@ -72,86 +71,6 @@ const nudge = (label: string, key: string, dx: number, dy: number): CommandDef =
       s.noteAgain({ kind: 'keep', map: translation(dx, dy), copy: false });
   },
 });
-
-const CLIP_KEY = 'holvet-clip';
-let memoryClip: string | null = null;
-
-function storeClip(text: string): void {
-  memoryClip = text;
-  try {
-    localStorage.setItem(CLIP_KEY, text);
-  } catch {
-    // A clip too large for the browser's small store still works in this tab.
-  }
-}
-export function readClip(): ReadClip | null {
-  let text = memoryClip;
-  try {
-    text = localStorage.getItem(CLIP_KEY) ?? memoryClip;
-  } catch {
-    // as above
-  }
-  return text ? parseClip(text) : null;
-}
-
-export function copySelection(s: Session): string | null {
-  const clip = copyNodes(s.design, s.page, s.state.selection);
-  if (!clip) return null;
-  const text = JSON.stringify(clip);
-  storeClip(text);
-  s.say(`Copied ${count(clip.roots.length, 'object')}.`);
-  return text;
-}
-
-const STEP_ASIDE = mm(5);
-
-export function pasteFrom(s: Session, read: ReadClip | null, aside = STEP_ASIDE): void {
-  if (!read) {
-    s.say('There is nothing to paste yet. Copy some objects first.');
-    return;
-  }
-  if (!read.ok) {
-    s.say(`What was copied cannot be pasted: ${read.why}`, 'warn');
-    return;
-  }
-  const { clip } = read;
-  const known = new Set(s.design.pictures?.map((p) => p.file));
-  const brought = (clip.pictures ?? []).filter((p) => isOwnAsset(p.file) && !known.has(p.file));
-  if (!brought.length) {
-    paste(s, clip, aside);
-    return;
-  }
-  // Files of pictures do not travel with a clip: they must be in this browser.
-  void (async () => {
-    for (const p of brought) {
-      const bytes = await s.designs.asset(p.file).catch(() => null);
-      if (bytes) continue;
-      s.say(
-        `What was copied cannot be pasted: its picture ${p.name} is not in this browser. Place the picture here first, or hand the design over as a file.`,
-        'warn',
-      );
-      return;
-    }
-    paste(s, clip, aside);
-  })();
-}
-
-function paste(s: Session, clip: Clip, aside: number): void {
-  let ids: string[] = [];
-  if (
-    !s.commit('Paste', (d) => {
-      ids = pasteClip(d, s.page.id, clip, s.newId, translation(aside, aside));
-    })
-  )
-    return;
-  s.select(ids.filter((id) => s.design.nodes[id]));
-  s.say(`Pasted ${count(ids.length, 'object')}.`);
-}
-
-function duplicate(s: Session): void {
-  const ids = copyThrough(s, translation(STEP_ASIDE, STEP_ASIDE), 'Duplicate');
-  if (ids.length) s.say(`Duplicated ${count(ids.length, 'object')}.`);
-}
 
 const view = (label: string, id: ViewId, keys: string[], keywords: string[]): CommandDef => ({
   label,
