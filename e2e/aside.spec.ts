@@ -35,7 +35,7 @@ test('a damaged object is left out, the rest opens; what was left out waits on t
   await page.goto(url);
   await bench.ready();
   await expect(page.getByTestId('message')).toContainText(/left out|could not be read/i);
-  expect(await bench.names()).toEqual(['Ellipse']);
+  await expect.poll(() => bench.names()).toEqual(['Ellipse']);
   await expect(page.getByTestId('save-state')).toHaveText('Saved');
 
   await page.goto('/');

@@ -115,8 +115,8 @@ test('a swatch changes and all that uses it follows: the sheet, the cards, the p
   await page.keyboard.type('80');
   await page.keyboard.press('Enter');
   await expect.poll(async () => differ(await pixel(bench, 40, 40), before)).toBeGreaterThan(80);
-  expect(differ(await pixel(bench, 40, 40), await pixel(bench, 100, 40))).toBeLessThanOrEqual(1);
-  expect(await thumb()).not.toBe(picture);
+  await expect.poll(async () => differ(await pixel(bench, 40, 40), await pixel(bench, 100, 40))).toBeLessThanOrEqual(1);
+  await expect.poll(thumb).not.toBe(picture);
 
   // A slider: the sheet follows while it moves, Escape brings it back, letting go keeps it.
   const red = await pixel(bench, 40, 40);

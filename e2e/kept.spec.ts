@@ -61,7 +61,7 @@ test(
       await bench.ready();
       await expect.poll(() => bench.names()).toContain(shape);
     }
-    expect(await bench.names()).toEqual(['Star', 'Rectangle', 'Ellipse']);
+    await expect.poll(() => bench.names()).toEqual(['Star', 'Rectangle', 'Ellipse']);
     await bench.top.focus();
     await page.keyboard.press('Control+z');
     await expect.poll(() => bench.names()).toEqual(['Rectangle', 'Ellipse']);

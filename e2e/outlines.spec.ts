@@ -189,14 +189,14 @@ test('a sticker with a white edge all round and a cut line; rings of an offset',
   await edge.getByLabel('Steps').fill('3');
   await page.keyboard.press('Enter');
   await edge.getByRole('button', { name: 'Drop it' }).click();
-  expect(await own.names()).toHaveLength(4);
+  await expect.poll(() => own.names()).toHaveLength(4);
   await edge.getByLabel('How far the edge moves').fill('2');
   await page.keyboard.press('Enter');
   await edge.getByRole('button', { name: 'Make it' }).click();
   await expect(own.message()).toContainText('Made 3 shapes');
-  expect(await own.names()).toHaveLength(7);
+  await expect.poll(() => own.names()).toHaveLength(7);
   await page.getByRole('button', { name: /^Undo/ }).click();
-  expect(await own.names()).toHaveLength(4);
+  await expect.poll(() => own.names()).toHaveLength(4);
 });
 
 test(

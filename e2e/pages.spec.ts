@@ -126,7 +126,7 @@ test(
     const list = slip.getByRole('list', { name: 'Pages' });
     const order = () =>
       list.getByRole('button').evaluateAll((all) => all.map((b) => b.getAttribute('aria-label')!.split(',')[0]));
-    expect(await order()).toEqual(names);
+    await expect.poll(order).toEqual(names);
     const tile = (name: string) => list.getByRole('button', { name: new RegExp(`^${name},`) });
     const middle = async (name: string) => {
       const b = (await tile(name).boundingBox())!;

@@ -32,7 +32,7 @@ test('a photo on the page and in a star: cropped, moved, faded; its resolution f
   const bench = await BenchPage.make(page, 'A4', 'Photos');
   await drop(page, await bench.at(60, 60), 'Harbour.jpg', drawer('harbour-dusk.jpg'));
   await expect(page.getByRole('option', { name: /^Harbour/ })).toBeVisible();
-  expect(await ppi(page)).toBe(300);
+  await expect.poll(() => ppi(page)).toBe(300);
   await star(page);
   await page.keyboard.press('Escape');
   const middle = await bench.at(105, 148.5);
@@ -74,13 +74,13 @@ test('a photo on the page and in a star: cropped, moved, faded; its resolution f
   await details(page).getByLabel('Replace the picture').setInputFiles('public/pictures/paper-moon.png');
   await expect(page.getByText('paper-moon.png lies where the old picture lay.')).toBeVisible();
   // Other pixels in the same place.
-  expect(Math.abs((await ppi(page)) / geometry - 1000 / 1400)).toBeLessThan(0.03);
+  await expect.poll(async () => Math.abs((await ppi(page)) / geometry - 1000 / 1400)).toBeLessThan(0.03);
   await expect(details(page).getByLabel('Fade in percent')).toHaveValue('60%');
 
   await page.getByRole('option', { name: /^Harbour/ }).click();
   await details(page).getByLabel('Width').fill('400mm');
   await details(page).getByLabel('Width').press('Enter');
-  expect(await ppi(page)).toBeLessThan(130);
+  await expect.poll(() => ppi(page)).toBeLessThan(130);
   await expect(page.getByRole('button', { name: /^Checks/ })).toContainText('to look at', { timeout: 20_000 });
   await page.getByRole('button', { name: /^Checks/ }).click();
   await expect(page.getByText(/Harbour has \d+ pixels an inch/)).toBeVisible();
@@ -273,7 +273,7 @@ test(
         db.close();
         return rows.map((r) => r.bytes instanceof Blob);
       });
-    expect(await kinds()).toEqual([true]);
+    await expect.poll(kinds).toEqual([true]);
     const shown = async () => {
       const shot = decode(await page.screenshot({ clip: { ...(await bench.at(74, 105)), width: 20, height: 20 } }));
       return new Set(Array.from({ length: 400 }, (_, i) => shot.data[3 * i])).size;
