@@ -1,6 +1,6 @@
 'use client';
 import { firstLetters } from '@/core/model/textLooks';
-import { type ReactNode } from 'react';
+import { type MouseEvent, type ReactNode } from 'react';
 import { isText, layoutOf } from '@/core/derive/layout';
 import { paintAt, type Aim } from '@/core/edit/aims';
 import { dialOf } from '@/core/edit/window';
@@ -17,33 +17,52 @@ import { useSession } from '../session/context';
 import { paintName } from '../session/naming';
 import { openColourHere } from '../tray/ColourHere';
 
-/** A word of the sentence: leads to its field. */
-function Value({ to, children }: { to: string; children: ReactNode }) {
+/** A word of the sentence with what stands right behind it, a comma or a full stop: it never begins a line. */
+function Word({
+  then,
+  onPress,
+  children,
+}: {
+  then?: string;
+  onPress: (e: MouseEvent<HTMLElement>) => void;
+  children: ReactNode;
+}) {
   return (
-    <button
-      type="button"
-      onClick={() => focusField(to)}
-      className="cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent"
-    >
+    <span className="whitespace-nowrap">
+      <button
+        type="button"
+        onClick={onPress}
+        className="cursor-pointer whitespace-normal border-0 bg-transparent p-0 key-line hover:text-accent"
+      >
+        {children}
+      </button>
+      {then}
+    </span>
+  );
+}
+
+/** Leads to its field. */
+function Value({ to, then, children }: { to: string; then?: string; children: ReactNode }) {
+  return (
+    <Word then={then} onPress={() => focusField(to)}>
       {children}
-    </button>
+    </Word>
   );
 }
 
 /** A colour word of the sentence: opens that colour right there. */
-function ColourValue({ aim, children }: { aim: Aim; children: ReactNode }) {
+function ColourValue({ aim, then, children }: { aim: Aim; then?: string; children: ReactNode }) {
   const session = useSession();
   return (
-    <button
-      type="button"
-      onClick={(e) => {
+    <Word
+      then={then}
+      onPress={(e) => {
         session.aimAt(aim);
         openColourHere(session, e);
       }}
-      className="cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent"
     >
       {children}
-    </button>
+    </Word>
   );
 }
 
@@ -112,9 +131,17 @@ export function Sentence() {
             : node.window
               ? 'Path with text'
               : 'Text frame'}{' '}
-        in <Value to="Face">{faceName(design, run.face)}</Value>,{' '}
-        <Value to="Size">{formatLength(run.size, 'pt', 1)}</Value>, <Value to="Width">{size}</Value> across · letters{' '}
-        <ColourValue aim="letters">{paintName(design, run.fill)}</ColourValue>.
+        in{' '}
+        <Value to="Face" then=",">
+          {faceName(design, run.face)}
+        </Value>{' '}
+        <Value to="Size" then=",">
+          {formatLength(run.size, 'pt', 1)}
+        </Value>{' '}
+        <Value to="Width">{size}</Value> across · letters{' '}
+        <ColourValue aim="letters" then=".">
+          {paintName(design, run.fill)}
+        </ColourValue>
         {overset > 0 && (
           <span className="block text-stop">
             {count(overset, 'character')} do not fit.{' '}
@@ -155,6 +182,8 @@ export function Sentence() {
         {fill.tile ? '' : ' Double-click to crop.'}
       </p>
     );
+  const overprints = fill && fill.kind !== 'none' && fill.overprint;
+  const end = overprints ? undefined : '.';
   const words = def && node.kind === 'shape' ? def.describe(valuesOf(def, node.knobs)) : '';
   return (
     <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
@@ -174,17 +203,19 @@ export function Sentence() {
       {outline && outline.paint.kind !== 'none' ? (
         <>
           <Value to="Weight">{formatLength(outline.width, 'mm', 2)}</Value>{' '}
-          <Value to="Outline kind">{paintName(design, outline.paint)}</Value>
+          <Value to="Outline kind" then={end}>
+            {paintName(design, outline.paint)}
+          </Value>
         </>
       ) : (
-        <Value to="Outline kind">none</Value>
+        <Value to="Outline kind" then={end}>
+          none
+        </Value>
       )}
-      {fill && fill.kind !== 'none' && fill.overprint ? ' · overprints' : ''}.
+      {overprints && ' · overprints.'}
     </p>
   );
 }
-
-/** A typed measure stays one that can be seen and taken hold of again. */
 
 /** What mends what is said before it, as a word to press. */
 function Repair({ command, children }: { command: CommandId; children: ReactNode }) {
