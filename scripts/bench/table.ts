@@ -1,15 +1,15 @@
-// The table of the bench, of one run or of the last three.
+// The table of the bench, of one run or of the last five.
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { median, type Row } from './measure';
 
-export const RUNS = 3;
+export const RUNS = 5;
 const KEPT = 'tmp/bench-runs.json';
 
 export const HEAD = `# Speed
 
 Ratios against a reference measured in the same run and in turns by \`npm run bench\`: headless Chromium without a GPU, two cores.
 Script time is the browser's own count of script; frame gaps are between animation frames (60 Hz). The ratio is the middle one (of two,
-the larger) of the last whole runs, at most three, which stand beside it; figures and turns are of that run.`;
+the larger) of the last whole runs, at most five, which stand beside it; figures and turns are of that run.`;
 
 /** The whole runs that were made here before, oldest first. */
 export function keptRuns(): readonly (readonly Row[])[] {

@@ -62,13 +62,13 @@ test('every font, profile and package that ships is in the list of licences', ()
   expect(read('LICENSE')).toMatch(/^MIT License/);
 });
 
-test('the bench was run whole three times, and what is promised of speed and weight is met', () => {
+test('the bench was run whole three times or more, and what is promised of speed and weight is met', () => {
   const rows = read('docs/bench.md')
     .split('\n')
     .filter((l) => /\| ≤ /.test(l));
   const row = (what: string) => rows.find((r) => r.startsWith(`| ${what}`)) ?? `no row of ${what}`;
   for (const what of ['full redraw of 1,000', 'full redraw of 10,000', 'drag frame', 'press to first moved frame'])
-    expect(row(what)).toMatch(/\| (\d+\.\d\d · ){2}\d+\.\d\d \|/);
+    expect(row(what)).toMatch(/\| (\d+\.\d\d · ){2,}\d+\.\d\d \|/);
   for (const [what, bar] of [
     ['plates of the poster', 0.33],
     ['PDF of 10,000 paths', 0.4],
@@ -85,7 +85,7 @@ test('the bench was run whole three times, and what is promised of speed and wei
     ['key or click on the poster', 1],
   ] as const) {
     expect(row(what)).toMatch(new RegExp(`\\| ≤ ${bar} met \\|`));
-    expect(row(what)).toMatch(/\| (\d+\.\d\d · ){2}\d+\.\d\d \|/);
+    expect(row(what)).toMatch(/\| (\d+\.\d\d · ){2,}\d+\.\d\d \|/);
   }
 });
 
