@@ -4,7 +4,7 @@ import path from 'node:path';
 import { measured, median, quietTurns, readInTurns, type Row } from './measure';
 import { BASE, counted, frames, opened, scriptOf, toFront, type Opened } from './places';
 
-const TURNS = 7;
+const TURNS = 6;
 /** Moves in one reading, at a pointer's own rate: panels follow at theirs, and their share is counted in. */
 const MOVES = 40;
 
@@ -162,9 +162,12 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
     const track = (await o.page.getByRole('slider', { name: 'Magenta, slider' }).boundingBox())!;
     const y = track.y + track.height / 2;
     const run = () => atRate(o, (i) => o.page.mouse.move(track.x + 12 + ((i * 7) % 150), y), moves);
-    const read = await quietTurns(turns, 1, async () => {
+    const redrawn = async () => {
       await toFront(drawer);
-      const drawn = median(((await drawer.page.evaluate(redraw)) as { script: number[] }).script);
+      return median(((await drawer.page.evaluate(redraw)) as { script: number[] }).script);
+    };
+    const read = await quietTurns(turns, 1, async () => {
+      const before = await redrawn();
       await toFront(o);
       await o.page.mouse.move(track.x + 10, y);
       // The same moves with nothing held: what moving and measuring cost by themselves.
@@ -173,7 +176,7 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
       await o.page.mouse.down();
       const moved = (await run()) - idle;
       await o.page.mouse.up();
-      return { drawn, moved };
+      return { drawn: (before + (await redrawn())) / 2, moved };
     });
     rows.push({
       what: `move of a colour slider on ${name}, all but the redraw / one quick redraw, script a move at pointer rate`,

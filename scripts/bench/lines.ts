@@ -7,7 +7,7 @@ import { pathContains } from '../../src/core/geometry/contains';
 import { newDesign, outlineOf, runOf, setupOf } from '../../src/core/model/defaults';
 import type { Design, NodeOf } from '../../src/core/model/schema';
 import { DesignBuilder, flat } from '../../src/demo/builder';
-import { median, type Measured } from './measure';
+import { atFullPace, median, type Measured } from './measure';
 
 const black = flat({ cmyk: [0, 0, 0, 1] });
 const making = (engines: Engines) => ({ newId: engines.env.newId, now: engines.env.now });
@@ -27,16 +27,6 @@ function againstBar(times: readonly number[], bar: number): Measured {
     turns: times.length,
   };
 }
-function timed(turns: number, warm: number, run: (turn: number) => void): number[] {
-  const out: number[] = [];
-  for (let i = -warm; i < turns; i++) {
-    const t = performance.now();
-    run(i);
-    if (i >= 0) out.push(performance.now() - t);
-  }
-  return out;
-}
-
 /** A node of a path of 2,000 pieces dragged, its line dashed and drawn as by a hand: all of a move but the drawing. */
 export async function wobbleBench(engines: Engines): Promise<Measured> {
   const b = start(engines, 'Rope');
@@ -58,7 +48,7 @@ export async function wobbleBench(engines: Engines): Promise<Measured> {
   await prepare(engines, design);
   const k = 1 + 7 * 1000 + 5;
   return againstBar(
-    timed(40, 10, (turn) => {
+    await atFullPace(40, 10, (turn) => {
       const moved = tryOut(design, (d) => {
         const node = d.nodes[id];
         if (node.kind !== 'path') return;
@@ -81,7 +71,7 @@ export async function depthBench(engines: Engines): Promise<Measured> {
   await prepare(engines, flatDesign);
   const design = tryOut(flatDesign, (d) => setDepth(d, [id], {}, () => newDepth(flatDesign, 100)));
   return againstBar(
-    timed(40, 10, (turn) => {
+    await atFullPace(40, 10, (turn) => {
       const moved = tryOut(design, (d) => setDepth(d, [id], { angle: 40 + turn, length: 30 + turn / 2 }));
       engines.builder.build(moved, moved.pages[0]);
     }),
@@ -111,7 +101,7 @@ export async function regionsBench(
   let group = '';
   const design = tryOut(plain, (d) => void (group = makeRegions(d, plain.pages[0], rings, engines.env.newId)!));
   const of = (d: Design) => regionsIn(d, d.nodes[group] as NodeOf<'group'>, engines.fonts);
-  const find = timed(15, 3, (turn) => {
+  const find = await atFullPace(15, 3, (turn) => {
     of(
       tryOut(design, (d) => {
         d.nodes[group] = { ...d.nodes[group], children: [...rings] } as never;
@@ -120,7 +110,7 @@ export async function regionsBench(
     );
   });
   const { faces } = of(design);
-  const hover = timed(200, 20, (turn) => {
+  const hover = await atFullPace(200, 20, (turn) => {
     const p = { x: 20 + ((turn * 37) % 700), y: 20 + ((turn * 53) % 500) };
     faces.findIndex((f) => pathContains(f.polygon, 'evenOdd', p));
   });

@@ -51,45 +51,113 @@ export function takenShare(): () => number {
   };
 }
 
-/** So many turns in which the machine was here, the first `warm` left out: up to half as many again are made, the quietest count. */
-export async function quietTurns<T>(turns: number, warm: number, turn: () => Promise<T>): Promise<T[]> {
-  for (let i = 0; i < warm; i++) await turn();
-  const seen: { readonly read: T; readonly taken: number }[] = [];
+/** Each core is two: while another's work runs on its other half, this one has little more than half its pace. */
+const MOST_UNEVEN = 1.15;
+
+const numbers = Uint8Array.from({ length: 65_536 }, (_, i) => (i * 7919) >> 3);
+const result = new Int32Array(1);
+/** Work that a core at its full pace does side by side; its result is kept, so that it is not left out. */
+function work(): void {
+  let [a, b, c, d, e] = [0, 0, 0, 0, 0];
+  for (let i = 0; i < 100_000; i++) {
+    const v = numbers[i & 65_535];
+    a += v;
+    b ^= v;
+    if (v > 200) c++;
+    d = (d + v * 3) | 0;
+    e = (e ^ (v << 1)) | 0;
+  }
+  result[0] = a + b + c + d + e;
+}
+for (let i = 0; i < 200; i++) work();
+/** How long a small piece of work takes just now, in ms: the best of four. */
+function pace(): number {
+  let best = Infinity;
+  for (let i = 0; i < 4; i++) {
+    const t = performance.now();
+    work();
+    best = Math.min(best, performance.now() - t);
+  }
+  return best;
+}
+
+/**
+ * So many turns in which the machine was here and kept its pace, the first `warm` left out: up to half as many again are made,
+ * the quietest count. A turn may ask in between how fast the machine is just now; one that never asks is judged by what others
+ * took alone.
+ */
+export async function quietTurns<T>(
+  turns: number,
+  warm: number,
+  turn: (probe: () => void) => Promise<T>,
+): Promise<T[]> {
+  for (let i = 0; i < warm; i++) await turn(() => {});
+  const seen: { readonly read: T; readonly trouble: number }[] = [];
   for (let quiet = 0; quiet < turns && seen.length < Math.ceil(turns * 1.5);) {
     const share = takenShare();
-    const read = await turn();
-    const taken = share();
-    seen.push({ read, taken });
-    if (taken <= MOST_TAKEN) quiet++;
+    const paces: number[] = [];
+    const read = await turn(() => void paces.push(pace()));
+    const uneven = paces.length ? Math.max(...paces) / Math.min(...paces) - 1 : 0;
+    const trouble = Math.max(share() / MOST_TAKEN, uneven / (MOST_UNEVEN - 1));
+    seen.push({ read, trouble });
+    if (trouble <= 1) quiet++;
   }
   return seen
-    .sort((a, b) => a.taken - b.taken)
+    .sort((a, b) => a.trouble - b.trouble)
     .slice(0, turns)
     .map((s) => s.read);
 }
 
-/** The times of several runs in turns, the first `warm` turns left out. */
+/**
+ * The times of several runs in turns, the first `warm` turns left out. In each turn they run there and back again (a b b a),
+ * so that a pace that changes meanwhile is shared by all.
+ */
 export async function inTurns(turns: number, warm: number, ...runs: (() => unknown)[]): Promise<number[][]> {
-  const times = await quietTurns(turns, warm, async () => {
-    const out: number[] = [];
-    for (const run of runs) {
-      const t = performance.now();
-      await run();
-      out.push(performance.now() - t);
+  const timed = async (run: () => unknown) => {
+    const t = performance.now();
+    await run();
+    return performance.now() - t;
+  };
+  const times = await quietTurns(turns, warm, async (probe) => {
+    const out: number[] = runs.map(() => 0);
+    probe();
+    for (const k of [...runs.keys(), ...[...runs.keys()].reverse()]) {
+      out[k] += (await timed(runs[k])) / 2;
+      probe();
     }
     return out;
   });
   return runs.map((_, k) => times.map((t) => t[k]));
 }
 
-/** Two readings in turns, the first `warm` turns left out; each reads its own figure. */
+/** The times of one run in ms, those of its turns at the machine's best pace: for what is held against a time. */
+export async function atFullPace(turns: number, warm: number, run: (turn: number) => unknown): Promise<number[]> {
+  for (let i = 0; i < warm; i++) await run(-1 - i);
+  const seen: { readonly time: number; readonly slowest: number }[] = [];
+  for (let i = 0; i < turns * 3; i++) {
+    const before = pace();
+    const t = performance.now();
+    await run(i);
+    seen.push({ time: performance.now() - t, slowest: Math.max(before, pace()) });
+  }
+  return seen
+    .sort((a, b) => a.slowest - b.slowest)
+    .slice(0, turns)
+    .map((s) => s.time);
+}
+
+/** Two readings in turns, there and back again, the first `warm` turns left out; each reads its own figure. */
 export async function readInTurns(
   turns: number,
   warm: number,
   ours: () => Promise<number>,
   reference: () => Promise<number>,
 ): Promise<Measured> {
-  const pairs = await quietTurns(turns, warm, async () => [await ours(), await reference()] as const);
+  const pairs = await quietTurns(turns, warm, async () => {
+    const there = [await ours(), await reference()];
+    const back = [await reference(), await ours()];
+    return [(there[0] + back[1]) / 2, (there[1] + back[0]) / 2] as const;
+  });
   return measured(
     pairs.map((p) => p[0]),
     pairs.map((p) => p[1]),

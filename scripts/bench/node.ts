@@ -62,7 +62,7 @@ for (let i = 0; i < W * H; i++) {
 }
 const container = utils.PointContainer.fromUint8Array(Uint8Array.from(pixels), W, H);
 const [lifting, wuquant] = await inTurns(
-  3,
+  2,
   1,
   () => liftPalette(pixels, { count: 8, purpose: 'asSeen' }),
   () => buildPaletteSync([container], { colors: 8, paletteQuantization: 'wuquant', colorDistanceFormula: 'euclidean' }),

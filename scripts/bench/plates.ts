@@ -59,8 +59,8 @@ writeFileSync(
   await writePdf(tiny, tiny.pages, engines.builder, posterPalette, engines.env, { marks: false }, { step: () => {} }),
 );
 const [raster, full, startUp] = await inTurns(
-  9,
-  2,
+  4,
+  1,
   () => rasterPlates(posterScene, posterPalette, region),
   () => gs(`${dir}/poster.pdf`),
   () => gs(`${dir}/tiny.pdf`),

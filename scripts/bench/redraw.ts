@@ -18,6 +18,8 @@ interface Sample {
   frame: number[];
 }
 
+const median = (list: readonly number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
+
 async function frames(rounds: number, paint: () => void): Promise<Sample> {
   const out: Sample = { script: [], frame: [] };
   for (let i = 0; i < rounds + 2; i++) {
@@ -63,7 +65,7 @@ async function recolourBench(design: Design): Promise<Sample> {
 }
 
 /** Ours against bare Canvas2D, in so many turns. */
-async function redrawBench(count: number, turns = 4): Promise<{ bare: Sample; quick: Sample }> {
+async function redrawBench(count: number, turns = 6): Promise<{ bare: Sample; quick: Sample }> {
   const engines = await openEngines(browserEnv);
   const design = crowd(count);
   const palette = await prepare(engines, design);
@@ -91,7 +93,7 @@ async function redrawBench(count: number, turns = 4): Promise<{ bare: Sample; qu
     ctx.fillRect(0, 0, 1280, 800);
   };
   const painter = new QuickPainter({ bitmaps: () => BITMAPS });
-  const rounds = count > 5000 ? 4 : 8;
+  const rounds = count > 5000 ? 3 : 9;
   const drawBare = () => {
     clear();
     ctx.setTransform(scale, 0, 0, scale, 0, 0);
@@ -105,17 +107,17 @@ async function redrawBench(count: number, turns = 4): Promise<{ bare: Sample; qu
     painter.paint(ctx, scene.root.content, palette, { scale, x: 0, y: 0 }, bleedRect(scene));
   };
   drawQuick();
-  // In turns: a machine that is now fast and now slow is so for both.
+  // In turns, there and back again: a machine that is now fast and now slow is so for both.
   const result = { bare: { script: [], frame: [] } as Sample, quick: { script: [], frame: [] } as Sample };
-  for (let turn = 0; turn < turns; turn++)
-    for (const [key, paint] of [
-      ['bare', drawBare],
-      ['quick', drawQuick],
-    ] as const) {
-      const { script, frame } = await frames(rounds, paint);
-      result[key].script.push(...script);
-      result[key].frame.push(...frame);
+  for (let turn = 0; turn < turns; turn++) {
+    const bare = await frames(rounds, drawBare);
+    const quick = [await frames(rounds, drawQuick), await frames(rounds, drawQuick)];
+    const again = await frames(rounds, drawBare);
+    for (const key of ['script', 'frame'] as const) {
+      result.bare[key].push((median(bare[key]) + median(again[key])) / 2);
+      result.quick[key].push((median(quick[0][key]) + median(quick[1][key])) / 2);
     }
+  }
   canvas.remove();
   return result;
 }

@@ -32,6 +32,12 @@ export async function everything(browser: Browser, folder: string, drawer: Opene
   const { page } = o;
   await page.waitForTimeout(6000);
   const [all, nudge, redraw]: number[][] = [[], [], []];
+  const drawn = async () => {
+    await toFront(drawer);
+    const { quick } = (await drawer.page.evaluate('window.redrawBench(20000, 1)')) as { quick: { frame: number[] } };
+    return median(quick.frame);
+  };
+  let before = await drawn();
   for (let turn = 0; turn < 5; turn++) {
     await toFront(o);
     await page.keyboard.press('Escape');
@@ -44,12 +50,10 @@ export async function everything(browser: Browser, folder: string, drawer: Opene
       await page.waitForTimeout(2500);
     }
     nudge.push(median(three));
-    await toFront(drawer);
-    redraw.push(
-      median(
-        ((await drawer.page.evaluate('window.redrawBench(20000, 1)')) as { quick: { frame: number[] } }).quick.frame,
-      ),
-    );
+    // What they are compared with, before and after them.
+    const after = await drawn();
+    redraw.push((before + after) / 2);
+    before = after;
   }
   await page.close();
   return [['choosing all of 20,000 shapes', all] as const, ['nudging 20,000 chosen shapes', nudge] as const].map(
@@ -82,7 +86,7 @@ export async function opening(browser: Browser, folder: string): Promise<Row[]> 
       aim: 12,
       note: '',
       ...(await readInTurns(
-        3,
+        2,
         1,
         () => open('crowd-20000'),
         () => open('crowd-1000'),
@@ -93,7 +97,7 @@ export async function opening(browser: Browser, folder: string): Promise<Row[]> 
       aim: 2,
       note: '',
       ...(await readInTurns(
-        3,
+        2,
         1,
         () => open('pages-200'),
         () => open('pages-20'),

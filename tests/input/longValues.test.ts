@@ -1,3 +1,4 @@
+import { readPathData } from '@/core/input/svg/pathData';
 import { parseXml, type Element } from '@/core/input/svg/xml';
 
 // Long plain values are laid aside before the parser walks through a file. A file that has the mark itself is read without
@@ -66,4 +67,15 @@ test.each(['&#xE0F5;0&#xE0F5;', '&#57589;0&#57589;', '&#x00e0f5;7&#xE0F5;', '&m;
 test('what is laid aside counts towards what entities may come to', () => {
   const entity = `<!DOCTYPE svg [<!ENTITY a 'x="${'m'.repeat(100_000)}"'>]>`;
   expect(() => parseXml(`${entity}<svg>${'<text>&a;</text>'.repeat(60)}</svg>`)).toThrow('million characters');
+});
+
+test('path data is read up to a sign that no path has; in words that look like path data no such sign passes', () => {
+  const { root } = parseXml(`<svg><path d="${LONG}\u0001${LONG}"/><text>say d="${LONG}\u0001"</text></svg>`);
+  const [path, words] = root!.elements;
+  const read = readPathData(path.attributes.get('d')!);
+  expect(read.whole).toBe(false);
+  expect(read.path).toEqual(readPathData(LONG).path);
+  expect(words.children.join('')).toBe(`say d="${LONG}\uFFFD"`);
+  // What is no path's is refused as ever.
+  expect(parseXml(`<svg><path style="${LONG}\u0001"/></svg>`).problem).toMatch(/^line 1/);
 });

@@ -41,7 +41,10 @@ function coordinates<T extends z.ZodMiniType<readonly number[]>>(
 ): z.ZodMiniType<z.infer<T>> {
   const sound = (v: unknown): boolean => {
     if (!Array.isArray(v) || v.length < least || v.length > most) return false;
-    for (let i = 0; i < v.length; i++) if (typeof v[i] !== 'number' || !(v[i] >= -FAR && v[i] <= FAR)) return false;
+    for (let i = 0; i < v.length; i++) {
+      const n: unknown = v[i];
+      if (typeof n !== 'number' || !(n >= -FAR && n <= FAR)) return false;
+    }
     return true;
   };
   const quick = z.unknown().check(

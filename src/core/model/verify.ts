@@ -272,7 +272,7 @@ function sameShape(known: Design, d: Design, changed: readonly string[]): boolea
         old.transform === node.transform &&
         !(node.kind === 'repeat' && (old.kind !== 'repeat' || old.arrangement !== node.arrangement))
       );
-    return !isHolder(old) && node.transform.every((v) => Math.abs(v) <= FAR);
+    return !isHolder(old) && isWithin(node.transform, FAR);
   });
   if (!hangs) return false;
   sameTree(d.nodes, known);
@@ -284,8 +284,16 @@ function withinScale(d: Design, id: string): boolean {
   // On the page itself nothing enlarges it further.
   if (holderOf(d, id) === null) return true;
   const page = pageOf(d, id);
-  return page !== undefined && pageMatrix(d, page, id).every((v) => Math.abs(v) <= MOST_SCALE);
+  return page !== undefined && isWithin(pageMatrix(d, page, id), MOST_SCALE);
 }
+/** Written out: asked of each object of a design. */
+const isWithin = ([a, b, c, d, e, f]: Matrix, most: number): boolean =>
+  Math.abs(a) <= most &&
+  Math.abs(b) <= most &&
+  Math.abs(c) <= most &&
+  Math.abs(d) <= most &&
+  Math.abs(e) <= most &&
+  Math.abs(f) <= most;
 
 /** Whether what paints name is there. */
 function paintAsker(d: Design) {
@@ -351,7 +359,7 @@ function treeFaults(
       }
       seen.add(id);
       const m = multiply(matrix, node.transform);
-      if (!m.every((v) => Math.abs(v) <= MOST_SCALE)) {
+      if (!isWithin(m, MOST_SCALE)) {
         fault(['nodes', id, 'transform'], 'it is larger than anything that can be drawn');
         continue;
       }

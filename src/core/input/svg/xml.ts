@@ -156,13 +156,15 @@ export function parseXml(text: string): Parsed {
 }
 
 /** What is no plain letter or sign of one line: what may need more than to be read as it stands. */
-const NOT_PLAIN = /[^ !#-%'-;?-~]/g;
+const NOT_PLAIN = /[^ !#-%'-;?-~]/;
 /** Shorter values are left to the parser. */
 const LONG = 64;
 /** Marks of what is laid aside; a file that has the character itself, or names it by its number, is read as it is. */
 const MARK = '\uE0F5';
 const MARK_BY_NUMBER = /#(?:x0*e0f5|0*57589)\b/i;
 const MARKED = new RegExp(`${MARK}(\\d+)${MARK}`, 'g');
+const CONTROLS = /[\0-\x1F\x7F]/g;
+const MARKED_ALONE = new RegExp(`^${MARK}(\\d+)${MARK}$`);
 
 /**
  * Long plain values, path data above all, laid aside: the parser looks at each character of a file, and nine in ten of a
@@ -173,13 +175,17 @@ function laidAside(text: string): { readonly text: string; readonly back: (short
   const values: string[] = [];
   const parts: string[] = [];
   let kept = 0;
+  const free = ['=', '<', '&', '\n', '\r', '>'].map((sign) => freeOf(text, sign));
   for (let at = text.indexOf('="'); at >= 0; at = text.indexOf('="', at)) {
-    NOT_PLAIN.lastIndex = at += 2;
-    const end = NOT_PLAIN.test(text) ? NOT_PLAIN.lastIndex - 1 : text.length;
-    // No equals sign is plain: between two quotes of well-formed text there is a value, not the space between two.
+    const end = text.indexOf('"', (at += 2));
+    if (end < 0) break;
+    if (end - at < LONG || !free.every((f) => f(at, end))) continue;
+    // Path data is read up to the first sign that is none, whatever that is: of others each sign is looked at.
     // The name of a namespace is compared with others by the parser.
-    if (end - at >= LONG && text[end] === '"' && !/xmlns[\w:.-]*$/.test(text.slice(Math.max(0, at - 100), at - 2))) {
-      parts.push(text.slice(kept, at), `${MARK}${values.push(text.slice(at, end)) - 1}${MARK}`);
+    const before = text.slice(Math.max(0, at - 100), at - 2);
+    const value = text.slice(at, end);
+    if (/\sd$/.test(before) || !(NOT_PLAIN.test(value) || /xmlns[\w:.-]*$/.test(before))) {
+      parts.push(text.slice(kept, at), `${MARK}${values.push(value) - 1}${MARK}`);
       kept = end;
     }
     at = end;
@@ -188,7 +194,21 @@ function laidAside(text: string): { readonly text: string; readonly back: (short
   parts.push(text.slice(kept));
   return {
     text: parts.join(''),
-    back: (t) => (t.includes(MARK) ? t.replace(MARKED, (_, n: string) => values[+n]) : t),
+    back(t) {
+      const alone = t.startsWith(MARK) && MARKED_ALONE.exec(t);
+      if (alone) return values[+alone[1]];
+      // Within other words a value was no path: no sign may pass that the parser would have refused.
+      return t.includes(MARK) ? t.replace(MARKED, (_, n: string) => values[+n].replace(CONTROLS, '\uFFFD')) : t;
+    },
+  };
+}
+
+/** Asks whether a stretch of a text has none of a sign; stretches come in their order, and the text is gone through once. */
+function freeOf(text: string, sign: string): (from: number, to: number) => boolean {
+  let next = text.indexOf(sign);
+  return (from, to) => {
+    if (next >= 0 && next < from) next = text.indexOf(sign, from);
+    return next < 0 || next >= to;
   };
 }
 
