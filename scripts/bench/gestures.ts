@@ -4,7 +4,8 @@ import path from 'node:path';
 import { measured, median, quietTurns, readInTurns, type Row } from './measure';
 import { BASE, counted, frames, opened, scriptOf, toFront, type Opened } from './places';
 
-const TURNS = 6;
+/** Each there and back again. */
+const TURNS = 4;
 /** Moves in one reading, at a pointer's own rate: panels follow at theirs, and their share is counted in. */
 const MOVES = 40;
 

@@ -43,11 +43,11 @@ export async function everything(browser: Browser, folder: string, drawer: Opene
     await page.keyboard.press('Escape');
     await page.waitForTimeout(1500);
     all.push(await page.evaluate(untilCalm, JSON.stringify({ key: 'a', code: 'KeyA', ctrlKey: true })));
-    await page.waitForTimeout(2500);
+    await page.waitForTimeout(1800);
     const three = [];
     for (let j = 0; j < 3; j++) {
       three.push(await page.evaluate(untilCalm, JSON.stringify({ key: 'ArrowRight', code: 'ArrowRight' })));
-      await page.waitForTimeout(2500);
+      await page.waitForTimeout(1800);
     }
     nudge.push(median(three));
     // What they are compared with, before and after them.
