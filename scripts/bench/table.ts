@@ -7,7 +7,8 @@ const KEPT = 'tmp/bench-runs.json';
 
 export const HEAD = `# Speed
 
-Ratios against a reference measured in the same run and in turns by \`npm run bench\`: headless Chromium without a GPU, two cores.
+Ratios against a reference measured in the same run by \`npm run bench\`, in turns, there and back again: headless Chromium without a GPU,
+two cores that others share. Turns in which the machine was not there, or changed its pace, are left out as far as may be.
 Script time is the browser's own count of script; frame gaps are between animation frames (60 Hz). The ratio is the middle one (of two,
 the larger) of the last whole runs, at most five, which stand beside it; figures and turns are of that run.`;
 

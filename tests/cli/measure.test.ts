@@ -1,0 +1,64 @@
+// The bench's own measuring, on a machine whose pace is known: it is fast and slow by turns, as one that shares its cores is.
+import { atFullPace, inTurns, machine, measured, quietTurns } from '../../scripts/bench/measure';
+import { random } from '../support/random';
+
+/** Work done at a pace that changes every so often between one and nearly two ms a unit. */
+function uneven(seed: number, every: number) {
+  const next = random(seed);
+  let [now, slow, until] = [0, false, 0];
+  return {
+    now: () => now,
+    pace: () => (slow ? 1.9 : 1) * (1 + 0.02 * next()),
+    takenShare: () => () => 0,
+    work(units: number) {
+      for (let left = units; left > 0; left--) {
+        if (now >= until) [slow, until] = [next() < 0.5, now + every * (0.3 + 1.4 * next())];
+        now += slow ? 1.9 : 1;
+      }
+    },
+  };
+}
+
+const real = { ...machine };
+afterEach(() => void Object.assign(machine, real));
+
+// Paces that change within a run, from run to run, and hardly ever.
+test.each([40, 300, 1500, 6000])(
+  'a ratio measured three times is the same within 10 %%, at a pace that lasts %i ms',
+  async (every) => {
+    for (let run = 1; run <= 3; run++) {
+      const m = uneven(run * 97 + every, every);
+      Object.assign(machine, m);
+      const [ours, reference] = await inTurns(
+        15,
+        2,
+        () => m.work(500),
+        () => m.work(150),
+      );
+      expect(ours).toHaveLength(15);
+      const { ratio, low, high } = measured(ours, reference);
+      expect(Math.abs(ratio / (500 / 150) - 1)).toBeLessThan(0.1);
+      expect(low).toBeLessThanOrEqual(ratio);
+      expect(high).toBeGreaterThanOrEqual(ratio);
+    }
+  },
+);
+
+test('a time is that of the machine at its best pace', async () => {
+  const m = uneven(5, 400);
+  Object.assign(machine, m);
+  const times = await atFullPace(20, 3, () => m.work(20));
+  expect(times).toHaveLength(20);
+  expect(Math.max(...times)).toBeLessThan(24);
+});
+
+test('turns in which others had the machine are left out, and no more than half as many again are made', async () => {
+  let turn = 0;
+  Object.assign(machine, { takenShare: () => () => (turn % 3 === 0 ? 0.3 : 0) });
+  expect(await quietTurns(6, 0, async () => ++turn)).toEqual([1, 2, 4, 5, 7, 8]);
+  turn = 0;
+  Object.assign(machine, { takenShare: () => () => 0.3 - turn / 100 });
+  // Never quiet: the quietest of nine.
+  expect((await quietTurns(6, 0, async () => ++turn)).sort()).toEqual([4, 5, 6, 7, 8, 9]);
+  expect(turn).toBe(9);
+});
