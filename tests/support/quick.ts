@@ -3,7 +3,8 @@ import type { Palette } from '@/core/colour/palette';
 import type { Bitmap } from '@/core/render/bitmap';
 import { BITMAPS } from '@/core/render/bitmaps';
 import { pictureBitmap } from '@/core/render/pictureBitmap';
-import { QuickPainter, type Canvas2D } from '@/core/render/quick';
+import { QuickPainter } from '@/core/render/quick';
+import type { Canvas2D } from '@/core/render/quickTools';
 import { trimRect, type Scene } from '@/core/scene/scene';
 
 const newImage = ({ width, height, data }: Bitmap) => {

@@ -1,7 +1,7 @@
 import type { Palette } from '@/core/colour/palette';
 import type { Design, PicturePaint } from '@/core/model/schema';
 import type { Bitmap } from '@/core/render/bitmap';
-import type { QuickPicture } from '@/core/render/quick';
+import type { QuickPicture } from '@/core/render/quickTools';
 import type { LookRequest } from '@/workers/pictureApi';
 
 /** Pixels that a picture is shown with while something moves; the plates show all it has. */

@@ -1,5 +1,5 @@
 import type { Env } from '@/core/env';
-import type { QuickPicture } from '@/core/render/quick';
+import type { QuickPicture } from '@/core/render/quickTools';
 
 /** The most pixels that a picture may have for it. */
 const MOST = 40_000_000;

@@ -10,31 +10,13 @@ import { PlacedPath } from '../scene/placedPath';
 import { asLight } from './asLight';
 import type { Bitmap } from './bitmap';
 import type { Bitmaps } from './bitmaps';
+import { coloursKey, flatLook, lightToCover } from './quickLooks';
+import { IN_BROWSER, type Canvas2D, type QuickPicture, type QuickTools } from './quickTools';
 import { rampSteps } from './rampSteps';
 import { regionWith } from './region';
 import { effectRow } from '../scene/effects/table';
 import { overprints } from '../scene/overprints';
 import { bodyOf, isOwn, isPlain, type Group, type Leaf, type Part } from '../scene/scene';
-
-/** What a 2D canvas must be able to do; the page, its workers and the test canvas all can. */
-export type Canvas2D = Pick<
-  CanvasRenderingContext2D,
-  | keyof CanvasDrawPath
-  | keyof CanvasPath
-  | keyof CanvasImageData
-  | keyof CanvasPathDrawingStyles
-  | keyof CanvasCompositing
-  | keyof CanvasShadowStyles
-  | keyof CanvasFillStrokeStyles
-  | 'save'
-  | 'restore'
-  | 'setTransform'
-  | 'transform'
-  | 'fillRect'
-  | 'clearRect'
-  | 'drawImage'
-  | 'imageSmoothingEnabled'
->;
 
 /** Maps page points to device pixels: px = pt·scale + offset. */
 export interface View {
@@ -49,70 +31,6 @@ const QUICK_PIXELS = 60_000;
 const THROWER_PIXELS = 8_000_000;
 /** Pools are smooth: fewer will do. */
 const POOL_PIXELS = 10_000;
-
-/** What the colours of a paint come to: while that stays, its picture does. */
-function coloursKey(paint: Leaf['paint'], palette: Palette): string {
-  const mixes =
-    paint.kind === 'pools'
-      ? paint.pools.map((p) => palette.mix(p.colour))
-      : paint.kind === 'gradient'
-        ? palette.rampOf(paint).stops.map((s) => [s.offset, s.opacity, ...s.mix])
-        : [];
-  return `${palette.id} ${mixes.join(';')}`;
-}
-
-/** One colour for a paint of many: the middle one of those it is made of. */
-function flatLook(paint: Leaf['paint'], palette: Palette): string {
-  const mixes =
-    paint.kind === 'pools'
-      ? paint.pools.map((p) => palette.mix(p.colour))
-      : paint.kind === 'gradient'
-        ? palette.rampOf(paint).stops.map((s) => s.mix)
-        : [];
-  const look = mixes.length ? palette.lookOfMix(mixes[mixes.length >> 1]) : [0.5, 0.5, 0.5];
-  return `rgb(${look.map((v) => Math.round(v * 255)).join()})`;
-}
-
-/** What a painter makes its parts with; a page, a worker and a test have each their own. */
-export interface QuickTools {
-  newPath(): Path2D;
-  newImage(b: Bitmap): CanvasImageSource;
-  newCanvas(width: number, height: number): { readonly ctx: Canvas2D; readonly image: CanvasImageSource };
-  /** A picture with its tone as it looks; null while it is not at hand. */
-  picture(paint: PicturePaint, palette: Palette): QuickPicture | null;
-  /** What makes pictures of paints that a canvas does not know; null while it is not at hand: then they are flat. */
-  bitmaps(): Bitmaps | null;
-}
-export interface QuickPicture {
-  readonly image: CanvasImageSource;
-  readonly width: number;
-  readonly height: number;
-}
-
-const canvasOf = ({ width, height, data }: Bitmap): CanvasImageSource => {
-  const canvas = new OffscreenCanvas(width, height);
-  canvas.getContext('2d')!.putImageData(new ImageData(data, width, height), 0, 0);
-  return canvas;
-};
-
-/** Light becomes cover: a mask's greys say by how light they are how much is left. */
-function lightToCover(ctx: Canvas2D, width: number, height: number): void {
-  const image = ctx.getImageData(0, 0, width, height);
-  const { data } = image;
-  for (let i = 0; i < data.length; i += 4) data[i + 3] = (data[i + 3] * data[i + 1]) / 255 + 0.5;
-  ctx.putImageData(image, 0, 0);
-}
-
-const IN_BROWSER: QuickTools = {
-  newPath: () => new Path2D(),
-  newImage: canvasOf,
-  newCanvas(width, height) {
-    const image = new OffscreenCanvas(width, height);
-    return { ctx: image.getContext('2d')!, image };
-  },
-  picture: () => null,
-  bitmaps: () => null,
-};
 
 /** A flat area that covers what is below. */
 interface Plain {
@@ -156,12 +74,19 @@ export class QuickPainter {
     }
     ctx.setTransform(view.scale, 0, 0, view.scale, view.x, view.y);
     this.plain.length = this.plainParts.length = Math.min(this.plain.length, content.length);
+    // What the canvas fills with just now; empty where it is not known.
+    let filling = '';
     for (let i = 0; i < content.length; i++) {
       const part = content[i];
       if (!overlaps(part.paintBounds, dirty)) continue;
       const known = this.plainAt(i, part, palette);
-      if (known !== NOT_PLAIN) this.fillPlain(ctx, known);
-      else if (part.type === 'group') this.composite(ctx, part, palette, view, dirty);
+      if (known !== NOT_PLAIN) {
+        if (known.style !== filling) ctx.fillStyle = filling = known.style;
+        this.fillPlain(ctx, known);
+        continue;
+      }
+      filling = '';
+      if (part.type === 'group') this.composite(ctx, part, palette, view, dirty);
       else this.drawLeaf(ctx, part, palette, view);
     }
     this.mode(ctx, 'source-over');
@@ -191,11 +116,13 @@ export class QuickPainter {
   /** Paths are made for what is drawn again: what moves is drawn once and gone, and thousands of paths are dear. */
   private fillPlain(ctx: Canvas2D, plain: Plain): void {
     this.mode(ctx, 'source-over');
-    ctx.fillStyle = plain.style;
     if (plain.drawn) plain.path ??= this.path(plain.placed);
     plain.drawn = true;
-    if (plain.path) ctx.fill(plain.path, plain.rule);
-    else {
+    // A rule that is told is read anew each time: the usual one is not told.
+    if (plain.path) {
+      if (plain.rule === 'nonzero') ctx.fill(plain.path);
+      else ctx.fill(plain.path, plain.rule);
+    } else {
       ctx.beginPath();
       drawPlaced(ctx, plain.placed);
       ctx.fill(plain.rule);
