@@ -1,6 +1,6 @@
 import { IDENTITY } from '../geometry/matrix';
 import type { Design, NodeOf, Page } from '../model/schema';
-import { parentOf, type NodeId } from '../model/tree';
+import { parentOf, topHoldersOf, type NodeId } from '../model/tree';
 import { copyNodes, pasteClip } from './clip';
 import { before, type DesignDraft } from './history';
 import { groupNodes, orderNodes, reparentNode } from './pile';
@@ -10,7 +10,7 @@ const DIMMED = 0.4;
 
 /** The references of a page: layers that are shown and never printed, those that are put away among them; the front one last. */
 export const referencesOn = (d: Design, page: Page): readonly NodeOf<'group'>[] =>
-  page.children.flatMap((id) => {
+  topHoldersOf(d, page).flatMap((id) => {
     const node = d.nodes[id];
     return node?.kind === 'group' && node.proof ? [node] : [];
   });

@@ -109,6 +109,8 @@ interface TreeIndex {
   readonly page: ReadonlyMap<NodeId, string>;
   /** All that hold something. */
   readonly holders: ReadonlySet<NodeId>;
+  /** By page: what can hold something and lies on the page itself, from back to front. */
+  readonly topHolders: ReadonlyMap<string, readonly NodeId[]>;
 }
 const indices = new WeakMap<Design['nodes'], TreeIndex>();
 
@@ -126,8 +128,13 @@ function indexOf(d: Design): TreeIndex {
       open.push(id);
     }
   };
+  const topHolders = new Map<string, readonly NodeId[]>();
   for (const p of sheetsOf(d)) {
     for (const id of p.children) page.set(id, p.id);
+    topHolders.set(
+      p.id,
+      p.children.filter((id) => d.nodes[id] && isHolder(d.nodes[id])),
+    );
     take(p.children, null);
   }
   const holders = new Set<NodeId>();
@@ -136,7 +143,7 @@ function indexOf(d: Design): TreeIndex {
     if (held.length) holders.add(id);
     take(held, id);
   }
-  const index = { pages: d.pages, masters: d.masters, holder, page, holders };
+  const index = { pages: d.pages, masters: d.masters, holder, page, holders, topHolders };
   if (!drafted) indices.set(d.nodes, index);
   return index;
 }
@@ -164,6 +171,9 @@ export const holderOf = (d: Design, id: NodeId): NodeId | null | undefined => in
 
 /** The ids of all groups, combinations and repeats that hold something. */
 export const holdersOf = (d: Design): ReadonlySet<NodeId> => indexOf(d).holders;
+
+/** The groups, layers, combinations and repeats of a page that lie on it by themselves, empty ones too; from back to front. */
+export const topHoldersOf = (d: Design, page: Page): readonly NodeId[] => indexOf(d).topHolders.get(page.id) ?? [];
 
 /** Whether a node lies on a page itself; many are answered by the index. */
 const liesOnTop = (d: Design, page: Page, id: NodeId): boolean =>
