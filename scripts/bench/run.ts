@@ -8,7 +8,7 @@ import path from 'node:path';
 import { beads, drawerPage, gestures, nodeDrags, sliders } from './gestures';
 import { measured, type Row } from './measure';
 import { launch, serve } from './places';
-import { HEAD, keepRuns, keptRuns, RUNS, tableOf } from './table';
+import { HEAD, keepRuns, keptRuns, RUNS, steadinessOf, tableOf } from './table';
 import { answers, everything, memory, opening } from './whole';
 
 /** `npm run bench -- crowd gestures` measures those parts alone, and writes no table. */
@@ -112,6 +112,6 @@ console.log(tableOf([rows]));
 if (!asked.length) {
   const runs = [...keptRuns(), rows].slice(-RUNS);
   keepRuns(runs);
-  writeFileSync('docs/bench.md', `${HEAD}\n\n${tableOf(runs)}\n`);
+  writeFileSync('docs/bench.md', `${HEAD}\n\n${tableOf(runs)}\n\n${steadinessOf(runs)}\n`);
 }
 process.exit(0);

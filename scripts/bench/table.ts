@@ -44,3 +44,21 @@ export function tableOf(runs: readonly (readonly Row[])[]): string {
     }),
   ].join('\n');
 }
+
+/** How far three runs may lie from their middle one. */
+const STEADY = 0.1;
+/** How many rows came to the same in the last three runs, in words: of those that are held against other work, and against a time. */
+export function steadinessOf(runs: readonly (readonly Row[])[]): string {
+  const three = runs.slice(-3);
+  if (three.length < 3) return '';
+  const tell = (rows: readonly Row[]) => {
+    const apart = rows.map((r) => {
+      const ratios = three.flatMap((run) => run.filter((x) => x.what === r.what)).map((x) => x.ratio);
+      return Math.max(...ratios.map((v) => Math.abs(v / median(ratios) - 1)));
+    });
+    return `${apart.filter((d) => d <= STEADY).length} of ${rows.length}`;
+  };
+  const last = three[2];
+  const timed = (r: Row) => r.turns === 1 || r.what.endsWith('/ the bar');
+  return `In the last three runs ${tell(last.filter((r) => !timed(r)))} rows that are held against other work lie within ${STEADY * 100} % of their middle, and ${tell(last.filter(timed))} that are held against a bar.`;
+}

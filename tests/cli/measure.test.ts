@@ -1,5 +1,6 @@
 // The bench's own measuring, on a machine whose pace is known: it is fast and slow by turns, as one that shares its cores is.
-import { atFullPace, inTurns, machine, measured, quietTurns } from '../../scripts/bench/measure';
+import { atFullPace, inTurns, machine, measured, quietTurns, type Row } from '../../scripts/bench/measure';
+import { steadinessOf, tableOf } from '../../scripts/bench/table';
 import { random } from '../support/random';
 
 /** Work done at a pace that changes every so often between one and nearly two ms a unit. */
@@ -61,4 +62,31 @@ test('turns in which others had the machine are left out, and no more than half 
   // Never quiet: the quietest of nine.
   expect((await quietTurns(6, 0, async () => ++turn)).sort()).toEqual([4, 5, 6, 7, 8, 9]);
   expect(turn).toBe(9);
+});
+
+test('the table tells the middle run and how many rows came to the same three times', () => {
+  const row = (what: string, ratio: number, turns = 9): Row => ({
+    what,
+    aim: 1,
+    note: '',
+    ours: ratio * 10,
+    reference: 10,
+    ratio,
+    low: ratio,
+    high: ratio,
+    turns,
+  });
+  const runs = [
+    [row('a / b', 9), row('c / d', 0.5), row('e / the bar', 0.5, 1)],
+    [row('a / b', 0.9), row('c / d', 0.5), row('e / the bar', 0.5, 1)],
+    [row('a / b', 1), row('c / d', 0.7), row('e / the bar', 0.52, 1)],
+    [row('a / b', 1.05), row('c / d', 0.5), row('e / the bar', 0.49, 1)],
+  ];
+  expect(steadinessOf(runs)).toBe(
+    'In the last three runs 1 of 2 rows that are held against other work lie within 10 % of their middle, and 1 of 1 that are held against a bar.',
+  );
+  expect(steadinessOf(runs.slice(2))).toBe('');
+  const table = tableOf(runs.slice(1));
+  expect(table).toContain('| a / b | 10 ms | 10 ms | 1.00 | 0.90 · 1.00 · 1.05 | 1.00–1.00, 9 turns | ≤ 1 met |');
+  expect(tableOf([[row('a / b', 1.05)]])).toContain('**missed**');
 });
