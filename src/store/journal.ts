@@ -1,7 +1,8 @@
 import type { HistoryEntry } from '@/core/edit/history';
 import type { Design } from '@/core/model/schema';
 import type { AsideRow } from './database';
-import { GapError, type DesignStore, type WholeDesign } from './designs';
+import { GapError, type DesignStore } from './designs';
+import type { WholeDesign } from './replay';
 
 /** Whether all that was done is kept; if not, why, since when, and how many steps wait. */
 export type Keeping =
