@@ -1,6 +1,5 @@
 import { runsIn } from '@/core/model/textLooks';
 import { AIM_WORDS } from '../session/naming';
-import { addPage, deletePage, duplicatePage } from '@/core/edit/pages';
 import { aimedNodes, isLineAim, lineAt, type Aim } from '@/core/edit/aims';
 import { setOverprint, setPaint } from '@/core/edit/paint';
 import { turnNodes } from '@/core/edit/place';
@@ -8,23 +7,22 @@ import { deleteNodes } from '@/core/edit/remove';
 import { groupNodes, orderNodes, setNodeFlags, ungroupNodes, type OrderMove } from '@/core/edit/pile';
 import { regionsToShapes } from '@/core/edit/regions';
 import { setWhole } from '@/core/edit/whole';
-import { VISIONS } from '@/core/colour/vision';
 import { isText } from '@/core/derive/layout';
-import { rotation, translation } from '@/core/geometry/matrix';
+import { rotation } from '@/core/geometry/matrix';
 import { centre, isEmpty } from '@/core/geometry/rect';
-import { isHolder, isMaster } from '@/core/model/tree';
-import { usedChannels } from '@/core/scene/used';
-import { mm } from '@/core/units/length';
+import { isHolder } from '@/core/model/tree';
 import { chosen, chosenLetters, count, free, freeSelection, type CommandDef } from '../session/commandDef';
 import { ARRANGE_COMMANDS } from './arranging';
 import { SELECT_COMMANDS } from './selecting';
 import { COMBINE_COMMANDS } from './combining';
 import { COPY_COMMANDS } from './copying';
 import { copySelection, duplicate, pasteFrom, readClip } from './copyPaste';
-import { allNodes, deleteChosenNodes, NODE_COMMANDS, nudgeNodes, onNodes } from './nodes';
-import { panPicture } from '../tools/crop';
+import { allNodes, deleteChosenNodes, NODE_COMMANDS, onNodes } from './nodes';
 import { choose } from '../tools/pick';
-import { SORTS, mergeTray, sortTray, sweepTray } from './tidy';
+import { SWATCH_COMMANDS } from './tidy';
+import { NUDGE_COMMANDS } from './nudging';
+import { PAGE_COMMANDS } from './pages';
+import { PLACE_COMMANDS } from './places';
 import { DEPTH_COMMANDS } from './depth';
 import { HANDING_COMMANDS } from './handingOver';
 import { REGION_COMMANDS } from './regions';
@@ -32,14 +30,13 @@ import { KNOB_COMMANDS } from './knobs';
 import { TRACE_COMMANDS } from './trace';
 import { addFurtherOutline, canAddOutline, OUTLINE_COMMANDS } from './outlines';
 import { FIELD_COMMANDS } from './fields';
-import { LOOKING_COMMANDS, stepPage } from './looking';
+import { LOOKING_COMMANDS } from './looking';
 import { LOOK_COMMANDS } from './looks';
 import { READY_COMMANDS } from './ready';
 import { MASTER_COMMANDS } from './masters';
 import { giveShadow } from './shadows';
 import { WORD_COMMANDS } from './words';
 import type { Session } from '../session/session';
-import type { ToolId, ViewId } from '../session/state';
 
 const order = (label: string, move: OrderMove, keys: string[], keywords: string[]): CommandDef => ({
   label,
@@ -50,41 +47,6 @@ const order = (label: string, move: OrderMove, keys: string[], keywords: string[
     const ids = freeSelection(s);
     if (s.commit(label, (d) => orderNodes(d, s.page, ids, move))) s.say(`${label}: ${count(ids.length, 'object')}.`);
   },
-});
-
-const nudge = (label: string, key: string, dx: number, dy: number): CommandDef => ({
-  label,
-  keywords: ['move', 'arrow'],
-  keys: [key],
-  applies: free,
-  run: (s) => {
-    if (s.state.crop) {
-      panPicture(s, dx, dy);
-      return;
-    }
-    if (onNodes(s)) {
-      nudgeNodes(s, label, dx, dy);
-      return;
-    }
-    const ids = freeSelection(s);
-    if (s.commitMoved(label, ids, translation(dx, dy)))
-      s.noteAgain({ kind: 'keep', map: translation(dx, dy), copy: false });
-  },
-});
-
-const view = (label: string, id: ViewId, keys: string[], keywords: string[]): CommandDef => ({
-  label,
-  keywords,
-  keys,
-  harmless: true,
-  run: (s) => s.set({ view: id, editing: null }),
-});
-const tool = (label: string, id: ToolId, key: string, keywords: string[]): CommandDef => ({
-  label,
-  keywords,
-  keys: [key],
-  harmless: true,
-  run: (s) => s.set({ tool: id, editing: null }),
 });
 
 export const COMMANDS = {
@@ -320,152 +282,10 @@ export const COMMANDS = {
         setPaint(d, freeSelection(s), s.state.aim, () => ({ kind: 'none' }), chosenLetters(s)),
       ),
   },
-  'swatches.sortName': {
-    label: 'Sort swatches by name',
-    keywords: ['colours', 'order', 'alphabet'],
-    keys: [],
-    run: (s) => sortTray(s, SORTS.name),
-  },
-  'swatches.sortHue': {
-    label: 'Sort swatches by hue',
-    keywords: ['colours', 'order', 'rainbow'],
-    keys: [],
-    run: (s) => sortTray(s, SORTS.hue),
-  },
-  'swatches.sortLight': {
-    label: 'Sort swatches by lightness',
-    keywords: ['colours', 'order', 'dark'],
-    keys: [],
-    run: (s) => sortTray(s, SORTS.lightness),
-  },
-  'swatches.merge': {
-    label: 'Merge duplicate swatches',
-    keywords: ['colours', 'equal', 'twice', 'clean up'],
-    keys: [],
-    run: mergeTray,
-  },
-  'swatches.sweep': {
-    label: 'Remove unused swatches',
-    keywords: ['colours', 'clean up', 'delete', 'sweep'],
-    keys: [],
-    run: sweepTray,
-  },
-  'nudge.left': nudge('Nudge left', 'ArrowLeft', -mm(1), 0),
-  'nudge.right': nudge('Nudge right', 'ArrowRight', mm(1), 0),
-  'nudge.up': nudge('Nudge up', 'ArrowUp', 0, -mm(1)),
-  'nudge.down': nudge('Nudge down', 'ArrowDown', 0, mm(1)),
-  'nudge.leftFar': nudge('Nudge left by 10 mm', 'Shift+ArrowLeft', -mm(10), 0),
-  'nudge.rightFar': nudge('Nudge right by 10 mm', 'Shift+ArrowRight', mm(10), 0),
-  'nudge.upFar': nudge('Nudge up by 10 mm', 'Shift+ArrowUp', 0, -mm(10)),
-  'nudge.downFar': nudge('Nudge down by 10 mm', 'Shift+ArrowDown', 0, mm(10)),
-  'nudge.leftFine': nudge('Nudge left by 0.1 mm', 'Alt+ArrowLeft', -mm(0.1), 0),
-  'nudge.rightFine': nudge('Nudge right by 0.1 mm', 'Alt+ArrowRight', mm(0.1), 0),
-  'nudge.upFine': nudge('Nudge up by 0.1 mm', 'Alt+ArrowUp', 0, -mm(0.1)),
-  'nudge.downFine': nudge('Nudge down by 0.1 mm', 'Alt+ArrowDown', 0, mm(0.1)),
-  'page.add': {
-    label: 'Add a page',
-    keywords: ['new page', 'sheet', 'back side', 'reverse side', 'second page'],
-    keys: ['Mod+Enter'],
-    run: (s) => {
-      let id = '';
-      s.commit('Add a page', (d) => {
-        id = addPage(d, s.page.id, s.newId);
-      });
-      if (id) s.goToPage(id);
-    },
-  },
-  'page.duplicate': {
-    label: 'Duplicate this page',
-    keywords: ['copy page'],
-    keys: [],
-    applies: (s) => !isMaster(s.design, s.page.id),
-    run: (s) => {
-      let id = '';
-      s.commit('Duplicate page', (d) => {
-        id = duplicatePage(d, s.page.id, s.newId);
-      });
-      if (id) s.goToPage(id);
-    },
-  },
-  'page.delete': {
-    label: 'Delete this page',
-    keywords: ['remove page'],
-    keys: [],
-    applies: (s) => s.design.pages.length > 1 && !isMaster(s.design, s.page.id),
-    run: (s) => {
-      let next = '';
-      s.commit('Delete page', (d) => {
-        next = deletePage(d, s.page.id);
-      });
-      if (next) s.goToPage(next);
-    },
-  },
-  'page.next': {
-    label: 'Next page',
-    keywords: ['go to'],
-    keys: ['PageDown'],
-    harmless: true,
-    run: (s) => stepPage(s, 1),
-  },
-  'page.previous': {
-    label: 'Page before',
-    keywords: ['go to', 'previous'],
-    keys: ['PageUp'],
-    harmless: true,
-    run: (s) => stepPage(s, -1),
-  },
-  'tool.select': tool('Select', 'select', 'S', ['arrow', 'move', 'pick']),
-  'tool.nodes': tool('Nodes', 'nodes', 'N', ['points', 'edit path', 'anchor']),
-  'tool.pen': tool('Pen', 'pen', 'P', ['draw', 'path', 'curve', 'line', 'straight line', 'polygon']),
-  'tool.freehand': tool('Freehand', 'freehand', 'F', ['pencil', 'draw', 'sign', 'signature', 'brush', 'smooth']),
-  'tool.shape': tool('Shape', 'shape', 'H', ['rectangle', 'circle', 'star', 'draw']),
-  'tool.text': tool('Text', 'text', 'T', ['type', 'words', 'letters']),
-  'tool.picture': {
-    label: 'Picture',
-    keywords: ['image', 'photo', 'place', 'insert', 'import', 'open file', 'drawer', 'svg'],
-    keys: ['U'],
-    run: (s) => s.set({ pictureChooser: true, editing: null }),
-  },
-  'tool.gradient': tool('Gradient', 'gradient', 'G', ['blend', 'fade', 'ramp']),
-  'tool.sample': tool('Sample', 'sample', 'M', ['pick a colour', 'eyedropper', 'pipette', 'take colour']),
-  'tool.regions': tool('Regions', 'regions', 'R', ['colour in', 'fill areas', 'colouring', 'enclosed', 'bucket']),
-  'tool.hand': tool('Hand', 'hand', 'D', ['pan', 'scroll', 'move the page']),
-  'view.seenBy': {
-    label: 'Seen by: next eyes',
-    keywords: ['colour blind', 'colour vision', 'grey', 'photocopy', 'accessibility'],
-    keys: [],
-    harmless: true,
-    run: (s) => {
-      const next = VISIONS[(VISIONS.findIndex((v) => v.id === s.state.vision) + 1) % VISIONS.length];
-      s.set({ vision: next.id });
-      s.say(`Seen by ${next.name.toLowerCase()}: ${next.says}.`);
-    },
-  },
-  'view.work': view('Work view', 'work', ['1'], ['edit', 'guides']),
-  'view.clean': view('Clean view', 'clean', ['2'], ['preview', 'no guides', 'cut at the trim']),
-  'view.plates': {
-    label: 'Plates view',
-    keywords: ['separations', 'inks', 'single inks'],
-    keys: ['3'],
-    harmless: true,
-    // It opens on a plate: the ink that this page has most of.
-    run: (s) =>
-      s.set({ view: 'plates', editing: null, ...(s.state.view !== 'plates' && { shownInks: firstPlate(s) }) }),
-  },
-  'go.details': {
-    label: 'Go to Details',
-    keywords: ['fields', 'properties', 'panel', 'inspector'],
-    keys: ['E'],
-    harmless: true,
-    run: () => goTo('[data-region=details]'),
-  },
-  'go.tray': {
-    label: 'Go to the ink tray',
-    keywords: ['swatches', 'colours', 'palette'],
-    keys: ['C'],
-    harmless: true,
-    run: () => goTo('[data-region=tray]'),
-  },
+  ...SWATCH_COMMANDS,
+  ...NUDGE_COMMANDS,
+  ...PAGE_COMMANDS,
+  ...PLACE_COMMANDS,
 } as const satisfies Record<string, CommandDef>;
 
 export type CommandId = keyof typeof COMMANDS;
@@ -479,20 +299,6 @@ function turnSelection(s: Session, degrees: number): void {
   const about = s.state.pivot ?? centre(box);
   if (s.commit(`Turn ${Math.abs(degrees)}°`, (d) => turnNodes(d, s.page, ids, degrees, about)))
     s.noteAgain({ kind: 'keep', map: rotation(degrees, about), copy: false });
-}
-
-/** Gives the keys to the first thing of a place that takes them. */
-function goTo(selector: string): void {
-  const region = globalThis.document?.querySelector?.<HTMLElement>(selector);
-  (region?.querySelector<HTMLElement>('input, select, button:not([disabled])') ?? region)?.focus();
-}
-
-/** The plate to look at first: a process ink that the page uses, the darkest of them. */
-function firstPlate(s: Session): ReadonlySet<string> | null {
-  const { palette } = s;
-  const used = palette.screen ? [] : usedChannels(s.restingScene(s.state.design), palette);
-  const first = [3, 0, 1, 2].find((i) => used.includes(i)) ?? used[0];
-  return first === undefined ? null : new Set([palette.channels[first]]);
 }
 
 function paintsOverprint(s: Session, ids: readonly string[], aim: Aim): boolean {

@@ -2,6 +2,7 @@ import { labToLch } from '@/core/colour/models';
 import type { Palette } from '@/core/colour/palette';
 import { mergeDuplicates, removeUnused, sortSwatches } from '@/core/edit/swatches';
 import type { Swatch } from '@/core/model/schema';
+import type { CommandDef } from '../session/commandDef';
 import type { Session } from '../session/session';
 
 const first = (s: Swatch) => (s.kind === 'colour' ? { swatch: s.id, tint: 1 } : s.stops[0].colour);
@@ -48,3 +49,36 @@ export function sweepTray(s: Session): void {
   });
   s.say(n ? `Removed ${swatches(n)} that nothing uses.` : 'Every swatch is in use.');
 }
+
+export const SWATCH_COMMANDS = {
+  'swatches.sortName': {
+    label: 'Sort swatches by name',
+    keywords: ['colours', 'order', 'alphabet'],
+    keys: [],
+    run: (s) => sortTray(s, SORTS.name),
+  },
+  'swatches.sortHue': {
+    label: 'Sort swatches by hue',
+    keywords: ['colours', 'order', 'rainbow'],
+    keys: [],
+    run: (s) => sortTray(s, SORTS.hue),
+  },
+  'swatches.sortLight': {
+    label: 'Sort swatches by lightness',
+    keywords: ['colours', 'order', 'dark'],
+    keys: [],
+    run: (s) => sortTray(s, SORTS.lightness),
+  },
+  'swatches.merge': {
+    label: 'Merge duplicate swatches',
+    keywords: ['colours', 'equal', 'twice', 'clean up'],
+    keys: [],
+    run: mergeTray,
+  },
+  'swatches.sweep': {
+    label: 'Remove unused swatches',
+    keywords: ['colours', 'clean up', 'delete', 'sweep'],
+    keys: [],
+    run: sweepTray,
+  },
+} as const satisfies Record<string, CommandDef>;
