@@ -354,7 +354,8 @@ describe('hostile files', () => {
       const cut = random() < 0.2 ? bytes.subarray(0, Math.floor(random() * bytes.length)) : bytes;
       const before = Date.now();
       const told = await asked(cut, 'coated', { ms: 10_000, megabytes: 512 });
-      expect(Date.now() - before).toBeLessThan(14_000);
+      // Ten seconds, and what a machine with much else to do takes to end a thread and to come back.
+      expect(Date.now() - before).toBeLessThan(25_000);
       const last = told.at(-1)!;
       expect('answer' in last || 'refused' in last).toBe(true);
       if ('refused' in last && /longer/.test(last.refused)) aside++;
