@@ -58,3 +58,25 @@ test('what showing a gesture cost is remembered, what else was shown is not', ()
   following.catchUp();
   expect(following.cost).toBe(cost);
 });
+
+test('what a gesture tries out is drawn by panels when it is calm, begun or over, and not from move to move', () => {
+  const { source, following, tasks } = set();
+  const tried = (n: number) => ({ name: `try ${n}` }) as unknown as NonNullable<BenchState['preview']>;
+  const paint = () => tasks.splice(0).forEach((run) => run());
+  source.setState({ preview: tried(1) });
+  expect(tasks).toHaveLength(1);
+  paint();
+  source.setState({ preview: tried(2) });
+  source.setState({ preview: tried(3) });
+  expect(tasks).toHaveLength(0);
+  source.setState({ calm: source.getState().preview });
+  paint();
+  expect(following.store.getState()).toBe(source.getState());
+  // Something else with it, and its end, are told at once.
+  source.setState({ preview: tried(4), selection: ['b'] });
+  paint();
+  expect(following.store.getState().selection).toEqual(['b']);
+  source.setState({ preview: null, calm: null });
+  paint();
+  expect(following.store.getState()).toBe(source.getState());
+});

@@ -426,7 +426,10 @@ function onlyLooks(s: BenchState, before: BenchState): boolean {
     a.setup !== b.setup
   )
     return false;
-  return (Object.keys(s) as (keyof BenchState)[]).every((key) => key === 'preview' || s[key] === before[key]);
+  // What is calm is what the panels show.
+  return (Object.keys(s) as (keyof BenchState)[]).every(
+    (key) => key === 'preview' || key === 'calm' || s[key] === before[key],
+  );
 }
 
 /** What an empty page says: the first three things to do. */

@@ -36,6 +36,14 @@ function afterNextPaint(run: () => void): void {
   });
 }
 
+/** Is no more than what a gesture tries out another? Panels show that later, when it is calm: until then there is nothing to draw. */
+function onlyTried(now: BenchState, before: BenchState): boolean {
+  if (!now.preview || !before.preview) return false;
+  for (const key in now)
+    if (key !== 'preview' && now[key as keyof BenchState] !== before[key as keyof BenchState]) return false;
+  return true;
+}
+
 /** A state as the panels show it: one paint later, so that the sheet itself answers first. */
 export class Following {
   readonly store: StoreApi<BenchState>;
@@ -48,8 +56,8 @@ export class Following {
     private readonly later: (run: () => void) => void = afterNextPaint,
   ) {
     this.store = createStore<BenchState>(() => source.getState());
-    source.subscribe(() => {
-      if (this.behind) return;
+    source.subscribe((now, before) => {
+      if (this.behind || onlyTried(now, before)) return;
       this.behind = true;
       this.later(() => this.catchUp());
     });
