@@ -152,7 +152,7 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
   const rows: Row[] = [];
   // A move among so many shapes waits for their redraw: a few say what many would.
   for (const [name, file, redraw, turns, moves] of [
-    ['the poster', 'poster.holvet', 'window.recolourPoster()', TURNS, MOVES],
+    ['the poster', 'poster.holvet', 'window.recolourPoster()', 7, MOVES],
     ['10,000 shapes', 'crowd-10000.holvet', 'window.recolourCrowd(10000)', 3, 10],
   ] as const) {
     const o = await opened(browser, path.join(folder, file));

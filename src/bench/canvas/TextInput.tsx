@@ -9,7 +9,7 @@ import type { Story } from '@/core/model/schema';
 import type { DesignDraft } from '@/core/edit/history';
 import { plainText } from '@/core/text/layout';
 import { useBench, useSession } from '../session/context';
-import { shownDesign } from '../session/state';
+import { shownDesign, type BenchState } from '../session/state';
 import { backToLetters, LETTERS } from '../session/focus';
 import { endEditing } from '../tools/editing';
 import { caretLine, shownIn } from '../view/caret';
@@ -24,8 +24,13 @@ const isBusy = (): boolean =>
  * seen: caret, selection and letters are drawn on the page, and steps are kept in the design's own history.
  */
 export function TextInput() {
-  const session = useSession();
   const editing = useBench((s) => s.editing);
+  // While nothing is written in, nothing is drawn with each move of the sheet and of what is on it.
+  return editing && <Letters editing={editing} />;
+}
+
+function Letters({ editing }: { editing: NonNullable<BenchState['editing']> }) {
+  const session = useSession();
   const design = useBench(shownDesign);
   const camera = useBench((s) => s.camera);
   const input = useRef<HTMLTextAreaElement>(null);
@@ -35,7 +40,7 @@ export function TextInput() {
   /** Where the last typing ended, and which word of it that was. */
   const typed = useRef({ end: -1, word: 0 });
   const withShift = useRef(false);
-  const node = editing ? design.nodes[editing.node] : undefined;
+  const node = design.nodes[editing.node];
   const story = node && isText(node) ? design.stories[node.story] : undefined;
   const text = story ? plainText(story) : '';
   const place = useLettersInPlace(input, text);
@@ -43,21 +48,20 @@ export function TextInput() {
   // The page leads: after an undo, or a click into the text, the hidden field follows.
   useEffect(() => {
     const field = input.current;
-    if (!field || !editing || composing.current) return;
+    if (!field || composing.current) return;
     if (field.value !== text) field.value = text;
     const [lo, hi] = [Math.min(editing.anchor, editing.focus), Math.max(editing.anchor, editing.focus)];
     if (field.selectionStart !== lo || field.selectionEnd !== hi)
       field.setSelectionRange(lo, hi, editing.focus < editing.anchor ? 'backward' : 'forward');
   }, [editing, text]);
 
-  const target = editing?.node;
+  const target = editing.node;
   useEffect(() => {
-    if (target) input.current?.focus({ preventScroll: true });
+    input.current?.focus({ preventScroll: true });
   }, [target]);
 
   // A card or a button that was pressed gives the keys back; a field does once it is done with.
   useEffect(() => {
-    if (!target) return;
     const back = () =>
       setTimeout(() => {
         if (!isBusy() && session.state.editing) backToLetters();
@@ -92,7 +96,7 @@ export function TextInput() {
     };
   }, [session, target]);
 
-  if (!editing || !story) return null;
+  if (!story) return null;
 
   const takeSelection = () => {
     const field = input.current;
