@@ -76,9 +76,14 @@ export class QuickPainter {
     this.plain.length = this.plainParts.length = Math.min(this.plain.length, content.length);
     // What the canvas fills with just now; empty where it is not known.
     let filling = '';
+    const boxes = this.boxesOf(content);
+    const { x0, y0, x1, y1 } = dirty;
     for (let i = 0; i < content.length; i++) {
+      if (boxes) {
+        const k = 4 * i;
+        if (!(boxes[k] <= x1 && boxes[k + 2] >= x0 && boxes[k + 1] <= y1 && boxes[k + 3] >= y0)) continue;
+      } else if (!overlaps(content[i].paintBounds, dirty)) continue;
       const part = content[i];
-      if (!overlaps(part.paintBounds, dirty)) continue;
       const known = this.plainAt(i, part, palette);
       if (known !== NOT_PLAIN) {
         if (known.style !== filling) ctx.fillStyle = filling = known.style;
@@ -111,6 +116,22 @@ export class QuickPainter {
     const { paint } = part;
     if (paint.kind !== 'colour' || (paint.overprint && !palette.screen)) return null;
     return { placed: part.placed, style: this.style(paint, palette), rule: ruleOf(part), path: null, drawn: false };
+  }
+
+  private readonly boxes = new WeakMap<readonly Part[], Float64Array | null>();
+  /** Where the parts of a list lie, side by side: a pan looks through thousands for few. Null for a list that is met the first time. */
+  private boxesOf(content: readonly Part[]): Float64Array | null {
+    let known = this.boxes.get(content);
+    if (known === undefined) this.boxes.set(content, null);
+    else if (known === null) {
+      known = new Float64Array(4 * content.length);
+      for (let i = 0; i < content.length; i++) {
+        const { x0, y0, x1, y1 } = content[i].paintBounds;
+        known.set([x0, y0, x1, y1], 4 * i);
+      }
+      this.boxes.set(content, known);
+    }
+    return known ?? null;
   }
 
   /** Paths are made for what is drawn again: what moves is drawn once and gone, and thousands of paths are dear. */
