@@ -70,12 +70,12 @@ test('what is laid aside counts towards what entities may come to', () => {
 });
 
 test('path data is read up to a sign that no path has; in words that look like path data no such sign passes', () => {
-  const { root } = parseXml(`<svg><path d="${LONG}\u0001${LONG}"/><text>say d="${LONG}\u0001"</text></svg>`);
+  const { root } = parseXml(`<svg><path d="${LONG}\u0001${LONG}"/><text>say d="${LONG}\u0001\uFFFE"</text></svg>`);
   const [path, words] = root!.elements;
   const read = readPathData(path.attributes.get('d')!);
   expect(read.whole).toBe(false);
   expect(read.path).toEqual(readPathData(LONG).path);
-  expect(words.children.join('')).toBe(`say d="${LONG}\uFFFD"`);
+  expect(words.children.join('')).toBe(`say d="${LONG}\uFFFD\uFFFD"`);
   // What is no path's is refused as ever.
   expect(parseXml(`<svg><path style="${LONG}\u0001"/></svg>`).problem).toMatch(/^line 1/);
 });

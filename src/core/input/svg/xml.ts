@@ -163,7 +163,8 @@ const LONG = 64;
 const MARK = '\uE0F5';
 const MARK_BY_NUMBER = /#(?:x0*e0f5|0*57589)\b/i;
 const MARKED = new RegExp(`${MARK}(\\d+)${MARK}`, 'g');
-const CONTROLS = /[\0-\x1F\x7F]/g;
+/** What no XML may hold (XML 1.0, 2.2), and what is of no use in words. */
+const CONTROLS = /[\0-\x1F\x7F\uFFFE\uFFFF]/g;
 const MARKED_ALONE = new RegExp(`^${MARK}(\\d+)${MARK}$`);
 
 /**
