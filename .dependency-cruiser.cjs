@@ -19,8 +19,8 @@ const core = [
   'units',
 ];
 const outer = ['app', 'shelf', 'bench', 'workers', 'store', 'ui', 'env'];
-// Within the bench as well: the tools know the state and not the commands; commands, keys and clipboard stand above them; places
-// of the interface use what stands below. What lies in src/bench itself puts the places together.
+// Within the bench as well: the tools know the state and not the commands; commands, keys and clipboard stand above
+// them; places of the interface use what stands below. What lies in src/bench itself puts the places together.
 const bench = [
   'finder',
   'details',

@@ -1,5 +1,5 @@
-// Jest's Node environment in a context with a plain global object. The usual one asks a proxy for every global name, and
-// so `Math.max` in an inner loop took a hundred times as long as in the product.
+// Jest's Node environment in a context with a plain global object. The usual one asks a proxy for every global name,
+// and so `Math.max` in an inner loop took a hundred times as long as in the product.
 import * as nodeEnv from 'jest-environment-node';
 import vm from 'node:vm';
 

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 
-// Node's own structuredClone makes objects of another realm inside a test: plain objects must stay plain here, as in a page.
+// Node's own structuredClone makes objects of another realm inside a test: plain objects must stay plain here, as in a
+// page.
 globalThis.structuredClone = <T>(value: T): T => clone(value) as T;
 
 function clone(v: unknown): unknown {

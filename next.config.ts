@@ -1,6 +1,8 @@
 import type { NextConfig } from 'next';
 
-/** Emscripten glue refers to Node built-ins behind a run-time test; the browser bundle gets an empty module for them. */
+/**
+ * Emscripten glue refers to Node built-ins behind a run-time test; the browser bundle gets an empty module for them.
+ */
 const nodeOnly = ['fs', 'path', 'module'];
 
 /** A worker does not inherit the page's policy: it gets the one of its own script response. */

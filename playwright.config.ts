@@ -8,7 +8,8 @@ export default defineConfig({
   fullyParallel: false,
   // Files run side by side, the tests of one after each other.
   workers: 2,
-  // Under `bin/test`, a sample of the stories; all of them under `bin/test --full`, and where one is asked for by its name.
+  // Under `bin/test`, a sample of the stories; all of them under `bin/test --full`, and where one is asked for by its
+  // name.
   grepInvert: process.env.CI && !process.env.HOLVET_FULL ? /@whole/ : undefined,
   timeout: 120_000,
   // A machine under load takes its time; what must come, comes.

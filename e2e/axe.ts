@@ -26,7 +26,10 @@ export async function axe(page: Page, where: string, scheme: 'light' | 'dark', w
   ).toEqual([]);
 }
 
-/** Words that do not fit their button, lines cut off without telling the whole at rest of the pointer, and what must be scrolled sideways. */
+/**
+ * Words that do not fit their button, lines cut off without telling the whole at rest of the pointer, and what must be
+ * scrolled sideways.
+ */
 const spilt = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
     const seen = [

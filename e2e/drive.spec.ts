@@ -1,7 +1,10 @@
 import { separate } from '../tests/support/ghostscript';
 import { BenchPage, expect, test } from './support';
 
-/** The whole way of a job: empty page, drawing, colour, words, group, history, reload, plates, and ink in the file itself. */
+/**
+ * The whole way of a job: empty page, drawing, colour, words, group, history, reload, plates, and ink in the file
+ * itself.
+ */
 test('from a new A3 design to the plates of its PDF', async ({ page }) => {
   const bench = await BenchPage.make(page, 'A3', 'Quay notice');
   await expect(page.getByText('Type your colours into the recipe line below')).toBeVisible();

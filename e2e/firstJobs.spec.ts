@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { BenchPage, expect, test, WHOLE } from './support';
 
-// Jobs of a first hour, as someone would do them who knows no word of the trade; with what it takes to do them: presses of
-// the pointer and of keys, each letter of what is written counted; what is put into a field counts as its Enter.
+// Jobs of a first hour, as someone would do them who knows no word of the trade; with what it takes to do them: presses
+// of the pointer and of keys, each letter of what is written counted; what is put into a field counts as its Enter.
 
 /** Counts what a hand does, as the page itself sees it. */
 async function counting(page: Page): Promise<() => Promise<number>> {

@@ -1,7 +1,7 @@
 import { BenchPage, expect, heldBack, test, WHOLE } from './support';
 
-// Nothing that said saved is lost, whatever happens meanwhile. (Killed browsers: kill.spec.ts; full and refused storage, two
-// tabs: screens.spec.ts; a reload in a drag: work.spec.ts.)
+// Nothing that said saved is lost, whatever happens meanwhile. (Killed browsers: kill.spec.ts; full and refused
+// storage, two tabs: screens.spec.ts; a reload in a drag: work.spec.ts.)
 
 test(
   'a reload while a file is being made: the design is as it was, nothing is left behind, and the file can be made',

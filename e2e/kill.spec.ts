@@ -53,7 +53,10 @@ async function start(
   };
 }
 
-/** What the store holds after a restart: how many steps are in force of all that were ever done, and the words of the text where they are asked for. */
+/**
+ * What the store holds after a restart: how many steps are in force of all that were ever done, and the words of the
+ * text where they are asked for.
+ */
 async function kept(page: Page, asked: boolean): Promise<{ words: string; steps: number }> {
   await expect(page.getByTestId('save-state')).toHaveText('Saved', { timeout: 30_000 });
   await expect(page.getByRole('region', { name: 'Pile' })).toBeVisible();
@@ -99,7 +102,8 @@ test(`killed ${KILLS} times, ${TYPING} of them while typing: what said saved is 
     await sheet.getByRole('button', { name: 'Make it' }).click();
     await expect(page.getByTestId('save-state')).toBeVisible({ timeout: 30_000 });
     const address = new URL(page.url()).pathname;
-    // The steps in force after the last restart, and what is done since and said to be saved; a kill may keep more, never less.
+    // The steps in force after the last restart, and what is done since and said to be saved; a kill may keep more,
+    // never less.
     let before = 0;
     let done = 0;
     let typed = '';

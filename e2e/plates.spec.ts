@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test';
 import { BenchPage, expect, test, WHOLE } from './support';
 
-// How plates are looked at closer: paper, what is out of reach, overlaps, two plates, what has changed, ink over a square, the loupe.
+// How plates are looked at closer: paper, what is out of reach, overlaps, two plates, what has changed, ink over a
+// square, the loupe.
 
 /** How many pixels of the sheet are pointed out in red. */
 const red = (page: Page): Promise<number> =>

@@ -28,7 +28,10 @@ export interface Spot {
   y: number;
 }
 
-/** A story that is told under `bin/test --full` alone: others like it are always told, and unit tests hold what it relies on. */
+/**
+ * A story that is told under `bin/test --full` alone: others like it are always told, and unit tests hold what it
+ * relies on.
+ */
 export const WHOLE = { tag: '@whole' };
 
 /** What is read once it no longer changes: the same four times, a quarter of a second apart. */
@@ -46,7 +49,9 @@ export async function still(read: () => Promise<string>): Promise<string> {
   return last.at(-1)!;
 }
 
-/** Holds back what the engines ask for (fonts, profiles) until it is let go: the work that needs it goes on for as long. */
+/**
+ * Holds back what the engines ask for (fonts, profiles) until it is let go: the work that needs it goes on for as long.
+ */
 export async function heldBack(page: Page, what: string): Promise<() => Promise<void>> {
   let free = () => {};
   const freed = new Promise<void>((resolve) => (free = resolve));
@@ -188,7 +193,8 @@ export class BenchPage {
   async unfold(name: string): Promise<Locator> {
     const section = this.details().locator(`[data-section="${name}"]`);
     const button = section.getByRole('button', { name: /fold or open/ });
-    // What is folded is remembered by kind of selection: a choice that arrives between the look and the click turns the click round.
+    // What is folded is remembered by kind of selection: a choice that arrives between the look and the click turns the
+    // click round.
     await expect(async () => {
       if ((await button.getAttribute('aria-expanded')) === 'false') await button.click();
       await expect(button).toHaveAttribute('aria-expanded', 'true', { timeout: 1000 });

@@ -1,5 +1,5 @@
-// Writes public/thumbnails: the demo designs and the starters as the shelf shows them, drawn by the press, so that a new shelf has its pictures at once;
-// and the drawings of the picture drawer that are no files.
+// Writes public/thumbnails: the demo designs and the starters as the shelf shows them, drawn by the press, so that a
+// new shelf has its pictures at once; and the drawings of the picture drawer that are no files.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { thumbnail } from '../src/core/output/png';

@@ -13,7 +13,10 @@ await writeFile(
   'src/core/text/faceMetrics.ts',
   `import { table } from '../model/own';
 
-/** Mean width of the small letters and height of the x of every shipped face, shares of the size. Written by scripts/face-metrics.ts. */
+/**
+ * Mean width of the small letters and height of the x of every shipped face, shares of the size. Written by
+ * scripts/face-metrics.ts.
+ */
 export const FACE_METRICS = table<readonly [width: number, xHeight: number]>({
 ${rows.join('\n')}
 });

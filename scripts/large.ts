@@ -1,4 +1,5 @@
-// Writes the largest jobs there are piece by piece to a file, and says what they took (MB, seconds): node scripts/run-ts.mjs scripts/large.ts pages|pictures [COUNT]
+// Writes the largest jobs there are piece by piece to a file, and says what they took (MB, seconds): node
+// scripts/run-ts.mjs scripts/large.ts pages|pictures [COUNT]
 import encodeJpeg, { init } from '@jsquash/jpeg/encode.js';
 import { spawnSync } from 'node:child_process';
 import { closeSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs';

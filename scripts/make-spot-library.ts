@@ -1,5 +1,6 @@
-// Writes src/core/colour/spotLibrary.ts: the invented library "Marrowick Tins". An ink's number is its lightness and hue.
-// Lab comes from a grid over hue and lightness; the stand-in recipe from the coated profile, rounded to whole percents.
+// Writes src/core/colour/spotLibrary.ts: the invented library "Marrowick Tins". An ink's number is its lightness and
+// hue. Lab comes from a grid over hue and lightness; the stand-in recipe from the coated profile, rounded to whole
+// percents.
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { ColourEngine } from '../src/core/colour/icc';

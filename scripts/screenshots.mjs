@@ -1,4 +1,5 @@
-// Takes the current pictures of the main views into docs/screenshots: node scripts/screenshots.mjs [http://127.0.0.1:PORT]
+// Takes the current pictures of the main views into docs/screenshots: node scripts/screenshots.mjs
+// [http://127.0.0.1:PORT]
 import { existsSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 

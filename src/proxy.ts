@@ -29,5 +29,6 @@ export function proxy(req: NextRequest) {
   return res;
 }
 
-// All but what next.config gives a fixed policy: the folders of files, and /api, where a proxied request body is cut at 10 MB.
+// All but what next.config gives a fixed policy: the folders of files, and /api, where a proxied request body is cut at
+// 10 MB.
 export const config = { matcher: ['/((?!_next/static/|wasm/|fonts/|icc/|pictures/|icons/|api/|sw\\.js$).*)'] };

@@ -1,6 +1,6 @@
-// How two things are compared here. The machine is now fast and now slow, so one side is never measured after the other:
-// both are warmed, then run in turns, many short ones, and what counts is the ratio within a turn. Others may have the
-// machine meanwhile: the turns in which they had most of it are left out.
+// How two things are compared here. The machine is now fast and now slow, so one side is never measured after the
+// other: both are warmed, then run in turns, many short ones, and what counts is the ratio within a turn. Others may
+// have the machine meanwhile: the turns in which they had most of it are left out.
 import { readFileSync } from 'node:fs';
 
 export interface Measured {
@@ -34,7 +34,10 @@ export function measured(ours: readonly number[], reference: readonly number[], 
 /** A machine of which others had more than this says nothing. */
 export const MOST_TAKEN = 0.02;
 
-/** How much of this machine others had since now, 0…1: what the system tells of a machine that is one of several on another. */
+/**
+ * How much of this machine others had since now, 0…1: what the system tells of a machine that is one of several on
+ * another.
+ */
 export function takenShare(): () => number {
   const read = () => {
     try {
@@ -88,9 +91,9 @@ export const machine = {
 };
 
 /**
- * So many turns in which the machine was here and kept its pace, the first `warm` left out: up to half as many again are made,
- * the quietest count. A turn may ask in between how fast the machine is just now; one that never asks is judged by what others
- * took alone.
+ * So many turns in which the machine was here and kept its pace, the first `warm` left out: up to half as many again
+ * are made, the quietest count. A turn may ask in between how fast the machine is just now; one that never asks is
+ * judged by what others took alone.
  */
 export async function quietTurns<T>(
   turns: number,
@@ -115,8 +118,8 @@ export async function quietTurns<T>(
 }
 
 /**
- * The times of several runs in turns, the first `warm` turns left out. In each turn they run there and back again (a b b a),
- * so that a pace that changes meanwhile is shared by all.
+ * The times of several runs in turns, the first `warm` turns left out. In each turn they run there and back again (a b
+ * b a), so that a pace that changes meanwhile is shared by all.
  */
 export async function inTurns(turns: number, warm: number, ...runs: (() => unknown)[]): Promise<number[][]> {
   const timed = async (run: () => unknown) => {

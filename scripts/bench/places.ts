@@ -19,7 +19,10 @@ const OPTIONS = {
     '--disable-sync',
   ],
 };
-/** What is kept for work without a network is fetched once, whenever the person rests: it is no part of what is measured. */
+/**
+ * What is kept for work without a network is fetched once, whenever the person rests: it is no part of what is
+ * measured.
+ */
 export const NO_KEEPING = { serviceWorkers: 'block' } as const;
 
 export const launch = (): Promise<Browser> => chromium.launch(OPTIONS);

@@ -1,5 +1,5 @@
-// npm run bench: ratios against a reference measured in the same run, in turns. Prints a table; docs/bench.md is of the last
-// five whole runs.
+// npm run bench: ratios against a reference measured in the same run, in turns. Prints a table; docs/bench.md is of the
+// last five whole runs.
 import { build } from 'esbuild';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';

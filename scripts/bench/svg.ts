@@ -1,5 +1,5 @@
-// Runs in Node, in a process of its own as a drawing is read in a worker of its own: a drawing of 8 MB to objects against saxes
-// merely walking through it. Prints one JSON line.
+// Runs in Node, in a process of its own as a drawing is read in a worker of its own: a drawing of 8 MB to objects
+// against saxes merely walking through it. Prints one JSON line.
 import path from 'node:path';
 import { SaxesParser } from 'saxes';
 import { readSvg } from '../../src/core/input/svg/read';
@@ -7,7 +7,9 @@ import { openEngines } from '../../src/core/engines';
 import { nodeEnv } from '../../src/env/node';
 import { inTurns, measured } from './measure';
 
-/** Groups of paths, boxes and circles with styles, gradients and transforms, as drawing programs write them: about 5 MB. */
+/**
+ * Groups of paths, boxes and circles with styles, gradients and transforms, as drawing programs write them: about 5 MB.
+ */
 function largeDrawing(): string {
   const parts = [
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 2000 2000"><style>.a{fill:#246;stroke:#fff;stroke-width:.5}.b{fill:url(#g)}</style><defs><linearGradient id="g"><stop offset="0" stop-color="#e84"/><stop offset="1" stop-color="#248"/></linearGradient></defs>',

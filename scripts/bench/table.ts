@@ -47,7 +47,10 @@ export function tableOf(runs: readonly (readonly Row[])[]): string {
 
 /** How far three runs may lie from their middle one. */
 const STEADY = 0.1;
-/** How many rows came to the same in the last three runs, in words: of those that are held against other work, and against a time. */
+/**
+ * How many rows came to the same in the last three runs, in words: of those that are held against other work, and
+ * against a time.
+ */
 export function steadinessOf(runs: readonly (readonly Row[])[]): string {
   const three = runs.slice(-3);
   if (three.length < 3) return '';

@@ -217,7 +217,9 @@ export async function memory(folder: string): Promise<Row[]> {
 /** A finger stays on a key or a button this long. */
 const HELD = { delay: 70 };
 
-/** In the page: how long each key or click took until the frame that answers it (Event Timing, W3C; in steps of 8 ms). */
+/**
+ * In the page: how long each key or click took until the frame that answers it (Event Timing, W3C; in steps of 8 ms).
+ */
 function watchAnswers(): void {
   const seen: Record<number, number> = {};
   (window as unknown as { seen: typeof seen }).seen = seen;
@@ -229,7 +231,10 @@ function watchAnswers(): void {
   }).observe({ type: 'event', durationThreshold: 16 } as PerformanceObserverInit);
 }
 
-/** What the page's `count` keys and clicks took since the last reading; those that the browser does not list took less than its least. */
+/**
+ * What the page's `count` keys and clicks took since the last reading; those that the browser does not list took less
+ * than its least.
+ */
 async function answersOf(page: Page, count: number): Promise<number[]> {
   const slow = await page.evaluate(() => {
     const w = window as unknown as { seen: Record<number, number> };
@@ -240,7 +245,9 @@ async function answersOf(page: Page, count: number): Promise<number[]> {
   return [...slow, ...Array<number>(Math.max(0, count - slow.length)).fill(16)];
 }
 
-/** A page with nothing but a canvas of the bench's size, drawn anew at each key: what this machine needs for any answer. */
+/**
+ * A page with nothing but a canvas of the bench's size, drawn anew at each key: what this machine needs for any answer.
+ */
 const BARE = `<canvas width="940" height="660"></canvas><script>
   const ctx = document.querySelector('canvas').getContext('2d');
   addEventListener('keydown', () => requestAnimationFrame(() => {

@@ -31,7 +31,10 @@ function page(words: number): { readonly design: Design; readonly frame: string 
   return { design: b.done(), frame };
 }
 
-/** Laying out 2,000 glyphs never met before, against HarfBuzz shaping the same words alone; and a key in few and in many words. */
+/**
+ * Laying out 2,000 glyphs never met before, against HarfBuzz shaping the same words alone; and a key in few and in many
+ * words.
+ */
 export async function wordsBench(
   engines: Engines,
 ): Promise<{ readonly layout: Measured; readonly key: Measured; readonly glyphs: number }> {

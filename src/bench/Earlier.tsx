@@ -4,7 +4,10 @@ import { useState } from 'react';
 import { KeptStates } from './KeptStates';
 import { useBench, useSession } from './session/context';
 
-/** The steps that can be taken back or done again, latest first, by name: press one to have the design as it was after it. */
+/**
+ * The steps that can be taken back or done again, latest first, by name: press one to have the design as it was after
+ * it.
+ */
 export function Earlier() {
   const session = useSession();
   const entries = useBench((s) => s.entries);

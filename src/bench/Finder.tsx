@@ -44,8 +44,8 @@ export function Finder({ open, onOpenChange }: { open: boolean; onOpenChange: (o
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/25" />
         <Dialog.Content
           onCloseAutoFocus={(e) => {
-            // First the bench top has the focus again, then what was found takes it where it belongs. This comes a little after the
-            // closing: a quick hand has opened it again by then, and is writing in it.
+            // First the bench top has the focus again, then what was found takes it where it belongs. This comes a
+            // little after the closing: a quick hand has opened it again by then, and is writing in it.
             if (opened.current) e.preventDefault();
             else backToBench(e);
             const rows = chosen.current.splice(0);

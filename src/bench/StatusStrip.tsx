@@ -52,7 +52,10 @@ export function StatusStrip({ onKeys }: { onKeys: () => void }) {
   );
 }
 
-/** Saved is said only of what is kept; till then: why not, since when, how many steps, and a way to have them all the same. */
+/**
+ * Saved is said only of what is kept; till then: why not, since when, how many steps, and a way to have them all the
+ * same.
+ */
 function SaveState() {
   const session = useSession();
   const save = useBench((s) => s.save);

@@ -22,8 +22,8 @@ export interface Engines {
 }
 
 /**
- * Loads the engines that every design needs: colour, combining, and the readers of pictures where `pictures` is on. Rejects
- * with a sentence that names the file that is missing.
+ * Loads the engines that every design needs: colour, combining, and the readers of pictures where `pictures` is on.
+ * Rejects with a sentence that names the file that is missing.
  */
 export async function openEngines(env: Env, { pictures = true } = {}): Promise<Engines> {
   const [engine, , reader] = await Promise.all([
@@ -114,7 +114,10 @@ interface MadePalette {
   readonly palette: Palette;
 }
 
-/** Keeps a palette for as long as nothing that it was made from changes; three of them, for what is kept, what is tried out, and what panels show of it. */
+/**
+ * Keeps a palette for as long as nothing that it was made from changes; three of them, for what is kept, what is tried
+ * out, and what panels show of it.
+ */
 export class PaletteKeeper {
   private made: readonly MadePalette[] = [];
   constructor(private readonly engines: Engines) {}

@@ -27,7 +27,9 @@ export interface Env {
 }
 
 const HEX = Array.from('0123456789abcdef', (digit) => digit.charCodeAt(0));
-/** Ids of twenty hexadecimal digits, 80 random bits each. `fill` is asked for many at once: thousands are made in a row. */
+/**
+ * Ids of twenty hexadecimal digits, 80 random bits each. `fill` is asked for many at once: thousands are made in a row.
+ */
 export function randomIds(fill: (bytes: Uint8Array<ArrayBuffer>) => void): () => string {
   const pool = new Uint8Array(10 * 256);
   const digits = new Uint8Array(2 * pool.length);

@@ -8,7 +8,10 @@ import { guildLantern } from './lantern';
 const A4 = { w: mm(297), h: mm(210) };
 const BLEED = mm(3);
 
-/** The workshop certificate: an edge of two lines with ringed corners, a name, what it is for, and the guild's seal with words round it. */
+/**
+ * The workshop certificate: an edge of two lines with ringed corners, a name, what it is for, and the guild's seal with
+ * words round it.
+ */
 export function workshopCertificate(make: Making): Design {
   const m = mm(24);
   const base = newDesign(

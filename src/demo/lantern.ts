@@ -2,8 +2,8 @@ import type { Colour } from '@/core/model/schema';
 import { flat, type DesignBuilder } from './builder';
 
 /**
- * The guild's lantern, `size` high from ring to foot with its middle at `cx`: a barrel with three panes cut out, under a cap
- * with a ring; a flame behind the middle pane where it has a colour of its own.
+ * The guild's lantern, `size` high from ring to foot with its middle at `cx`: a barrel with three panes cut out, under
+ * a cap with a ring; a flame behind the middle pane where it has a colour of its own.
  */
 export function guildLantern(
   b: DesignBuilder,

@@ -18,8 +18,8 @@ const elapsed = (ms: number, signal?: AbortSignal): Promise<void> =>
   });
 
 /**
- * Resolves once nothing has been done for `pauseMs`, counted from now at the earliest; but after `mostMs` at the latest, however
- * busy the person is. Given up, it resolves at once.
+ * Resolves once nothing has been done for `pauseMs`, counted from now at the earliest; but after `mostMs` at the
+ * latest, however busy the person is. Given up, it resolves at once.
  */
 export async function calm(pauseMs: number, mostMs: number, signal?: AbortSignal): Promise<void> {
   const begun = performance.now();

@@ -5,7 +5,10 @@ import type { PdfFacts } from '@/core/input/pdf/facts';
 export const PRESS_KINDS = ['coated', 'digital', 'screen'] as const;
 export type PressKind = (typeof PRESS_KINDS)[number];
 
-/** Something that the press says of a file: why it is refused, or what is to be known. `box` in points from the trim's top left. */
+/**
+ * Something that the press says of a file: why it is refused, or what is to be known. `box` in points from the trim's
+ * top left.
+ */
 export interface Remark {
   readonly code: string;
   readonly refuses: boolean;
@@ -50,7 +53,9 @@ export type Told =
 const MM = 72 / 25.4;
 const mm = (points: number): string => `${(points / MM).toFixed(1).replace(/\.0$/, '')} mm`;
 
-/** What a kind of press asks for; lengths in points. The values are what such printers usually ask (common practice). */
+/**
+ * What a kind of press asks for; lengths in points. The values are what such printers usually ask (common practice).
+ */
 export interface Demands {
   readonly name: string;
   /** In one sentence, for those who choose. */

@@ -14,8 +14,8 @@ const TOO_MUCH = 'It takes more memory to read than the press has for a file.';
 const bundle = () => pathToFileURL(path.join(/* turbopackIgnore: true */ process.cwd(), 'dist', 'press', 'worker.mjs'));
 
 /**
- * Reads a file in a thread of its own, which is ended if it takes too long or too much; what it tells comes one after the other,
- * the last is an answer or a refusal. Nothing of the file is kept.
+ * Reads a file in a thread of its own, which is ended if it takes too long or too much; what it tells comes one after
+ * the other, the last is an answer or a refusal. Nothing of the file is kept.
  */
 export async function* askPress(
   bytes: Uint8Array,

@@ -6,7 +6,10 @@ import { designStore } from '@/store/open';
 import { packWhole } from '@/store/pack';
 import { fileName } from '@/core/output/fileName';
 
-/** What a file of a whole shelf says of itself: in which folder each of its designs was, and its states that were kept under a name. */
+/**
+ * What a file of a whole shelf says of itself: in which folder each of its designs was, and its states that were kept
+ * under a name.
+ */
 const LIST = 'shelf.json';
 const FORMAT = 'holvet-shelf/1';
 
@@ -25,8 +28,8 @@ export interface WholeShelf {
 }
 
 /**
- * All designs of a shelf as one archive of `.holvet` files, each whole. They are packed one after the other, and never all held at
- * once but in the browser's own blobs.
+ * All designs of a shelf as one archive of `.holvet` files, each whole. They are packed one after the other, and never
+ * all held at once but in the browser's own blobs.
  */
 export async function packShelf(
   rows: readonly DesignRow[],
@@ -87,7 +90,10 @@ export interface ShelfDesign {
   readonly states: readonly ShelfState[];
 }
 
-/** The designs in a file of a whole shelf; null for a file that is none, or that would unpack to more than there is room for. */
+/**
+ * The designs in a file of a whole shelf; null for a file that is none, or that would unpack to more than there is room
+ * for.
+ */
 export function unpackShelf(bytes: Uint8Array): readonly ShelfDesign[] | null {
   let files: Record<string, Uint8Array>;
   let size = 0;

@@ -29,7 +29,10 @@ export async function noteUsed(id: string): Promise<void> {
   await designStore().setSetting(USED, [id, ...used.filter((u) => u !== id)].slice(0, MOST_USED));
 }
 
-/** All starters, one’s own before those that ship, what was used last before all. Null until they are there; asked for anew each `round`. */
+/**
+ * All starters, one’s own before those that ship, what was used last before all. Null until they are there; asked for
+ * anew each `round`.
+ */
 export function useStarters(round: number): readonly Choice[] | null {
   const [list, setList] = useState<readonly Choice[] | null>(null);
   useEffect(() => {

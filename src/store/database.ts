@@ -37,7 +37,9 @@ export interface JournalRow {
   seq: number;
 }
 
-/** What could not be read of a design when it was opened, kept as it lay in the store until the person throws it away. */
+/**
+ * What could not be read of a design when it was opened, kept as it lay in the store until the person throws it away.
+ */
 export interface AsideRow {
   id: string;
   designId: string;

@@ -33,7 +33,9 @@ class GoneError extends Error {
     super('it was taken off the shelf: put it back there, or save a copy');
   }
 }
-/** What is kept cannot be gone on from (a step is missing, or it is in older words): it must be written anew as a whole. */
+/**
+ * What is kept cannot be gone on from (a step is missing, or it is in older words): it must be written anew as a whole.
+ */
 export class GapError extends Error {}
 
 /** All that was kept of a design. */
@@ -133,8 +135,9 @@ export class DesignStore {
   }
 
   /**
-   * Snapshot, then step by step up to the cursor. A step that cannot be read ends the way there; parts that no design may
-   * have are left out. Either is said, with all that lay in the store as a file to put aside. Nothing is written here.
+   * Snapshot, then step by step up to the cursor. A step that cannot be read ends the way there; parts that no design
+   * may have are left out. Either is said, with all that lay in the store as a file to put aside. Nothing is written
+   * here.
    */
   async load(id: string): Promise<Loaded> {
     const kept = await this.raw(id);
@@ -179,8 +182,8 @@ export class DesignStore {
   }
 
   /**
-   * Keeps a step as number `seq` (counted over all that were ever done): what was kept from that number on is gone, in the
-   * same transaction. Keeping the same step again changes nothing more. Old steps fold into the snapshot.
+   * Keeps a step as number `seq` (counted over all that were ever done): what was kept from that number on is gone, in
+   * the same transaction. Keeping the same step again changes nothing more. Old steps fold into the snapshot.
    */
   async append(design: Design, entry: HistoryEntry, seq: number): Promise<void> {
     await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {

@@ -8,7 +8,9 @@ interface WorkerReads {
   readonly FileReaderSync?: new () => { readAsArrayBuffer(blob: Blob): ArrayBuffer };
 }
 
-/** The core's outside with what the person brought: own profiles come from this browser's store, the rest is shipped. */
+/**
+ * The core's outside with what the person brought: own profiles come from this browser's store, the rest is shipped.
+ */
 export const storeEnv: Env = {
   async asset(file) {
     const name = file.split('/').pop()!;

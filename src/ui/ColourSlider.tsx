@@ -19,8 +19,8 @@ interface Props {
 }
 
 /**
- * One channel of a colour: a slider whose track shows where it leads, and its number. The slider shows at most one state a
- * frame and makes it so when it is let go; Tab goes from number to number, where the arrow keys step.
+ * One channel of a colour: a slider whose track shows where it leads, and its number. The slider shows at most one
+ * state a frame and makes it so when it is let go; Tab goes from number to number, where the arrow keys step.
  */
 export function ColourSlider({
   label,

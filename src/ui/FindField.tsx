@@ -1,6 +1,9 @@
 import type { ReactElement } from 'react';
 
-/** A field that finds in a list below it: arrows go through what is found, Enter takes it. `list` begins the ids of list and rows. */
+/**
+ * A field that finds in a list below it: arrows go through what is found, Enter takes it. `list` begins the ids of list
+ * and rows.
+ */
 export function FindField({
   label,
   list,

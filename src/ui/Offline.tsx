@@ -2,13 +2,15 @@
 import { useEffect } from 'react';
 import { calm } from '@/env/calm';
 
-/** When nothing was done on a page for so long, what is not urgent may be fetched; and after so long however busy it is. */
+/**
+ * When nothing was done on a page for so long, what is not urgent may be fetched; and after so long however busy it is.
+ */
 const REST_MS = 4000;
 const LATEST_MS = 120_000;
 
 /**
- * Makes the program work without a network once it was loaded (scripts/sw.template.js). Nothing is shown. The browser takes
- * seconds of work for what it keeps: it waits until the person rests.
+ * Makes the program work without a network once it was loaded (scripts/sw.template.js). Nothing is shown. The browser
+ * takes seconds of work for what it keeps: it waits until the person rests.
  */
 export function Offline() {
   useEffect(() => {

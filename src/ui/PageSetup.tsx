@@ -26,8 +26,8 @@ export function setupForFormat(f: Format, landscape: boolean): Setup {
 }
 
 /**
- * Format, size, turn, bleed, margins, columns and baseline grid; the same in the new-design sheet and in the Format slip.
- * `of`: what of it can be set: a page has no unit, medium and bleed of its own, a master no format either.
+ * Format, size, turn, bleed, margins, columns and baseline grid; the same in the new-design sheet and in the Format
+ * slip. `of`: what of it can be set: a page has no unit, medium and bleed of its own, a master no format either.
  */
 export function PageSetup({
   setup,

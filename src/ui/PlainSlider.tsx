@@ -21,7 +21,9 @@ export function PlainSlider({ label, ends, value, min, max, step, says, onPrevie
   const shown = moving ?? value;
   /** Taken back by Escape: what the hand still does until it lets go counts for nothing. */
   const takenBack = useRef(false);
-  /** What was kept just now: of keys the slider tells first that a value is to be kept, and then that it has changed. */
+  /**
+   * What was kept just now: of keys the slider tells first that a value is to be kept, and then that it has changed.
+   */
   const kept = useRef<number | null>(null);
   return (
     <div className="grid grid-cols-[auto_1fr_auto] items-center gap-2">

@@ -3,7 +3,10 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { createContext, useContext, type ReactNode } from 'react';
 import { explained } from './terms';
 
-/** Which sections of a panel were folded (or, of rare ones, opened), and how that is changed. Absent: sections do not fold. */
+/**
+ * Which sections of a panel were folded (or, of rare ones, opened), and how that is changed. Absent: sections do not
+ * fold.
+ */
 export interface Folding {
   folded(title: string): boolean;
   fold(title: string, on: boolean): void;
@@ -11,8 +14,8 @@ export interface Folding {
 export const FoldingContext = createContext<Folding | null>(null);
 
 /**
- * A titled part of a panel. `name` is what it is remembered and found by, where its title says more than that; what is `rare`
- * is folded until it is opened.
+ * A titled part of a panel. `name` is what it is remembered and found by, where its title says more than that; what is
+ * `rare` is folded until it is opened.
  */
 export function Section({
   title,

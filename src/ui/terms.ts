@@ -1,6 +1,6 @@
 /**
- * Words of the trade, and ours, in plain words: what the pointer is told where it rests on one. By the word as it stands on
- * the bench, in lower case. Meanings are common practice; those of PDF after ISO 32000-2.
+ * Words of the trade, and ours, in plain words: what the pointer is told where it rests on one. By the word as it
+ * stands on the bench, in lower case. Meanings are common practice; those of PDF after ISO 32000-2.
  */
 const TERMS = new Map<string, string>([
   ['bleed', 'What is drawn past the cut, so that no white edge shows when the knife is a little off. 3 mm is usual.'],

@@ -6,8 +6,8 @@ export class WorkerLate extends Error {}
 export class WorkerGone extends Error {}
 
 /**
- * One worker at a time and the calls to it. Every call ends: with its answer, its error, or when its time is up; then the
- * worker is ended, whoever else waited hears of it, and the next call begins a new one.
+ * One worker at a time and the calls to it. Every call ends: with its answer, its error, or when its time is up; then
+ * the worker is ended, whoever else waited hears of it, and the next call begins a new one.
  */
 export class WorkerHost<Api> {
   private worker: Worker | null = null;

@@ -59,7 +59,9 @@ async function ready(proof = false): Promise<{ design: Design; engines: Engines;
   return { design: now, engines, palette: palettes.get(now) };
 }
 
-/** The design as options let it out: made of inks, its spot inks perhaps from their stand-ins; and the pages asked for. */
+/**
+ * The design as options let it out: made of inks, its spot inks perhaps from their stand-ins; and the pages asked for.
+ */
 function pressed(
   { design: now, engines }: { readonly design: Design; readonly engines: Engines },
   { pages, options }: PdfRequest,

@@ -12,7 +12,9 @@ import type { PlateLook } from '@/core/render/plateLooks';
 import type { LiftedColour } from '@/core/render/lifted';
 import type { PictureKind } from './pictureFiles';
 
-/** What the press worker answers. Requests name their page; the worker holds a copy of the design, kept up by patches. */
+/**
+ * What the press worker answers. Requests name their page; the worker holds a copy of the design, kept up by patches.
+ */
 export interface RenderRequest {
   readonly page: string;
   readonly region: Region;
@@ -111,8 +113,8 @@ export interface PressApi {
   /** The state of the design that the look `changed` holds the present one against; null: none. */
   against(state: Design | null): Promise<void>;
   /**
-   * Ink amounts 0…1 at a page point of the last rendered plates of that page, one a channel; their mean over a square of that
-   * side (points) where there is one; null outside them.
+   * Ink amounts 0…1 at a page point of the last rendered plates of that page, one a channel; their mean over a square
+   * of that side (points) where there is one; null outside them.
    */
   inksAt(page: string, x: number, y: number, square?: number): Promise<readonly number[] | null>;
   /** The most ink anywhere on a page, 1 = 100 %. */

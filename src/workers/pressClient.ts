@@ -20,8 +20,8 @@ export const PRESS_MS = { open: 60_000, render: 90_000, look: 30_000, check: 180
 
 /**
  * The page's side of the press. Views ask for the newest state only: at most one picture is being made and one waits.
- * Files are made by a worker of their own, so that they can be stopped and never hold up the screen. A worker that hangs is
- * ended; the next begins with the whole design, as one does that lost track of its changes.
+ * Files are made by a worker of their own, so that they can be stopped and never hold up the screen. A worker that
+ * hangs is ended; the next begins with the whole design, as one does that lost track of its changes.
  */
 export class PressClient {
   private busy = false;

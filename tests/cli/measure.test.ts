@@ -1,4 +1,5 @@
-// The bench's own measuring, on a machine whose pace is known: it is fast and slow by turns, as one that shares its cores is.
+// The bench's own measuring, on a machine whose pace is known: it is fast and slow by turns, as one that shares its
+// cores is.
 import { atFullPace, inTurns, machine, measured, quietTurns, type Row } from '../../scripts/bench/measure';
 import { steadinessOf, tableOf } from '../../scripts/bench/table';
 import { random } from '../support/random';

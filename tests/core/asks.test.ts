@@ -113,7 +113,8 @@ test('the starters that ship: one for each purpose, sound, ready to print, and e
   }
 });
 
-// Sources: ISO 216 (A, B), ISO 269 (C), ANSI/ASME Y14.1 (letter, tabloid), ISO/IEC 7810 (ID-1); millimetres and inches as published.
+// Sources: ISO 216 (A, B), ISO 269 (C), ANSI/ASME Y14.1 (letter, tabloid), ISO/IEC 7810 (ID-1); millimetres and inches
+// as published.
 test('formats against their published sizes', () => {
   const published: Record<string, [number, number]> = {
     A0: [841, 1189],

@@ -80,7 +80,8 @@ describe('inks are blended as the light they leave', () => {
         );
       }),
     ));
-  // ISO 32000-1 11.7.4.2: spot plates take no part in modes that would ink where nothing is, nor in those of whole colours.
+  // ISO 32000-1 11.7.4.2: spot plates take no part in modes that would ink where nothing is, nor in those of whole
+  // colours.
   test.each(['difference', 'exclusion', 'hue', 'saturation', 'color', 'luminosity'] as const)(
     '%s leaves spot plates to the source',
     (mode) =>

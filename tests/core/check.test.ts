@@ -153,7 +153,8 @@ describe('steps that show', () => {
     ),
   ];
   const big: Partial<Setup> = { width: 800, height: 1200 };
-  // Common practice: a tone wider than 0.03 in shows. 1218 pt over 25 tones are 17 mm each; over 204 tones 2.1 mm; 218 pt over 204 tones 0.4 mm.
+  // Common practice: a tone wider than 0.03 in shows. 1218 pt over 25 tones are 17 mm each; over 204 tones 2.1 mm; 218
+  // pt over 204 tones 0.4 mm.
   test.each<[string, Design, number]>([
     ['few tones over a long way', page(sky(818, 1218, 70), big), 1],
     ['many tones over a short way', page(sky(218, 118, 0)), 0],

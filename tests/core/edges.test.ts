@@ -185,7 +185,8 @@ describe('edges moved', () => {
     expect(worst).toBeLessThan(200 * 1e-3);
   });
 
-  // Oracle: the distance of places to the edge itself. Serifs and counters are far tighter than what the letters are moved by.
+  // Oracle: the distance of places to the edge itself. Serifs and counters are far tighter than what the letters are
+  // moved by.
   test('letters, moved by more than their stems: inside is what is near enough, or deep enough', async () => {
     const b = new DesignBuilder(newDesign('Words', setupOf(400, 300), making), making);
     const id = b.displayText('Word', 20, 60, [

@@ -261,7 +261,8 @@ describe('lists, tabs, hyphens, capitals that reach down', () => {
       6,
     );
   });
-  // The exceptions that the patterns' own authors list (hyph-en-us, \hyphenation): from memory, as the package carries patterns alone.
+  // The exceptions that the patterns' own authors list (hyph-en-us, \hyphenation): from memory, as the package carries
+  // patterns alone.
   test('the patterns divide as their authors say', async () => {
     await fonts.loadHyphens(['en', 'de']);
     const divided = (word: string, language: 'en' | 'de') => {

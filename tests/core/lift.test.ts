@@ -19,7 +19,9 @@ import { testEngines } from '../support/engines';
 const W = 256;
 const H = 192;
 
-/** A made-up harbour at dusk: sky, water, quay and hills with grain, a small cream lantern, and 1.3 % of a strong red. */
+/**
+ * A made-up harbour at dusk: sky, water, quay and hills with grain, a small cream lantern, and 1.3 % of a strong red.
+ */
 function harbour(seed = 5): Uint8ClampedArray {
   const next = random(seed);
   const px = new Uint8ClampedArray(W * H * 4);

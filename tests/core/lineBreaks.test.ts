@@ -2,8 +2,8 @@ import { breaksOf, loadLineBreaks } from '@/core/text/lineBreaks';
 
 beforeAll(loadLineBreaks);
 
-// UAX 14 (Unicode line breaking), rule by rule, in the notation of its LineBreakTest file: ÷ a line may be broken, × it may
-// not. The cases are written from the standard; its published file is not carried by any package here.
+// UAX 14 (Unicode line breaking), rule by rule, in the notation of its LineBreakTest file: ÷ a line may be broken, × it
+// may not. The cases are written from the standard; its published file is not carried by any package here.
 test.each<[string, string]>([
   ['LB4 a line ends where it is told', 'a\u2028÷b'],
   ['LB5 carriage return and line feed are one end', 'a\r\n÷b'],

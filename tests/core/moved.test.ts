@@ -9,7 +9,8 @@ import { demoDesigns } from '@/demo/demos';
 import { random } from '../support/random';
 import { sampleDesign } from '../support/sample';
 
-// The quick way says what the draft says, for whatever is chosen: top-level objects, what lies in groups, a group and its own part.
+// The quick way says what the draft says, for whatever is chosen: top-level objects, what lies in groups, a group and
+// its own part.
 test('many moved at once are what a draft makes of them, and back', () => {
   const next = random(11);
   for (const design of [

@@ -58,8 +58,8 @@ test('there are the 1,617 patches of the report, on the paper that the profile w
   expect(mean).toBeLessThan(1);
 });
 
-// Outside check: cyan, magenta and yellow in turn are taken for spot inks, known only by their solid; every overprint of
-// them that was measured is predicted. Mean ΔE00 ≤ 2.5.
+// Outside check: cyan, magenta and yellow in turn are taken for spot inks, known only by their solid; every overprint
+// of them that was measured is predicted. Mean ΔE00 ≤ 2.5.
 test.each([
   ['cyan', 0],
   ['magenta', 1],

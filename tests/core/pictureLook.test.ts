@@ -83,8 +83,8 @@ describe('a look while a slider moves', () => {
   test.each(all)('%s, %s: near what is printed (mean 0.8, worst 8 or 24 of 255)', (space, _, tone) => {
     const t = tone();
     const d = apart(colours(space), t, print);
-    // Greys and tones in inks are looked up whole; RGB at the nearest of 64 steps; CMYK between the press's own nodes, where
-    // a few of the darkest mixes bend.
+    // Greys and tones in inks are looked up whole; RGB at the nearest of 64 steps; CMYK between the press's own nodes,
+    // where a few of the darkest mixes bend.
     if (space === 'gray' || t?.inks) expect(d.worst).toBe(0);
     else expect([d.mean <= 0.8, d.worst <= (space === 'rgb' ? 8 : 24), d]).toEqual([true, true, d]);
   });

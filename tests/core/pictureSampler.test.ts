@@ -15,7 +15,10 @@ beforeAll(async () => {
 });
 
 const SIDE = 24;
-/** Greys of a picture of `w` pixels a row on a page of 24 × 24 points, one pixel of the plates a point; 255 is full black. */
+/**
+ * Greys of a picture of `w` pixels a row on a page of 24 × 24 points, one pixel of the plates a point; 255 is full
+ * black.
+ */
 async function black(
   w: number,
   light: readonly number[],

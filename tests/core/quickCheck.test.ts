@@ -78,7 +78,8 @@ test('changed anywhere, in any way, a design is sound exactly when its schema ta
       const value = changed(designs[i], all[i][where % all[i].length], how);
       const quick = isDesign(value);
       const parsed = slow(designSchema, value);
-      // What the schema would take only by making something else of it (a key named __proto__, a date) goes the long way.
+      // What the schema would take only by making something else of it (a key named __proto__, a date) goes the long
+      // way.
       expect(quick).toBe(parsed.success && isDeepStrictEqual(parsed.data, value));
       if (quick) kept++;
       else refused++;

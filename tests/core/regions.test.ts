@@ -58,7 +58,8 @@ function crosses(a: readonly number[], b: readonly number[]): number {
   return t > 0 && t < 1 && u > 0 && u < 1 ? 1 : 0;
 }
 
-// Oracle: Euler’s formula for planar graphs, F = E − V + 1 + C, with the crossings counted by the equations of circles and lines.
+// Oracle: Euler’s formula for planar graphs, F = E − V + 1 + C, with the crossings counted by the equations of circles
+// and lines.
 test.each([5, 10, 20, 40])(
   '%s random circles and lines: as many areas as Euler’s formula says, and together they are the union',
   (n) => {
@@ -80,7 +81,8 @@ test.each([5, 10, 20, 40])(
     lines.forEach((a, i) =>
       lines.slice(i + 1).forEach((b, k) => note(circles.length + i, circles.length + i + 1 + k, crosses(a, b))),
     );
-    // A circle that nothing crosses has one place and one edge; a line has its two ends, and one edge more than crossings.
+    // A circle that nothing crosses has one place and one edge; a line has its two ends, and one edge more than
+    // crossings.
     const places = crossings + circles.filter((_, i) => !onEach[i]).length + 2 * lines.length;
     const edges =
       circles.reduce((sum, _, i) => sum + Math.max(1, onEach[i]), 0) +
@@ -92,7 +94,8 @@ test.each([5, 10, 20, 40])(
     ];
     const found = faces(path);
     expect(found.faces).toHaveLength(edges - places + parts);
-    // What lines enclose outside of all circles, and holes between circles, are areas too: against the union of all of them.
+    // What lines enclose outside of all circles, and holes between circles, are areas too: against the union of all of
+    // them.
     const union = combineAll(
       found.faces.map((f) => ({ path: f.path, rule: 'evenOdd' as const })),
       'union',

@@ -136,7 +136,8 @@ describe('what is none, or broken, is refused with a reason', () => {
   });
 });
 
-// A face, or a sentence; never a throw, never a hang. The count of letters drawn is bounded, so work is counted, not time.
+// A face, or a sentence; never a throw, never a hang. The count of letters drawn is bounded, so work is counted, not
+// time.
 const MUTATED = FULL ? 2000 : 120;
 test(`${MUTATED} broken fonts are opened, or refused with a sentence`, async () => {
   const next = random(31);

@@ -1,8 +1,8 @@
 import { readPathData } from '@/core/input/svg/pathData';
 import { parseXml, type Element } from '@/core/input/svg/xml';
 
-// Long plain values are laid aside before the parser walks through a file. A file that has the mark itself is read without
-// that: both must come to the same.
+// Long plain values are laid aside before the parser walks through a file. A file that has the mark itself is read
+// without that: both must come to the same.
 
 const LONG = 'M1 2C3,4 5,6 7,8'.repeat(20);
 const FILES: readonly (readonly [string, string])[] = [

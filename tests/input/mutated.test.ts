@@ -17,10 +17,13 @@ import { placesOf } from '../support/places';
 import { random } from '../support/random';
 import { sampleDesign } from '../support/sample';
 
-// Files as they come from failing disks, cut-off downloads and ill will: each is opened, or refused with a sentence; never a
-// throw, never a hang; and whatever opens can be checked, drawn, saved and opened again as it was.
+// Files as they come from failing disks, cut-off downloads and ill will: each is opened, or refused with a sentence;
+// never a throw, never a hang; and whatever opens can be checked, drawn, saved and opened again as it was.
 
-/** A file that is not done after this much work (not time: others may be at work beside) hangs, as far as a person can tell. */
+/**
+ * A file that is not done after this much work (not time: others may be at work beside) hangs, as far as a person can
+ * tell.
+ */
 const HANG_MS = 10_000;
 const text = new TextEncoder();
 const files = new Map<string, Uint8Array>();

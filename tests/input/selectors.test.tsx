@@ -76,7 +76,8 @@ test('a rule meets the elements that a browser’s selectors find', () =>
     { numRuns: process.env.HOLVET_FULL ? 3000 : 400 },
   ));
 
-// CSS 2.1, 6.4.3: an id outweighs any number of classes, a class any number of names; what comes later wins among equals.
+// CSS 2.1, 6.4.3: an id outweighs any number of classes, a class any number of names; what comes later wins among
+// equals.
 test.each([
   ['rect{fill:a} .sail{fill:b}', 'b'],
   ['.sail{fill:a} rect{fill:b}', 'a'],

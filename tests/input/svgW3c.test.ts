@@ -25,8 +25,8 @@ const NEAR = 2;
 const FULL = process.env.HOLVET_FULL !== undefined;
 
 /**
- * Mean difference per file of the last full run, a little loosened: what is better may stay better, what is worse fails.
- * Most of what is over 2 are words in faces that are not here.
+ * Mean difference per file of the last full run, a little loosened: what is better may stay better, what is worse
+ * fails. Most of what is over 2 are words in faces that are not here.
  */
 const TABLE: Readonly<Record<string, number>> = JSON.parse(
   readFileSync(path.join(process.cwd(), 'tests/data/svg-w3c.json'), 'utf8'),

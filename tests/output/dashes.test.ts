@@ -31,7 +31,10 @@ beforeAll(async () => {
 /** A gradient on a line is painted by Ghostscript on every dot that it touches: at more dots it weighs less. */
 const DPI = 450;
 
-/** Lines in dashes: caps, joins, offsets, a second colour, over a gradient and along it, overprinting, of letters, behind. */
+/**
+ * Lines in dashes: caps, joins, offsets, a second colour, over a gradient and along it, overprinting, of letters,
+ * behind.
+ */
 function page(letters = true): Design {
   const b = new DesignBuilder(newDesign('Dashes', setupOf(420, 300, { bleed: 9 }), making), making);
   const ember = b.spot(SPOT_LIBRARY[0]);

@@ -31,7 +31,10 @@ let n = 0;
 const DPI = 450;
 const newId = () => `made-${++n}`;
 
-/** Words, shapes and a combination, pushed by one way and to a point, shaded, edged, in a spot, with a gradient, as a shadow. */
+/**
+ * Words, shapes and a combination, pushed by one way and to a point, shaded, edged, in a spot, with a gradient, as a
+ * shadow.
+ */
 function page(bleed = 9): { design: Design; ids: Record<string, string> } {
   const b = new DesignBuilder(newDesign('Depth', setupOf(460, 330, { bleed }), making), making);
   const ember = b.spot(SPOT_LIBRARY[0]);

@@ -22,7 +22,8 @@ const both = async (design: Design) => ({
   pdf: await pdfOf(engines, design, { marks: true }),
 });
 
-// Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it; meshes within 3/255 (the plan's tolerance).
+// Oracle: Ghostscript tiffsep, the rule as tests/support/agree.ts states it; meshes within 3/255 (the plan's
+// tolerance).
 describe('gradients on our plates and on those of our PDF', () => {
   // Every kind in the full run; here one shading.
   test.each((process.env.HOLVET_FULL ? GRADIENT_KINDS : (['radial'] as const)).map((k) => [k]))('%s', async (kind) => {

@@ -30,7 +30,8 @@ test('how much of a page each ink covers: closed forms, the bleed left out, what
   const d = design((b) => {
     const spot = b.spot(SPOT_LIBRARY[0]);
     return [
-      // Half of the page, and all the bleed beside it, in two inks; a quarter of that half knocked out by a spot ink's tint.
+      // Half of the page, and all the bleed beside it, in two inks; a quarter of that half knocked out by a spot ink's
+      // tint.
       block(b, -9, -9, 153, 162, cmyk(40, 0, 0, 100)),
       block(b, 0, 0, 72, 72, { ...spot, tint: 0.5 } as Colour),
       // Overprinted: it takes nothing away.

@@ -22,7 +22,8 @@ const newId = () => `shape${n++}`;
 const texts = (d: Design) => Object.values(d.nodes).filter((x) => 'story' in x);
 
 test('letters of every kind as shapes print as they did, and come back by undo', async () => {
-  // Letters that overlap on a tight circle have each its outline over the one before, not all outlines over all letters.
+  // Letters that overlap on a tight circle have each its outline over the one before, not all outlines over all
+  // letters.
   const design = tryOut(wordsPage(engines).design, (d) => {
     for (const node of Object.values(d.nodes))
       if (node.kind === 'displayText' && node.along)

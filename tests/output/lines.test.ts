@@ -65,8 +65,8 @@ const FORMS: readonly (readonly [string, Partial<Outline>])[] = [
 
 /** A page a paint: every form of a line in a row, on an open line and on a closed one over a tint. */
 /**
- * Paints of many colours go on heavier lines without sharp corners, and on the forms that leave no gaps of about a dot: the
- * other program shifts them by a dot and closes those.
+ * Paints of many colours go on heavier lines without sharp corners, and on the forms that leave no gaps of about a dot:
+ * the other program shifts them by a dot and closes those.
  */
 const MANY_COLOURED = ['plain', 'round and cut', 'fitted dashes', 'by hand', 'arrow and dot', 'thin at both ends'];
 const isFlat = (name: string): boolean => name === 'process' || name.startsWith('spot');
@@ -136,8 +136,8 @@ const PAINTS: readonly (readonly [string, (b: DesignBuilder) => Paint])[] = [
 ];
 const shown = FULL ? PAINTS : PAINTS.filter(([n]) => n === 'spot overprinting');
 
-// Oracle: Ghostscript tiffsep of our PDF, the rule as tests/support/agree.ts states it. A gradient on a line is painted by it on
-// every dot that it touches, and a thin line bolder: at more dots both weigh less.
+// Oracle: Ghostscript tiffsep of our PDF, the rule as tests/support/agree.ts states it. A gradient on a line is painted
+// by it on every dot that it touches, and a thin line bolder: at more dots both weigh less.
 test.each(shown)(
   'every form of a line painted with %s: plates agree, and the file keeps the rules',
   async (name, paint) => {

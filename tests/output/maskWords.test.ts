@@ -36,9 +36,9 @@ async function same(design: Design, what: string): Promise<Uint8Array> {
   const pdf = await pdfOf(engines, design);
   const theirs = separate(pdf, DPI);
   for (const [i, page] of design.pages.entries()) {
-    // What cuts by its outline is a clip, and tiffsep takes each pixel that a clip touches whole: letters come out about
-    // half a pixel fatter all round, their edges in steps (looked at). Their pixels agree as the rule says; the sum of
-    // their ink and single blocks of an edge are not compared.
+    // What cuts by its outline is a clip, and tiffsep takes each pixel that a clip touches whole: letters come out
+    // about half a pixel fatter all round, their edges in steps (looked at). Their pixels agree as the rule says; the
+    // sum of their ink and single blocks of an edge are not compared.
     const clipped = page.name === 'outline';
     const found = faults(await platesOf(engines, design, DPI, i), theirs[i], `${what}, page ${i + 1}`);
     expect(found.filter((f) => !(clipped && /of ink$|a block disagrees/.test(f)))).toEqual([]);

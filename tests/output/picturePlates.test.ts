@@ -12,7 +12,10 @@ import { words } from '../support/qpdf';
 import { cmyk, making } from '../support/sample';
 import { fullTest } from '../support/measured';
 
-/** Each of a picture's pixels is two by two of the plates': programs differ in how they make pictures smaller, and in the edges they cut. */
+/**
+ * Each of a picture's pixels is two by two of the plates': programs differ in how they make pictures smaller, and in
+ * the edges they cut.
+ */
 const DPI = 144;
 const files = new Map<string, Uint8Array>();
 

@@ -61,16 +61,21 @@ describe('plates agree with those that Ghostscript makes of our PDF', () => {
     expect(faults(ours, separate(pdf, DPI)[0], 'drawn page')).toEqual([]);
   });
 
-  /** Dots at which each pixel of the signs' sailcloth is one of the plates': programs make pictures smaller each in its way. */
+  /**
+   * Dots at which each pixel of the signs' sailcloth is one of the plates': programs make pictures smaller each in its
+   * way.
+   */
   const SAILCLOTH = 384;
 
-  // Letters of 9 pt are thinner than a pixel at 100 dpi, where two programs’ smoothing says nothing: these at 200 (the A4 page, the ticket and the signs in the full run).
+  // Letters of 9 pt are thinner than a pixel at 100 dpi, where two programs’ smoothing says nothing: these at 200 (the
+  // A4 page, the ticket and the signs in the full run).
   test.each(
     demoDesigns()
       .slice(...(process.env.HOLVET_FULL ? [1] : [3, 5]))
       .map((d) => [d.file, d.design] as const),
   )('the demo’s %s', async (file, design) => {
-    // Ghostscript paints every part of a pixel that a line touches: on a small sheet thin lines need more dots to weigh the same.
+    // Ghostscript paints every part of a pixel that a line touches: on a small sheet thin lines need more dots to weigh
+    // the same.
     const dpi = design.setup.medium === 'screen' ? SAILCLOTH : design.setup.width < 200 ? 400 : 200;
     const { ours, pdf } = await both(withoutGrain(asPrint(design)), undefined, dpi);
     // A cutter’s line is four dots wide: it lies where it should, and weighs more there by a dot’s part on either side.

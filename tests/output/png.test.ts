@@ -62,7 +62,8 @@ describe('a picture with a transparent ground', () => {
     expect(at(2, 2)[3]).toBe(0);
     expect(at(60, 40)[3]).toBe(255);
     expect(Math.abs(at(200, 80)[3] - 128)).toBeLessThanOrEqual(1);
-    // Solid parts are the very colours of the page; those that let it through come near (ink on paper is not light on white).
+    // Solid parts are the very colours of the page; those that let it through come near (ink on paper is not light on
+    // white).
     let worst = 0;
     let sum = 0;
     for (let i = 0; i < 240 * 160; i++) {

@@ -11,7 +11,8 @@ import { FULL } from '../support/measured';
 import { pdfOf } from '../support/press';
 import { coloursDesign, drawnDesign, sampleDesign } from '../support/sample';
 
-// Witnesses: four readers of PDF that share no code with each other or with us. What they say, they say of a fault in the file.
+// Witnesses: four readers of PDF that share no code with each other or with us. What they say, they say of a fault in
+// the file.
 let engines: Engines;
 let dir: string;
 beforeAll(async () => {

@@ -35,7 +35,10 @@ const CASES = demoDesigns()
   .filter(({ file, design }) => (FULL || LIGHT.includes(file)) && design.setup.medium === 'print')
   .flatMap(({ file, design }) => FORMATS.map((to) => [`${file} as ${to.name}`, design, to] as const));
 
-/** Programs make pictures smaller each in its way: they are compared where their dots meet, in tests/output/pictures.test.ts. */
+/**
+ * Programs make pictures smaller each in its way: they are compared where their dots meet, in
+ * tests/output/pictures.test.ts.
+ */
 const withoutPictures = (d: Design): Design =>
   tryOut(d, (x) =>
     mapPaints(x as Design, (p) =>

@@ -54,8 +54,9 @@ describe('shadows on our plates and on those of our PDF', () => {
     const kelp = b.spot(SPOT_LIBRARY[1]);
     const box = (name: string, x: number, y: number, colour: Colour = cmyk(0, 70, 80, 0)) =>
       b.shape(name, 'rectangle', { x, y, w: 60, h: 46 }, { fill: flat(colour) });
-    // Ghostscript makes what is faint darker where something faint is printed over it on bare paper (its page is an isolated
-    // group, and it keeps the colour of what is not inked, not its amount; ISO 32000-1 11.7.4.3 keeps the amount): kept apart.
+    // Ghostscript makes what is faint darker where something faint is printed over it on bare paper (its page is an
+    // isolated group, and it keeps the colour of what is not inked, not its amount; ISO 32000-1 11.7.4.3 keeps the
+    // amount): kept apart.
     b.place(0, [
       b.shape('Sea', 'rectangle', { x: -9, y: 60, w: 478, h: 40 }, { fill: flat(cmyk(70, 20, 0, 0)) }),
       b.shape('Band', 'rectangle', { x: -9, y: 180, w: 478, h: 40 }, { fill: flat(kelp) }),
@@ -129,7 +130,10 @@ describe('shadows on our plates and on those of our PDF', () => {
   });
 });
 
-/** The share of a half plane, of a strip or a box that a Gaussian of deviation `s` leaves at a place: closed forms by erf. */
+/**
+ * The share of a half plane, of a strip or a box that a Gaussian of deviation `s` leaves at a place: closed forms by
+ * erf.
+ */
 const upTo = (x: number, s: number): number => 0.5 * (1 + erf(x / (s * Math.SQRT2)));
 const within = (x: number, from: number, to: number, s: number): number => upTo(x - from, s) - upTo(x - to, s);
 

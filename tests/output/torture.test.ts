@@ -60,7 +60,10 @@ const shadow = (colour: Colour, overprint = false): Effect => ({
   blur: 6,
 });
 
-/** A page of one kind of object: every blend, with and without opacity; effects, overprint and soft masks, alone and together. */
+/**
+ * A page of one kind of object: every blend, with and without opacity; effects, overprint and soft masks, alone and
+ * together.
+ */
 function page(kind: Kind): Design {
   const b = new DesignBuilder(
     newDesign(`Torture ${kind}`, setupOf(ACROSS * CELL, 5 * CELL, { bleed: 0 }), making),

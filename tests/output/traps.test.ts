@@ -42,7 +42,10 @@ async function opened(d: Design, dpi = 600) {
   return { palette, scene, region, plates: rasterPlates(scene, palette, region)! };
 }
 
-/** Abutting inks that share none: side by side, one in another, a line on an area, a spot on process, three at one corner. */
+/**
+ * Abutting inks that share none: side by side, one in another, a line on an area, a spot on process, three at one
+ * corner.
+ */
 function abutting(b: DesignBuilder): string[] {
   const spot = { ...b.spot(SPOT_LIBRARY[3]), tint: 1 } as Colour;
   const ground = box(b, -9, -9, 162, 162, cmyk(0, 0, 100, 0));

@@ -7,7 +7,10 @@ import { verifyDesign } from '@/core/model/verify';
 import { HolvetDatabase, type DesignRow, type JournalRow } from '@/store/database';
 import { DesignStore } from '@/store/designs';
 
-/** What version 2 wrote, byte for byte: a design in the store with four steps of which three are in force, and a clip of it. */
+/**
+ * What version 2 wrote, byte for byte: a design in the store with four steps of which three are in force, and a clip of
+ * it.
+ */
 const kept = JSON.parse(readFileSync('tests/data/version-2/kept.json', 'utf8')) as {
   row: DesignRow;
   steps: JournalRow[];

@@ -45,7 +45,10 @@ export const stepsOf = (kinds: number) =>
     { minLength: 1, maxLength: 30 },
   );
 
-/** A random command on whatever the design now holds, with what the bench does after each: coloured areas follow their lines. */
+/**
+ * A random command on whatever the design now holds, with what the bench does after each: coloured areas follow their
+ * lines.
+ */
 export function recipeOf(step: Step, design: Design, engines: Engines): Recipe {
   const command = (step[0] < PLAIN ? plainCommand : lineCommand)(step, design, engines);
   return (d) => {

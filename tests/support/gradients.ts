@@ -12,8 +12,8 @@ type Extra = Partial<Pick<GradientPaint, 'focus' | 'strokeMapping' | 'thereAndBa
 
 /**
  * A page of one kind of gradient: as fill, as the outline over the whole shape and as letters (or, for gradients that
- * follow a line, open and closed lines of every join and cap), each in process, spot and spot-to-process inks, solid and
- * fading, over a ground of cyan.
+ * follow a line, open and closed lines of every join and cap), each in process, spot and spot-to-process inks, solid
+ * and fading, over a ground of cyan.
  */
 export function gradientPage(kind: GradientKindUnderTest): Design {
   // Large: what two programs make of an edge is then a small part of it.
@@ -41,7 +41,8 @@ export function gradientPage(kind: GradientKindUnderTest): Design {
       const x = 16 + i * 206;
       const y = 14 + j * 310;
       const last = { colour: to, ...(end < 1 && { opacity: end }) };
-      // Across a line the ends are held a little: Ghostscript paints every pixel that a shading touches, we by its share.
+      // Across a line the ends are held a little: Ghostscript paints every pixel that a shading touches, we by its
+      // share.
       const held = kind === 'across' ? 0.12 : 0;
       const stops: Stop[] = [
         ...(held ? [{ offset: 0, colour: from }] : []),

@@ -135,8 +135,8 @@ export function sampleDesign(): Design {
 }
 
 /**
- * Every way a colour can be printed, each as a fill, an outline and letters, over a cyan ground: process, tints, spot, spot
- * as its stand-in, opaque, overprinting, RGB and Lab converted.
+ * Every way a colour can be printed, each as a fill, an outline and letters, over a cyan ground: process, tints, spot,
+ * spot as its stand-in, opaque, overprinting, RGB and Lab converted.
  */
 export function coloursDesign(): Design {
   const b = new DesignBuilder(newDesign('Colours page', setupOf(700, 640, { bleed: 9 }), making), making);
@@ -182,7 +182,10 @@ export function coloursDesign(): Design {
   return b.done();
 }
 
-/** What drawing makes: combinations of every kind, copies, treated corners, a line of changing width, words in shapes, a path with a hole. */
+/**
+ * What drawing makes: combinations of every kind, copies, treated corners, a line of changing width, words in shapes, a
+ * path with a hole.
+ */
 export function drawnDesign(): Design {
   const b = new DesignBuilder(newDesign('Drawn page', setupOf(1200, 840, { bleed: 9 }), making), making);
   const ember = b.spot(SPOT_LIBRARY[0]);

@@ -23,8 +23,8 @@ const SET: readonly (readonly [string, Partial<Run>])[] = [
 ];
 
 /**
- * A page on which every way to set letters meets every paint, in a frame, on a circle, on an outline and bent; in the design's
- * unit square of `engines`' faces, which must be loaded.
+ * A page on which every way to set letters meets every paint, in a frame, on a circle, on an outline and bent; in the
+ * design's unit square of `engines`' faces, which must be loaded.
  */
 export function wordsPage(
   engines: Engines,

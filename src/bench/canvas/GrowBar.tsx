@@ -14,7 +14,10 @@ const PARTS: readonly { readonly key: keyof Growing; readonly label: string; rea
   { key: 'effects', label: 'Shadow, depth', says: 'shadows and depths' },
 ];
 
-/** While something is chosen to be sized: what grows with it, and what keeps its measure. Only what it has is asked about. */
+/**
+ * While something is chosen to be sized: what grows with it, and what keeps its measure. Only what it has is asked
+ * about.
+ */
 export function GrowBar() {
   const session = useSession();
   const growing = useBench((s) => s.growing);

@@ -20,8 +20,8 @@ const isBusy = (): boolean =>
   Boolean(document.activeElement?.closest('input, textarea, select, [role=dialog], [contenteditable=true]'));
 
 /**
- * Takes keys, composed characters and the clipboard while a text is written in. Of it, the browser's spelling marks alone are
- * seen: caret, selection and letters are drawn on the page, and steps are kept in the design's own history.
+ * Takes keys, composed characters and the clipboard while a text is written in. Of it, the browser's spelling marks
+ * alone are seen: caret, selection and letters are drawn on the page, and steps are kept in the design's own history.
  */
 export function TextInput() {
   const editing = useBench((s) => s.editing);
@@ -67,7 +67,8 @@ function Letters({ editing }: { editing: NonNullable<BenchState['editing']> }) {
         if (!isBusy() && session.state.editing) backToLetters();
       }, 0);
     const away = (e: FocusEvent) => e.relatedTarget === null && back();
-    // Enter and Esc are the last keys that a field takes; a key that comes before it has given way is for the letters too.
+    // Enter and Esc are the last keys that a field takes; a key that comes before it has given way is for the letters
+    // too.
     let giving: { readonly timer: ReturnType<typeof setTimeout>; readonly now: () => void } | null = null;
     const done = (e: globalThis.KeyboardEvent) => {
       giving?.now();
@@ -230,7 +231,8 @@ function Letters({ editing }: { editing: NonNullable<BenchState['editing']> }) {
       ref={input}
       id={LETTERS}
       aria-label={`Text of ${node!.name || 'the text'}`}
-      // Over its letters where the browser can set them alike: nothing of it is seen but the marks under misspelt words.
+      // Over its letters where the browser can set them alike: nothing of it is seen but the marks under misspelt
+      // words.
       className={`pointer-events-none absolute resize-none overflow-hidden border-0 p-0 ${place ? 'bg-transparent text-transparent caret-transparent outline-none selection:bg-transparent' : 'size-px opacity-0'}`}
       style={place ? place.style : { left: caret ? caret[0].x : 0, top: caret ? caret[0].y : 0 }}
       lang={place?.lang}

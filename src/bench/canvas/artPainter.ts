@@ -36,8 +36,8 @@ interface Truth {
 }
 
 /**
- * Draws the sheet and its art. While something moves: quick, and only where it changed. At rest: the plates, made by the
- * press worker, laid over it. Panning and zooming show the last picture moved and scaled, then sharpen.
+ * Draws the sheet and its art. While something moves: quick, and only where it changed. At rest: the plates, made by
+ * the press worker, laid over it. Panning and zooming show the last picture moved and scaled, then sharpen.
  */
 export class ArtPainter {
   private readonly ctx: CanvasRenderingContext2D;

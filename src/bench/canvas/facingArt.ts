@@ -38,7 +38,10 @@ export class FacingArt {
     private readonly quick: QuickPainter,
   ) {}
 
-  /** What faces the page now; null for nothing. `last` stands where what changed (page points, null: unknown) is far from it. */
+  /**
+   * What faces the page now; null for nothing. `last` stands where what changed (page points, null: unknown) is far
+   * from it.
+   */
   now(last: Beside | null, changed: Rect | null): Beside | null {
     const { session } = this;
     const facing = facingOf(session);

@@ -38,7 +38,8 @@ function drawLine(ctx: CanvasRenderingContext2D, s: Session, target: GradientTar
       ctx.setLineDash([]);
       square(ctx, ink, side);
     }
-    // The start is a bar across the line (of a radial one its focus, a cross), the end an open ring: which is which shows without colour.
+    // The start is a bar across the line (of a radial one its focus, a cross), the end an open ring: which is which
+    // shows without colour.
     if (focus) cross(ctx, ink, focus);
     else bar(ctx, ink, a, b);
     ring(ctx, ink, b, 11);

@@ -8,7 +8,10 @@ import { cssFace, type Shown } from '../view/shownFaces';
 import { screenMatrix, textFrameOf } from '../view/frame';
 import type { Session } from '../session/session';
 
-/** The field that takes letters, laid over those on the page: by it the browser's spelling marks stand under their words. */
+/**
+ * The field that takes letters, laid over those on the page: by it the browser's spelling marks stand under their
+ * words.
+ */
 export interface InPlace {
   readonly style: CSSProperties;
   readonly lang: string;
@@ -22,8 +25,9 @@ export interface InPlace {
 const EVEN = 0.01;
 
 /**
- * Where the words that are written in stand, in the browser's own terms; null where it has none for them: words on a line,
- * bent, in several faces or frames, beside what pushes them, with tabs, lists, indents or spaces between paragraphs.
+ * Where the words that are written in stand, in the browser's own terms; null where it has none for them: words on a
+ * line, bent, in several faces or frames, beside what pushes them, with tabs, lists, indents or spaces between
+ * paragraphs.
  */
 export function lettersInPlace(s: Session): InPlace | null {
   const e = s.state.editing;

@@ -5,8 +5,9 @@ import { screenMatrix } from '../view/frame';
 import { tracePath, twoLines, type Ink } from '../view/ink';
 
 /**
- * The nodes of the chosen paths: a square with a cut corner where it turns, a round one where it runs smoothly, one with a
- * bar across where both handles are alike. Chosen ones are filled, and show their handles as small rings on a stem.
+ * The nodes of the chosen paths: a square with a cut corner where it turns, a round one where it runs smoothly, one
+ * with a bar across where both handles are alike. Chosen ones are filled, and show their handles as small rings on a
+ * stem.
  */
 export function drawNodes(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void {
   for (const p of openPaths(s)) {

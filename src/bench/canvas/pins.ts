@@ -17,7 +17,10 @@ const NEAR = 20;
 /** More pins than this tell no more than the slip does. */
 const MOST = 60;
 
-/** Findings as numbered pins where they are: the same numbers as in the Checks slip; many in one place are one, with a count. */
+/**
+ * Findings as numbered pins where they are: the same numbers as in the Checks slip; many in one place are one, with a
+ * count.
+ */
 export function drawPins(ctx: CanvasRenderingContext2D, s: Session): void {
   const { camera } = s.state;
   for (const pin of pinsAt(placesOf(s), camera.scale)) {
@@ -110,7 +113,9 @@ function nodesOf(findings: readonly Finding[]): ReadonlySet<string> {
   return ids;
 }
 
-/** Where on its page a finding is: the corner of its object, or the place that it names; null for the page as a whole. */
+/**
+ * Where on its page a finding is: the corner of its object, or the place that it names; null for the page as a whole.
+ */
 export function placeOf(s: Session, finding: Finding): Point | null {
   if ('x' in finding.facts) return { x: finding.facts.x, y: finding.facts.y };
   const box = finding.node && s.design.nodes[finding.node] ? s.boxOf([finding.node]) : null;

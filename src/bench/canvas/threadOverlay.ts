@@ -5,7 +5,10 @@ import type { Session } from '../session/session';
 import { frameCorners, frameOf } from '../view/frame';
 import { twoLines, type Ink } from '../view/ink';
 
-/** The thread of a chosen frame: from the foot of each frame to the head of the next; and a mark where words are left over. */
+/**
+ * The thread of a chosen frame: from the foot of each frame to the head of the next; and a mark where words are left
+ * over.
+ */
 export function drawThread(ctx: CanvasRenderingContext2D, s: Session, ink: Ink): void {
   const { selection } = s.state;
   for (const id of selection.slice(0, 20)) {

@@ -7,7 +7,10 @@ import { lettersInPlace, type InPlace } from './lettersInPlace';
 /** A longer text is not laid out twice for its spelling marks. */
 const MOST = 10_000;
 
-/** Where the field lies over its letters; null for as long as the browser has not their face, or breaks their lines elsewhere. */
+/**
+ * Where the field lies over its letters; null for as long as the browser has not their face, or breaks their lines
+ * elsewhere.
+ */
 export function useLettersInPlace(field: RefObject<HTMLTextAreaElement | null>, text: string): InPlace | null {
   const session = useSession();
   useBench((s) => s.fontsEpoch);

@@ -46,8 +46,8 @@ export type Made =
   | { readonly ok: false; readonly message: string };
 
 /**
- * Makes files one after the other and gives them to the person; what was asked for is kept, so that it can be done again.
- * `begin` gets each job as it begins; rejects where one is stopped.
+ * Makes files one after the other and gives them to the person; what was asked for is kept, so that it can be done
+ * again. `begin` gets each job as it begins; rejects where one is stopped.
  */
 export async function makeFiles(
   s: Session,

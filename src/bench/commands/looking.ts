@@ -4,7 +4,10 @@ import { fitPage } from '../view/inSight';
 import type { CommandDef } from '../session/commandDef';
 import type { Session } from '../session/session';
 
-/** Looking at the work as it will be: turned spread by spread, on the whole screen, in its true size, held against the light. */
+/**
+ * Looking at the work as it will be: turned spread by spread, on the whole screen, in its true size, held against the
+ * light.
+ */
 
 /** The page that many pages on. */
 export function stepPage(s: Session, by: number): void {

@@ -11,7 +11,10 @@ import { mm } from '@/core/units/length';
 import { chosenLetters } from '../session/commandDef';
 import type { Session } from '../session/session';
 
-/** A line that shows beside those of an object: wider by a step than the widest, in a colour that neither they nor the ground have. */
+/**
+ * A line that shows beside those of an object: wider by a step than the widest, in a colour that neither they nor the
+ * ground have.
+ */
 export function furtherLine(s: Session, id: string): Outline {
   const node = s.design.nodes[id];
   const further = FURTHER_AIMS.flatMap((aim) => lineAt(node, aim) ?? []);

@@ -220,7 +220,8 @@ export async function relink(s: Session, id: string, f: File): Promise<void> {
   const old = s.design.pictures?.find((p) => p.id === id);
   if (!next || !old) return;
   s.commit(`Relink ${old.name}`, (d) => relinkPicture(d, id, next));
-  // The bytes may be the very ones that were missing: then nothing in the design changed, but the press can see them now.
+  // The bytes may be the very ones that were missing: then nothing in the design changed, but the press can see them
+  // now.
   await s.press.open(s.state.design);
   s.set({ picturesEpoch: s.state.picturesEpoch + 1 });
   s.say(

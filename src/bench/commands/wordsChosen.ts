@@ -46,7 +46,10 @@ export function wordsAndObject(s: Session): { readonly text: string; readonly ot
   return { text: texts[0], other: ids.find((id) => id !== texts[0])! };
 }
 
-/** Two chosen frames of which the words of one can run on into the other: from the upper, or the left, or the one with words. */
+/**
+ * Two chosen frames of which the words of one can run on into the other: from the upper, or the left, or the one with
+ * words.
+ */
 export function twoFrames(s: Session): readonly [string, string] | null {
   const ids = freeSelection(s);
   const stories = ids.map((id) => {

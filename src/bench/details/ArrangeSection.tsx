@@ -13,7 +13,9 @@ import { runCommand } from '../commands/commands';
 import { freeSelection } from '../session/commandDef';
 import { useBench, useSession } from '../session/context';
 
-/** Across in the first row, down in the second; the middle of each says which it is to those who do not see the rows. */
+/**
+ * Across in the first row, down in the second; the middle of each says which it is to those who do not see the rows.
+ */
 const EDGES: readonly { value: AlignEdge; label: string; name: string }[] = [
   { value: 'left', label: 'Left', name: 'Left' },
   { value: 'middle', label: 'Middle', name: 'Middle, across' },

@@ -7,8 +7,8 @@ const WIDE = 232;
 const LEAST = 0.02;
 
 /**
- * One round of the dashes as a strip with a bead where each dash or gap ends: dragged, or moved by arrow keys, a bead makes
- * the length before it longer or shorter.
+ * One round of the dashes as a strip with a bead where each dash or gap ends: dragged, or moved by arrow keys, a bead
+ * makes the length before it longer or shorter.
  */
 export function DashStrip({
   dashes,

@@ -33,7 +33,10 @@ const FIRST: Asked = {
   fillHoles: true,
 };
 
-/** Edges moved outwards or inwards as new shapes; or one edge all round everything chosen, as a backing, a cut line, a white. Shown before it is made. */
+/**
+ * Edges moved outwards or inwards as new shapes; or one edge all round everything chosen, as a backing, a cut line, a
+ * white. Shown before it is made.
+ */
 export function EdgeSection() {
   const session = useSession();
   const design = useBench((s) => s.design);

@@ -9,7 +9,10 @@ import { cssFace, showFace } from '../view/shownFaces';
 
 const FaceList = comesLater(() => import('./FaceList').then((m) => m.FaceList));
 
-/** The face of letters: a list by kind, each in its own letters, searched by name; those used last and liked stand first. */
+/**
+ * The face of letters: a list by kind, each in its own letters, searched by name; those used last and liked stand
+ * first.
+ */
 export function FaceChooser(props: FaceChoice) {
   const session = useSession();
   const design = usePlacedDesign();

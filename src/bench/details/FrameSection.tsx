@@ -16,7 +16,9 @@ type FrameDraft = Extract<DesignDraft['nodes'][string], { kind: 'textFrame' }>;
 const SIDES = ['top', 'right', 'bottom', 'left'] as const;
 const SIDE_WORDS = { top: 'Top', right: 'Right', bottom: 'Foot', left: 'Left' } as const;
 
-/** How words lie in their frame: where in its height, in how many columns, how far off each edge; and where they run on. */
+/**
+ * How words lie in their frame: where in its height, in how many columns, how far off each edge; and where they run on.
+ */
 export function FrameSection() {
   const session = useSession();
   const design = usePlacedDesign();

@@ -27,7 +27,10 @@ type Kind = 'follow' | 'none' | 'colour' | 'linear' | 'radial' | 'pools' | 'pict
 /** The space of a ground: the page with its bleed as a unit square. */
 const UNIT = { x0: 0, y0: 0, x1: 1, y1: 1 };
 
-/** The ground of the page: what lies below everything, always to the bleed; of this page alone, or of a master that is named. */
+/**
+ * The ground of the page: what lies below everything, always to the bleed; of this page alone, or of a master that is
+ * named.
+ */
 export function GroundSection() {
   const session = useSession();
   const design = usePlacedDesign();

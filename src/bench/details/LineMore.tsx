@@ -62,7 +62,10 @@ const nameOfProfile = (p: Outline['profile']): ProfileName | 'even' | 'own' => {
   return known ?? 'own';
 };
 
-/** What is rarer of a line: its ends, its width along the way, a hand's wobble, its place among others, itself as a shape. */
+/**
+ * What is rarer of a line: its ends, its width along the way, a hand's wobble, its place among others, itself as a
+ * shape.
+ */
 export function LineMore({ aim, outline, ids, unit, put, show }: Props) {
   const session = useSession();
   const design = usePlacedDesign();

@@ -9,7 +9,9 @@ import { COMMAND_TABLE, runCommand } from '../commands/commands';
 import { usePlacedDesign, useSession } from '../session/context';
 import { useTextTarget } from './textTarget';
 
-/** What is set of paragraphs more rarely: how leading is measured, the space round them, indents, what stays together. */
+/**
+ * What is set of paragraphs more rarely: how leading is measured, the space round them, indents, what stays together.
+ */
 export function ParagraphSection() {
   const session = useSession();
   const design = usePlacedDesign();

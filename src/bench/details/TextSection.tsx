@@ -14,7 +14,9 @@ import { useReach, useTextTarget } from './textTarget';
 
 const FIELDS = Object.keys(FIELD_WORDS) as Field[];
 
-/** Face, size, alignment, leading and tracking of the chosen texts, or of the letters chosen in the one being written. */
+/**
+ * Face, size, alignment, leading and tracking of the chosen texts, or of the letters chosen in the one being written.
+ */
 export function TextSection() {
   const session = useSession();
   const design = usePlacedDesign();

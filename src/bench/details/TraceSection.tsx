@@ -37,7 +37,10 @@ function useHeldKey(on: boolean): void {
   }, [session, on]);
 }
 
-/** With something chosen: make it what is traced. With nothing chosen: how the reference lies, how dim it is, and how it is compared. */
+/**
+ * With something chosen: make it what is traced. With nothing chosen: how the reference lies, how dim it is, and how it
+ * is compared.
+ */
 export function TraceSection() {
   const session = useSession();
   const design = useBench((s) => s.design);

@@ -64,8 +64,8 @@ function meets(asked: string, word: string): number {
 }
 
 /**
- * How well a row answers a question; 0 where it does not. Every word of the question that says something must be met by a
- * whole word, the start of one, or nearly one; letters scattered over the row are nothing. Titles count for more than
+ * How well a row answers a question; 0 where it does not. Every word of the question that says something must be met by
+ * a whole word, the start of one, or nearly one; letters scattered over the row are nothing. Titles count for more than
  * keywords, and keywords that are the whole question for more than those that hold it.
  */
 export function score(query: string, row: Findable): number {

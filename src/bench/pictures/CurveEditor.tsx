@@ -18,7 +18,10 @@ const clamp = (v: number) => Math.min(1, Math.max(0, v));
 /** Whole thousandths: a document need not know more of a hand's place. */
 const rounded = ([x, y]: Point): Point => [Math.round(x * 1000) / 1000, Math.round(y * 1000) / 1000];
 
-/** From how dark a picture is (across) to how much ink that gets (up). Drag beads, click for a new one, pull one out to take it away. */
+/**
+ * From how dark a picture is (across) to how much ink that gets (up). Drag beads, click for a new one, pull one out to
+ * take it away.
+ */
 export function CurveEditor({
   label,
   points,

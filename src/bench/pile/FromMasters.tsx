@@ -7,7 +7,10 @@ import { useSession } from '../session/context';
 import { nameOf } from '../session/nameOf';
 import { sheetName } from '../session/naming';
 
-/** What lies on a page because its masters have it, below all that is the page's own: each taken over or given back by a press. */
+/**
+ * What lies on a page because its masters have it, below all that is the page's own: each taken over or given back by a
+ * press.
+ */
 export function FromMasters({ design, page }: { design: Design; page: Page }) {
   const session = useSession();
   const masters = mastersOf(design, page).filter((m) => m.children.length > 0);

@@ -62,7 +62,10 @@ export function PileThumb({ id }: { id: string }) {
   );
 }
 
-/** Makes sure that what was drawn is seen: hairs and lines of words are drawn stronger, and it stands on what it differs from. */
+/**
+ * Makes sure that what was drawn is seen: hairs and lines of words are drawn stronger, and it stands on what it differs
+ * from.
+ */
 function makeSeen(ctx: CanvasRenderingContext2D, c: HTMLCanvasElement): void {
   const image = ctx.getImageData(0, 0, c.width, c.height);
   const { data } = image;

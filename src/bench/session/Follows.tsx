@@ -7,8 +7,8 @@ import { StateContext, useSession } from './context';
 const FIELDS = 'input, textarea, select, [role=slider], [role=spinbutton], [role=switch]';
 
 /**
- * Panels that show the state one paint later: the sheet answers first. Whatever is done in them meets them as things are:
- * they catch up before a press or a key in them is heard, and after one that changed a field.
+ * Panels that show the state one paint later: the sheet answers first. Whatever is done in them meets them as things
+ * are: they catch up before a press or a key in them is heard, and after one that changed a field.
  */
 export function Follows({ children }: { children: ReactNode }) {
   const { following } = useSession();

@@ -13,7 +13,10 @@ export const firstPaint = new Promise<void>((resolve) => {
   show = resolve;
 });
 
-/** A script that is not needed to see the sheet and to choose on it. All such are fetched together when the bench has been painted. */
+/**
+ * A script that is not needed to see the sheet and to choose on it. All such are fetched together when the bench has
+ * been painted.
+ */
 export function afterPaint<T>(load: () => Promise<T>): Later<T> {
   let asked: Promise<T> | null = null;
   const later = {

@@ -21,8 +21,8 @@ export function useSession(): Session {
 }
 
 /**
- * The shown design, for what depends on how things lie and not on how colours look: it is drawn again when nodes, stories,
- * pages or the format change, and left alone while a swatch's slider moves.
+ * The shown design, for what depends on how things lie and not on how colours look: it is drawn again when nodes,
+ * stories, pages or the format change, and left alone while a swatch's slider moves.
  */
 export function usePlacedDesign(): Design {
   const session = useSession();

@@ -36,7 +36,10 @@ function afterNextPaint(run: () => void): void {
   });
 }
 
-/** Is no more than what a gesture tries out another? Panels show that later, when it is calm: until then there is nothing to draw. */
+/**
+ * Is no more than what a gesture tries out another? Panels show that later, when it is calm: until then there is
+ * nothing to draw.
+ */
 function onlyTried(now: BenchState, before: BenchState): boolean {
   if (!now.preview || !before.preview) return false;
   for (const key in now)

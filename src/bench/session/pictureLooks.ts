@@ -6,7 +6,9 @@ import type { LookRequest } from '@/workers/pictureApi';
 
 /** Pixels that a picture is shown with while something moves; the plates show all it has. */
 const SHOWN_PIXELS = 700_000;
-/** The pictures of a design are shown with so many together, a few screens full: where there are many, each with fewer. */
+/**
+ * The pictures of a design are shown with so many together, a few screens full: where there are many, each with fewer.
+ */
 const KEPT_PIXELS = 6 * SHOWN_PIXELS;
 /** However many there are. */
 const LEAST_PIXELS = 10_000;
@@ -31,10 +33,10 @@ interface Known {
 }
 
 /**
- * How pictures look, for drawing that cannot wait: what is known is given at once, what is not is asked of the worker, the
- * newest wish of each picture only. Until it comes, the picture's last look stands in for it. A picture that is seen
- * already gets its new look coarse and at once; in full when no newer wish follows. One that was never seen stands there as the
- * browser opens it, until its true look comes: what was placed is seen, however busy the workers are.
+ * How pictures look, for drawing that cannot wait: what is known is given at once, what is not is asked of the worker,
+ * the newest wish of each picture only. Until it comes, the picture's last look stands in for it. A picture that is
+ * seen already gets its new look coarse and at once; in full when no newer wish follows. One that was never seen stands
+ * there as the browser opens it, until its true look comes: what was placed is seen, however busy the workers are.
  */
 export class PictureLooks {
   private readonly known = new Map<string, Known>();

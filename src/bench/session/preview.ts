@@ -2,7 +2,9 @@ import { tryOut, tryOutOn, type Recipe } from '@/core/edit/history';
 import type { Design } from '@/core/model/schema';
 import { withDescendants } from '@/core/model/tree';
 
-/** Panels wait at least this long while something moves, and take no more than a sixtieth of the time; but they do come. */
+/**
+ * Panels wait at least this long while something moves, and take no more than a sixtieth of the time; but they do come.
+ */
 const CALM = { least: 100, most: 400, share: 1 / 60 };
 
 /** What a recipe would do, shown and not kept. The sheet follows at once, the panels at their leisure. */

@@ -3,7 +3,10 @@ import type { Aim } from '@/core/edit/aims';
 import type { Design } from '@/core/model/schema';
 import type { BenchState } from './state';
 
-/** What a step in the interface changes of the state, and nothing else. All that follows from it is said here, in one place. */
+/**
+ * What a step in the interface changes of the state, and nothing else. All that follows from it is said here, in one
+ * place.
+ */
 export type Change = { -readonly [K in keyof BenchState]?: BenchState[K] };
 
 /** What only these reducers write: much hangs on it. */

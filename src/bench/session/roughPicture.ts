@@ -10,7 +10,10 @@ const TYPES = new Map([
   ['gif', 'image/gif'],
 ]);
 
-/** A picture as the browser opens it, without its profile or the paper: seen at once, with so many pixels, until its true look comes. Null for kinds that browsers do not open. */
+/**
+ * A picture as the browser opens it, without its profile or the paper: seen at once, with so many pixels, until its
+ * true look comes. Null for kinds that browsers do not open.
+ */
 export async function roughPicture(
   env: Pick<Env, 'asset'>,
   file: string,

@@ -28,7 +28,9 @@ export class Scenes {
 
   constructor(private readonly engines: Pick<Engines, 'builder' | 'fonts'>) {}
 
-  /** The scene of what is shown: `kept`, or a preview of it that changes only the nodes of `focus`, where that is said. */
+  /**
+   * The scene of what is shown: `kept`, or a preview of it that changes only the nodes of `focus`, where that is said.
+   */
   of(design: Design, kept: Design, page: string, focus: readonly string[] | null): Scene {
     const known = this.known(this.shown, design, page);
     if (known) return known;

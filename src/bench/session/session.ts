@@ -146,7 +146,9 @@ export class Session {
     return this.palettes.get(this.design);
   }
 
-  /** What a gesture shows otherwise than it is kept, where that is no more than some objects; null for anything more. */
+  /**
+   * What a gesture shows otherwise than it is kept, where that is no more than some objects; null for anything more.
+   */
   get moving(): readonly string[] | null {
     return this.state.preview ? this.trial.focus : null;
   }
@@ -231,7 +233,9 @@ export class Session {
     return taken;
   }
 
-  /** Moves, turns or flips objects by a map of the page, as `commit` with `transformNodes` does, however many they are. */
+  /**
+   * Moves, turns or flips objects by a map of the page, as `commit` with `transformNodes` does, however many they are.
+   */
   commitMoved(label: string, ids: readonly string[], map: Matrix): boolean {
     if (this.onlyLooking()) return false;
     const { page } = this;
@@ -253,7 +257,10 @@ export class Session {
     return true;
   }
 
-  /** Takes a step in: into history, store and press. `base`: the design before the last step, where this one takes its place. */
+  /**
+   * Takes a step in: into history, store and press. `base`: the design before the last step, where this one takes its
+   * place.
+   */
   private take(
     result: { readonly design: Design; readonly entry: HistoryEntry; readonly placed?: readonly string[] },
     options: CommitOptions,

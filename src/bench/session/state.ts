@@ -178,7 +178,9 @@ export interface BenchState {
   readonly measuring: boolean;
   /** The other side of the page is seen through it. */
   readonly throughPage: boolean;
-  /** How the page's references are shown at full strength: over the work, or beside it; and whether that comes and goes. */
+  /**
+   * How the page's references are shown at full strength: over the work, or beside it; and whether that comes and goes.
+   */
   readonly compare: 'off' | 'over' | 'beside';
   readonly blinks: boolean;
   /** The step of the walk over the bench that is shown; null: none. */
@@ -193,7 +195,10 @@ export interface BenchState {
   /** What it offers: dialled shapes, or prepared groups. */
   readonly chooserPart: 'shapes' | 'ready';
   readonly crop: { readonly node: string; readonly aim: Aim } | null;
-  /** A colour that is being made or changed by eye: of what is aimed at, or a new one; and where on the screen it was asked for. */
+  /**
+   * A colour that is being made or changed by eye: of what is aimed at, or a new one; and where on the screen it was
+   * asked for.
+   */
   readonly colourHere: { readonly x: number; readonly y: number; readonly fresh: boolean } | null;
   /** Groups that are open in the pile. */
   readonly unfolded: ReadonlySet<string>;

@@ -57,7 +57,10 @@ export function addressed(): string {
   }
 }
 
-/** Opens a design: engines, the kept state, the hold on it. `again` starts over; with `steal` it takes the hold from another tab. */
+/**
+ * Opens a design: engines, the kept state, the hold on it. `again` starts over; with `steal` it takes the hold from
+ * another tab.
+ */
 export function useDesignSession(given: string): { state: SessionState; again: (steal?: boolean) => void } {
   const [state, setState] = useState<SessionState>({ kind: 'loading', doing: 'Fetching the design' });
   const [attempt, setAttempt] = useState({ n: 0, steal: false });

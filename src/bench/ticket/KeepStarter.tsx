@@ -43,7 +43,8 @@ function Choosing({ shut }: { shut: () => void }) {
   const design = useBench((s) => s.design);
   const [name, setName] = useState(design.name);
   const [asks, setAsks] = useState<readonly (Ask & { readonly on: boolean })[]>(() => {
-    // What it asks for already comes first, in its order. Else words and pictures are: colours are what a design is known by.
+    // What it asks for already comes first, in its order. Else words and pictures are: colours are what a design is
+    // known by.
     const before = asksOf(design);
     const asked = new Set(before.map(keyOf));
     const others = askable(design).filter((a) => !asked.has(keyOf(a)));

@@ -38,7 +38,10 @@ function keptPages(): CopiedPages | null {
   }
 }
 
-/** All pages by their pictures: gone to by a press, several chosen with Ctrl or Shift, dragged to another place; and the masters. */
+/**
+ * All pages by their pictures: gone to by a press, several chosen with Ctrl or Shift, dragged to another place; and the
+ * masters.
+ */
 export function PagesSlip() {
   const session = useSession();
   const design = useBench((s) => s.design);

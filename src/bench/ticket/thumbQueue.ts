@@ -1,4 +1,7 @@
-/** Pictures of pages are made one after the other, and only while nothing is scrolled: a quick look through many pages stays smooth. */
+/**
+ * Pictures of pages are made one after the other, and only while nothing is scrolled: a quick look through many pages
+ * stays smooth.
+ */
 
 type Make = () => Promise<void>;
 

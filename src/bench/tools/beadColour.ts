@@ -41,8 +41,9 @@ export function withBeadColour(s: Session, index: number, colour: Colour): BeadC
 }
 
 /**
- * The last bead of what is aimed at in another colour, where that is one gradient or one set of pools. A ramp that others
- * use too is left as it is: what is chosen gets stops of its own. Null where there is no such bead, or nothing may be changed.
+ * The last bead of what is aimed at in another colour, where that is one gradient or one set of pools. A ramp that
+ * others use too is left as it is: what is chosen gets stops of its own. Null where there is no such bead, or nothing
+ * may be changed.
  */
 export function withLastBead(s: Session, colour: Colour): (BeadColour & { readonly index: number }) | null {
   if (!freeSelection(s).length) return null;

@@ -6,7 +6,10 @@ import { onTrack, type Track } from './gradientTarget';
 const NEAR = 11;
 const STEP = 12;
 
-/** How far each bead stands beside its place, in pixels, on a line so long, so that those of a firm edge can each be taken. */
+/**
+ * How far each bead stands beside its place, in pixels, on a line so long, so that those of a firm edge can each be
+ * taken.
+ */
 export function beadsApart(offsets: readonly number[], length: number): number[] {
   const out: number[] = [];
   for (let from = 0; from < offsets.length;) {

@@ -69,7 +69,9 @@ export function withRamp(s: Session, target: GradientTarget, ramp: RampSource): 
   return (d) => writeRamp(d, target.nodes, target.aim, target.paint.ramp, ramp);
 }
 
-/** Other stops; where their colours changed, the way of mixing goes on being the cleanest, unless another was chosen. */
+/**
+ * Other stops; where their colours changed, the way of mixing goes on being the cleanest, unless another was chosen.
+ */
 export function withStops(s: Session, target: GradientTarget, stops: readonly Stop[]): Recipe {
   const ramp = rampOf(s.state.design, target.paint);
   return withRamp(s, target, { stops, mixing: mixingFor(s.palette, ramp, stops) });
@@ -184,7 +186,10 @@ export function onTrack({ points, length }: Track, t: number): Point {
   return points[0];
 }
 
-/** The place on a track that is nearest to a point: how far along it and how far away. On a straight one `t` may pass its ends. */
+/**
+ * The place on a track that is nearest to a point: how far along it and how far away. On a straight one `t` may pass
+ * its ends.
+ */
 export function nearestOnTrack({ points, length }: Track, p: Point): { t: number; away: number } {
   let best = { t: 0, away: Infinity };
   let before = 0;

@@ -6,7 +6,10 @@ import { sheetName } from '../session/naming';
 import type { Session } from '../session/session';
 import { NEAR_PX, type PointerAt } from './tool';
 
-/** The object of a master that lies under a place of the page: of the nearest master, the topmost, as a whole; null for none. */
+/**
+ * The object of a master that lies under a place of the page: of the nearest master, the topmost, as a whole; null for
+ * none.
+ */
 function underOf(s: Session, at: PointerAt): { readonly id: string; readonly master: string } | null {
   const { design, page, engines } = s;
   for (const master of mastersOf(design, page).toReversed()) {

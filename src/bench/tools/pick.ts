@@ -14,14 +14,17 @@ export function enteredLine(s: Session): readonly string[] {
   return s.state.entered ? ancestry(s.design, s.page, s.state.entered) : [];
 }
 
-/** The combination whose operands are picked by their own areas, since they are not seen: the entered one, or one around it. */
+/**
+ * The combination whose operands are picked by their own areas, since they are not seen: the entered one, or one around
+ * it.
+ */
 function openCombination(s: Session): string | null {
   return enteredLine(s).findLast((id) => s.design.nodes[id].kind === 'combination') ?? null;
 }
 
 /**
- * What a click on a hit means: the object itself inside an entered group, else the whole group on the page. Null for what
- * is locked, and for what lies outside of a group that is isolated.
+ * What a click on a hit means: the object itself inside an entered group, else the whole group on the page. Null for
+ * what is locked, and for what lies outside of a group that is isolated.
  */
 function selectable(s: Session, hit: Hit): string | null {
   const { design, page } = s;
@@ -102,7 +105,10 @@ export function pickIn(s: Session, box: Rect, enclosed: boolean): string[] {
   return enclosed ? ids.filter((id) => contains(box, s.boxOf([id]))) : ids;
 }
 
-/** Aims at what the selection can take: letters for a text, else what was aimed at, if it fits. A shadow is aimed at only for as long as its object is chosen. */
+/**
+ * Aims at what the selection can take: letters for a text, else what was aimed at, if it fits. A shadow is aimed at
+ * only for as long as its object is chosen.
+ */
 export function aimFor(s: Session, ids: readonly string[]): void {
   const nodes = nodesOf(s.design, ids);
   const allText = nodes.length > 0 && nodes.every(isText);

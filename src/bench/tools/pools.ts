@@ -55,7 +55,10 @@ export const withPools = (target: PoolsTarget, change: (p: PoolsPaint) => PoolsP
   return (d) => setPaint(d, nodes, aim, (old) => (old.kind === 'pools' ? change(old) : old));
 };
 
-/** A press on a pool, on the chosen one's ring, or on the object itself, where it adds a pool. Null: meant for something else. */
+/**
+ * A press on a pool, on the chosen one's ring, or on the object itself, where it adds a pool. Null: meant for something
+ * else.
+ */
 export function pressPool(start: PointerAt, c: ToolContext, target: PoolsTarget): Gesture | null {
   const { session: s } = c;
   const found = poolAt(s, target, start.screen);

@@ -31,7 +31,10 @@ const isLined = (d: Design, n: DesignNode): boolean =>
     ? !('fills' in n && n.fills.some((f) => f.kind === 'picture'))
     : (n.kind === 'group' || n.kind === 'repeat') && n.children.some((c) => isLined(d, d.nodes[c]));
 
-/** The coloured group that is chosen or worked in, the only one of the page, or what is chosen, or all free lines of the page. */
+/**
+ * The coloured group that is chosen or worked in, the only one of the page, or what is chosen, or all free lines of the
+ * page.
+ */
 function regionScope(s: Session): Scope | null {
   const { design, page } = s;
   const { selection } = s.state;

@@ -71,7 +71,10 @@ function sampleAt(s: Session, p: PointerAt): Sampled | null {
   return null;
 }
 
-/** Is what is taken at a place (the front object's paint, or the look of all) a matter of a picture? The page itself has no pixels. */
+/**
+ * Is what is taken at a place (the front object's paint, or the look of all) a matter of a picture? The page itself has
+ * no pixels.
+ */
 function pictured(s: Session, p: PointerAt): boolean {
   const scene = s.scene();
   if (s.state.sample.take === 'look')

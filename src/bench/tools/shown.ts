@@ -2,8 +2,8 @@ import type { Recipe } from '@/core/edit/history';
 import { far, type Gesture, type PointerAt, type ToolContext } from './tool';
 
 /**
- * A gesture that shows a recipe as the pointer moves and keeps it on release; a press without a move does nothing. `only`:
- * the objects that it changes, where it changes nothing else.
+ * A gesture that shows a recipe as the pointer moves and keeps it on release; a press without a move does nothing.
+ * `only`: the objects that it changes, where it changes nothing else.
  */
 export function shown(
   c: ToolContext,

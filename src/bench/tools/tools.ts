@@ -46,7 +46,10 @@ export interface RackRow {
   readonly tool: Tool;
 }
 
-/** The rack, in the order of the work. What is needed to choose and to move about comes first, the other tools after the first paint. */
+/**
+ * The rack, in the order of the work. What is needed to choose and to move about comes first, the other tools after the
+ * first paint.
+ */
 export const RACK: readonly RackRow[] = [
   { id: 'select', word: 'Select', letter: 'S', icon: MousePointer2, tool: selectTool },
   {

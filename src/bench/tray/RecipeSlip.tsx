@@ -33,7 +33,10 @@ import { calmDesign } from '../session/state';
 import { mixingFor } from '../tools/gradientTarget';
 import { ColourFields } from './recipe/ColourFields';
 
-/** A swatch opened: its name and kind, its numbers in any model, its tints and shades, who uses it. A change reaches all users. */
+/**
+ * A swatch opened: its name and kind, its numbers in any model, its tints and shades, who uses it. A change reaches all
+ * users.
+ */
 export function RecipeSlip({
   swatch,
   open,

@@ -20,7 +20,9 @@ import { TraySlip } from './TraySlip';
 type LibraryInk = Omit<Ink, 'id'>;
 const SHIPPED = 'shipped';
 
-/** Spot inks, found by the start of a word or a number; each with its stand-in and how far apart they are on this paper. */
+/**
+ * Spot inks, found by the start of a word or a number; each with its stand-in and how far apart they are on this paper.
+ */
 export const SpotLibrary = memo(function SpotLibrary() {
   return (
     <TraySlip word="Spot library" title="Spot library" width={440}>

@@ -60,7 +60,9 @@ export function cardLook(session: ReturnType<typeof useSession>, design: Design,
   return look;
 }
 
-/** Looks by swatch, with what they depend on: while a slider moves only the cards that follow it are worked out anew. */
+/**
+ * Looks by swatch, with what they depend on: while a slider moves only the cards that follow it are worked out anew.
+ */
 const looks = new WeakMap<Swatch, { readonly on: readonly unknown[]; readonly look: Look }>();
 
 function workOut(palette: Palette, design: Design, swatch: Swatch): Look {

@@ -24,7 +24,9 @@ export interface Dropped {
     { readonly kind: 'stop' | 'pool'; readonly index: number } | { readonly kind: 'between'; readonly t: number };
 }
 
-/** What a card let go at a place would paint: the inside is the fill, the edge the outline; of a text, letters or frame. */
+/**
+ * What a card let go at a place would paint: the inside is the fill, the edge the outline; of a text, letters or frame.
+ */
 export function dropTarget(s: Session, clientX: number, clientY: number): Dropped | null {
   const el = document.getElementById(BENCH_TOP);
   if (!el) return null;
@@ -104,8 +106,9 @@ function cardAt(x: number, y: number, but: string): string | null {
 }
 
 /**
- * Drags a card over the sheet: what it would paint is shown, and a label at the pointer says which part before it is let
- * go; over another card it goes to the place before that one. Answers whether it was a drag; a press without a move stays a click.
+ * Drags a card over the sheet: what it would paint is shown, and a label at the pointer says which part before it is
+ * let go; over another card it goes to the place before that one. Answers whether it was a drag; a press without a move
+ * stays a click.
  */
 export function startCardDrag(
   s: Session,

@@ -2,7 +2,10 @@ import { refusalOf, type SwatchesRead } from '@/core/colour/exchange';
 import { opening } from '../session/opening';
 import type { Session } from '../session/session';
 
-/** Reads a chosen file, beside the page; what is wrong with it is told to `refused` (null: nothing), and then there are no swatches. */
+/**
+ * Reads a chosen file, beside the page; what is wrong with it is told to `refused` (null: nothing), and then there are
+ * no swatches.
+ */
 export async function readSwatches(
   s: Session,
   f: File,

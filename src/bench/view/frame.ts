@@ -107,7 +107,10 @@ export function placedGrips(s: Session, f: Frame): PlacedGrip[] {
   ];
 }
 
-/** The ring that moves the shadow of the one chosen object, as far from its middle as the shadow falls; only while colours go there too. */
+/**
+ * The ring that moves the shadow of the one chosen object, as far from its middle as the shadow falls; only while
+ * colours go there too.
+ */
 function shadowGrip(s: Session, f: Frame, middle: Point, ux: Point, uy: Point): PlacedGrip[] {
   const shadow = f.single && s.state.aim === 'shadow' ? shadowOf(s.design.nodes[f.single]) : undefined;
   if (!shadow) return [];

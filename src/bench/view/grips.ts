@@ -28,7 +28,9 @@ export interface PlacedGrip {
   /** The unit vectors of the frame's axes on the screen. */
   readonly ux: Point;
   readonly uy: Point;
-  /** What stands beside a knob, and the way its notch points (unit vector); of a shadow's ring, where its line begins. */
+  /**
+   * What stands beside a knob, and the way its notch points (unit vector); of a shadow's ring, where its line begins.
+   */
   readonly letter?: string;
   readonly notch?: Point;
 }

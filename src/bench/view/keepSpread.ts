@@ -16,8 +16,8 @@ function startOn({ design }: BenchState, page: string): number {
 }
 
 /**
- * After going to another page: a spread stays where it is on the bench, and the work goes from one side to the other. Where all
- * of the last page was in sight, all of the next spread is.
+ * After going to another page: a spread stays where it is on the bench, and the work goes from one side to the other.
+ * Where all of the last page was in sight, all of the next spread is.
  */
 export function keepSpread(s: Session, before: BenchState): void {
   const { state } = s;

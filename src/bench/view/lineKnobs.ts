@@ -9,7 +9,10 @@ import type { Session } from '../session/session';
 import { toScreen } from './camera';
 import type { Frame, PlacedGrip } from './grips';
 
-/** Grips that few objects have. The knobs of a line whose width changes along its way: one a knot, beside the line where its edge is. */
+/**
+ * Grips that few objects have. The knobs of a line whose width changes along its way: one a knot, beside the line where
+ * its edge is.
+ */
 
 /** A knob never comes nearer to the line than this, CSS pixels, so that it can be told from the line. */
 const OFF = 14;

@@ -24,8 +24,9 @@ export const BEND_PARTS: readonly BendPart[] = ['strength', 'tiltX', 'tiltY'];
 const OFF = 0.35;
 
 /**
- * Where a handle of a bend stands: that of its strength over the middle of the words, a height of theirs further off at full
- * strength; below the middle the one that goes to the end that is nearer; beside their end the one that goes up or down.
+ * Where a handle of a bend stands: that of its strength over the middle of the words, a height of theirs further off at
+ * full strength; below the middle the one that goes to the end that is nearer; beside their end the one that goes up or
+ * down.
  */
 export function bendHandle(s: Session, node: Text, part: BendPart): Point {
   const { x, top, wide, height } = unbent(s, node);

@@ -8,7 +8,10 @@ import { walk } from '../scene/walk';
 
 /** A step of tone wider than this shows as a band (common practice: 0.03 in). */
 const SHOWS = mm(0.76);
-/** Tones that a plate can hold: eight bits, and about what a screen of 150 lines has at 2,400 dpi (common practice: (dpi / lines)² + 1). */
+/**
+ * Tones that a plate can hold: eight bits, and about what a screen of 150 lines has at 2,400 dpi (common practice: (dpi
+ * / lines)² + 1).
+ */
 const TONES = 255;
 /** Grain of about one and a half steps hides the edge between two tones. */
 const GRAIN_STEPS = 1.5;
@@ -22,7 +25,10 @@ export interface Banding {
   readonly grain: number;
 }
 
-/** Where a gradient of a node changes so slowly that its steps would show in print; null if nowhere, or if grain breaks them up. */
+/**
+ * Where a gradient of a node changes so slowly that its steps would show in print; null if nowhere, or if grain breaks
+ * them up.
+ */
 export function bandingOf(scene: Scene, node: string, palette: Palette): Banding | null {
   let found: Banding | null = null;
   walk(scene.root, (leaf) => {

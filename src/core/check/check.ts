@@ -93,8 +93,8 @@ const RULES = [
 const ORDER = new Map(RULES.map((rule, i) => [rule.code, i]));
 
 /**
- * All findings of all pages, page by page, in the order of the rules; pages that did not change are not looked at again. The design
- * must have been equipped.
+ * All findings of all pages, page by page, in the order of the rules; pages that did not change are not looked at
+ * again. The design must have been equipped.
  */
 export function checkDesign(design: Design, builder: SceneBuilder, palette: Palette): Finding[] {
   const findings: Finding[] = [];

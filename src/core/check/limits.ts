@@ -4,8 +4,8 @@ import type { Design } from '../model/schema';
 import { mm } from '../units/length';
 
 /**
- * Named sets of limits, by the way of printing. Values are common practice of the trade: what printers ask for varies by a
- * little, and each set can be changed.
+ * Named sets of limits, by the way of printing. Values are common practice of the trade: what printers ask for varies
+ * by a little, and each set can be changed.
  */
 export const LIMIT_SETS: readonly Limits[] = [
   {

@@ -22,7 +22,9 @@ export interface FindingFacts {
   /** By how much it is wider and higher (points), than how many others. */
   'size.drift': { readonly others: number; readonly wider: number; readonly higher: number; readonly unit: Unit };
   /** Tones, and how wide each is (points). */
-  /** How far from which edges, how far is asked, and the way that would take it there (nothing: there is none); points. */
+  /**
+   * How far from which edges, how far is asked, and the way that would take it there (nothing: there is none); points.
+   */
   'words.nearTrim': {
     readonly off: number;
     readonly safe: number;

@@ -9,7 +9,9 @@ import { labToSrgb, srgbToLab, type Triple } from './spaces';
 /** What becomes of a ramp's middles in one way of mixing. */
 export interface Middle {
   readonly mixing: Mixing;
-  /** The most chroma (Lab units) that a middle loses against the straight way between its ends, and the most lightness. */
+  /**
+   * The most chroma (Lab units) that a middle loses against the straight way between its ends, and the most lightness.
+   */
   readonly dull: number;
   /** How far the printed middle is from the mixture that was asked for, ΔE00; 0 for ink, which is always what it is. */
   readonly beyond: number;
@@ -60,7 +62,10 @@ function measure(stops: readonly Stop[], mixing: Mixing, palette: Palette): Midd
   return { mixing, dull, beyond, turn };
 }
 
-/** A mixture may print this far from what was asked for and still count as within reach (common practice: a tolerance of proofs). */
+/**
+ * A mixture may print this far from what was asked for and still count as within reach (common practice: a tolerance of
+ * proofs).
+ */
 const WITHIN = 3;
 /** Round the circle further than this, colours come in that neither end has. */
 const NO_RAINBOW = 100;

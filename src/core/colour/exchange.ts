@@ -49,8 +49,8 @@ export function refusalOf(r: Extract<SwatchesRead, { ok: false }>, file: string)
 }
 
 /**
- * A number 0…1 as a percentage, by moving the point of its shortest decimal: nothing is rounded, and `fromPercent` gives
- * the same number back.
+ * A number 0…1 as a percentage, by moving the point of its shortest decimal: nothing is rounded, and `fromPercent`
+ * gives the same number back.
  */
 export const percentText = (value: number): string => movePoint(String(value), 2);
 

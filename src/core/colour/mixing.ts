@@ -17,8 +17,8 @@ export const MIXINGS: Readonly<Record<Mixing, { readonly word: string; readonly 
 const NO_HUE = 4e-6;
 
 /**
- * The colour at `t` between two sRGB colours, mixed in a space (CSS Color 4 §12). The result may lie outside 0…1 where a
- * screen cannot show it. OKLCh takes the shorter way round; a grey takes the other's hue.
+ * The colour at `t` between two sRGB colours, mixed in a space (CSS Color 4 §12). The result may lie outside 0…1 where
+ * a screen cannot show it. OKLCh takes the shorter way round; a grey takes the other's hue.
  */
 export function mixLooks(space: Exclude<Mixing, 'ink'>, a: Triple, b: Triple, t: number): Triple {
   const straight = (p: Triple, q: Triple): Triple => [

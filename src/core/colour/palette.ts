@@ -247,8 +247,8 @@ export class Palette {
   }
 
   /**
-   * How a screen or Lab colour comes out; null for colours made of ink. `prints`: how far it prints from what it is meant
-   * to be (ΔE00). `beyond`: even the nearest ink is too far, the colour is out of reach.
+   * How a screen or Lab colour comes out; null for colours made of ink. `prints`: how far it prints from what it is
+   * meant to be (ΔE00). `beyond`: even the nearest ink is too far, the colour is out of reach.
    */
   reach(colour: OwnColour): { readonly prints: number; readonly beyond: boolean } | null {
     if (!('rgb' in colour) && !('lab' in colour)) return null;
@@ -268,8 +268,8 @@ export class Palette {
   }
 
   /**
-   * The colour that a mix is, in the design's own terms: process inks as a recipe in whole percents, one spot ink alone as
-   * a tint of it, several together as the recipe nearest to their look; RGB for a screen.
+   * The colour that a mix is, in the design's own terms: process inks as a recipe in whole percents, one spot ink alone
+   * as a tint of it, several together as the recipe nearest to their look; RGB for a screen.
    */
   colourOfMix(mix: Mix): OwnColour {
     if (this.screen) return { rgb: [mix[0], mix[1], mix[2]] };
@@ -294,5 +294,7 @@ export class Palette {
   }
 }
 
-/** Beyond this a colour counts as out of reach: the difference that a trained eye sees side by side (common practice). */
+/**
+ * Beyond this a colour counts as out of reach: the difference that a trained eye sees side by side (common practice).
+ */
 const OUT_OF_REACH = 2;

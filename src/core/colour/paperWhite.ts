@@ -1,8 +1,8 @@
 import { D50 } from './spaces';
 
 /**
- * The paper's own white as shares of D50 light, X Y Z, from a profile's `wtpt` tag (ICC.1:2022, 9.2.36, media white point);
- * null where it has none.
+ * The paper's own white as shares of D50 light, X Y Z, from a profile's `wtpt` tag (ICC.1:2022, 9.2.36, media white
+ * point); null where it has none.
  */
 export function paperWhite(profile: Uint8Array): readonly [number, number, number] | null {
   const view = new DataView(profile.buffer, profile.byteOffset, profile.byteLength);

@@ -47,9 +47,9 @@ export interface SpotTint extends Partial<SpotInk> {
 
 /**
  * How inks look on the paper of one profile. Process inks: a table baked from the profile. Spot inks: the floored
- * multiplicative model in the square root of linear Rec. 2020 (for one ink this is Yule–Nielsen with n = 2), tints spaced
- * so that the SCTV of ISO 20654 equals the tint. Mean ΔE00 1.4–2.7 on measured overprints. An opaque ink is mixed with
- * what lies below it by area, in the same square root: on bare paper it looks like a transparent one.
+ * multiplicative model in the square root of linear Rec. 2020 (for one ink this is Yule–Nielsen with n = 2), tints
+ * spaced so that the SCTV of ISO 20654 equals the tint. Mean ΔE00 1.4–2.7 on measured overprints. An opaque ink is
+ * mixed with what lies below it by area, in the same square root: on bare paper it looks like a transparent one.
  */
 export class Press {
   private readonly encode = new Uint8ClampedArray(STEPS + 1);

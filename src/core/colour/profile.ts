@@ -6,8 +6,8 @@ export type ProfileRead =
 const MAX_BYTES = 64 * 1024 * 1024;
 
 /**
- * Looks into an ICC profile (ICC.1:2022, 7.2 header, 9.2 tags): only one for printing with C, M, Y and K, that knows both
- * ways between inks and looks, can be the profile of a design. The name is its own description.
+ * Looks into an ICC profile (ICC.1:2022, 7.2 header, 9.2 tags): only one for printing with C, M, Y and K, that knows
+ * both ways between inks and looks, can be the profile of a design. The name is its own description.
  */
 export function readOutputProfile(bytes: Uint8Array): ProfileRead {
   const refuse = (message: string): ProfileRead => ({ ok: false, message });

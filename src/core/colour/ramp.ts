@@ -2,7 +2,10 @@ import type { Colour, Mixing, Stop } from '../model/schema';
 import { eased, easedAt, mixLooks, type Mix } from './mixing';
 import { clip01, labToSrgb, srgbToLab, type Triple } from './spaces';
 
-/** A gradient's ramp as all painters use it: straight pieces between offsets that never fall, each end with its mix and opacity. */
+/**
+ * A gradient's ramp as all painters use it: straight pieces between offsets that never fall, each end with its mix and
+ * opacity.
+ */
 export interface ResolvedRamp {
   readonly stops: readonly RampPoint[];
   /** The channels that any stop inks. */
@@ -160,7 +163,9 @@ export function shiftedRamp(ramp: ResolvedRamp, by: number): ResolvedRamp {
   return { ...ramp, stops: [{ ...pointAt(ramp, -by), offset: 0 }, ...inner, { ...pointAt(ramp, 1 - by), offset: 1 }] };
 }
 
-/** There and back: the first half is the ramp, the second half the ramp backwards, so that a closed line has no seam. */
+/**
+ * There and back: the first half is the ramp, the second half the ramp backwards, so that a closed line has no seam.
+ */
 export function thereAndBack(ramp: ResolvedRamp): ResolvedRamp {
   const there = ramp.stops.map((s) => ({ ...s, offset: s.offset / 2 }));
   const back = ramp.stops.map((s) => ({ ...s, offset: 1 - s.offset / 2 })).reverse();

@@ -54,8 +54,8 @@ export class ColourRoom {
   readonly missing = new Set<string>();
 
   /**
-   * Opens and bakes an output profile once. Rejects with a sentence if a shipped one is missing or not CMYK; in place of a
-   * person's own that is missing stands the first shipped one, and `missing` says so.
+   * Opens and bakes an output profile once. Rejects with a sentence if a shipped one is missing or not CMYK; in place
+   * of a person's own that is missing stands the first shipped one, and `missing` says so.
    */
   async prepare(file: string): Promise<void> {
     if (this.presses.has(file) && !this.missing.has(file)) return;
@@ -87,9 +87,9 @@ export class ColourRoom {
   private readonly tables = new Map<string, ColourTable | null>();
 
   /**
-   * How the colours of pictures become the inks of a profile, or sRGB for a screen; null where the picture's own numbers are
-   * the answer. `icc` is the picture's own profile: one of another kind than its colours is not heeded. Grey
-   * pictures have tables of equal inputs.
+   * How the colours of pictures become the inks of a profile, or sRGB for a screen; null where the picture's own
+   * numbers are the answer. `icc` is the picture's own profile: one of another kind than its colours is not heeded.
+   * Grey pictures have tables of equal inputs.
    */
   pictureTable(profile: string, screen: boolean, space: PictureSpace, icc: Uint8Array | null): ColourTable | null {
     const key = `${profile} ${screen} ${space} ${icc ? checksum(icc) : ''}`;

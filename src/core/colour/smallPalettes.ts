@@ -13,7 +13,10 @@ const palette = (
   colours: rows.map(([n, c, m, y, k]) => ({ name: n, cmyk: [c / 100, m / 100, y / 100, k / 100] })),
 });
 
-/** Six sets of five to begin with: a dark, a ground, two that carry and one that speaks up. Made for this; recipes keep under 220 % ink. */
+/**
+ * Six sets of five to begin with: a dark, a ground, two that carry and one that speaks up. Made for this; recipes keep
+ * under 220 % ink.
+ */
 export const SMALL_PALETTES: readonly SmallPalette[] = [
   palette(
     'Quay at dusk',

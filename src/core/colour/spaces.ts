@@ -4,8 +4,8 @@ import { mapTuple } from '../units/tuple';
 export type Triple = readonly [number, number, number];
 
 /**
- * D50 from its chromaticity x 0.3457, y 0.3585 (CSS Color 4 §10), to which the matrices below belong. The four digits of
- * ICC.1:2022 7.2.16 (0.9642, 0.8249) are the same white, rounded; Lab is relative, so either keeps neutrals neutral.
+ * D50 from its chromaticity x 0.3457, y 0.3585 (CSS Color 4 §10), to which the matrices below belong. The four digits
+ * of ICC.1:2022 7.2.16 (0.9642, 0.8249) are the same white, rounded; Lab is relative, so either keeps neutrals neutral.
  */
 export const D50: Triple = [0.3457 / 0.3585, 1, (1 - 0.3457 - 0.3585) / 0.3585];
 

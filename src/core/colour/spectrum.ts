@@ -7,8 +7,8 @@ export interface Spectrum {
   readonly values: readonly number[];
 }
 
-// 380…730 nm in steps of 10. CIE 1931 2° observer (CIE 018:2019) and illuminant D50 (CIE 15:2004), from memory; the tests
-// hold the result against an independent program.
+// 380…730 nm in steps of 10. CIE 1931 2° observer (CIE 018:2019) and illuminant D50 (CIE 15:2004), from memory; the
+// tests hold the result against an independent program.
 // prettier-ignore
 const X = [0.001368, 0.004243, 0.01431, 0.04351, 0.13438, 0.2839, 0.34828, 0.3362, 0.2908, 0.19536, 0.09564, 0.03201, 0.0049, 0.0093, 0.06327, 0.1655, 0.2904, 0.43345, 0.5945, 0.7621, 0.9163, 1.0263, 1.0622, 1.0026, 0.85445, 0.6424, 0.4479, 0.2835, 0.1649, 0.0874, 0.04677, 0.0227, 0.011359, 0.00579, 0.002899, 0.00144];
 // prettier-ignore

@@ -4,8 +4,8 @@ import { clip01, decodeSrgb, encodeSrgb, times, type Triple } from './spaces';
 type Matrix3 = readonly [Triple, Triple, Triple];
 
 /**
- * How a picture is seen by others. Matrices for linear sRGB at full severity: Machado, Oliveira, Fernandes 2009, table of
- * severity 1.0; grey by the luminance of WCAG 2.2.
+ * How a picture is seen by others. Matrices for linear sRGB at full severity: Machado, Oliveira, Fernandes 2009, table
+ * of severity 1.0; grey by the luminance of WCAG 2.2.
  */
 export const VISIONS = [
   { id: 'all', name: 'Everyone', says: 'as it is', matrix: null },

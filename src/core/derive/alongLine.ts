@@ -48,7 +48,10 @@ export const trackFor = (along: Along): Track | null => trackOf(along)?.(0) ?? n
 /** Places that are tried for the one nearest to a point. */
 const TRIES = 720;
 
-/** The share of the line at which it comes nearest to a point, how far that is, and whether the point lies on the letters' other side. */
+/**
+ * The share of the line at which it comes nearest to a point, how far that is, and whether the point lies on the
+ * letters' other side.
+ */
 export function placeOn(
   along: Along,
   p: Point,

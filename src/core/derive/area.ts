@@ -45,8 +45,8 @@ export function dependencies(d: Design, id: NodeId, fonts: FontBook, out: unknow
 }
 
 /**
- * The area of a node. `moving`: something is being dragged; then what rests is combined once and what moves is laid on it
- * without a check.
+ * The area of a node. `moving`: something is being dragged; then what rests is combined once and what moves is laid on
+ * it without a check.
  */
 export function areaOf(d: Design, id: NodeId, fonts: FontBook, moving = false): Area {
   const node = d.nodes[id];

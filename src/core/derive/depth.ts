@@ -27,8 +27,8 @@ const known = new WeakMap<PathData, Sided[]>();
 const MOST_KEPT = 8;
 
 /**
- * What a pushed-back object shows beside its face, bottom to top, to be laid below it. `region` is its area in a space of its
- * own that `toPage` places; `matrix` maps the space that its lengths and paints are given in.
+ * What a pushed-back object shows beside its face, bottom to top, to be laid below it. `region` is its area in a space
+ * of its own that `toPage` places; `matrix` maps the space that its lengths and paints are given in.
  */
 export function layDepth(region: Region, toPage: Matrix, matrix: Matrix, depth: Depth): LaidLine[] {
   const { side, edge } = depth;

@@ -24,7 +24,9 @@ interface Sized {
   readonly h: number;
 }
 
-/** The sets of a page: of one form and one paint, held by the same thing, at least three, nearly as wide and as high. */
+/**
+ * The sets of a page: of one form and one paint, held by the same thing, at least three, nearly as wide and as high.
+ */
 export function driftedSets(d: Design, page: Page): DriftedSet[] {
   const out: DriftedSet[] = [];
   const visit = (ids: readonly NodeId[]) => {

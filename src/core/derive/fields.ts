@@ -4,7 +4,10 @@ import { plainText } from '../text/layout';
 import type { OffsetsBack } from '../text/line';
 import { pageLabels, sectionsOf } from './pageLabels';
 
-/** Fields: what a page says of itself in its words. They stand in a story as one mark each and are resolved before it is laid out. */
+/**
+ * Fields: what a page says of itself in its words. They stand in a story as one mark each and are resolved before it is
+ * laid out.
+ */
 
 type Said = Readonly<Record<Field, string>>;
 
@@ -19,7 +22,9 @@ function hasFields({ paragraphs }: Pick<Story, 'paragraphs'>): boolean {
   return has;
 }
 
-/** What fields say on a sheet: on a page of it, on a master of the first page that stands on it, else of the first page. */
+/**
+ * What fields say on a sheet: on a page of it, on a master of the first page that stands on it, else of the first page.
+ */
 export function saidOn(d: Design, sheet: Page | undefined): Said {
   const page = sheet && isMaster(d, sheet.id) ? followersOf(d, sheet.id)[0] : sheet;
   const i = Math.max(0, page ? d.pages.findIndex((p) => p.id === page.id) : 0);

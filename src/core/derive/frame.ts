@@ -16,7 +16,10 @@ export const insetsOf = ({ inset }: Pick<Frame, 'inset'>): Exclude<Frame['inset'
 /** Where a line between two heights can lie, between two edges, left to right. */
 export type Free = (top: number, bottom: number, edges: Edges) => readonly Edges[];
 
-/** The columns of a frame, seen from the corner where its words begin. `free`: what of a line is not taken by what pushes words away. */
+/**
+ * The columns of a frame, seen from the corner where its words begin. `free`: what of a line is not taken by what
+ * pushes words away.
+ */
 export function measureOf(node: Frame, free: Free | null = null): FrameMeasure {
   const { top, right, bottom, left } = insetsOf(node);
   const width = Math.max(0.1, node.width - left - right);
@@ -54,7 +57,9 @@ export function framePath(node: Frame): { readonly path: PathData; readonly rule
 }
 
 const known = new WeakMap<Window, { width: number; height: number; shape: NodeOf<'shape'> }>();
-/** The window as the dialled shape that it is; the same one for the same measures, so that its outline is remembered. */
+/**
+ * The window as the dialled shape that it is; the same one for the same measures, so that its outline is remembered.
+ */
 function shapeOf(node: Frame, w: Extract<Window, { shape: string }>): NodeOf<'shape'> {
   const old = known.get(w);
   if (old && old.width === node.width && old.height === node.height) return old.shape;

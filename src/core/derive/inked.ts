@@ -30,7 +30,10 @@ export function bandOf({ path, toPage, stroke, rule }: LaidLine): Region | null 
 }
 const MAY_DIFFER = 1e-3;
 
-/** All that is seen of an object in its own space: where it is filled, its lines, its letters; effects left out. `unsure`: some of it could not be computed rightly. */
+/**
+ * All that is seen of an object in its own space: where it is filled, its lines, its letters; effects left out.
+ * `unsure`: some of it could not be computed rightly.
+ */
 export function inkedArea(
   d: Design,
   id: NodeId,

@@ -24,8 +24,8 @@ interface Known {
 const layouts = new WeakMap<object, Known>();
 
 /**
- * The layout of a text node, remembered by its story with all that is set of it, the measures of all frames that it runs
- * through, and the faces at hand.
+ * The layout of a text node, remembered by its story with all that is set of it, the measures of all frames that it
+ * runs through, and the faces at hand.
  */
 export function layoutOf(d: Design, node: TextNode, fonts: FontBook): Layout {
   const inFields = storyWhereItLies(d, node);
@@ -84,7 +84,10 @@ const displayFacts = (n: NodeOf<'displayText'>): unknown[] => [
   n.along || n.bend ? n.stretch : 1,
 ];
 
-/** The layouts of the frames that a story runs through; where the last of them wants it, in letters that are small enough to fit. */
+/**
+ * The layouts of the frames that a story runs through; where the last of them wants it, in letters that are small
+ * enough to fit.
+ */
 function frameLayouts(
   frames: readonly NodeOf<'textFrame'>[],
   set: SetStory,

@@ -13,7 +13,10 @@ import type { GradientPaint, LineMark, Outline } from '../model/schema';
 export const isFormed = (o: Outline): boolean =>
   o.start !== undefined || o.end !== undefined || o.profile !== undefined || o.wobble !== undefined;
 
-/** What a line comes to: a band along `line`, or an `area`, and its ends where they cannot be one with it. In points of the page, seen from where it is put. */
+/**
+ * What a line comes to: a band along `line`, or an `area`, and its ends where they cannot be one with it. In points of
+ * the page, seen from where it is put.
+ */
 export interface LineForm {
   readonly line: PathData;
   readonly area: PathData;
@@ -27,8 +30,8 @@ const MOST_KEPT = 12;
 const FINE = 0.01;
 
 /**
- * The line of an outline that strays, changes its width or has something at its ends. With `apart` (its paint follows it)
- * its ends stand beside it; else line and ends are one area, so that inks which show through are laid once.
+ * The line of an outline that strays, changes its width or has something at its ends. With `apart` (its paint follows
+ * it) its ends stand beside it; else line and ends are one area, so that inks which show through are laid once.
  */
 export function formOf(own: PathData, toPage: Matrix, o: Outline, stroke: StrokeStyle, apart: boolean): LineForm {
   const [a, b, c, d] = toPage;
@@ -84,7 +87,10 @@ function tapered(line: readonly Contour[], profile: NonNullable<Outline['profile
   );
 }
 
-/** The colour that a gradient has where the line begins or ends, for what stands there: it runs by far before it, or after. */
+/**
+ * The colour that a gradient has where the line begins or ends, for what stands there: it runs by far before it, or
+ * after.
+ */
 export function endPaint(
   p: GradientPaint,
   path: PathData,

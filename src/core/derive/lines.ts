@@ -61,7 +61,8 @@ function lay({ path: own, toPage, rule, matrix }: Edge, outline: Outline): LaidL
   const stroke = strokeStyle(outline, matrix);
   const away = (outline.away ?? 0) * meanScale(matrix);
   const side = isArea(own) ? outline.side : undefined;
-  // What follows the line, or strays from it, runs along its middle; anything else on one side is the part of a line twice as wide there.
+  // What follows the line, or strays from it, runs along its middle; anything else on one side is the part of a line
+  // twice as wide there.
   const follows = paint.kind === 'gradient' && paint.strokeMapping !== undefined;
   const formed = isFormed(outline);
   const shifts = follows || formed;

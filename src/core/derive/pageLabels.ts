@@ -3,7 +3,10 @@ import { numeral } from '../text/marks';
 
 const known = new WeakMap<Design['pages'], readonly string[]>();
 
-/** What is said of each page as its number: counted from 1, or from where a page says that numbers begin anew, in its style. */
+/**
+ * What is said of each page as its number: counted from 1, or from where a page says that numbers begin anew, in its
+ * style.
+ */
 export function pageLabels({ pages }: Pick<Design, 'pages'>): readonly string[] {
   let labels = known.get(pages);
   if (!labels) {

@@ -99,7 +99,10 @@ export function obstaclesOf(
   return made;
 }
 
-/** The parts of what pushes. Of what is cut away from something, that something pushes whole: words do not run into holes. */
+/**
+ * The parts of what pushes. Of what is cut away from something, that something pushes whole: words do not run into
+ * holes.
+ */
 function gather(
   d: Design,
   id: NodeId,
@@ -169,7 +172,10 @@ function placed(frame: Frame, place: Matrix, shapes: readonly Shape[]): readonly
 /** How many level lines a line of letters is tried on. */
 const TRIES = 7;
 
-/** The stretches between two edges that nothing reaches into, over the height of a line, left to right; words run on both sides of what pushes them. */
+/**
+ * The stretches between two edges that nothing reaches into, over the height of a line, left to right; words run on
+ * both sides of what pushes them.
+ */
 export function freeOf(obstacles: readonly Obstacle[], top: number, bottom: number, edges: Edges): readonly Edges[] {
   const taken: [number, number][] = [];
   for (const { area, bounds, distance } of obstacles) {

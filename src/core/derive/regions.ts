@@ -21,7 +21,9 @@ const ENOUGH = 0.5;
 /** Areas of less than this share of the largest coloured one are what lines leave where they hardly cross. */
 const DUST = 2e-3;
 
-/** How wide a line in the paint of a coloured area lies along its edge, so that no paper shows where two meet; points. */
+/**
+ * How wide a line in the paint of a coloured area lies along its edge, so that no paper shows where two meet; points.
+ */
 export const TRAP = 0.25;
 /** Has it one? What shows through, or overprints, would be laid twice. */
 export const isTrapped = (p: Paint): p is Extract<Paint, { kind: 'colour' }> => p.kind === 'colour' && !p.overprint;
@@ -64,7 +66,10 @@ export function regionsIn(d: Design, node: NodeOf<'group'>, fonts: FontBook): Re
 }
 const NONE: readonly { readonly paint: Paint; readonly path: PathData }[] = [];
 
-/** The lines of an object in the space that holds it: edges of shapes, whatever they are painted with. Words enclose nothing. */
+/**
+ * The lines of an object in the space that holds it: edges of shapes, whatever they are painted with. Words enclose
+ * nothing.
+ */
 function linesOf(d: Design, id: NodeId, fonts: FontBook): Contour[] {
   const node = d.nodes[id];
   if (node.hidden) return [];

@@ -7,7 +7,10 @@ import { shadowOf } from './effects';
 import { plain } from './history';
 import { lettersAt, looksOf } from './textPlace';
 
-/** Where colour goes. Letters are the runs of a text; the frame is the box or shape round it; the ground is the page's, and no object's. */
+/**
+ * Where colour goes. Letters are the runs of a text; the frame is the box or shape round it; the ground is the page's,
+ * and no object's.
+ */
 export type Aim = 'fill' | 'letters' | 'frame' | 'shadow' | 'ground' | LineAim;
 export type LineAim = 'outline' | 'letterOutline' | 'frameOutline' | FurtherAim;
 /** Lines below the one that is `outline` or, of a text, `letterOutline`: the second from the top, and so on. */

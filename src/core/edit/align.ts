@@ -53,7 +53,10 @@ export function alignNodes(
   }
 }
 
-/** Spaces things evenly: their edges, their middles, or the gaps between them. `spacing`: that far apart, the first staying. */
+/**
+ * Spaces things evenly: their edges, their middles, or the gaps between them. `spacing`: that far apart, the first
+ * staying.
+ */
 export function distributeNodes(
   d: DesignDraft,
   page: Page,

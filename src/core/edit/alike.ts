@@ -55,7 +55,10 @@ function opacitiesOf(n: DesignNode, palette: Palette): string {
 const kindOf = (n: DesignNode): string =>
   n.kind === 'shape' ? `shape ${n.shape}` : n.kind === 'combination' ? `combination ${n.op}` : n.kind;
 
-/** Objects of a page that are like any of the given ones in every way asked; these are among them. Locked and hidden ones are left out. */
+/**
+ * Objects of a page that are like any of the given ones in every way asked; these are among them. Locked and hidden
+ * ones are left out.
+ */
 export function alikeNodes(
   d: Design,
   page: Page,

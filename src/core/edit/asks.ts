@@ -16,7 +16,10 @@ import { usersOfSwatches } from './swatches';
 const UNNAMED = new Set(['', 'Display text', 'Text frame']);
 const short = (text: string): string => (text.length > 40 ? `${text.slice(0, 38).trimEnd()} …` : text);
 
-/** All that a design could ask for: its texts in the order of their pages, its pictures, the colours in use, the most used first. */
+/**
+ * All that a design could ask for: its texts in the order of their pages, its pictures, the colours in use, the most
+ * used first.
+ */
 export function askable(d: Design): readonly Ask[] {
   const words = new Map<string, Ask>();
   for (const sheet of sheetsOf(d))
@@ -66,7 +69,9 @@ export function begun(starter: Design, name: string, { newId, now }: Making): De
 /** The words that a story is filled in with now, a line a paragraph. */
 export const wordsAsked = (d: Design, story: string): string => plainText(d.stories[story]);
 
-/** A story with other words, a paragraph a line; each line looks as the line in its place did, more of them as the last. */
+/**
+ * A story with other words, a paragraph a line; each line looks as the line in its place did, more of them as the last.
+ */
 function withWords(story: Story, text: string): Story {
   const last = story.paragraphs.length - 1;
   const paragraphs = text
@@ -83,7 +88,10 @@ function withWords(story: Story, text: string): Story {
 /** Letters of what is filled in are not shrunk below this, points: what most people can read (common practice). */
 const LEAST_SIZE = 6;
 
-/** Fills in a story, its lines as those of `like` (as it was when writing began). Words in a frame become smaller where they would not fit. */
+/**
+ * Fills in a story, its lines as those of `like` (as it was when writing began). Words in a frame become smaller where
+ * they would not fit.
+ */
 export function fillWords(d: DesignDraft, story: string, text: string, like?: Story): void {
   const now = plain(d.stories[story]) as Story;
   const { paragraphs } = withWords(like ?? now, text);

@@ -52,7 +52,9 @@ export function withLooks(story: Story, looks: ReadonlyMap<string, string>): Sto
   return { ...story, paragraphs: story.paragraphs.map((p) => ({ ...mapped(p), runs: p.runs.map(mapped) })) };
 }
 
-/** Each look by the design's own of that name and kind, which then leads; or it joins them. Answers the design's ids. */
+/**
+ * Each look by the design's own of that name and kind, which then leads; or it joins them. Answers the design's ids.
+ */
 export function adoptLooks(d: DesignDraft, looks: readonly TextLook[], newId: () => string): Map<string, string> {
   const ids = new Map<string, string>();
   const adopt = (look: TextLook): string => {
@@ -86,8 +88,8 @@ export const packWords = (d: Design, paragraphs: readonly Paragraph[]): string =
   JSON.stringify({ design: d.id, paragraphs });
 
 /**
- * Paragraphs from the clipboard as this design can take them: looks, swatches and inks that it has not are left out, so that
- * the words then look as what is round them. Null for what is none.
+ * Paragraphs from the clipboard as this design can take them: looks, swatches and inks that it has not are left out, so
+ * that the words then look as what is round them. Null for what is none.
  */
 export function unpackWords(d: Design, text: string): readonly Paragraph[] | null {
   if (text.length > MOST_TEXT) return null;

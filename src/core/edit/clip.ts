@@ -60,7 +60,10 @@ export type ReadClip =
 /** No clip is longer: a browser's clipboard holds no more at once. */
 const MOST_TEXT = 100_000_000;
 
-/** A clip from text that came from outside. It is held against every rule of the model, as the design that it is a part of. */
+/**
+ * A clip from text that came from outside. It is held against every rule of the model, as the design that it is a part
+ * of.
+ */
 export function parseClip(text: string): ReadClip {
   if (text.length > MOST_TEXT)
     return { ok: false, why: 'it is too large for the clipboard. Save the design as a file instead.' };
@@ -170,7 +173,10 @@ export interface PasteInto {
   readonly back: Matrix;
 }
 
-/** Puts a clip on a page (or into something on it), taken through a map of the page, on top of everything there. Answers the new ids. */
+/**
+ * Puts a clip on a page (or into something on it), taken through a map of the page, on top of everything there. Answers
+ * the new ids.
+ */
 export function pasteClip(
   d: DesignDraft,
   pageId: string,

@@ -19,7 +19,10 @@ export function joinPaths(d: DesignDraft, page: Page, ids: readonly NodeId[]): N
   return front;
 }
 
-/** Splits a path into its parts: each contour that lies in no other, with those that lie in it. Answers the ids; one for a path of one part. */
+/**
+ * Splits a path into its parts: each contour that lies in no other, with those that lie in it. Answers the ids; one for
+ * a path of one part.
+ */
 export function splitPath(d: DesignDraft, page: Page, id: NodeId, newId: () => string): NodeId[] {
   const node = before(d).nodes[id];
   if (node?.kind !== 'path') return [];

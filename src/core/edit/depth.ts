@@ -25,7 +25,10 @@ export const depthOf = (n: DesignNode): Depth | undefined => (canBeDeep(n) ? n.d
 /** A new depth is this share of its object's smaller side. */
 const LENGTH = 0.25;
 
-/** Pushed to the lower right, in black of half its strength, lit from the upper left; `side` is the object's smaller side in points. */
+/**
+ * Pushed to the lower right, in black of half its strength, lit from the upper left; `side` is the object's smaller
+ * side in points.
+ */
 export function newDepth(d: Pick<Design, 'setup'>, side: number): Depth {
   const screen = d.setup.medium === 'screen';
   return {
@@ -38,7 +41,10 @@ export function newDepth(d: Pick<Design, 'setup'>, side: number): Depth {
   };
 }
 
-/** Pushes objects back, changes how, or (null) makes them flat again. `fresh` makes a depth where there is none; what is undefined in a change is taken away. */
+/**
+ * Pushes objects back, changes how, or (null) makes them flat again. `fresh` makes a depth where there is none; what is
+ * undefined in a change is taken away.
+ */
 export function setDepth(
   d: DesignDraft,
   ids: readonly NodeId[],
@@ -60,7 +66,10 @@ export function setDepth(
   }
 }
 
-/** Makes the sides of pushed-back objects shapes of their own, in a group with the object, which is flat then. Answers the groups. */
+/**
+ * Makes the sides of pushed-back objects shapes of their own, in a group with the object, which is flat then. Answers
+ * the groups.
+ */
 export function depthToShapes(
   d: DesignDraft,
   page: Page,

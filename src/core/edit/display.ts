@@ -117,7 +117,10 @@ export function setBend(d: DesignDraft, ids: readonly NodeId[], change: Partial<
   }
 }
 
-/** Straight again: off their line, and not bent. Off a line they stay about where they are seen; bent, they bend back in place. */
+/**
+ * Straight again: off their line, and not bent. Off a line they stay about where they are seen; bent, they bend back in
+ * place.
+ */
 export function straighten(d: DesignDraft, ids: readonly NodeId[], fonts: FontBook): void {
   const was = before(d) as Design;
   for (const id of ids) {

@@ -79,7 +79,9 @@ export function addExchanged(
   return d.swatches.length - first;
 }
 
-/** What files are written from: every colour swatch with its recipe, its Lab and its screen look; the ramps beside them. */
+/**
+ * What files are written from: every colour swatch with its recipe, its Lab and its screen look; the ramps beside them.
+ */
 export function exchangeOf(d: Design, palette: Palette) {
   const swatches = d.swatches.flatMap((s) => {
     if (s.kind !== 'colour') return [];

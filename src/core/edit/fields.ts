@@ -22,7 +22,10 @@ export function setVersion(d: DesignDraft, version: string): void {
 
 /** Of letters that number a page, points. */
 const NUMBER_SIZE = 9;
-/** Least distance of a number from the foot of the page, points: a hand's breadth of a knife off the edge (common practice: 5 mm). */
+/**
+ * Least distance of a number from the foot of the page, points: a hand's breadth of a knife off the edge (common
+ * practice: 5 mm).
+ */
 const FROM_EDGE = 14;
 
 /** Puts a field in the middle of a sheet's foot, within its margin, as a text of its own. Answers its id. */
@@ -56,8 +59,8 @@ export function putFieldAtFoot(
 }
 
 /**
- * Numbers pages by their master: that of the page, or a new one of that name, for all pages that have none. Answers the id of
- * the master.
+ * Numbers pages by their master: that of the page, or a new one of that name, for all pages that have none. Answers the
+ * id of the master.
  */
 export function numberPages(
   d: DesignDraft,

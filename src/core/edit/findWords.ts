@@ -78,7 +78,10 @@ const fold = (text: string): string =>
     return small.length === c.length ? small : c;
   }).join('');
 
-/** Puts other words in the place of those found; they look as those did. A text by itself that is left without words goes. Answers how many. */
+/**
+ * Puts other words in the place of those found; they look as those did. A text by itself that is left without words
+ * goes. Answers how many.
+ */
 export function changeWords(d: DesignDraft, found: readonly FoundWords[], words: string): number {
   // From the end on, so that places before stay where they are.
   const last = [...found].sort((a, b) => b.from - a.from);

@@ -28,7 +28,10 @@ function withoutLine(node: Display): Display {
 const LEAST = 0.1;
 const MOST = 10_000;
 
-/** Makes the longest line of a display text so long, by the size of its letters or by the room between them. Answers whether it could. */
+/**
+ * Makes the longest line of a display text so long, by the size of its letters or by the room between them. Answers
+ * whether it could.
+ */
 export function matchLength(
   d: DesignDraft,
   id: NodeId,

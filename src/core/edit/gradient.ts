@@ -3,7 +3,10 @@ import { centre, height, width, type Rect } from '../geometry/rect';
 import type { Colour, GradientPaint, Paint, Stop } from '../model/schema';
 import { tinted } from '../colour/tints';
 
-/** Press and release points give a linear gradient's line, or the centre and the edge of a radial or box one (own space of the object). */
+/**
+ * Press and release points give a linear gradient's line, or the centre and the edge of a radial or box one (own space
+ * of the object).
+ */
 export function geometryFrom(kind: GradientPaint['gradient'], from: Point, to: Point, squash = 1): Matrix {
   const dx = to.x - from.x;
   const dy = to.y - from.y;
@@ -137,7 +140,9 @@ interface Plateau {
 const sameStop = (a: Stop, b: Stop): boolean =>
   (a.opacity ?? 1) === (b.opacity ?? 1) && JSON.stringify(a.colour) === JSON.stringify(b.colour);
 
-/** Does anything change between a stop and the next, and is there room for a bead that says where half of it is done? */
+/**
+ * Does anything change between a stop and the next, and is there room for a bead that says where half of it is done?
+ */
 export function hasMiddle(stops: readonly Stop[], index: number): boolean {
   const [a, b] = [stops[index], stops[index + 1]];
   return b !== undefined && b.offset - a.offset > 0.02 && !sameStop(a, b);
@@ -154,7 +159,10 @@ function plateaus(stops: readonly Stop[]): Plateau[] {
   return out;
 }
 
-/** How firm a ramp is, 0…1: the share of its length on which the colour is held. Soft all the way is 0, hard edges are 1. */
+/**
+ * How firm a ramp is, 0…1: the share of its length on which the colour is held. Soft all the way is 0, hard edges are
+ * 1.
+ */
 export function firmnessOf(stops: readonly Stop[]): number {
   const list = plateaus(stops);
   const length = list[list.length - 1].to - list[0].from;

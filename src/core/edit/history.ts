@@ -8,8 +8,8 @@ export type DesignDraft = Draft<Design>;
 export type Recipe = (draft: DesignDraft) => void;
 
 /**
- * The design a draft was made from. Looking through a draft wraps every node that is looked at; where a recipe asks only
- * how things lay before it began, this is the thing to ask.
+ * The design a draft was made from. Looking through a draft wraps every node that is looked at; where a recipe asks
+ * only how things lay before it began, this is the thing to ask.
  */
 export function before(d: DesignDraft): Design {
   return (isDraft(d) ? original(d) : d) as Design;

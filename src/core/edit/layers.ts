@@ -2,7 +2,10 @@ import type { Design, NodeOf } from '../model/schema';
 import { sheetsOf, type NodeId } from '../model/tree';
 import type { DesignDraft } from './history';
 
-/** Layers: groups at the top of a sheet that are worked on as one; those of a name on all sheets go together where that is asked for. */
+/**
+ * Layers: groups at the top of a sheet that are worked on as one; those of a name on all sheets go together where that
+ * is asked for.
+ */
 
 /** The layers that are called so, on all pages and masters. */
 export const layersNamed = (d: Design, name: string): readonly NodeId[] =>

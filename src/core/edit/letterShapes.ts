@@ -13,8 +13,8 @@ import { glyphPath, rulesPath } from '../text/outlines';
 type Own = Omit<NodeOf<'group'>, 'kind' | 'children'>;
 
 /**
- * A text as shapes that look the same, `own` being what stays of it: a group of its words, each a group of its letters; of
- * a frame its own shape below them. The group first, then all it holds.
+ * A text as shapes that look the same, `own` being what stays of it: a group of its words, each a group of its letters;
+ * of a frame its own shape below them. The group first, then all it holds.
  */
 export function lettersAsShapes(
   d: Design,

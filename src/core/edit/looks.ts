@@ -49,8 +49,8 @@ function commonOf(runs: readonly (Letters & { readonly text: string })[]): Lette
 }
 
 /**
- * Lets the paragraphs that a stretch touches follow a look (null: none). What they say themselves goes, and what all their
- * letters say alike; what single words say otherwise stays.
+ * Lets the paragraphs that a stretch touches follow a look (null: none). What they say themselves goes, and what all
+ * their letters say alike; what single words say otherwise stays.
  */
 export function followParagraphLook(story: Story, from: number, to: number, look: string | null): Story {
   const [a, b] = [paragraphAt(story, from).index, paragraphAt(story, to).index];
@@ -72,7 +72,10 @@ function without(r: Run, keys: readonly (keyof Letters)[]): Run {
   return next as Run;
 }
 
-/** Lets the letters of a stretch follow a look (null: none); what they say themselves goes. An empty stretch: all of the story. */
+/**
+ * Lets the letters of a stretch follow a look (null: none); what they say themselves goes. An empty stretch: all of the
+ * story.
+ */
 export const followLettersLook = (story: Story, from: number, to: number, look: string | null): Story =>
   changeRuns({}, story, from, to, (r) => ({ ...without(r, LETTER_KEYS), look: look ?? undefined }));
 

@@ -13,7 +13,9 @@ function sheetIn(d: DesignDraft, id: string): DesignDraft['pages'][number] {
   return sheet;
 }
 
-/** Makes a master of a page: all that lies on it, its ground and its guides are the master's now; the page stands on it. */
+/**
+ * Makes a master of a page: all that lies on it, its ground and its guides are the master's now; the page stands on it.
+ */
 export function masterFromPage(
   d: DesignDraft,
   pageId: string,
@@ -48,7 +50,10 @@ export function addMaster(d: DesignDraft, master: { readonly id: string; readonl
 export const wouldRing = (d: Pick<Design, 'masters'>, sheet: string, master: string): boolean =>
   sheet === master || reachedBy(d, master).has(sheet);
 
-/** Lets sheets stand on a master; null: on none. What they took over of another one lies on them still. A ring is an error. */
+/**
+ * Lets sheets stand on a master; null: on none. What they took over of another one lies on them still. A ring is an
+ * error.
+ */
 export function setMaster(d: DesignDraft, sheets: readonly string[], master: string | null): void {
   if (master !== null && !isMaster(d as Design, master)) throw new Error(`unknown master: ${master}`);
   for (const id of sheets) {
@@ -59,7 +64,10 @@ export function setMaster(d: DesignDraft, sheets: readonly string[], master: str
   }
 }
 
-/** Lets pages on the left of a fold have another master in the place of one; null: they have the same. A ring is an error. */
+/**
+ * Lets pages on the left of a fold have another master in the place of one; null: they have the same. A ring is an
+ * error.
+ */
 export function setOnLeft(d: DesignDraft, id: string, other: string | null): void {
   const master = sheetIn(d, id);
   if (other === null) {
@@ -86,8 +94,8 @@ export function removeMaster(d: DesignDraft, id: string): void {
 }
 
 /**
- * Gives a sheet a ground of its own; null: it has its master's again. Geometry in the unit square over the page with its
- * bleed. `pattern`: what is drawn over it, null for nothing; left out, its own stays.
+ * Gives a sheet a ground of its own; null: it has its master's again. Geometry in the unit square over the page with
+ * its bleed. `pattern`: what is drawn over it, null for nothing; left out, its own stays.
  */
 export function setGround(d: DesignDraft, sheet: string, ground: Paint | null, pattern?: Pattern | null): void {
   const page = sheetIn(d, sheet);
@@ -104,8 +112,8 @@ export const takeable = (d: Design, page: Page): readonly NodeId[] =>
     .filter((id) => !own(page.takenOver, id));
 
 /**
- * Makes an object of a master the page's own: a copy, below all else that is the page's; the master's is not shown here any
- * more, and goes on everywhere else. Answers its id.
+ * Makes an object of a master the page's own: a copy, below all else that is the page's; the master's is not shown here
+ * any more, and goes on everywhere else. Answers its id.
  */
 export function takeOver(d: DesignDraft, pageId: string, id: NodeId, newId: () => string): NodeId {
   const design = plain(d) as Design;

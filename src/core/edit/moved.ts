@@ -14,9 +14,9 @@ export interface Moved {
 }
 
 /**
- * What `record` answers for `transformNodes`, made without a draft: moving very many at once is the most frequent change
- * of very many, and a draft of each costs ten times as much as the change. Null where nothing moves. `map` is in page
- * space, points; `modified` is the time to note.
+ * What `record` answers for `transformNodes`, made without a draft: moving very many at once is the most frequent
+ * change of very many, and a draft of each costs ten times as much as the change. Null where nothing moves. `map` is in
+ * page space, points; `modified` is the time to note.
  */
 export function recordMoved(
   design: Design,
@@ -48,7 +48,9 @@ export function recordMoved(
   return { design: { ...design, nodes, modified }, entry: new MovedEntry(label, there, back), placed };
 }
 
-/** A step that is kept as it was made, packed; its patches are written out when it is first taken back or done again. */
+/**
+ * A step that is kept as it was made, packed; its patches are written out when it is first taken back or done again.
+ */
 class MovedEntry implements HistoryEntry {
   readonly packed: { readonly patches: Packed; readonly inverse: Packed };
   private written: { patches?: Patches; inverse?: Patches } = {};

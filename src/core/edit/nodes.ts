@@ -22,7 +22,10 @@ import { pageMatrix, type NodeId } from '../model/tree';
 import { before, type DesignDraft } from './history';
 import { deleteNodes } from './remove';
 
-/** Commands on the nodes of paths. Nodes are named by their flat number, contour by contour; points are in the path's own space. */
+/**
+ * Commands on the nodes of paths. Nodes are named by their flat number, contour by contour; points are in the path's
+ * own space.
+ */
 
 export type NodeSet = ReadonlySet<number>;
 type PathObject = NodeOf<'path'>;
@@ -75,7 +78,10 @@ export const shiftNodes = (contours: readonly NodeContour[], nodes: NodeSet, dx:
 
 export type Side = 'before' | 'after';
 
-/** Puts a handle somewhere; the other one of a smooth node stays in line, of a symmetric one mirrors it. `alone`: it breaks free. */
+/**
+ * Puts a handle somewhere; the other one of a smooth node stays in line, of a symmetric one mirrors it. `alone`: it
+ * breaks free.
+ */
 export function moveHandle(
   contours: readonly NodeContour[],
   flat: number,
@@ -221,7 +227,10 @@ export function addBetween(
   return { contours: out, chosen };
 }
 
-/** Takes nodes out; where a piece on both sides stays, one curve takes their place that keeps the shape as nearly as one can. */
+/**
+ * Takes nodes out; where a piece on both sides stays, one curve takes their place that keeps the shape as nearly as one
+ * can.
+ */
 export function removeNodes(contours: readonly NodeContour[], nodes: NodeSet): NodeContour[] {
   return contours.flatMap((c, contour): NodeContour[] => {
     const gone = (i: number) => nodes.has(flatOf(contours, contour, i));
@@ -249,7 +258,10 @@ export function removeNodes(contours: readonly NodeContour[], nodes: NodeSet): N
   });
 }
 
-/** One piece for several in a row: straight if they all are, else the cubic of the same directions at its ends that lies nearest. */
+/**
+ * One piece for several in a row: straight if they all are, else the cubic of the same directions at its ends that lies
+ * nearest.
+ */
 export function mergedPiece(pieces: readonly Segment[]): Segment {
   const [first, last] = [pieces[0], pieces[pieces.length - 1]];
   const whole = { ...first, x3: last.x3, y3: last.y3 };
@@ -261,7 +273,10 @@ export function mergedPiece(pieces: readonly Segment[]): Segment {
   return fitOne(points, t1, { x: -t2.x, y: -t2.y });
 }
 
-/** Bends a piece so that its point at `t` goes where the pointer goes; both handles share the way (least change of both). */
+/**
+ * Bends a piece so that its point at `t` goes where the pointer goes; both handles share the way (least change of
+ * both).
+ */
 export function dragPiece(
   contours: readonly NodeContour[],
   contour: number,
@@ -322,7 +337,10 @@ function splitOpen(
   return out;
 }
 
-/** How a join closes a gap: ends that lie together become one; else they meet in the middle, or a straight piece joins them. */
+/**
+ * How a join closes a gap: ends that lie together become one; else they meet in the middle, or a straight piece joins
+ * them.
+ */
 export type JoinHow = 'meet' | 'line';
 /** Ends nearer than this are in one place (points). */
 const TOGETHER = 0.01;

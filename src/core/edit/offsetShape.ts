@@ -39,9 +39,9 @@ export const hasEdge = (n: DesignNode): boolean =>
   n.kind === 'shape' || n.kind === 'path' || n.kind === 'combination' || n.kind === 'displayText' || n.kind === 'group';
 
 /**
- * Copies of objects with their edges moved, `steps` of them, each as far from the one before, painted as the object is; in
- * front of it, behind it (the widest lowest), or instead of it (then one step). Answers the new ids, and how many could not
- * be made: nothing was left of them, or no engine could do it rightly.
+ * Copies of objects with their edges moved, `steps` of them, each as far from the one before, painted as the object is;
+ * in front of it, behind it (the widest lowest), or instead of it (then one step). Answers the new ids, and how many
+ * could not be made: nothing was left of them, or no engine could do it rightly.
  */
 export function offsetNodes(
   d: DesignDraft,
@@ -103,14 +103,20 @@ function paintsOf(d: Design, node: DesignNode): Pick<NodeOf<'path'>, 'fills' | '
 
 /** What an edge all round is for. */
 export type EdgeUse = 'backing' | 'cutLine' | 'underlay';
-/** The spot inks that a cutter's line and a white below all else are drawn in; they print over everything and hide nothing. Stand-ins: common practice. */
+/**
+ * The spot inks that a cutter's line and a white below all else are drawn in; they print over everything and hide
+ * nothing. Stand-ins: common practice.
+ */
 export const EDGE_INKS: Readonly<Record<Exclude<EdgeUse, 'backing'>, Omit<Ink, 'id'>>> = {
   cutLine: { name: 'Cut line', lab: [48, 74, -3], alternate: [0, 1, 0, 0], overprints: true },
   underlay: { name: 'White underlay', lab: [100, 0, 0], alternate: [0, 0, 0, 0], overprints: true },
 };
 const CUT_WEIGHT = mm(0.25);
 
-/** All that is seen of objects together, grown, on the page; null where nothing is left or no engine could do it rightly. */
+/**
+ * All that is seen of objects together, grown, on the page; null where nothing is left or no engine could do it
+ * rightly.
+ */
 function allRound(
   d: Design,
   page: Page,
@@ -133,8 +139,9 @@ function allRound(
 }
 
 /**
- * An edge all round objects: as a backing behind them in a colour, as a line to cut along in front of them, or as white to be
- * printed below them (in front too, where it overprints: behind, the art would cut it out). Answers its id, or null.
+ * An edge all round objects: as a backing behind them in a colour, as a line to cut along in front of them, or as white
+ * to be printed below them (in front too, where it overprints: behind, the art would cut it out). Answers its id, or
+ * null.
  */
 export function addAllRound(
   d: DesignDraft,

@@ -16,9 +16,9 @@ const HARDLY = 0.1;
 const straight = ([a, b, c, d]: Matrix): boolean => Math.abs(b) < 1e-9 && Math.abs(c) < 1e-9 && a > 0 && d > 0;
 
 /**
- * Sets texts of a page on its baseline grid: leading and the room between paragraphs become whole steps of it; display text is
- * moved up or down to the nearest line, in a frame each line goes down to one. Answers those of which some lines do not stand on
- * it all the same: turned ones.
+ * Sets texts of a page on its baseline grid: leading and the room between paragraphs become whole steps of it; display
+ * text is moved up or down to the nearest line, in a frame each line goes down to one. Answers those of which some
+ * lines do not stand on it all the same: turned ones.
  */
 export function ontoGrid(d: DesignDraft, pageId: string, ids: readonly NodeId[], fonts: FontBook): NodeId[] {
   const was = before(d);

@@ -22,8 +22,8 @@ export const hasOutline = (n: DesignNode): n is Lined =>
   n.outlines.some((o) => o.paint.kind !== 'none' && o.width > 0);
 
 /**
- * Makes the outlines of objects areas of their own, filled with what they were painted with. An object that is only lines
- * becomes them; another one lies in a group with them. `kept` counts lines that must stay
+ * Makes the outlines of objects areas of their own, filled with what they were painted with. An object that is only
+ * lines becomes them; another one lies in a group with them. `kept` counts lines that must stay
  * lines: those whose gradient follows them, and those that no engine could make an area of.
  */
 export function outlinesToShapes(

@@ -53,7 +53,10 @@ export function deletePage(d: DesignDraft, pageId: string): string {
   return d.pages[Math.min(index, d.pages.length - 1)].id;
 }
 
-/** Puts several pages, in the order in which they stand, before the one that has the place `to` now, from 0; at the end for none. */
+/**
+ * Puts several pages, in the order in which they stand, before the one that has the place `to` now, from 0; at the end
+ * for none.
+ */
 export function movePages(d: DesignDraft, ids: readonly string[], to: number): void {
   const moving = d.pages.filter((p) => ids.includes(p.id));
   const before = d.pages.slice(to).find((p) => !ids.includes(p.id));

@@ -23,7 +23,10 @@ import { type SetRun } from '../model/textLooks';
 /** Half a millimetre: a line that shows and prints safely. */
 const NEW_OUTLINE = mm(0.5);
 
-/** Gives the aimed part of objects a paint; `make` sees the paint that was there. Of a text, `letters` alone where they are given. */
+/**
+ * Gives the aimed part of objects a paint; `make` sees the paint that was there. Of a text, `letters` alone where they
+ * are given.
+ */
 export function setPaint(
   d: DesignDraft,
   ids: readonly NodeId[],
@@ -164,7 +167,10 @@ export function setOutlineStyle(
   }
 }
 
-/** Lays one more line below those that objects have; letters have theirs all round them. Objects with as many as can be keep theirs. */
+/**
+ * Lays one more line below those that objects have; letters have theirs all round them. Objects with as many as can be
+ * keep theirs.
+ */
 export function addOutline(d: DesignDraft, ids: readonly NodeId[], line: Outline): void {
   for (const id of linedNodes(d as Design, ids)) {
     const node = d.nodes[id];
@@ -180,14 +186,20 @@ export function addOutline(d: DesignDraft, ids: readonly NodeId[], line: Outline
   }
 }
 
-/** May the line that an aim reaches change places with the next one above it (1) or below it (−1)? The topmost line of letters is theirs, each. */
+/**
+ * May the line that an aim reaches change places with the next one above it (1) or below it (−1)? The topmost line of
+ * letters is theirs, each.
+ */
 export function canMoveLine(node: DesignNode, aim: LineAim, by: 1 | -1): boolean {
   const place = lineIn(node, aim);
   const lines = place && (node as Partial<Record<typeof place.of, readonly Outline[]>>)[place.of];
   return !!lines && place.at >= 0 && lines[place.at] !== undefined && lines[place.at + by] !== undefined;
 }
 
-/** Changes places of the line that an aim reaches and the next one above or below it. Answers the aim that reaches it now; null where nothing changed. */
+/**
+ * Changes places of the line that an aim reaches and the next one above or below it. Answers the aim that reaches it
+ * now; null where nothing changed.
+ */
 export function moveOutline(d: DesignDraft, ids: readonly NodeId[], aim: LineAim, by: 1 | -1): LineAim | null {
   let moved = false;
   for (const id of aimedNodes(d as Design, ids, aim)) {

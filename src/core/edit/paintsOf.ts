@@ -5,7 +5,10 @@ import { plain, type DesignDraft } from './history';
 import { looksOf } from './textPlace';
 import { changeRuns } from './text';
 
-/** Puts other paints in the place of those of one object, its words and its lines: `map` answers the same paint for what stays. */
+/**
+ * Puts other paints in the place of those of one object, its words and its lines: `map` answers the same paint for what
+ * stays.
+ */
 export function mapPaintsOf(d: DesignDraft, id: NodeId, map: (p: Paint) => Paint): void {
   const node = d.nodes[id];
   eachPaintOf(node as DesignNode, (p, put) => {
@@ -34,7 +37,9 @@ export function mapWordPaints(d: DesignDraft, id: NodeId, map: (p: Paint) => Pai
   d.stories[node.story] = changed as DesignDraft['stories'][string];
 }
 
-/** Puts other lines in the place of those of one object and of its letters; `map` answers the same line for what stays. */
+/**
+ * Puts other lines in the place of those of one object and of its letters; `map` answers the same line for what stays.
+ */
 export function mapLinesOf(d: DesignDraft, id: NodeId, map: (line: Outline) => Outline): void {
   const node = d.nodes[id];
   for (const key of ['outlines', 'letterOutlines'] as const) {

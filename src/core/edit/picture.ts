@@ -25,8 +25,8 @@ export function naturalSize(p: Pick<Picture, 'width' | 'height' | 'ppi'>): {
 }
 
 /**
- * The geometry that lays a picture into a box of its object's space: `fill` covers the box in proportion, `fit` lies inside
- * it, `centre` keeps the picture's own size, `stretch` takes the box's proportions.
+ * The geometry that lays a picture into a box of its object's space: `fill` covers the box in proportion, `fit` lies
+ * inside it, `centre` keeps the picture's own size, `stretch` takes the box's proportions.
  */
 export function fitted(p: Pick<Picture, 'width' | 'height' | 'ppi'>, box: Rect, fit: Fit): Matrix {
   const [bw, bh] = [Math.max(1e-3, box.x1 - box.x0), Math.max(1e-3, box.y1 - box.y0)];
@@ -71,8 +71,8 @@ export function effectivePpi(p: Pick<Picture, 'width' | 'height'>, paint: Pictur
 }
 
 /**
- * Another picture in the place of a paint's: what the old one covered, the new one covers, in its own proportions and about
- * the same middle. Tone, tiles and turn stay.
+ * Another picture in the place of a paint's: what the old one covered, the new one covers, in its own proportions and
+ * about the same middle. Tone, tiles and turn stay.
  */
 export function replaced(paint: PicturePaint, old: Pick<Picture, 'width' | 'height'>, next: Picture): PicturePaint {
   const relative = next.width / next.height / (old.width / old.height);

@@ -34,8 +34,8 @@ export function putBeside(d: DesignDraft, page: Page, id: NodeId, node: DesignNo
 }
 
 /**
- * Gathers nodes into one that holds them, where the front one of them lay; nothing moves. `make` gets the new id and the
- * members, back to front. Answers the id, or null for none.
+ * Gathers nodes into one that holds them, where the front one of them lay; nothing moves. `make` gets the new id and
+ * the members, back to front. Answers the id, or null for none.
  */
 export function wrapNodes(
   d: DesignDraft,
@@ -101,7 +101,10 @@ export function replaceNode(d: DesignDraft, page: Page, id: NodeId, by: readonly
   list.splice(at, 1, ...by.map((n) => n.id));
 }
 
-/** Dissolves groups, combinations and repeats; what they hold stays where it is and keeps its order. Answers the freed ids. */
+/**
+ * Dissolves groups, combinations and repeats; what they hold stays where it is and keeps its order. Answers the freed
+ * ids.
+ */
 export function ungroupNodes(d: DesignDraft, page: Page, ids: readonly NodeId[]): NodeId[] {
   const freed: NodeId[] = [];
   for (const id of topmost(d as Design, page, ids)) {
@@ -155,7 +158,10 @@ export function orderNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], m
   }
 }
 
-/** Puts a node before another place in the pile: into `parent` (null: the page) at `index`; it stays where it is on the page. */
+/**
+ * Puts a node before another place in the pile: into `parent` (null: the page) at `index`; it stays where it is on the
+ * page.
+ */
 export function reparentNode(d: DesignDraft, page: Page, id: NodeId, parent: NodeId | null, index: number): void {
   const holders = holdersOn(d, page.id);
   for (let at: NodeId | null = parent; at; at = holders.get(at) ?? null) if (at === id) return; // a group cannot lie in itself

@@ -54,8 +54,8 @@ export interface Growing {
 export const GROWING: Growing = { lines: false, corners: false, paints: true, effects: false };
 
 /**
- * Takes nodes through a scaling of the page: widths, heights and letter sizes change, transforms only as far as they must,
- * and what else is told to grow.
+ * Takes nodes through a scaling of the page: widths, heights and letter sizes change, transforms only as far as they
+ * must, and what else is told to grow.
  */
 export function scaleNodes(
   d: DesignDraft,

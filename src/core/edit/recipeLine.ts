@@ -16,8 +16,8 @@ export type RecipeRead =
 /**
  * Reads what is typed or pasted into the recipe line, one colour a line (or between semicolons):
  * `Dusk 100 72 8 20` (C M Y K in percent), `Harbour #0b3a5e`, `#0b3a5e`, `Ember 50%` (part strength of a swatch),
- * `Rope Lab 62 4 18`, and the colours of CSS: `rgb(11 58 94)`, `--dusk: oklch(40% 0.1 250)`, `device-cmyk(…)`, and plain words: `tomato`, `dark green`.
- * A colour without a name is named from its numbers.
+ * `Rope Lab 62 4 18`, and the colours of CSS: `rgb(11 58 94)`, `--dusk: oklch(40% 0.1 250)`, `device-cmyk(…)`, and
+ * plain words: `tomato`, `dark green`. A colour without a name is named from its numbers.
  */
 export function readRecipes(text: string, design: Pick<Design, 'swatches'>): RecipeRead[] {
   return text

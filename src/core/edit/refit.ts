@@ -27,17 +27,20 @@ export interface RefitMaking {
 const AT_EDGE = 0.15;
 /** What has so much the same room on both sides (a share of the side) stands in the middle. */
 const EVEN = 0.06;
-/** What is so many times as long as it is wide may be drawn out along it; other drawings no further one way than the other than that. */
+/**
+ * What is so many times as long as it is wide may be drawn out along it; other drawings no further one way than the
+ * other than that.
+ */
 const BAND = 2;
 const CROOKED = 1.3;
 /** What reaches so near to two facing edges covers all between them. */
 const COVERS = mm(0.5);
 
 /**
- * One page of a design in another format, as a design of its own. What covers the page covers the new one, with its bleed; a
- * line across it goes across; all else becomes smaller or larger as a whole by the smaller ratio of the sides, what touches
- * each other together, and stands at the edges or in the middle as it stood. Nothing that lay inside the trim leaves it; on a
- * round format all of it stands within the square inside.
+ * One page of a design in another format, as a design of its own. What covers the page covers the new one, with its
+ * bleed; a line across it goes across; all else becomes smaller or larger as a whole by the smaller ratio of the sides,
+ * what touches each other together, and stands at the edges or in the middle as it stood. Nothing that lay inside the
+ * trim leaves it; on a round format all of it stands within the square inside.
  */
 export function refit(d: Design, pageId: string, to: RefitTo, fonts: FontBook, make: RefitMaking): Design {
   const now = make.now();
@@ -59,13 +62,19 @@ export function refit(d: Design, pageId: string, to: RefitTo, fonts: FontBook, m
   });
 }
 
-/** All sheets of a design that have its format, masters too, fitted from the set-up that `was` has to another one: a change of the design itself. */
+/**
+ * All sheets of a design that have its format, masters too, fitted from the set-up that `was` has to another one: a
+ * change of the design itself.
+ */
 export function fitSheets(x: DesignDraft, was: Design, to: Setup, fonts: FontBook): void {
   for (const sheet of sheetsOf(was)) if (!sheet.format) fitSheet(x, was, sheet, was.setup, to, fonts);
   changeSetup(x, to);
 }
 
-/** What lies on one page, fitted from the format that it has in `was` to another one, points; its masters stay as they are. */
+/**
+ * What lies on one page, fitted from the format that it has in `was` to another one, points; its masters stay as they
+ * are.
+ */
 export function fitPageTo(x: DesignDraft, was: Design, pageId: string, to: Format, fonts: FontBook): void {
   const page = pageById(was, pageId);
   if (!page) throw new Error(`unknown page: ${pageId}`);
@@ -156,7 +165,9 @@ function stretchOver(
   evenPictures(x, id, sx, sy, fonts);
 }
 
-/** Pictures in what was stretched are as they were: they fill it by the larger of both scales; tiles keep their size. */
+/**
+ * Pictures in what was stretched are as they were: they fill it by the larger of both scales; tiles keep their size.
+ */
 function evenPictures(x: DesignDraft, id: NodeId, sx: number, sy: number, fonts: FontBook): void {
   const d = x as Design;
   for (const n of withDescendants(d, id)) {
@@ -194,13 +205,19 @@ function placing({ box: whole, across, upright }: Cluster, from: Setup, to: Setu
   return multiply(translation(dx, dy), scaling(k, k));
 }
 
-/** What of a box lies on the sheet with its bleed; all of one that lies beside it. What reaches far over a fold does not say where things stand. */
+/**
+ * What of a box lies on the sheet with its bleed; all of one that lies beside it. What reaches far over a fold does not
+ * say where things stand.
+ */
 function onSheet(box: Rect, { width, height, bleed }: Setup): Rect {
   const cut = intersect(box, grow({ x0: 0, y0: 0, x1: width, y1: height }, bleed));
   return isEmpty(cut) ? box : cut;
 }
 
-/** Draws out what reached over an edge, so that it reaches over it by the bleed again; what went from side to side does so. */
+/**
+ * Draws out what reached over an edge, so that it reaches over it by the bleed again; what went from side to side does
+ * so.
+ */
 function toTheEdges(
   x: DesignDraft,
   sheet: Page,
@@ -247,7 +264,10 @@ function drawnOut(
   return [by, to0 - now0 * by];
 }
 
-/** How far a stretch a…b of a side is moved once it is `k` times as long: it keeps to the edge or the middle that it kept to. */
+/**
+ * How far a stretch a…b of a side is moved once it is `k` times as long: it keeps to the edge or the middle that it
+ * kept to.
+ */
 function placed(a: number, b: number, side: number, to: number, k: number, through: boolean): number {
   const [before, after] = [a, side - b];
   const size = (b - a) * k;

@@ -72,8 +72,8 @@ export function setGap(d: DesignDraft, id: NodeId, gap: number): void {
 }
 
 /**
- * After lines have changed: areas are what they are now, each with the paint it kept, so that the next change is held against
- * them. Answers how many coloured areas could not be kept.
+ * After lines have changed: areas are what they are now, each with the paint it kept, so that the next change is held
+ * against them. Answers how many coloured areas could not be kept.
  */
 export function settleRegions(d: DesignDraft, was: Design, fonts: FontBook): number {
   let lost = 0;
@@ -97,7 +97,10 @@ export function settleRegions(d: DesignDraft, was: Design, fonts: FontBook): num
   return lost;
 }
 
-/** Makes the coloured areas of a group shapes of their own, below its lines; neighbours share their edges. Answers their ids. */
+/**
+ * Makes the coloured areas of a group shapes of their own, below its lines; neighbours share their edges. Answers their
+ * ids.
+ */
 export function regionsToShapes(d: DesignDraft, id: NodeId, newId: () => string, fonts: FontBook): NodeId[] {
   const was = before(d);
   const node = was.nodes[id];

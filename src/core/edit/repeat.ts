@@ -16,8 +16,8 @@ export type ArrangementKind = Arrangement['kind'];
 const GAP = mm(5);
 
 /**
- * A first arrangement for a thing of a size: three in a row, three by two, or eight round `pivot` (absent: the middle of
- * its lower edge, as petals stand round their tips).
+ * A first arrangement for a thing of a size: three in a row, three by two, or eight round `pivot` (absent: the middle
+ * of its lower edge, as petals stand round their tips).
  */
 export function firstArrangement(kind: ArrangementKind, box: Rect, pivot: Point | null): Arrangement {
   const about = centre(box);
@@ -67,7 +67,10 @@ export function tooManyCopies(d: Design, page: Page, ids: readonly NodeId[], cop
   return inside * outside * copies > MOST_COPIES;
 }
 
-/** Makes a repeat of things; its measures are those of the space they lie in. Answers its id, or null for nothing to repeat. */
+/**
+ * Makes a repeat of things; its measures are those of the space they lie in. Answers its id, or null for nothing to
+ * repeat.
+ */
 export function repeatNodes(
   d: DesignDraft,
   page: Page,

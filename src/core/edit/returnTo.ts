@@ -1,7 +1,10 @@
 import type { Design } from '../model/schema';
 import type { DesignDraft } from './history';
 
-/** Makes a design what another state of it was: one step, in which only what differs is changed. Its id and its birth stay. */
+/**
+ * Makes a design what another state of it was: one step, in which only what differs is changed. Its id and its birth
+ * stay.
+ */
 export function returnTo(d: DesignDraft, state: Design): void {
   const draft = d as unknown as Record<string, unknown>;
   const wanted = state as unknown as Record<string, unknown>;

@@ -9,8 +9,8 @@ import { moveNodes } from './place';
 import { sizeExactly } from './size';
 
 /**
- * Makes objects as wide and as high as one of them, each about its own middle and along its own sides; dialled shapes of its
- * kind take its knobs and corners too. What has no extent is left as it is.
+ * Makes objects as wide and as high as one of them, each about its own middle and along its own sides; dialled shapes
+ * of its kind take its knobs and corners too. What has no extent is left as it is.
  */
 export function sameSize(
   design: Design,

@@ -4,7 +4,10 @@ import type { NodeId } from '../model/tree';
 import { paintAt, type Aim } from './aims';
 import { stopsOf } from './paint';
 
-/** The exact colour of a part of an object; of a gradient, that of the stop nearest to the point. `matrix` maps the object to the page. */
+/**
+ * The exact colour of a part of an object; of a gradient, that of the stop nearest to the point. `matrix` maps the
+ * object to the page.
+ */
 export function exactColour(d: Design, id: NodeId, aim: Aim, matrix: Matrix, p: Point): Colour | null {
   const paint = paintAt(d, id, aim);
   if (!paint || paint.kind === 'none') return null;

@@ -19,7 +19,10 @@ export function setFormat(d: DesignDraft, id: string, format: Format | null): vo
   else delete sheet.format;
 }
 
-/** Gives a page or a master margins, columns and a baseline grid of its own, points; null: those of its master, or the design's. */
+/**
+ * Gives a page or a master margins, columns and a baseline grid of its own, points; null: those of its master, or the
+ * design's.
+ */
 export function setGrid(d: DesignDraft, id: string, grid: Grid | null): void {
   const sheet = sheetIn(d, id);
   if (grid) sheet.grid = structuredClone({ ...grid }) as NonNullable<typeof sheet.grid>;

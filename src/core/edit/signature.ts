@@ -11,7 +11,10 @@ import { lineThrough, type HandPlace } from './handLine';
 import type { DesignDraft } from './history';
 
 const inUnit = z.number().check(z.gte(0), z.lte(1));
-/** A signature as it is kept: strokes in a box one wide, `height` high; the widest place of a line as a share of the width. */
+/**
+ * A signature as it is kept: strokes in a box one wide, `height` high; the widest place of a line as a share of the
+ * width.
+ */
 export const signatureSchema = z.readonly(
   z.strictObject({
     id: z.string().check(z.minLength(1), z.maxLength(64)),
@@ -36,8 +39,9 @@ const LINE = 0.012;
 const THINNEST = 0.35;
 
 /**
- * Strokes of a hand (each its places in order, in any unit) as a signature: shakes smoothed out, as few nodes as keep near, widths by
- * the pen's pressure; where there is none, by the hand's speed, which is how ink behaves. Null where nothing was written.
+ * Strokes of a hand (each its places in order, in any unit) as a signature: shakes smoothed out, as few nodes as keep
+ * near, widths by the pen's pressure; where there is none, by the hand's speed, which is how ink behaves. Null where
+ * nothing was written.
  */
 export function signatureFrom(strokes: readonly (readonly HandPlace[])[], id: string): Signature | null {
   const written = strokes.filter((s) => s.length > 0);

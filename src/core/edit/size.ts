@@ -7,7 +7,10 @@ import { boxIn, localBox } from '../derive/box';
 import { tryOut } from './history';
 import { GROWING, moveNodes, scaleNodes, scalingAbout, type Growing } from './place';
 
-/** The frame round objects: its box in a space of its own, and the map from there to the page. `single`: it is that of one object. */
+/**
+ * The frame round objects: its box in a space of its own, and the map from there to the page. `single`: it is that of
+ * one object.
+ */
 export interface SizeFrame {
   readonly box: Rect;
   readonly matrix: Matrix;

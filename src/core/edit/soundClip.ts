@@ -3,7 +3,10 @@ import { salvageDesign } from '../model/salvage';
 import { verifyDesign } from '../model/verify';
 import { designOfClip, type Clip } from './clip';
 
-/** A clip as far as a design may hold it: what may not be is left out, and said in sentences. Null where nothing is left. */
+/**
+ * A clip as far as a design may hold it: what may not be is left out, and said in sentences. Null where nothing is
+ * left.
+ */
 export function soundClip(clip: Clip): { readonly clip: Clip; readonly leftOut: readonly string[] } | null {
   const design = designOfClip(clip);
   if (verifyDesign(design).ok) return { clip, leftOut: [] };

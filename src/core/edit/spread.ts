@@ -5,8 +5,8 @@ import type { Design, Page } from '../model/schema';
 import { plain, type DesignDraft } from './history';
 
 /**
- * Gives objects that lie on a page itself to the page that faces it: they stay where they are on the spread, above all else
- * there. Answers that page's id; null where none faces it.
+ * Gives objects that lie on a page itself to the page that faces it: they stay where they are on the spread, above all
+ * else there. Answers that page's id; null where none faces it.
  */
 export function giveAcross(d: DesignDraft, pageId: string, ids: readonly NodeId[]): string | null {
   const design = plain(d) as Design;

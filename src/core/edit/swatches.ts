@@ -43,7 +43,9 @@ export function renameSwatch(d: DesignDraft, id: string, name: string): void {
   swatch.name = name;
 }
 
-/** Gives a colour swatch another colour: everything that uses it follows. A name made of the old numbers follows too. */
+/**
+ * Gives a colour swatch another colour: everything that uses it follows. A name made of the old numbers follows too.
+ */
 export function recolourSwatch(d: DesignDraft, id: string, colour: OwnColour): void {
   const swatch = d.swatches.find((s) => s.id === id);
   if (swatch?.kind !== 'colour') return;

@@ -60,7 +60,9 @@ function leading(
   return null;
 }
 
-/** The gradient of the first object, stretched over the box of all of them, as one sweep. Answers whether there was one. */
+/**
+ * The gradient of the first object, stretched over the box of all of them, as one sweep. Answers whether there was one.
+ */
 export function sweepOver(d: DesignDraft, page: Page, ids: readonly NodeId[], aim: Aim, fonts: FontBook): boolean {
   const design = before(d);
   const nodes = aimedNodes(design, ids, aim);
@@ -93,7 +95,9 @@ export function sweepBecomes(
   paintOnPage(d, page, ids, aim, { ...rest, gradient: kind, geometry: firstGradient(kind, all, [], false).geometry });
 }
 
-/** The gradient of the first object given to each by itself: what it is to the first one's box, it is to every other's. */
+/**
+ * The gradient of the first object given to each by itself: what it is to the first one's box, it is to every other's.
+ */
 export function eachByItself(d: DesignDraft, page: Page, ids: readonly NodeId[], aim: Aim, fonts: FontBook): boolean {
   const design = before(d);
   const nodes = aimedNodes(design, ids, aim);

@@ -92,8 +92,8 @@ export const setRunLook = (story: Story, from: number, to: number, look: RunLook
   changeRuns({}, story, from, to, (r) => ({ ...r, ...look }));
 
 /**
- * Changes the runs of a stretch one by one, each seen with all that is set of it by the looks of `d`; an empty stretch means
- * the whole story. The story is a plain one, no draft.
+ * Changes the runs of a stretch one by one, each seen with all that is set of it by the looks of `d`; an empty stretch
+ * means the whole story. The story is a plain one, no draft.
  */
 export function changeRuns(
   d: Pick<Design, 'textLooks'>,
@@ -140,7 +140,10 @@ export function setLineLook(story: Story, offset: number, look: RunLook): Story 
   };
 }
 
-/** Changes alignment or leading of the paragraphs a stretch touches; an empty stretch in a text being edited touches one. */
+/**
+ * Changes alignment or leading of the paragraphs a stretch touches; an empty stretch in a text being edited touches
+ * one.
+ */
 export function setParagraphLook(
   story: Story,
   from: number,

@@ -36,7 +36,10 @@ function canRunOn(d: Design, from: NodeId, into: NodeId): boolean {
   return a?.kind === 'textFrame' && b?.kind === 'textFrame' && a.story !== b.story;
 }
 
-/** Lets the words of a frame run on into another, behind those that they run through by now; words that stood there follow them. */
+/**
+ * Lets the words of a frame run on into another, behind those that they run through by now; words that stood there
+ * follow them.
+ */
 export function runOn(d: DesignDraft, from: NodeId, into: NodeId): void {
   const was = before(d);
   if (!canRunOn(was, from, into)) return;

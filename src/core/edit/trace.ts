@@ -8,14 +8,20 @@ import { groupNodes, orderNodes, reparentNode } from './pile';
 /** How much of a reference is seen at first. */
 const DIMMED = 0.4;
 
-/** The references of a page: layers that are shown and never printed, those that are put away among them; the front one last. */
+/**
+ * The references of a page: layers that are shown and never printed, those that are put away among them; the front one
+ * last.
+ */
 export const referencesOn = (d: Design, page: Page): readonly NodeOf<'group'>[] =>
   topHoldersOf(d, page).flatMap((id) => {
     const node = d.nodes[id];
     return node?.kind === 'group' && node.proof ? [node] : [];
   });
 
-/** Makes objects the reference that others are traced over: a layer of their own that is dimmed, locked and never printed. Answers its id. */
+/**
+ * Makes objects the reference that others are traced over: a layer of their own that is dimmed, locked and never
+ * printed. Answers its id.
+ */
 export function traceNodes(d: DesignDraft, page: Page, ids: readonly NodeId[], newId: () => string): NodeId | null {
   const id = groupNodes(d, page, ids, newId, 'Reference');
   if (!id) return null;

@@ -30,7 +30,10 @@ export function paragraphStretch(story: Story, offset: number): Stretch {
   return { from, to };
 }
 
-/** Does typing so begin a word (with the space before it), or something else than typing on? Then it is a step of its own. */
+/**
+ * Does typing so begin a word (with the space before it), or something else than typing on? Then it is a step of its
+ * own.
+ */
 export function beginsAnew(before: string, change: { from: number; to: number; insert: string }): boolean {
   const { from, to, insert } = change;
   if (insert.includes('\n') || (from < to && insert !== '')) return true;

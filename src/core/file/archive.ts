@@ -47,7 +47,10 @@ export function packDesign(design: Design, thumbnail: Uint8Array | null, assets:
   return zipSync(files, { mtime: new Date(1980, 0, 1) });
 }
 
-/** Reads a `.holvet` file of any version up to ours: its design, verified, its small picture and what belongs to it. Never throws. */
+/**
+ * Reads a `.holvet` file of any version up to ours: its design, verified, its small picture and what belongs to it.
+ * Never throws.
+ */
 export function unpackDesign(bytes: Uint8Array): Opened {
   const opened = openArchive(bytes);
   if (!opened.ok) return opened;

@@ -6,7 +6,9 @@ import { contoursOf, partOfSegment, pathOfContours, straight, type Contour, type
 export interface Dash {
   readonly lengths: readonly number[];
   readonly offset: number;
-  /** Made a little longer or shorter, so that corners stand in the middle of the first dash and open ends have it whole. */
+  /**
+   * Made a little longer or shorter, so that corners stand in the middle of the first dash and open ends have it whole.
+   */
   readonly fit?: true;
 }
 
@@ -27,9 +29,9 @@ const MOST_DASHES = 20_000;
 const CORNER = 12;
 
 /**
- * A path cut into dashes (SVG 1.1, 11.4; PDF 32000-1 8.4.3.6). Each contour begins anew; on a closed one that begins and
- * ends within a dash both are one. A dash of no length is a point, which caps make a dot. A pattern without length, or
- * with a negative one, is a whole line.
+ * A path cut into dashes (SVG 1.1, 11.4; PDF 32000-1 8.4.3.6). Each contour begins anew; on a closed one that begins
+ * and ends within a dash both are one. A dash of no length is a point, which caps make a dot. A pattern without length,
+ * or with a negative one, is a whole line.
  */
 export function dashPath(path: PathData, dash: Dash): PathData {
   const out: number[] = [];
@@ -96,7 +98,10 @@ function fitted(contour: Contour, dashes: readonly number[], whole: number, most
   return out;
 }
 
-/** Pieces of a contour from corner to corner; a closed one without corners is one run, and one with some begins at a corner. */
+/**
+ * Pieces of a contour from corner to corner; a closed one without corners is one run, and one with some begins at a
+ * corner.
+ */
 function runsOf({ segments, closed }: Contour): Segment[][] {
   const n = segments.length;
   const turns = (i: number): boolean => isCorner(segments[(i + n - 1) % n], segments[i]);

@@ -5,7 +5,8 @@ import { CLOSE, CUBIC, LINE, MOVE, type PathData } from './path';
 import { partOfSegment, type Contour, type Segment } from './segments';
 
 /**
- * Where a flat area is pushed back to: every point by the same way, or `share` (0…1) of its own way to a vanishing point.
+ * Where a flat area is pushed back to: every point by the same way, or `share` (0…1) of its own way to a vanishing
+ * point.
  */
 export type Push = { readonly by: Point } | { readonly to: Point; readonly share: number };
 
@@ -33,8 +34,8 @@ type Run = Segment[];
 
 /**
  * The sides of an area that is pushed back and seen from before it, the farthest first: those that look the way it is
- * pushed. What a nearer one, or the face itself, covers lies below it when they are painted in that order. Contours run with
- * their inside to the right (`orientedContours`).
+ * pushed. What a nearer one, or the face itself, covers lies below it when they are painted in that order. Contours run
+ * with their inside to the right (`orientedContours`).
  */
 export function depthSides(contours: readonly Contour[], push: Push): Side[] {
   const runs = contours.flatMap((c) => runsOf(c, push));
@@ -161,8 +162,8 @@ interface Seen {
 }
 
 /**
- * Runs so that of two that lie behind one another on the way the nearer one comes later: what is seen at a place is the edge
- * that was pushed the least to reach it. Runs do not cross, so that there is such an order.
+ * Runs so that of two that lie behind one another on the way the nearer one comes later: what is seen at a place is the
+ * edge that was pushed the least to reach it. Runs do not cross, so that there is such an order.
  */
 function inOrder(runs: readonly Run[], push: Push): Run[] {
   const seen = runs.map((run) => seenFrom(run, push));
@@ -228,7 +229,9 @@ function seenFrom(run: Run, push: Push): Seen {
 
 const wrapped = (a: number): number => a - 2 * Math.PI * Math.round(a / (2 * Math.PI));
 
-/** Which of two runs is nearer where both lie on one way: 1 the first, −1 the second, 0 neither. `by` shifts the second. */
+/**
+ * Which of two runs is nearer where both lie on one way: 1 the first, −1 the second, 0 neither. `by` shifts the second.
+ */
 function compare(a: Seen, b: Seen, by: number): -1 | 0 | 1 {
   const lo = Math.max(a.u[0], b.u[0] + by);
   const hi = Math.min(a.u[a.u.length - 1], b.u[b.u.length - 1] + by);

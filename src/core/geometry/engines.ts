@@ -31,7 +31,10 @@ export function loadBooleans(env: Env): Promise<void> {
   })());
 }
 
-/** Where it finds no browser the exact engine loads a whole one written for Node, which takes longer than all else: it is told of one. */
+/**
+ * Where it finds no browser the exact engine loads a whole one written for Node, which takes longer than all else: it
+ * is told of one.
+ */
 async function fetchRest(): Promise<Fetched> {
   const place = globalThis as { self?: unknown };
   if (place.self !== undefined) return import('./fetched');

@@ -6,7 +6,10 @@ import { facesOf } from './regions/faces';
 
 takeBack();
 
-/** Geometry that is fetched together with the engines, when something is already seen: what combines rightly where the fast engine does not, what lines enclose, sides of depth. */
+/**
+ * Geometry that is fetched together with the engines, when something is already seen: what combines rightly where the
+ * fast engine does not, what lines enclose, sides of depth.
+ */
 export { paper, combineArranged, depthSides, facesOf };
 export interface Fetched {
   readonly paper: typeof paper;

@@ -213,8 +213,8 @@ function reparametrised(pts: readonly Point[], first: number, last: number, u: F
 }
 
 /**
- * A smooth curve that runs through points: centripetal Catmull–Rom (Yuksel, Schaefer, Keyser, “On the parameterization of
- * Catmull-Rom curves”, 2009), as cubics. It makes no loops and no cusps between points.
+ * A smooth curve that runs through points: centripetal Catmull–Rom (Yuksel, Schaefer, Keyser, “On the parameterization
+ * of Catmull-Rom curves”, 2009), as cubics. It makes no loops and no cusps between points.
  */
 export function throughPoints(points: readonly Point[], closed: boolean): Segment[] {
   const pts = distinct(points);

@@ -6,8 +6,8 @@ import type { Rect } from './rect';
 import { contoursOf, partOfSegment, pathOfContours, type Contour, type Segment } from './segments';
 
 /**
- * What stands at the end of an open line: an area in weights of the line, its tip at 0 0 and the line coming from the left.
- * The line ends `inset` before the tip.
+ * What stands at the end of an open line: an area in weights of the line, its tip at 0 0 and the line coming from the
+ * left. The line ends `inset` before the tip.
  */
 export interface EndMark {
   readonly path: PathData;
@@ -106,7 +106,10 @@ function partOf(c: Contour, from: number, to: number, whole: number): Segment[] 
   return out;
 }
 
-/** An area whose contours do not cross, as a mark three weights long: its right edge is the tip. It is filled as it runs, together with the line. */
+/**
+ * An area whose contours do not cross, as a mark three weights long: its right edge is the tip. It is filled as it
+ * runs, together with the line.
+ */
 export function markOfArea(path: PathData, box: Rect): PathData {
   const k = 3 / Math.max(box.x1 - box.x0, 1e-6);
   return transformPath(pathOfContours(orientedContours(path)), [k, 0, 0, k, -box.x1 * k, (-(box.y0 + box.y1) / 2) * k]);

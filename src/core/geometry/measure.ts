@@ -23,7 +23,9 @@ const derivativeOn = (s: Segment, t: number): Point => ({
   y: slope(s.y0, s.y1, s.y2, s.y3, t),
 });
 
-/** The way a piece runs at a parameter, as a unit vector; where a handle lies on its node, the way it runs next to it. */
+/**
+ * The way a piece runs at a parameter, as a unit vector; where a handle lies on its node, the way it runs next to it.
+ */
 export function tangentOn(s: Segment, t: number): Point {
   let d = derivativeOn(s, t);
   let n = Math.hypot(d.x, d.y);

@@ -3,7 +3,9 @@ export type TriangleMesh = number[];
 
 type Corner = readonly [x: number, y: number, t: number];
 
-/** The same triangles cut along the lines where t is one of `levels` (rising), so that none lies on both sides of one. */
+/**
+ * The same triangles cut along the lines where t is one of `levels` (rising), so that none lies on both sides of one.
+ */
 export function cutMesh(mesh: TriangleMesh, levels: readonly number[]): TriangleMesh {
   const out: TriangleMesh = [];
   for (let i = 0; i < mesh.length; i += 9) {

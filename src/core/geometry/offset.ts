@@ -3,9 +3,9 @@ import type { Region } from './boolean/region';
 import { strokeOutline, type StrokeStyle } from './stroke';
 
 /**
- * An area grown by a distance (same unit as its path), or shrunk where that is negative: the area with a line of twice that
- * width laid on its edge, or without it. Curves become straight pieces that stay within `tolerance`. The booleans must have
- * been loaded.
+ * An area grown by a distance (same unit as its path), or shrunk where that is negative: the area with a line of twice
+ * that width laid on its edge, or without it. Curves become straight pieces that stay within `tolerance`. The booleans
+ * must have been loaded.
  */
 export function offsetRegion(
   area: Region,

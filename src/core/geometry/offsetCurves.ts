@@ -11,8 +11,9 @@ import { sideCurves } from './strokeCurves';
 type Corners = Pick<StrokeStyle, 'join' | 'miterLimit'>;
 
 /**
- * As `offsetRegion`, in curves with few nodes, for an object that a person goes on with: an area grown by a distance, or shrunk where
- * that is negative. `share` as of a combination: how much of the result is wrong where no engine could do it rightly.
+ * As `offsetRegion`, in curves with few nodes, for an object that a person goes on with: an area grown by a distance,
+ * or shrunk where that is negative. `share` as of a combination: how much of the result is wrong where no engine could
+ * do it rightly.
  */
 export function offsetCurves(area: Region, by: number, corners: Corners, tolerance: number): Combined {
   if (by === 0 || !area.path.length) return { ok: true, region: area };
@@ -30,13 +31,16 @@ function moved(area: Region, by: number, corners: Corners, tolerance: number): C
   const { x0, y0, x1, y1 } = pathBounds(area.path);
   if (Math.min(x1 - x0, y1 - y0) <= -2 * by) return { ok: true, region: NOTHING };
   const simple: Combined = isPlanar(contoursOf(area.path), tolerance) ? { ok: true, region: area } : simplified(area);
-  // The inside lies to the right of the way they run: shrinking moves them to the other side, so they run the other way.
+  // The inside lies to the right of the way they run: shrinking moves them to the other side, so they run the other
+  // way.
   const contours = orientedContours(simple.region.path);
   const sides = sideCurves(by > 0 ? contours : contours.map(reversedContour), Math.abs(by), corners, tolerance);
   return { ...simple, region: woundRegion(contoursOf(sides), by > 0 ? 1 : -1, tolerance) };
 }
 
-/** Parts of an area whose boxes, each grown by `reach`, lie apart: what is done to one has nothing to do with another. */
+/**
+ * Parts of an area whose boxes, each grown by `reach`, lie apart: what is done to one has nothing to do with another.
+ */
 function apart({ path, rule }: Region, reach: number): Region[] {
   const all = contoursOf(path).map((c) => {
     const own = pathOfContours([{ ...c, closed: true }]);

@@ -19,8 +19,8 @@ export const reversedSegment = (s: Segment): Segment => ({
 export const reversedContour = (c: Contour): Contour => ({ ...c, segments: c.segments.map(reversedSegment).reverse() });
 
 /**
- * The contours of an area that do not cross each other, closed, so that its inside lies to the right of the way they run: outer
- * ones clockwise as seen, holes the other way.
+ * The contours of an area that do not cross each other, closed, so that its inside lies to the right of the way they
+ * run: outer ones clockwise as seen, holes the other way.
  */
 export function orientedContours(path: PathData): Contour[] {
   const contours = contoursOf(path).map((c) => ({ ...c, closed: true }));

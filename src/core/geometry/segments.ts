@@ -154,7 +154,9 @@ export function partOfSegment(s: Segment, from: number, to: number): Segment {
   return to < 1 ? splitSegment(tail, (to - from) / (1 - from))[0] : tail;
 }
 
-/** Signed area inside a closed contour by Green's theorem, exact for cubics; positive where it runs clockwise as seen. */
+/**
+ * Signed area inside a closed contour by Green's theorem, exact for cubics; positive where it runs clockwise as seen.
+ */
 export function contourArea(segments: readonly Segment[]): number {
   let sum = 0;
   for (const s of segments)

@@ -147,8 +147,8 @@ export interface EqualGap {
 }
 
 /**
- * The shift along an axis that puts a box as far from a neighbour as two others are apart, or in the middle between two.
- * Only neighbours that lie beside the box count.
+ * The shift along an axis that puts a box as far from a neighbour as two others are apart, or in the middle between
+ * two. Only neighbours that lie beside the box count.
  */
 export function snapGaps(box: Rect, others: readonly Rect[], axis: 'x' | 'y', tolerance: number): EqualGap | null {
   const [a0, a1, b0, b1] = axis === 'x' ? (['x0', 'x1', 'y0', 'y1'] as const) : (['y0', 'y1', 'x0', 'x1'] as const);

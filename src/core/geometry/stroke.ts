@@ -16,8 +16,8 @@ export interface StrokeStyle {
 
 /**
  * The outline of a stroked path, as straight pieces to be filled non-zero: for each contour a walk along the left side,
- * a cap, and the walk back along the other; a closed contour gives two rings. Dashes are cut first. `tolerance` bounds the
- * flattening.
+ * a cap, and the walk back along the other; a closed contour gives two rings. Dashes are cut first. `tolerance` bounds
+ * the flattening.
  */
 export function strokeOutline(path: PathData, style: StrokeStyle, tolerance: number): PathData {
   if (!(style.width > 0)) return [];

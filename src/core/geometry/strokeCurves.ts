@@ -7,9 +7,10 @@ import { contoursOf, partOfSegment, pathOfContours, type Contour, type Segment }
 import { strokeOutline, type StrokeStyle } from './stroke';
 
 /**
- * The outline of a stroked path as curves, to be filled non-zero: the same area as `strokeOutline` gives, with few nodes,
- * so that a person can go on with it. Its sides stay within `tolerance` of the true ones. Where a bend is tighter than half
- * the width, its inner side is a fold; it lies within the line, and straight pieces stand for what it covers.
+ * The outline of a stroked path as curves, to be filled non-zero: the same area as `strokeOutline` gives, with few
+ * nodes, so that a person can go on with it. Its sides stay within `tolerance` of the true ones. Where a bend is
+ * tighter than half the width, its inner side is a fold; it lies within the line, and straight pieces stand for what it
+ * covers.
  */
 export function strokeCurves(path: PathData, style: StrokeStyle, tolerance: number): PathData {
   if (!(style.width > 0)) return [];
@@ -38,8 +39,8 @@ export function strokeCurves(path: PathData, style: StrokeStyle, tolerance: numb
 }
 
 /**
- * The left side (left when y points up) of closed contours at a distance, as curves, run the way the contours run. All that lies
- * between them and it winds that way, however tight a bend or a corner is.
+ * The left side (left when y points up) of closed contours at a distance, as curves, run the way the contours run. All
+ * that lies between them and it winds that way, however tight a bend or a corner is.
  */
 export function sideCurves(
   contours: readonly Contour[],
@@ -214,8 +215,9 @@ class Side {
   }
 
   /**
-   * The cubic with the side's directions at both ends that keeps nearest to it, and how far it strays: the lengths of its
-   * handles by Gauss and Newton, from those that give it the side's speed at both ends, on distances along the normals.
+   * The cubic with the side's directions at both ends that keeps nearest to it, and how far it strays: the lengths of
+   * its handles by Gauss and Newton, from those that give it the side's speed at both ends, on distances along the
+   * normals.
    */
   private beside(s: Segment): { readonly handles: readonly [number, number]; readonly strays: number } {
     const [from, to] = [this.off(s, 0), this.off(s, 1)];

@@ -10,10 +10,10 @@ const CURVE_TURN = Math.PI / 10;
 const FAN_STEP = Math.PI / 12;
 
 /**
- * Triangles that cover a stroked path with `pad` to spare (same unit as the path), to be cut by the stroke itself. Along:
- * t is the share of the contour's length. Across: 0 at the left edge as the path runs, ½ on the path, 1 at the right edge;
- * at pointed corners the edges meet in the tip, at round ones they go round, at cut ones they follow the cut. A closed
- * contour has no seam across. Outside the line t goes on beyond 0…1 and is to be held there.
+ * Triangles that cover a stroked path with `pad` to spare (same unit as the path), to be cut by the stroke itself.
+ * Along: t is the share of the contour's length. Across: 0 at the left edge as the path runs, ½ on the path, 1 at the
+ * right edge; at pointed corners the edges meet in the tip, at round ones they go round, at cut ones they follow the
+ * cut. A closed contour has no seam across. Outside the line t goes on beyond 0…1 and is to be held there.
  */
 export function strokeMesh(
   path: PathData,
@@ -100,7 +100,8 @@ class Strip {
   }
 
   /**
-   * Where an edge of the strip ends at vertex i, seen from the segment that begins (`from`) or ends there. side −1: left,
+   * Where an edge of the strip ends at vertex i, seen from the segment that begins (`from`) or ends there. side −1:
+   * left,
    * 1: right. Mitred and inner edges meet in one point; others stop square to their own segment.
    */
   private edge(i: number, segment: number, side: -1 | 1): { p: Edge; v: number } {

@@ -10,8 +10,8 @@ const MOST_DEPTH = 8;
 const STEP = 1e-4;
 
 /**
- * A path through a warp: every piece becomes cubics that keep the warp's directions at their ends, halved until their middles
- * and quarters lie within `tolerance` (in the path's unit) of where the warp takes the piece.
+ * A path through a warp: every piece becomes cubics that keep the warp's directions at their ends, halved until their
+ * middles and quarters lie within `tolerance` (in the path's unit) of where the warp takes the piece.
  */
 export function warpPath(path: PathData, warp: Warp, tolerance: number): PathData {
   const out = new PathBuilder();

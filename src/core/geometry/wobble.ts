@@ -21,8 +21,8 @@ const POINTS = 3;
 const MOST_POINTS = 40_000;
 
 /**
- * A line as a hand would draw it. How far a point strays depends on where it lies and on the seed alone: what is changed
- * in one place stays as it is in all others, and corners stay corners.
+ * A line as a hand would draw it. How far a point strays depends on where it lies and on the seed alone: what is
+ * changed in one place stays as it is in all others, and corners stay corners.
  */
 export function wobblePath(path: PathData, w: Wobble): PathData {
   if (!(w.strength > 0) || !(w.wave > 0)) return path;
@@ -82,7 +82,10 @@ const moved = ({ x, y }: Point, { strength, wave, seed }: Wobble): Point => ({
   y: y + strength * field(x / wave + 57.3, y / wave + 113.1, seed + 1),
 });
 
-/** Noise of the plane, −1…1: values at whole places, and smoothly from one to the next (Perlin’s fade, “Improving Noise”, 2002). */
+/**
+ * Noise of the plane, −1…1: values at whole places, and smoothly from one to the next (Perlin’s fade, “Improving
+ * Noise”, 2002).
+ */
 function field(x: number, y: number, seed: number): number {
   const [i, j] = [Math.floor(x), Math.floor(y)];
   const [u, v] = [fade(x - i), fade(y - j)];

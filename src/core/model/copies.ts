@@ -6,7 +6,9 @@ export function copiesIn(a: Arrangement): number {
   return a.kind === 'grid' ? a.columns * a.rows : a.count;
 }
 
-/** The map that takes the repeated thing to each of its copies, the first (itself) included, in the repeat's own space. */
+/**
+ * The map that takes the repeated thing to each of its copies, the first (itself) included, in the repeat's own space.
+ */
 export function copyMatrices(a: Arrangement): Matrix[] {
   if (a.kind === 'grid')
     return Array.from({ length: a.columns * a.rows }, (_, n) => {

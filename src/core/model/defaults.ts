@@ -43,7 +43,9 @@ export const PROFILES = [
   },
 ] as const;
 
-/** Margins that fit a format: of a card 4 mm, of a sheet 10; a fourteenth of the short side, in halves of a millimetre. */
+/**
+ * Margins that fit a format: of a card 4 mm, of a sheet 10; a fourteenth of the short side, in halves of a millimetre.
+ */
 function fittingMargins(width: number, height: number): Setup['margins'] {
   const m = Math.min(mm(10), mm(Math.round((Math.min(width, height) / mm(1) / 14) * 2) / 2));
   return { top: m, right: m, bottom: m, left: m };
@@ -115,5 +117,8 @@ export const OP_NAMES: Readonly<Record<NodeOf<'combination'>['op'], string>> = {
   divide: 'Division',
 };
 
-/** Colours within this (ΔE00) look alike to most eyes side by side (common practice: 1 is just seen, 3 passes for the same job). */
+/**
+ * Colours within this (ΔE00) look alike to most eyes side by side (common practice: 1 is just seen, 3 passes for the
+ * same job).
+ */
 export const ALIKE_TOLERANCE = 3;

@@ -7,8 +7,8 @@ import { coordinate, measure, unit01 } from './primitives';
 const angle = z.number().check(z.gte(-360), z.lte(360));
 
 /**
- * A flat object pushed back: its sides are drawn below it. Directions are of the page, degrees clockwise from the right,
- * however the object is turned; lengths are the object's own.
+ * A flat object pushed back: its sides are drawn below it. Directions are of the page, degrees clockwise from the
+ * right, however the object is turned; lengths are the object's own.
  */
 export const depthSchema = z.readonly(
   z.strictObject({

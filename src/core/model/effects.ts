@@ -10,8 +10,8 @@ export const colourPaintSchema = z.readonly(
 const MOST_BLUR = 1440;
 
 /**
- * What an object throws on what lies below it. Lengths are the object's own and grow with it; `dx` and `dy` are directions of
- * the page, to the right and down, however the object is turned: light comes from one side.
+ * What an object throws on what lies below it. Lengths are the object's own and grow with it; `dx` and `dy` are
+ * directions of the page, to the right and down, however the object is turned: light comes from one side.
  */
 const shadowSchema = z.readonly(
   z.strictObject({

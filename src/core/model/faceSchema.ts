@@ -27,7 +27,10 @@ export const faceSchema = z.readonly(
       weight: z.number().check(z.gte(1), z.lte(1000)),
       italic: z.boolean(),
       kind: z.enum(FACE_KINDS),
-      /** Shares of the size: above and below the line, heights of capitals and small letters, and the mean width of the small letters. */
+      /**
+       * Shares of the size: above and below the line, heights of capitals and small letters, and the mean width of the
+       * small letters.
+       */
       ascender: share,
       descender: share,
       capHeight: share,
@@ -51,7 +54,10 @@ export const faceSchema = z.readonly(
             .check(z.maxLength(64)),
         ),
       ),
-      /** What its maker allows beside printing (OS/2 fsType): `outlines`, not to be put into files; `whole`, only uncut. Absent: anything. */
+      /**
+       * What its maker allows beside printing (OS/2 fsType): `outlines`, not to be put into files; `whole`, only uncut.
+       * Absent: anything.
+       */
       embedding: z.optional(z.enum(['outlines', 'whole'])),
     })
     .check(z.refine((f) => f.id === ownFaceId(f.file), { message: 'its id is not that of its file' })),

@@ -6,7 +6,10 @@ export function own<T>(record: Readonly<Record<string, T>>, key: string): T | un
   return Object.hasOwn(record, key) ? record[key] : undefined;
 }
 
-/** A table that is looked up by words from outside: a record without a prototype, which holds its own rows and nothing else. */
+/**
+ * A table that is looked up by words from outside: a record without a prototype, which holds its own rows and nothing
+ * else.
+ */
 export function table<T>(rows: Readonly<Record<string, T>>): Readonly<Record<string, T>> {
   return Object.assign(Object.create(null) as Record<string, T>, rows);
 }

@@ -139,7 +139,10 @@ export const outlineSchema = z.readonly(
     /** What stands where an open line begins and ends. Absent: nothing. */
     start: z.optional(endSchema),
     end: z.optional(endSchema),
-    /** How wide it is along its way (0…1) as a share of its width; between two of them it changes evenly. Absent: all of it everywhere. */
+    /**
+     * How wide it is along its way (0…1) as a share of its width; between two of them it changes evenly. Absent: all of
+     * it everywhere.
+     */
     profile: z.optional(
       z.readonly(
         z.array(z.readonly(z.strictObject({ at: unit01, share: unit01 }))).check(

@@ -10,7 +10,10 @@ export const tooManyPixels = (width: number, height: number): string | null =>
     ? `it has ${width} × ${height} pixels; ${Math.round(MAX_PIXELS / 1e6)} million are the most. Make a smaller copy`
     : null;
 
-/** A picture of the design: a file by the name made from its content (or a shipped one), and what is known without opening it. */
+/**
+ * A picture of the design: a file by the name made from its content (or a shipped one), and what is known without
+ * opening it.
+ */
 export const pictureSchema = z.readonly(
   z.strictObject({
     id,
@@ -50,7 +53,10 @@ const toneSchema = z.readonly(
     ),
     /** Printed in one or two inks (or recipes) by how dark it is. */
     inks: z.optional(z.readonly(z.array(toneInkSchema).check(z.minLength(1), z.maxLength(2)))),
-    /** What looks like its edge and touches it is taken out: up to this difference (ΔE00), and as much again until it is fully there. */
+    /**
+     * What looks like its edge and touches it is taken out: up to this difference (ΔE00), and as much again until it is
+     * fully there.
+     */
     surround: z.optional(
       z.readonly(
         z.strictObject({

@@ -2,7 +2,10 @@ import type { Design } from './schema';
 
 const known = new WeakMap<Design['nodes'], Design['nodes']>();
 
-/** The design as it is handed over and measured: layers that are for proof only are hidden. The same one where there are none. */
+/**
+ * The design as it is handed over and measured: layers that are for proof only are hidden. The same one where there are
+ * none.
+ */
 export function printedOf(d: Design): Design {
   let nodes = known.get(d.nodes);
   if (!nodes) {

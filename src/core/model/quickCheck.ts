@@ -32,7 +32,10 @@ interface CheckDefinition {
 const definition = (s: z.ZodMiniType): Definition => s._zod.def as unknown as Definition;
 
 const OWN = new WeakMap<z.ZodMiniType, Check>();
-/** Says how a schema that is more than its definition tells is asked quickly. `sound` must be true of nothing that the schema refuses. */
+/**
+ * Says how a schema that is more than its definition tells is asked quickly. `sound` must be true of nothing that the
+ * schema refuses.
+ */
 export function askedQuickly<T extends z.ZodMiniType>(schema: T, sound: Check): T {
   OWN.set(schema, sound);
   return schema;
@@ -63,9 +66,10 @@ function onceInARow(check: Check): Check {
 }
 
 /**
- * A schema as a plain yes or no, many times faster than asking it: the security policy allows it no code of its own making,
- * and what it is mostly asked about is sound. Yes is as good as the schema's own; after no, the schema says what is wrong.
- * Only for schemas that change nothing on the way; and a part of a value: a whole one is asked by `wholeCheck`.
+ * A schema as a plain yes or no, many times faster than asking it: the security policy allows it no code of its own
+ * making, and what it is mostly asked about is sound. Yes is as good as the schema's own; after no, the schema says
+ * what is wrong. Only for schemas that change nothing on the way; and a part of a value: a whole one is asked by
+ * `wholeCheck`.
  */
 export function quickCheck(schema: z.ZodMiniType): Check {
   let check = OWN.get(schema) ?? made.get(schema);

@@ -8,8 +8,8 @@ import { measure, pathNumbers } from './primitives';
 const MOST_AREAS = 5000;
 
 /**
- * What a group's lines enclose, coloured: an area as it was when it got its paint, in the group's own space, filled even-odd.
- * The areas of now keep the paint of the one that covers most of them.
+ * What a group's lines enclose, coloured: an area as it was when it got its paint, in the group's own space, filled
+ * even-odd. The areas of now keep the paint of the one that covers most of them.
  */
 export const regionsSchema = z.readonly(
   z.strictObject({

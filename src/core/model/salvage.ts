@@ -16,8 +16,8 @@ const isRecord = (v: unknown): v is Loose => typeof v === 'object' && v !== null
 const MOST_ROUNDS = 64;
 
 /**
- * The most of a damaged design that can be opened: what is at fault is left out (an object, a story, a swatch) or set back
- * (`fallback`: a sound design whose set-up stands in). Null where nothing in it is a design.
+ * The most of a damaged design that can be opened: what is at fault is left out (an object, a story, a swatch) or set
+ * back (`fallback`: a sound design whose set-up stands in). Null where nothing in it is a design.
  */
 export function salvageDesign(value: unknown, fallback: Design): Salvaged | null {
   if (!isRecord(value)) return null;
@@ -97,7 +97,10 @@ function mend(d: Loose, { path, what }: Fault, fallback: Design): boolean {
   return kind === 'swatches, inks, pictures and pages' || kind === 'inks';
 }
 
-/** Takes out what the mending made pointless: empty places of lists, doubles, children that are gone, strays, colours of swatches that went. */
+/**
+ * Takes out what the mending made pointless: empty places of lists, doubles, children that are gone, strays, colours of
+ * swatches that went.
+ */
 function prune(d: Loose): void {
   const ids = new Set<string>();
   for (const key of [...LISTS, 'pages', 'masters']) {

@@ -75,7 +75,10 @@ export const inkSchema = z.readonly(
   }),
 );
 
-/** What is made of a corner: an arc inwards or outwards, or a cut, that begins `radius` from it (an arc of that radius at a right angle). */
+/**
+ * What is made of a corner: an arc inwards or outwards, or a cut, that begins `radius` from it (an arc of that radius
+ * at a right angle).
+ */
 const cornerSchema = z.readonly(z.strictObject({ radius: measure, kind: z.enum(['round', 'cut', 'scoop']) }));
 /** Corners of a path, by the number of their node; `all` for those that are not told otherwise. */
 const corners = z.optional(
@@ -92,7 +95,10 @@ export const MOST_COPIES = 2000;
 const copies = z.number().check(z.int(), z.gte(1), z.lte(MOST_COPIES));
 const turn = z.number().check(z.gte(-36_000), z.lte(36_000));
 const point = z.readonly(z.strictObject({ x: coordinate, y: coordinate }));
-/** How copies lie, in the repeat's own space. Each copy after the first turns and grows by `turn` and `scale` about `about`. */
+/**
+ * How copies lie, in the repeat's own space. Each copy after the first turns and grows by `turn` and `scale` about
+ * `about`.
+ */
 const alike = { turn: z.optional(turn), scale: z.optional(z.number().check(z.gte(0.1), z.lte(10))), about: point };
 const arrangementSchema = z.discriminatedUnion('kind', [
   z.readonly(z.strictObject({ kind: z.literal('row'), count: copies, step: point, ...alike })),
@@ -146,7 +152,10 @@ const nodeBase = {
   effects: z.optional(effects),
   /** Words in frames of its page run round it, and stay so far off it. Absent: over it. */
   pushesWords: z.optional(measure),
-  /** Inside a group: it is not seen itself, but cuts what lies beside it: by its outline, by how far it would cover, or by how light it would be there. */
+  /**
+   * Inside a group: it is not seen itself, but cuts what lies beside it: by its outline, by how far it would cover, or
+   * by how light it would be there.
+   */
   maskMode: z.optional(z.enum(['outline', 'opacity', 'light'])),
 };
 /** Pushed back in space. Absent: flat. */
@@ -203,8 +212,8 @@ export const nodeSchema = z.discriminatedUnion('kind', [
     }),
   ),
   /**
-   * `kinds`: a letter a node (c corner, s smooth, y symmetric), for editing. `widths`: the outline's width at every node as a
-   * share of its full width, from a pen's pressure.
+   * `kinds`: a letter a node (c corner, s smooth, y symmetric), for editing. `widths`: the outline's width at every
+   * node as a share of its full width, from a pen's pressure.
    */
   z.readonly(
     z.strictObject({
@@ -314,7 +323,9 @@ const setupSchema = z.readonly(
     ...formatParts,
     /** Pages face each other, the first on that side. Absent: each stands alone. */
     facing: z.optional(z.enum(['left', 'right'])),
-    /** Pages that face each other end at the fold: nothing is drawn past it. Absent: they have their bleed there too. */
+    /**
+     * Pages that face each other end at the fold: nothing is drawn past it. Absent: they have their bleed there too.
+     */
     endAtFold: z.optional(z.literal(true)),
     unit: z.enum(['mm', 'cm', 'in', 'pt', 'px']),
     bleed: z.number().check(z.gte(0), z.lte(MAX_PAGE / 4)),
@@ -330,19 +341,28 @@ export const pageSchema = z.readonly(
     name,
     children,
     guides: z.optional(z.readonly(z.array(guide).check(z.maxLength(1000)))),
-    /** What lies below everything, to the bleed; geometry in the unit square over the page with its bleed. Absent: its master's. */
+    /**
+     * What lies below everything, to the bleed; geometry in the unit square over the page with its bleed. Absent: its
+     * master's.
+     */
     ground: z.optional(paintSchema),
     /** Drawn over a ground of its own. Absent: none. */
     pattern: z.optional(patternSchema),
     /** A format of its own. Absent: the design's. */
     format: z.optional(formatSchema),
-    /** Margins, columns and baseline grid of its own, in points. Absent: its master's, and where none has them the design's. */
+    /**
+     * Margins, columns and baseline grid of its own, in points. Absent: its master's, and where none has them the
+     * design's.
+     */
     grid: z.optional(z.readonly(z.strictObject(gridParts))),
     /** The master that it stands on. Absent: none. */
     master: z.optional(id),
     /** Of a master: another that pages on the left of a fold have in its place. */
     onLeft: z.optional(id),
-    /** Objects of its masters that it has taken over, and what lies here in their place; that may be gone: then they are not shown here. */
+    /**
+     * Objects of its masters that it has taken over, and what lies here in their place; that may be gone: then they are
+     * not shown here.
+     */
     takenOver: z.optional(z.readonly(z.record(id, id))),
     /** Numbers begin anew on it. Absent: they go on from the page before; the first is 1. */
     numbering: z.optional(
@@ -360,7 +380,10 @@ export const pageSchema = z.readonly(
   }),
 );
 
-/** What of a design may be filled in anew: the words of a story, a picture, a swatch; `of` is its id. One that is gone is asked for no more. */
+/**
+ * What of a design may be filled in anew: the words of a story, a picture, a swatch; `of` is its id. One that is gone
+ * is asked for no more.
+ */
 const askSchema = z.readonly(
   z.strictObject({
     kind: z.enum(['words', 'picture', 'colour']),

@@ -6,7 +6,10 @@ interface TextFault {
   readonly what: string;
 }
 
-/** What is wrong with looks of texts and with what stories say of looks and frames; of `known`, sound, only what is the same is not asked. */
+/**
+ * What is wrong with looks of texts and with what stories say of looks and frames; of `known`, sound, only what is the
+ * same is not asked.
+ */
 export function* textFaults(d: Design, known: Design | null): Iterable<TextFault> {
   if (d.faces !== known?.faces)
     for (const [i, f] of (d.faces ?? []).entries())

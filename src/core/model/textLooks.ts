@@ -66,8 +66,9 @@ const known = new WeakMap<Paragraph, { readonly looks: Looks; readonly set: SetP
 const stories = new WeakMap<readonly Paragraph[], { readonly looks: Looks; readonly set: SetStory }>();
 
 /**
- * A story with everything said that its looks say: look ← the look it is based on; over it what the paragraph says itself;
- * in it the letters' look, and over that the run. The same paragraph with the same looks is the same object again.
+ * A story with everything said that its looks say: look ← the look it is based on; over it what the paragraph says
+ * itself; in it the letters' look, and over that the run. The same paragraph with the same looks is the same object
+ * again.
  */
 export function setStory(d: Pick<Design, 'textLooks'>, story: Pick<Story, 'paragraphs'>): SetStory {
   const looks = d.textLooks;

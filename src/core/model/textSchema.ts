@@ -122,7 +122,10 @@ const own = { letters: z.partial(z.strictObject(LETTERS)), paragraph: z.partial(
 export const FIELDS = ['page', 'pages', 'section', 'design', 'date', 'file', 'version'] as const;
 /** In a run with a field, this character stands for what the page says there (object replacement, Unicode). */
 export const FIELD_MARK = '\uFFFC';
-/** `look`: the letters' look that it follows in all that it does not say itself. `field`: what each field mark in it stands for. */
+/**
+ * `look`: the letters' look that it follows in all that it does not say itself. `field`: what each field mark in it
+ * stands for.
+ */
 const runSchema = z.readonly(
   z.extend(own.letters, {
     text: z.string().check(z.maxLength(1_000_000)),

@@ -36,8 +36,8 @@ export const isMaster = (d: Pick<Design, 'masters'>, id: string): boolean =>
 type Bound = Pick<Design, 'pages' | 'masters' | 'setup'>;
 
 /**
- * The masters that a page stands on, the furthest first; on the left of a fold those that their masters have for it. What
- * leads in a ring or nowhere ends there.
+ * The masters that a page stands on, the furthest first; on the left of a fold those that their masters have for it.
+ * What leads in a ring or nowhere ends there.
  */
 export function mastersOf(d: Bound, page: Page): readonly Page[] {
   if (page.master === undefined || !d.masters) return NONE;
@@ -114,7 +114,10 @@ interface TreeIndex {
 }
 const indices = new WeakMap<Design['nodes'], TreeIndex>();
 
-/** The index of a design's tree, made once for the same nodes and pages. A draft changes in place: its index is not kept. */
+/**
+ * The index of a design's tree, made once for the same nodes and pages. A draft changes in place: its index is not
+ * kept.
+ */
 function indexOf(d: Design): TreeIndex {
   const drafted = isDraft(d) || isDraft(d.nodes) || isDraft(d.pages);
   const known = drafted ? undefined : indices.get(d.nodes);
@@ -153,13 +156,19 @@ export function sameTree(nodes: Design['nodes'], like: Design): void {
   indices.set(nodes, indexOf(like));
 }
 
-/** Says that `nodes` are those of `like`, nothing but some transforms being others: what does not ask where things lie holds for both. */
+/**
+ * Says that `nodes` are those of `like`, nothing but some transforms being others: what does not ask where things lie
+ * holds for both.
+ */
 export function placedAnew(nodes: Design['nodes'], like: Design): void {
   sameTree(nodes, like);
   looks.set(nodes, lookOf(like.nodes));
 }
 const looks = new WeakMap<Design['nodes'], object>();
-/** The same for all nodes that `placedAnew` put beside each other; by this such things are remembered. Not to be asked of a draft. */
+/**
+ * The same for all nodes that `placedAnew` put beside each other; by this such things are remembered. Not to be asked
+ * of a draft.
+ */
 export function lookOf(nodes: Design['nodes']): object {
   let look = looks.get(nodes);
   if (!look) looks.set(nodes, (look = {}));
@@ -172,7 +181,10 @@ export const holderOf = (d: Design, id: NodeId): NodeId | null | undefined => in
 /** The ids of all groups, combinations and repeats that hold something. */
 export const holdersOf = (d: Design): ReadonlySet<NodeId> => indexOf(d).holders;
 
-/** The groups, layers, combinations and repeats of a page that lie on it by themselves, empty ones too; from back to front. */
+/**
+ * The groups, layers, combinations and repeats of a page that lie on it by themselves, empty ones too; from back to
+ * front.
+ */
 export const topHoldersOf = (d: Design, page: Page): readonly NodeId[] => indexOf(d).topHolders.get(page.id) ?? [];
 
 /** Whether a node lies on a page itself; many are answered by the index. */
@@ -181,7 +193,10 @@ const liesOnTop = (d: Design, page: Page, id: NodeId): boolean =>
 /** Most questions are about a few top-level nodes; those are answered without an index. */
 const FEW = 50;
 
-/** The objects that ids stand for, those that are gone left out; made once for the same list: many panels ask for the same thousands. */
+/**
+ * The objects that ids stand for, those that are gone left out; made once for the same list: many panels ask for the
+ * same thousands.
+ */
 export function nodesOf(d: Design, ids: readonly NodeId[]): readonly DesignNode[] {
   const known = listed.get(ids);
   if (known?.nodes === d.nodes) return known.list;
@@ -263,8 +278,8 @@ export function isLocked(d: Design, page: Page, id: NodeId): boolean {
 }
 
 /**
- * On which side of a fold a page lies, and the page that faces it there; null for one that faces none. Pages of unlike height,
- * and round ones, stand alone.
+ * On which side of a fold a page lies, and the page that faces it there; null for one that faces none. Pages of unlike
+ * height, and round ones, stand alone.
  */
 export function spreadOf(
   d: Pick<Design, 'pages' | 'setup'>,

@@ -28,7 +28,9 @@ const isDesign = wholeCheck(designSchema);
 const read = (value: unknown): z.core.util.SafeParseResult<Design> =>
   isDesign(value) ? { success: true, data: value as Design } : designSchema.safeParse(value);
 
-/** The door of the model: shape first (Zod), then what a schema cannot say (references, one parent each, whole paths). */
+/**
+ * The door of the model: shape first (Zod), then what a schema cannot say (references, one parent each, whole paths).
+ */
 export function verifyDesign(value: unknown): Verified {
   const parsed = read(keepUnknown(value));
   if (!parsed.success) return { ok: false, ...shapeFault(parsed.error.issues[0]) };
@@ -44,8 +46,8 @@ export function allFaults(value: unknown): Fault[] {
 
 /**
  * The same door for a change: `before` has passed it, so only what differs from it (by identity) is looked at. Answers
- * what `verifyDesign(after)` would refuse; null where it would not. `placed`: all nodes that differ, where it is known that
- * nothing but their transforms and the date does.
+ * what `verifyDesign(after)` would refuse; null where it would not. `placed`: all nodes that differ, where it is known
+ * that nothing but their transforms and the date does.
  */
 export function verifyChange(before: Design, after: Design, placed: readonly string[] | null = null): Fault | null {
   if (placed?.every((id) => !isHolder(after.nodes[id]) && soundPlace(after.nodes[id]) && withinScale(after, id)))
@@ -75,7 +77,9 @@ function thinned(before: Design, after: Design, anew: readonly string[]): unknow
   };
 }
 
-/** Whether a node differs by nothing but its place, and that is sound: the most frequent change of very many at once. */
+/**
+ * Whether a node differs by nothing but its place, and that is sound: the most frequent change of very many at once.
+ */
 function onlyPlacedAnew(before: DesignNode | undefined, after: DesignNode): boolean {
   if (before === undefined) return false;
   const [old, now] = [before, after] as unknown as readonly Record<string, unknown>[];
@@ -153,8 +157,8 @@ interface Since {
 }
 
 /**
- * Faults of sense in a design of the right shape, at most so many. With `since`, a sound design that this one came from,
- * what is the same there is not asked again.
+ * Faults of sense in a design of the right shape, at most so many. With `since`, a sound design that this one came
+ * from, what is the same there is not asked again.
  */
 function findFaults(d: Design, since: Since | null, most: number): Fault[] {
   const known = since && since.design;

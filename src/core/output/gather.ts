@@ -1,7 +1,10 @@
 import { zipSync, type Zippable } from 'fflate';
 import type { Picture } from '../model/schema';
 
-/** The files of pictures in one zip, under the names that people know them by; and the names of those that are not at hand. */
+/**
+ * The files of pictures in one zip, under the names that people know them by; and the names of those that are not at
+ * hand.
+ */
 export async function gatherPictures(
   pictures: readonly Picture[],
   asset: (file: string) => Promise<Uint8Array>,

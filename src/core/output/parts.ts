@@ -13,8 +13,8 @@ export interface Cut {
 }
 
 /**
- * Chosen objects as they lie on their page, without all else: together, or `each` by itself under its own name. Shadows and
- * the like are part of them; what lies off the sheet is not. What shows nothing is left out.
+ * Chosen objects as they lie on their page, without all else: together, or `each` by itself under its own name. Shadows
+ * and the like are part of them; what lies off the sheet is not. What shows nothing is left out.
  */
 export function cutsOf(design: Design, page: Page, scene: Scene, ids: readonly NodeId[], each: boolean): Cut[] {
   const roots = topmost(design, page, ids);

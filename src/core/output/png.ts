@@ -52,7 +52,10 @@ export function encodePng({ width, height, data }: Rgba, dpi: number, transparen
   return withChunks(png, [srgbChunk(), physChunk(dpi)]);
 }
 
-/** The art without the paper: what covers nothing is clear, what covers in part lets a ground through (not premultiplied). */
+/**
+ * The art without the paper: what covers nothing is clear, what covers in part lets a ground through (not
+ * premultiplied).
+ */
 function withoutGround(scene: Scene, palette: Palette, region: Region, box: Rect): Uint8ClampedArray<ArrayBuffer> {
   const { plates, alpha } = rasterGroup(scene, palette, region);
   edged({ ...plates, data: [...plates.data, alpha] }, box);
@@ -125,7 +128,9 @@ function opaque(rgba: Uint8ClampedArray, pixels: number): Uint8Array {
   return rgb;
 }
 
-/** A page as a small picture, its longer side so many pixels: as a shelf shows it, and as it goes into a design's file. */
+/**
+ * A page as a small picture, its longer side so many pixels: as a shelf shows it, and as it goes into a design's file.
+ */
 export const thumbnail = (scene: Scene, palette: Palette, largest = 320): Uint8Array =>
   writePng(scene, palette, (72 * largest) / Math.max(scene.width, scene.height));
 
@@ -140,8 +145,8 @@ export function pagePlates(scene: Scene, palette: Palette, dpi: number): Plates 
 }
 
 /**
- * A page's size is seldom a whole number of pixels: where the outermost row or column of a raster hangs over its edge, it
- * is half empty. It gets what its neighbour has. Changes the plates in place, and answers them.
+ * A page's size is seldom a whole number of pixels: where the outermost row or column of a raster hangs over its edge,
+ * it is half empty. It gets what its neighbour has. Changes the plates in place, and answers them.
  */
 function edged(plates: Plates, box: Rect): Plates {
   const { x, y, scale, width, height } = plates.region;

@@ -1,6 +1,9 @@
 import { PictureSource, PixelRoom, type Pixels } from './source';
 
-/** Bytes of open pixels that are kept, over all pictures: one of twenty megapixels whole, or many as they are seen on a screen. */
+/**
+ * Bytes of open pixels that are kept, over all pictures: one of twenty megapixels whole, or many as they are seen on a
+ * screen.
+ */
 const ROOM = 64 * 1024 * 1024;
 
 /** The pictures of a place (page, worker, shell), opened once and then used plainly. */
@@ -16,7 +19,10 @@ export class PictureBook {
   /** `open` answers a picture's pixels and what opens them again, or rejects with a sentence. */
   constructor(private readonly open: (file: string) => Promise<{ readonly pixels: Pixels; again(): Pixels }>) {}
 
-  /** Opens what is not open yet and lets go of all others. A picture that cannot be had is remembered with its reason, and tried again the next time. */
+  /**
+   * Opens what is not open yet and lets go of all others. A picture that cannot be had is remembered with its reason,
+   * and tried again the next time.
+   */
   async load(files: ReadonlySet<string>): Promise<void> {
     for (const file of [...this.sources.keys()]) if (!files.has(file)) this.forget(file);
     // Two at a time: the pixels of all together may be more than there is room for.

@@ -1,6 +1,9 @@
 import { SAMPLES, type Pixels } from './source';
 
-/** A picture with fewer pixels: each is the mean of the area that it stands for, weighed by its cover. Never more than it has. */
+/**
+ * A picture with fewer pixels: each is the mean of the area that it stands for, weighed by its cover. Never more than
+ * it has.
+ */
 export function resampled(p: Pixels, wanted: number): Pixels {
   const width = Math.max(1, Math.min(p.width, Math.round(wanted)));
   const height = Math.max(1, Math.min(p.height, Math.round((p.height * width) / p.width)));

@@ -21,8 +21,8 @@ export const SAMPLES: Readonly<Record<PictureSpace, number>> = { gray: 1, rgb: 3
 const SMALL = 100_000;
 
 /**
- * A picture and the halves, quarters … of it that are looked at from afar; each is made when it is first wanted. Where it
- * can be opened again, its large levels are let go of when others need the room.
+ * A picture and the halves, quarters … of it that are looked at from afar; each is made when it is first wanted. Where
+ * it can be opened again, its large levels are let go of when others need the room.
  */
 export class PictureSource {
   private readonly levels: (Pixels | undefined)[];
@@ -30,7 +30,9 @@ export class PictureSource {
   readonly height: number;
   readonly space: PictureSpace;
 
-  /** `again`: how it is opened once more, the very same; `room`: where its large levels are kept, with those of others. */
+  /**
+   * `again`: how it is opened once more, the very same; `room`: where its large levels are kept, with those of others.
+   */
   constructor(
     first: Pixels,
     private readonly again: (() => Pixels) | null = null,
@@ -128,7 +130,10 @@ export class PixelRoom {
   }
 }
 
-/** Half the width and height: each pixel the mean of the four (fewer at odd edges) it stands for, weighed by their cover. */
+/**
+ * Half the width and height: each pixel the mean of the four (fewer at odd edges) it stands for, weighed by their
+ * cover.
+ */
 export function halve(p: Pixels): Pixels {
   const n = SAMPLES[p.space];
   const width = Math.max(1, p.width >> 1);

@@ -5,7 +5,9 @@ import { family, type Dial, type Values } from './types';
 const CALENDAR_LANGUAGES = ['English', 'Deutsch', 'suomi', 'français', 'español'] as const;
 const TAGS = ['en-GB', 'de', 'fi', 'fr', 'es'] as const;
 
-/** A month as it stands in a calendar: weeks of seven days, days of other months null; each with its ISO week number. */
+/**
+ * A month as it stands in a calendar: weeks of seven days, days of other months null; each with its ISO week number.
+ */
 export function monthGrid(
   year: number,
   month: number,
@@ -63,7 +65,10 @@ interface Cell {
   readonly w: number;
   readonly h: number;
 }
-/** The names of the days and the days of a month in a box. `lined`: rules between the weeks; `boxed`: each day on a field. */
+/**
+ * The names of the days and the days of a month in a box. `lined`: rules between the weeks; `boxed`: each day on a
+ * field.
+ */
 function month(
   k: ReadyKit,
   v: Values,

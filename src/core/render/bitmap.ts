@@ -37,7 +37,9 @@ export function mapBitmap(
   return { width, height, data: new Uint8ClampedArray(out.buffer) };
 }
 
-/** An item's paint over a box of the page as it looks on bare paper, in about so many pixels; whatever the item's form. */
+/**
+ * An item's paint over a box of the page as it looks on bare paper, in about so many pixels; whatever the item's form.
+ */
 export function paintBitmap(item: Leaf, palette: Palette, box: Rect, pixels: number): Bitmap {
   const region = regionWith(box, pixels);
   const { plates, alpha } = rasterAlone(item, palette, region);

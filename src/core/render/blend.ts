@@ -1,6 +1,8 @@
 import type { Blend } from '../model/schema';
 
-/** Blend functions of W3C Compositing and Blending 1 (ISO 32000-1 11.3.5 has the same), on light 0…1: ground, source. */
+/**
+ * Blend functions of W3C Compositing and Blending 1 (ISO 32000-1 11.3.5 has the same), on light 0…1: ground, source.
+ */
 const SEPARABLE: Readonly<Partial<Record<Blend, (cb: number, cs: number) => number>>> = {
   multiply: (b, s) => b * s,
   screen: (b, s) => b + s - b * s,
@@ -23,7 +25,10 @@ function hardLight(b: number, s: number): number {
   return s <= 0.5 ? 2 * b * s : b + (2 * s - 1) - b * (2 * s - 1);
 }
 
-/** Modes under which an ink that the source has none of would not stay as it is: spot plates take them as plain (ISO 32000-1 11.7.4.2). */
+/**
+ * Modes under which an ink that the source has none of would not stay as it is: spot plates take them as plain (ISO
+ * 32000-1 11.7.4.2).
+ */
 const PLAIN_FOR_SPOTS: ReadonlySet<Blend> = new Set([
   'difference',
   'exclusion',
@@ -77,8 +82,9 @@ function tableOf(mode: Blend): Uint8Array | null {
 }
 
 /**
- * Blends one pixel: `ground` and `source` are bytes a channel (inks, or lights where `screen`), the result goes to `out`.
- * Inks are blended as the light they leave; black goes with the ground, or with the source where lightness is taken from it.
+ * Blends one pixel: `ground` and `source` are bytes a channel (inks, or lights where `screen`), the result goes to
+ * `out`. Inks are blended as the light they leave; black goes with the ground, or with the source where lightness is
+ * taken from it.
  */
 export function blender(
   mode: Blend,

@@ -10,8 +10,8 @@ const WAYS = [
 ] as const;
 
 /**
- * Makes the smoothed pixels at the edges of flat areas clear, in place: they are mixtures of what lies on both sides, and
- * colours of nothing. Pixels of pictures and gradients, whose neighbours are not flat, stay. RGBA.
+ * Makes the smoothed pixels at the edges of flat areas clear, in place: they are mixtures of what lies on both sides,
+ * and colours of nothing. Pixels of pictures and gradients, whose neighbours are not flat, stay. RGBA.
  */
 export function clearBlurredEdges(pixels: Uint8ClampedArray, width: number, height: number): void {
   const mixed: number[] = [];

@@ -14,7 +14,10 @@ export interface Region {
 /** Curves are flattened within this many pixels. */
 const FLATNESS = 0.04;
 
-/** Receives one row: coverage 0…255 for the pixels from..to. It is 255 all through fullFrom..fullTo, which may be nothing. */
+/**
+ * Receives one row: coverage 0…255 for the pixels from..to. It is 255 all through fullFrom..fullTo, which may be
+ * nothing.
+ */
 export type RowSink = (
   y: number,
   from: number,
@@ -138,7 +141,8 @@ export class Coverage {
       const base = y * this.stride;
       let a = x < next ? x : next;
       let b = x < next ? next : x;
-      // The part left of the region counts from the first pixel on; the part right of it only says how far the row goes.
+      // The part left of the region counts from the first pixel on; the part right of it only says how far the row
+      // goes.
       if (a < 0) {
         const out = b <= 0 ? 1 : -a / (b - a);
         cells[base] += d * out;

@@ -98,7 +98,10 @@ function roundField([a, b, c, d, e, f]: Matrix, { x: ox, y: oy, scale }: Region)
 /** A box: how far out of its middle, the sides being at 1. */
 const boxT = (u: number, v: number): number => Math.max(Math.abs(u), Math.abs(v));
 
-/** A circle seen from a focus within it: 0 at the focus, 1 on the circle (PDF 32000-1 8.7.4.5.4 with a starting circle of no size). */
+/**
+ * A circle seen from a focus within it: 0 at the focus, 1 on the circle (PDF 32000-1 8.7.4.5.4 with a starting circle
+ * of no size).
+ */
 function radialT(focus: readonly [number, number] | undefined): (u: number, v: number) => number {
   if (!focus || (focus[0] === 0 && focus[1] === 0)) return (u, v) => Math.sqrt(u * u + v * v);
   const [fx, fy] = focus;

@@ -11,7 +11,9 @@ export const SCREEN_LPI = 150;
 export type Aside = readonly [x: number, y: number];
 
 const TILE = 64;
-/** A cell of dots, each place numbered by when it is inked as the tint grows: what is inked is exactly the tint's share. */
+/**
+ * A cell of dots, each place numbered by when it is inked as the tint grows: what is inked is exactly the tint's share.
+ */
 let ranks: Uint16Array | null = null;
 function cell(): Uint16Array {
   if (ranks) return ranks;
@@ -27,8 +29,8 @@ function cell(): Uint16Array {
 }
 
 /**
- * Plates as a press lays them: in dots at each ink's angle, and each plate as far aside as is said by its name. Pixels must be
- * several to a dot for dots to be seen. What would come from beyond the region is taken from its edge.
+ * Plates as a press lays them: in dots at each ink's angle, and each plate as far aside as is said by its name. Pixels
+ * must be several to a dot for dots to be seen. What would come from beyond the region is taken from its edge.
  */
 export function screened(plates: Plates, lpi: number, aside: Readonly<Record<string, Aside>>): Plates {
   const { region, channels } = plates;

@@ -14,7 +14,10 @@ import { regionWith } from './region';
 import { rasterPlates } from './plates';
 
 export interface LiftedColour {
-  /** The colour in the design's terms: one that the page is painted with, or a recipe in whole percents (RGB for a screen). */
+  /**
+   * The colour in the design's terms: one that the page is painted with, or a recipe in whole percents (RGB for a
+   * screen).
+   */
   readonly colour: OwnColour;
   readonly hex: string;
   readonly share: number;

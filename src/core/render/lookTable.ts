@@ -1,8 +1,8 @@
 import type { ColourTable } from '../colour/inkTable';
 
 /**
- * How colours look, as a lattice of nodes that is looked up between them in whole numbers: fast enough for the pixels of a
- * picture while a slider moves. Nodes are RGBA as one number, red its lowest byte, as pixels lie in memory.
+ * How colours look, as a lattice of nodes that is looked up between them in whole numbers: fast enough for the pixels
+ * of a picture while a slider moves. Nodes are RGBA as one number, red its lowest byte, as pixels lie in memory.
  */
 export interface LookTable {
   readonly inputs: 3 | 4;
@@ -12,7 +12,9 @@ export interface LookTable {
   readonly next: number;
   /** By input and sample: where its cube begins. */
   readonly cells: readonly Int32Array[];
-  /** By input and sample: how far along its edge, 0…256, above the edge's stride: so edges are sorted without a branch. */
+  /**
+   * By input and sample: how far along its edge, 0…256, above the edge's stride: so edges are sorted without a branch.
+   */
   readonly edges: readonly Int32Array[];
 }
 
@@ -40,7 +42,10 @@ const OPAQUE = 0xff << 24;
 /** Red and blue lie 16 bits apart in one number, so that one multiplication weighs both. */
 const RED_BLUE = 0xff00ff;
 
-/** The looks of `count` pixels, samples side by side in `src`, into `out` from `to` on; within a level of the exact place. */
+/**
+ * The looks of `count` pixels, samples side by side in `src`, into `out` from `to` on; within a level of the exact
+ * place.
+ */
 export function lookUp(
   { inputs, nodes, across, next, cells, edges }: LookTable,
   src: Uint8Array,
@@ -110,7 +115,9 @@ function between(a: number, b: number, k: number): number {
 const SIDE = 64;
 const nearest = (v: number): number => (Math.imul(v, 253) + 512) >> 10;
 
-/** The looks of 64 × 64 × 64 colours, made from a table of three inputs: what a colour lies nearest to stands for it. */
+/**
+ * The looks of 64 × 64 × 64 colours, made from a table of three inputs: what a colour lies nearest to stands for it.
+ */
 export function coarseLooks(table: LookTable): Uint32Array {
   const colours = new Uint8Array(SIDE ** 3 * 3);
   for (let i = 0; i < SIDE ** 3; i++) {

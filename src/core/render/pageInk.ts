@@ -21,16 +21,21 @@ interface Measured {
 }
 const measured = new WeakMap<Scene, Measured>();
 
-/** Measured once a page, off its plates, its bleed included: the ticket and the checks tell the same. Null on a screen. */
+/**
+ * Measured once a page, off its plates, its bleed included: the ticket and the checks tell the same. Null on a screen.
+ */
 export const pageInk = (scene: Scene, palette: Palette): PageInk | null => measure(scene, palette)?.ink ?? null;
 
-/** How much of the trimmed page each ink covers, 0…1 in the order of the channels, tints counted as what they print. Null on a screen. */
+/**
+ * How much of the trimmed page each ink covers, 0…1 in the order of the channels, tints counted as what they print.
+ * Null on a screen.
+ */
 export const pageCoverage = (scene: Scene, palette: Palette): readonly number[] | null =>
   measure(scene, palette)?.coverage ?? null;
 
 /**
- * What a square metre of solid ink weighs, in grams: common practice of sheetfed offset, where a film is about 1.2 g/m². Screen
- * printing lays ten times as much.
+ * What a square metre of solid ink weighs, in grams: common practice of sheetfed offset, where a film is about 1.2
+ * g/m². Screen printing lays ten times as much.
  */
 export const SOLID_GRAMS = 1.2;
 
@@ -59,8 +64,8 @@ function addPairs(plate: Uint8Array, even: Uint32Array, odd: Uint32Array): void 
 /** The most ink at any pixel, 1 = 100 %, and where (page points). */
 export function mostInk({ data, region }: Plates): PageInk {
   const pixels = region.width * region.height;
-  // Four pixels at a time, their sums in sixteen bits each: room for more plates than there can be. (Low byte first, as in
-  // every machine that runs this.)
+  // Four pixels at a time, their sums in sixteen bits each: room for more plates than there can be. (Low byte first, as
+  // in every machine that runs this.)
   const [even, odd] = [new Uint32Array(Math.ceil(pixels / 4)), new Uint32Array(Math.ceil(pixels / 4))];
   for (const plate of data) addPairs(plate, even, odd);
   let best = 0;
@@ -90,7 +95,9 @@ function coverageWithin({ data, region }: Plates, scene: Scene): number[] {
   });
 }
 
-/** Of each row of pixels those whose middles lie on the page as it is cut: the first, and the first that no longer does. */
+/**
+ * Of each row of pixels those whose middles lie on the page as it is cut: the first, and the first that no longer does.
+ */
 function rowsWithin(region: Region, { width, height, round }: Scene): readonly (readonly [number, number])[] {
   const rows: [number, number][] = [];
   const column = (x: number) => Math.min(region.width, Math.max(0, Math.ceil((x - region.x) * region.scale - 0.5)));

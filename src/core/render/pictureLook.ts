@@ -10,9 +10,9 @@ import { cutSource } from './surround';
 import { toneLight, toneSteps } from './tone';
 
 /**
- * A picture with its tone as it looks on bare paper, while a slider moves: what `pictureBitmap` gives, within a few levels
- * (tests/core/pictureLook.test.ts says how many). Instead of inking and printing every pixel it looks colours up that were
- * printed once.
+ * A picture with its tone as it looks on bare paper, while a slider moves: what `pictureBitmap` gives, within a few
+ * levels (tests/core/pictureLook.test.ts says how many). Instead of inking and printing every pixel it looks colours up
+ * that were printed once.
  */
 export function pictureLook(source: PictureSource, tone: Tone | undefined, palette: Palette, pixels: number): Bitmap {
   const level = cutSource(seenSource(source, pixels), tone).full;

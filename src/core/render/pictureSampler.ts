@@ -16,8 +16,8 @@ export interface PictureSampler {
 }
 
 /**
- * A picture as a paint over a region. Seen larger than it is, a pixel is a square, as presses print it; seen smaller, it is
- * the mean of what falls together. Null where the file is not at hand or the picture has no extent.
+ * A picture as a paint over a region. Seen larger than it is, a pixel is a square, as presses print it; seen smaller,
+ * it is the mean of what falls together. Null where the file is not at hand or the picture has no extent.
  */
 export function pictureSampler(
   item: Leaf,

@@ -3,8 +3,9 @@ import { labToSrgb, labToXyz, srgbToLab, xyzToLab, type Triple } from '../colour
 import type { Plates } from './plates';
 
 /**
- * How plates are shown: as they print; on the paper's own white; as films, in black; how much ink lies at each place; what is
- * out of reach; where inks are laid over each other; two plates held against each other; what has changed since another state.
+ * How plates are shown: as they print; on the paper's own white; as films, in black; how much ink lies at each place;
+ * what is out of reach; where inks are laid over each other; two plates held against each other; what has changed since
+ * another state.
  */
 export type PlateLook = 'ink' | 'paper' | 'black' | 'total' | 'reach' | 'traps' | 'apart' | 'changed';
 
@@ -34,7 +35,10 @@ const SCALE: readonly (readonly [number, number, number])[] = [
 /** What bears more ink than the limit. */
 const OVER = [214, 40, 40] as const;
 
-/** How much ink lies at each place, all inks that are on together, and where it is more than the limit (1 = 100 %): RGBA. */
+/**
+ * How much ink lies at each place, all inks that are on together, and where it is more than the limit (1 = 100 %):
+ * RGBA.
+ */
 export function totalInkMap(
   plates: Plates,
   limit: number,
@@ -71,7 +75,10 @@ export function marked(plates: Plates, mark: Uint8Array): Uint8ClampedArray<Arra
   return out;
 }
 
-/** So far (ΔE00) a colour prints from how it is meant before it counts as out of reach: seen side by side by anybody (common practice). */
+/**
+ * So far (ΔE00) a colour prints from how it is meant before it counts as out of reach: seen side by side by anybody
+ * (common practice).
+ */
 const FAR = 5;
 
 /** Where what prints looks other than what was meant: 255 there, 0 elsewhere. Both are RGBA of the same pixels. */
@@ -114,7 +121,9 @@ export function onPaper(rgba: Uint8ClampedArray, white: Triple): void {
   }
 }
 
-/** Inks 0…1 at a page point, one a plate; over a square round it (side in points) their mean; null outside the region. */
+/**
+ * Inks 0…1 at a page point, one a plate; over a square round it (side in points) their mean; null outside the region.
+ */
 export function inksOver({ region, data }: Plates, x: number, y: number, square = 0): readonly number[] | null {
   const px = Math.floor((x - region.x) * region.scale);
   const py = Math.floor((y - region.y) * region.scale);
@@ -151,7 +160,10 @@ export function platesApart(
   return out;
 }
 
-/** Where the plates of two states of a page differ by more than rounding: 255 there. A page that was not: wherever it has ink. */
+/**
+ * Where the plates of two states of a page differ by more than rounding: 255 there. A page that was not: wherever it
+ * has ink.
+ */
 export function changedInk(now: Plates, was: Plates | null): Uint8Array {
   const out = new Uint8Array(now.region.width * now.region.height);
   const names = new Set([...now.channels, ...(was?.channels ?? [])]);

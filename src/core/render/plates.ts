@@ -37,7 +37,8 @@ export function rasterPlates(
   region: Region,
   cancelled: () => boolean = () => false,
 ): Plates | null {
-  // The page is a group of its own: on bare paper there is nothing to blend with. Most blends do not tell the difference.
+  // The page is a group of its own: on bare paper there is nothing to blend with. Most blends do not tell the
+  // difference.
   const own = blendsOnPaper(scene.root, regionRect(region));
   const painter = new PlatePainter(palette, region, own ? 'group' : 'page');
   if (!painter.paintAll(scene.root.content, cancelled)) return null;
@@ -84,7 +85,10 @@ export function trapCover(scene: Scene, palette: Palette, region: Region): Uint8
   return painter.alpha!;
 }
 
-/** How far an effect of a group covers each pixel of a region, 0…255, before its opacity. What throws it may lie outside. */
+/**
+ * How far an effect of a group covers each pixel of a region, 0…255, before its opacity. What throws it may lie
+ * outside.
+ */
 export function effectCover(group: Group, effect: Effect, palette: Palette, region: Region): Uint8Array {
   const source = intersect(effectRow(effect).source(effect, regionRect(region)), group.bodyBounds);
   const pixels = Math.max(0, source.x1 - source.x0) * Math.max(0, source.y1 - source.y0) * region.scale ** 2;
@@ -106,7 +110,10 @@ export function effectCover(group: Group, effect: Effect, palette: Palette, regi
     }
   return out;
 }
-/** No larger raster than this is made of what throws an effect: far enlarged, a wide blur reaches far beyond what is seen. */
+/**
+ * No larger raster than this is made of what throws an effect: far enlarged, a wide blur reaches far beyond what is
+ * seen.
+ */
 const FINER_PIXELS = 24_000_000;
 
 /** The same from pixels `by` times as wide, with straight lines between them. */
@@ -343,8 +350,8 @@ class PlatePainter {
   }
 
   /**
-   * Keeps count of how far pixels are covered. `own` is how far the paint itself covers (null: fully). Answers the row to
-   * write through: alone, a paint is written at full strength.
+   * Keeps count of how far pixels are covered. `own` is how far the paint itself covers (null: fully). Answers the row
+   * to write through: alone, a paint is written at full strength.
    */
   private through(y: number, row: Through, own: Uint8Array | null, scratch: Uint8Array): Through {
     const { alpha } = this;
@@ -465,7 +472,10 @@ class PlatePainter {
   }
 }
 
-/** What is left of a row where its paint covers it only so far; from the first pixel to the last of which anything is left. */
+/**
+ * What is left of a row where its paint covers it only so far; from the first pixel to the last of which anything is
+ * left.
+ */
 function coveredBy({ from, to, cover }: Through, own: Uint8Array, scratch: Uint8Array): Through {
   let [first, last] = [to, from];
   let [fullFrom, fullTo, start] = [from, from, from];

@@ -18,8 +18,8 @@ export interface PoolField {
 
 /**
  * Every point is the mean of the pools weighted by (reach / distance)³ (inverse distance weighting, Shepard 1968): each
- * pool's own colour at its place, smooth in between, and far out what the widest reaches make of it. Distances are those
- * of the object's own space, so that a pool is round on a long shape too.
+ * pool's own colour at its place, smooth in between, and far out what the widest reaches make of it. Distances are
+ * those of the object's own space, so that a pool is round on a long shape too.
  */
 export function poolField(paint: PoolsPaint, palette: Palette): PoolField {
   const n = palette.channels.length;
@@ -69,8 +69,8 @@ export function poolField(paint: PoolsPaint, palette: Palette): PoolField {
 const TOLERANCE = 0.4 / 255;
 
 /**
- * The field over a window of pixels as one byte raster a channel and one for opacity: squares that are smooth enough are
- * filled straight across from their corners, others are quartered.
+ * The field over a window of pixels as one byte raster a channel and one for opacity: squares that are smooth enough
+ * are filled straight across from their corners, others are quartered.
  */
 export function rasterPools(field: PoolField, toOwn: Matrix, width: number, height: number): Uint8Array[] {
   const { size } = field;

@@ -119,7 +119,10 @@ export class QuickPainter {
   }
 
   private readonly boxes = new WeakMap<readonly Part[], Float64Array | null>();
-  /** Where the parts of a list lie, side by side: a pan looks through thousands for few. Null for a list that is met the first time. */
+  /**
+   * Where the parts of a list lie, side by side: a pan looks through thousands for few. Null for a list that is met the
+   * first time.
+   */
   private boxesOf(content: readonly Part[]): Float64Array | null {
     let known = this.boxes.get(content);
     if (known === undefined) this.boxes.set(content, null);

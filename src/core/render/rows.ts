@@ -53,7 +53,10 @@ export class GrainOver {
 const cell = (v: number): number => ((Math.floor(v / GRAIN_CELL) % GRAIN_SIZE) + GRAIN_SIZE) % GRAIN_SIZE;
 const within = (t: number): number => (t < 0 ? 0 : t > RAMP_STEPS ? RAMP_STEPS : t);
 
-/** Writes one value where a mask is set and another where it is not, four at a time; both rows are a whole number of four long. */
+/**
+ * Writes one value where a mask is set and another where it is not, four at a time; both rows are a whole number of
+ * four long.
+ */
 export function chosenRow(out: Uint8Array, mask: Uint8Array, set: number, unset: number): void {
   const words = new Uint32Array(out.buffer, out.byteOffset, out.length >> 2);
   const marks = new Uint32Array(mask.buffer, mask.byteOffset, mask.length >> 2);
@@ -61,7 +64,10 @@ export function chosenRow(out: Uint8Array, mask: Uint8Array, set: number, unset:
   for (let i = 0; i < words.length; i++) words[i] = base ^ (marks[i] & change);
 }
 
-/** What a row lets through: the cover of its pixels from..to, and where it is full all through (nowhere, if fullFrom ≥ fullTo). */
+/**
+ * What a row lets through: the cover of its pixels from..to, and where it is full all through (nowhere, if fullFrom ≥
+ * fullTo).
+ */
 export interface Through {
   readonly from: number;
   readonly to: number;

@@ -7,9 +7,9 @@ import { PictureSource, SAMPLES, type Pixels } from '../pictures/source';
 const BITS = 6;
 
 /**
- * The picture without its surround: the colour of its edge (the most frequent one there), and all that looks like it within
- * `tolerance` ΔE00 and is joined to the edge. Up to `soft` more it fades in; what the surround had mixed into those pixels
- * is taken out of them, so that no pale seam is left.
+ * The picture without its surround: the colour of its edge (the most frequent one there), and all that looks like it
+ * within `tolerance` ΔE00 and is joined to the edge. Up to `soft` more it fades in; what the surround had mixed into
+ * those pixels is taken out of them, so that no pale seam is left.
  */
 export function withoutSurround(p: Pixels, { tolerance, soft }: NonNullable<Tone['surround']>): Pixels {
   const { width, height } = p;

@@ -14,8 +14,9 @@ export const DARKNESS: Readonly<Record<Pixels['space'], (src: Uint8Array, from: 
 };
 
 /**
- * The tone on a picture's own samples, or null where there is none: levels, invert, brightness and contrast by one table
- * of light, then saturation. Inks count as the light they leave; turning light and dark round takes black into the others.
+ * The tone on a picture's own samples, or null where there is none: levels, invert, brightness and contrast by one
+ * table of light, then saturation. Inks count as the light they leave; turning light and dark round takes black into
+ * the others.
  */
 export function toneReader(space: Pixels['space'], tone: Tone | undefined): Reader | null {
   const steps = toneSteps(space, tone);
@@ -50,7 +51,9 @@ function saturated(v: number, y: number, by: number): number {
   return x < 0 ? 0 : x > 255 ? 255 : x + 0.5;
 }
 
-/** What toning does to light, step after step: a table of it, then how far colours go from grey (−1 all the way back). */
+/**
+ * What toning does to light, step after step: a table of it, then how far colours go from grey (−1 all the way back).
+ */
 export interface ToneSteps {
   readonly light: Uint8Array;
   readonly saturation: number;

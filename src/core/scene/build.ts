@@ -48,9 +48,9 @@ interface Fold {
 }
 
 /**
- * Makes scenes. Leaves are remembered by node, place and the layout of their words, groups by what they came to: nodes never
- * change in place, so an edit costs what it touched and what did not change comes back as the same object. Paints are not
- * looked into here.
+ * Makes scenes. Leaves are remembered by node, place and the layout of their words, groups by what they came to: nodes
+ * never change in place, so an edit costs what it touched and what did not change comes back as the same object. Paints
+ * are not looked into here.
  */
 export class SceneBuilder {
   private readonly entries = memory<Entry>();
@@ -63,7 +63,10 @@ export class SceneBuilder {
   private readonly masters = new WeakMap<Page, Map<string, Group>>();
   private readonly places = new WeakMap<Page, Matrix>();
   private readonly facing = new WeakMap<Page, Group>();
-  /** By set-up, side and the neighbour's width: what of it is seen, and where it lies. The same matrices: parts are remembered by them. */
+  /**
+   * By set-up, side and the neighbour's width: what of it is seen, and where it lies. The same matrices: parts are
+   * remembered by them.
+   */
   private readonly folds = new WeakMap<Design['setup'], Map<string, Fold>>();
   private readonly scenes = new WeakMap<Page, Scene>();
   /** The design that a scene was last made from. */
@@ -104,8 +107,8 @@ export class SceneBuilder {
   }
 
   /**
-   * What a master puts on its pages, bottom to top: the same group on all of them, but where something in it is taken over
-   * here, and for what has fields, which say something else on each.
+   * What a master puts on its pages, bottom to top: the same group on all of them, but where something in it is taken
+   * over here, and for what has fields, which say something else on each.
    */
   private master(design: Design, master: Page, page: Page): readonly Group[] {
     const { takenOver } = page;
@@ -146,7 +149,9 @@ export class SceneBuilder {
     return fold;
   }
 
-  /** What reaches over from the page that faces this one, below all that is its own, cut at its bleed; null for nothing. */
+  /**
+   * What reaches over from the page that faces this one, below all that is its own, cut at its bleed; null for nothing.
+   */
   private acrossTheFold(design: Design, page: Page): Group | null {
     const spread = spreadOf(design, page);
     if (!spread?.other) return null;
@@ -165,9 +170,9 @@ export class SceneBuilder {
   }
 
   /**
-   * The scene of a design in which only `changed` nodes differ from the one that `base` was built from, by putting their
-   * parts in place: for showing what moves. Null where that is not enough (an object came or went, a text flows anew, it
-   * is repeated): then build it whole.
+   * The scene of a design in which only `changed` nodes differ from the one that `base` was built from, by putting
+   * their parts in place: for showing what moves. Null where that is not enough (an object came or went, a text flows
+   * anew, it is repeated): then build it whole.
    */
   patch(base: Scene, design: Design, page: Page, changed: readonly NodeId[]): Scene | null {
     // Words run round what moves.

@@ -16,8 +16,8 @@ export interface UsedColour {
 export const FEW_COLOURS = 3;
 
 /**
- * The colours that a page shows, tints counted with their ink or swatch, bare stock left out; those of `nodes` alone where
- * they are given. Colours that print the same are one.
+ * The colours that a page shows, tints counted with their ink or swatch, bare stock left out; those of `nodes` alone
+ * where they are given. Colours that print the same are one.
  */
 export function coloursUsed(scene: Scene, palette: Palette, nodes?: ReadonlySet<NodeId>): UsedColour[] {
   const found = new Map<string, { colour: Colour; nodes: Set<NodeId> }>();
@@ -45,7 +45,9 @@ interface Printed {
 }
 const printed = new WeakMap<Palette, WeakMap<Colour, Printed | null>>();
 
-/** What a colour counts as; null for bare stock. Remembered: thousands of objects are looked at each time one is chosen. */
+/**
+ * What a colour counts as; null for bare stock. Remembered: thousands of objects are looked at each time one is chosen.
+ */
 function printedAs(colour: Colour, palette: Palette): Printed | null {
   let known = printed.get(palette);
   if (!known) printed.set(palette, (known = new WeakMap()));

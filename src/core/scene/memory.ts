@@ -1,7 +1,10 @@
 import type { Matrix } from '../geometry/matrix';
 import type { DesignNode } from '../model/schema';
 
-/** By node, and the very matrix of its place: most nodes have one place, and those of a repeat's parts go with their matrices. */
+/**
+ * By node, and the very matrix of its place: most nodes have one place, and those of a repeat's parts go with their
+ * matrices.
+ */
 export type Memory<T> = WeakMap<DesignNode, Place<T>>;
 interface Place<T> {
   readonly place: Matrix;

@@ -19,8 +19,8 @@ export function letterSize(leaf: Leaf): number | null {
 }
 
 /**
- * Is a leaf laid over the plates that it has no ink for? What is set to, and small letters of black alone, whose thin strokes
- * would show paper all round where plates lie a hair aside. Paint of light never is.
+ * Is a leaf laid over the plates that it has no ink for? What is set to, and small letters of black alone, whose thin
+ * strokes would show paper all round where plates lie a hair aside. Paint of light never is.
  */
 export function overprints(leaf: Leaf, palette: Palette): boolean {
   if (palette.screen) return false;

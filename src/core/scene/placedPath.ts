@@ -3,8 +3,8 @@ import { pathBounds, transformPath, type PathData } from '../geometry/path';
 import { transformRect, type Rect } from '../geometry/rect';
 
 /**
- * A path in a space of its own and its place on the page. What is only moved keeps the path, and all that painters know of
- * it; page points are made when they are first asked for.
+ * A path in a space of its own and its place on the page. What is only moved keeps the path, and all that painters know
+ * of it; page points are made when they are first asked for.
  */
 export class PlacedPath {
   readonly bounds: Rect;

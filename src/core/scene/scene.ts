@@ -158,8 +158,8 @@ export function bodyOf(g: Group): Group {
 }
 
 /**
- * A group of which nothing is cut, some of whose parts are others now, at the same places: its bounds are found without a look
- * at the rest, as long as what went did not reach their edges.
+ * A group of which nothing is cut, some of whose parts are others now, at the same places: its bounds are found without
+ * a look at the rest, as long as what went did not reach their edges.
  */
 export function withParts(g: Group, content: readonly Part[], gone: readonly Part[], come: readonly Part[]): Group {
   const boxes = ['inkBounds', 'paintBounds'] as const;

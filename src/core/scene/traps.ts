@@ -40,10 +40,10 @@ interface Ground {
 const made = new WeakMap<Palette, WeakMap<Group, Traps>>();
 
 /**
- * The overlaps of a page (traps): where two flat colours meet that share no ink to hide a gap, the lighter one is laid over the
- * darker by the palette's width, as areas that overprint. Lighter is what has the lower
- * neutral density, D = −log₁₀ Y (visual density, ISO 5-4; formula from memory). Gradients, pictures, and what is faded, blended
- * or masked are left as they are, and so is what prints in an opaque ink. Booleans must have been loaded.
+ * The overlaps of a page (traps): where two flat colours meet that share no ink to hide a gap, the lighter one is laid
+ * over the darker by the palette's width, as areas that overprint. Lighter is what has the lower
+ * neutral density, D = −log₁₀ Y (visual density, ISO 5-4; formula from memory). Gradients, pictures, and what is faded,
+ * blended or masked are left as they are, and so is what prints in an opaque ink. Booleans must have been loaded.
  */
 export function trapsOf(scene: Scene, palette: Palette): Traps {
   if (palette.screen || palette.trap <= 0) return NONE;
@@ -75,10 +75,10 @@ function makeTraps(scene: Scene, palette: Palette): Traps {
 }
 
 /**
- * Where the lighter of two is laid over the darker: along the upper one's edge as far as the lower one lies there, both sides of
- * it (over the lighter one it changes nothing), without what lies over either. Two that only touch side by side meet at the lighter
- * one's edge. It is told piece by piece of the upper one: letters of a line have nothing to do with each other. Null where it
- * could not be told.
+ * Where the lighter of two is laid over the darker: along the upper one's edge as far as the lower one lies there, both
+ * sides of it (over the lighter one it changes nothing), without what lies over either. Two that only touch side by
+ * side meet at the lighter one's edge. It is told piece by piece of the upper one: letters of a line have nothing to do
+ * with each other. Null where it could not be told.
  */
 function contact(
   lower: Ground,

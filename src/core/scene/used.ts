@@ -4,7 +4,10 @@ import type { PicturePaint } from '../model/schema';
 import { bleedRect, type Leaf, type Scene } from './scene';
 import { walkPaints } from './walk';
 
-/** Indexes of the channels that anything on a page inks, its bleed included: for the ticket, the plates' list and the colour bar. */
+/**
+ * Indexes of the channels that anything on a page inks, its bleed included: for the ticket, the plates' list and the
+ * colour bar.
+ */
 export function usedChannels(scene: Scene, palette: Palette): readonly number[] {
   const last = asked.get(scene);
   if (last?.palette === palette) return last.channels;

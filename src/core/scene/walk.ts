@@ -23,7 +23,9 @@ export function walk(root: Group, visit: Visit, { masks = false } = {}, within: 
   return true;
 }
 
-/** Counts how often each group is met, masks left out; what lies in one that was met before is not gone through again. */
+/**
+ * Counts how often each group is met, masks left out; what lies in one that was met before is not gone through again.
+ */
 export function meetGroups(root: Group, met: Map<Group, number> = new Map()): Map<Group, number> {
   const times = met.get(root) ?? 0;
   met.set(root, times + 1);
@@ -31,7 +33,10 @@ export function meetGroups(root: Group, met: Map<Group, number> = new Map()): Ma
   return met;
 }
 
-/** All paints that a scene is painted with, and whose they are: those of its leaves and of its effects. Masks are left out. */
+/**
+ * All paints that a scene is painted with, and whose they are: those of its leaves and of its effects. Masks are left
+ * out.
+ */
 export function walkPaints(root: Group, visit: (paint: Leaf['paint'], node: NodeId) => void): void {
   for (const e of root.effects) visit(e.paint, root.node);
   for (const part of root.content) {
@@ -65,7 +70,10 @@ export const withContent = (scene: Scene, content: readonly Part[]): Scene => ({
   root: makeGroup({ ...scene.root, content }),
 });
 
-/** Parts with their leaves made others, or left out (null); groups that nothing is left in go too. `effects` are the groups' then. */
+/**
+ * Parts with their leaves made others, or left out (null); groups that nothing is left in go too. `effects` are the
+ * groups' then.
+ */
 export function mapLeaves(
   content: readonly Part[],
   map: (leaf: Leaf) => Leaf | null,
@@ -152,8 +160,8 @@ export function changedArea(before: readonly Part[], after: readonly Part[]): Re
 }
 
 /**
- * By how much all that lies on a page was moved, if it is what it was and nothing was left behind; null for any other change.
- * Of what is cut, masked or has an effect nothing is said.
+ * By how much all that lies on a page was moved, if it is what it was and nothing was left behind; null for any other
+ * change. Of what is cut, masked or has an effect nothing is said.
  */
 export function movedBy(before: readonly Part[], after: readonly Part[]): Point | null {
   if (!after.length || before.length !== after.length) return null;

@@ -143,7 +143,9 @@ function putRules(out: Leaf[], set: Set, paint: Painted): void {
 
 const bentOf = ({ layout, line }: Set, path: PathData): PathData => (layout.warp ? bentRun(layout, line, path) : path);
 
-/** The letters of a run as one leaf; or one each, with the unit square laid over its box, where its paint asks for that. */
+/**
+ * The letters of a run as one leaf; or one each, with the unit square laid over its box, where its paint asks for that.
+ */
 function putLetters(out: Leaf[], set: Set, paint: Painted, outline: Outline | null): void {
   const { run, toPage, matrix } = set;
   if (paint.kind !== 'gradient' || !paint.eachLetter) {

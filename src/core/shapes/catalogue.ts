@@ -113,7 +113,10 @@ export function valuesOf(def: AnyShape, stored: Readonly<Record<string, number>>
   );
 }
 
-/** The outline of a dialled shape in its own space. One that this version does not know has none: it is never drawn as another. */
+/**
+ * The outline of a dialled shape in its own space. One that this version does not know has none: it is never drawn as
+ * another.
+ */
 export function shapePath(
   id: string,
   knobs: Readonly<Record<string, number>>,

@@ -90,7 +90,9 @@ export function slide<P extends ShapeParam>(
   };
 }
 
-/** A knob that travels round the middle of the box: its value is the angle at which it stands, `share` of the way out. */
+/**
+ * A knob that travels round the middle of the box: its value is the angle at which it stands, `share` of the way out.
+ */
 export function round<P extends ShapeParam>(
   p: P,
   share = 1,

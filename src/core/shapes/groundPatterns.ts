@@ -18,7 +18,10 @@ const MOST_MARKS = 20_000;
 /** A quarter of a circle as a cubic (common practice: largest error 0.03 % of the radius). */
 const KAPPA = 0.5522847498;
 
-/** What each pattern draws; a new one is a row here and a word in PATTERNS. Shares of the ground are exact but for waves and edges. */
+/**
+ * What each pattern draws; a new one is a row here and a word in PATTERNS. Shares of the ground are exact but for waves
+ * and edges.
+ */
 const ROWS: { readonly [K in Pattern['kind']]: (s: Sheet) => void } = {
   dots(s) {
     const r = s.step * Math.sqrt(s.cover / Math.PI);
@@ -88,7 +91,10 @@ const ROWS: { readonly [K in Pattern['kind']]: (s: Sheet) => void } = {
   },
 };
 
-/** The shapes of a pattern over a box, one path for each of its paints; points, to be filled non-zero. They reach beyond the box. */
+/**
+ * The shapes of a pattern over a box, one path for each of its paints; points, to be filled non-zero. They reach beyond
+ * the box.
+ */
 export function patternPaths(p: Pattern, box: Rect): PathData[] {
   const middle = centre(box);
   const turned: Matrix = p.angle ? rotation(p.angle, middle) : IDENTITY;

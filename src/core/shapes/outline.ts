@@ -10,7 +10,10 @@ export const cornerStyles =
     corners?.each?.[node] ?? corners?.all;
 
 const known = new WeakMap<object, PathData>();
-/** The last path made of the same knobs, or the same line: what is only placed anew keeps its path, and all that is known of it. */
+/**
+ * The last path made of the same knobs, or the same line: what is only placed anew keeps its path, and all that is
+ * known of it.
+ */
 const lastMade = new WeakMap<object, { readonly of: Shaped; readonly path: PathData }>();
 type Shaped = NodeOf<'shape'> | NodeOf<'path'>;
 const shapedAlike = (a: Shaped, b: Shaped): boolean =>

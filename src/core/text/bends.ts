@@ -50,8 +50,8 @@ const ROWS: { readonly [K in BendKind]: BendOf } = {
 };
 
 /**
- * The warp of a bend for a text that fills `box` (y down). Tilts come first: with `tiltX` one end is nearer than the other,
- * with `tiltY` the head nearer than the foot.
+ * The warp of a bend for a text that fills `box` (y down). Tilts come first: with `tiltX` one end is nearer than the
+ * other, with `tiltY` the head nearer than the foot.
  */
 export function bendWarp(bend: Bend, box: Rect): Warp {
   const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];

@@ -11,7 +11,10 @@ export interface LineEnd {
   readonly hyphen: boolean;
 }
 
-/** What sums of many widths may be off by, points: what ends at the edge to the hair, as after a tab to the right, is on the line. */
+/**
+ * What sums of many widths may be off by, points: what ends at the edge to the hair, as after a tab to the right, is on
+ * the line.
+ */
 const SLACK = 1e-6;
 const SOFT = '\u00ad';
 /** Words: letters and the marks on them. */

@@ -67,7 +67,9 @@ function distanceTo(layout: Layout, line: Line, p: Point): number {
 
 type Area = readonly [Point, Point, Point, Point];
 
-/** The areas of what is chosen on a line, four corners each: of a line that is bent or runs both ways there are several. */
+/**
+ * The areas of what is chosen on a line, four corners each: of a line that is bent or runs both ways there are several.
+ */
 export function chosenAreas(layout: Layout, line: Line, from: number, to: number): Area[] {
   const [lo, hi] = [Math.max(from, line.start), Math.min(to, line.end)];
   if (hi < lo) return [];

@@ -10,7 +10,10 @@ export interface Column {
   readonly height: number | null;
   /** Baselines stand on these only, seen from its head. Absent: wherever leading puts them. */
   readonly grid?: { readonly start: number; readonly step: number };
-  /** Of a place that is no box: where a line between two heights can lie, seen from the column, left to right; none: nowhere. */
+  /**
+   * Of a place that is no box: where a line between two heights can lie, seen from the column, left to right; none:
+   * nowhere.
+   */
   readonly spans?: (top: number, bottom: number) => readonly Edges[];
 }
 export interface Edges {

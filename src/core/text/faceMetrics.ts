@@ -1,6 +1,9 @@
 import { table } from '../model/own';
 
-/** Mean width of the small letters and height of the x of every shipped face, shares of the size. Written by scripts/face-metrics.ts. */
+/**
+ * Mean width of the small letters and height of the x of every shipped face, shares of the size. Written by
+ * scripts/face-metrics.ts.
+ */
 export const FACE_METRICS = table<readonly [width: number, xHeight: number]>({
   'archivo-400': [0.496, 0.526],
   'archivo-400i': [0.497, 0.526],

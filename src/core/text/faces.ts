@@ -1,7 +1,10 @@
 import { isOwnFace, type FaceKind, type OwnFace } from '../model/faceSchema';
 import type { Design } from '../model/schema';
 
-/** The faces that ship, all under the SIL Open Font License 1.1; copied to public/fonts by scripts/copy-public.mjs, which reads this table. */
+/**
+ * The faces that ship, all under the SIL Open Font License 1.1; copied to public/fonts by scripts/copy-public.mjs,
+ * which reads this table.
+ */
 export interface FaceRow {
   readonly id: string;
   readonly family: string;
@@ -79,7 +82,10 @@ export const faceRow = (id: string): FaceRow | undefined => BY_ID.get(id);
 export const faceIn = (d: Pick<Design, 'faces'>, id: string): FaceRow | OwnFace | undefined =>
   BY_ID.get(id) ?? d.faces?.find((f) => f.id === id);
 
-/** A face by the name that people use: “Bitter Medium”. One that the design knows nothing of goes by the words of its id. */
+/**
+ * A face by the name that people use: “Bitter Medium”. One that the design knows nothing of goes by the words of its
+ * id.
+ */
 export function faceName(d: Pick<Design, 'faces'>, id: string): string {
   const row = faceIn(d, id);
   if (row) return `${row.family} ${row.style}`.trim();

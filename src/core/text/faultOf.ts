@@ -9,8 +9,8 @@ const MOST_TRIED = 1_000_000;
 const TOO_MANY = 'one of its letters has too many points to be drawn';
 const SAMPLE = 'Hamburgefonstiv ÄÖÜ ĀČŠ — 0123456789 fi ffl AV To. אבגד العربية';
 /**
- * Why a face from outside cannot be set in, found by shaping and drawing some of its letters; null where it can. Ends after a
- * bounded number of them. Throws where HarfBuzz does.
+ * Why a face from outside cannot be set in, found by shaping and drawing some of its letters; null where it can. Ends
+ * after a bounded number of them. Throws where HarfBuzz does.
  */
 export function faultOf(face: Face): string | null {
   let all = 0;

@@ -1,4 +1,7 @@
-/** OpenType features that a person may switch, by their plain names; the rest are the shaper's own affair. Registered tags. */
+/**
+ * OpenType features that a person may switch, by their plain names; the rest are the shaper's own affair. Registered
+ * tags.
+ */
 const NAMES: readonly (readonly [tag: string, name: string])[] = [
   ['lnum', 'Capital figures'],
   ['onum', 'Old-style figures'],

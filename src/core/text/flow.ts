@@ -19,7 +19,10 @@ interface Draft {
   readonly mark: readonly PlacedRun[];
 }
 
-/** Runs a story through the columns of its frames, each filled before the next. Answers the lines of each frame, and how many characters are left. */
+/**
+ * Runs a story through the columns of its frames, each filled before the next. Answers the lines of each frame, and how
+ * many characters are left.
+ */
 export function flow(
   story: SetStory,
   fonts: FontBook,
@@ -149,7 +152,10 @@ class Run {
     return null;
   }
 
-  /** Where the paragraph that was put last had better be broken, so that no lines of it stand alone; null where it is well. */
+  /**
+   * Where the paragraph that was put last had better be broken, so that no lines of it stand alone; null where it is
+   * well.
+   */
   private lonely(p: SetParagraph, filled: readonly number[], from: number): number | null {
     for (let i = from; i < this.at; i++) {
       const [here, next] = [this.drafts[i].slice(filled[i]), this.drafts[i + 1].slice(filled[i + 1])];
@@ -286,7 +292,10 @@ function brokenLine(
 
 /** Lines are looked for this share of a size further down where there is no room for one. */
 const LOWER_BY = 0.2;
-/** A line narrower than this many sizes would hold no word; beside another stretch, one narrower than that many is left empty. */
+/**
+ * A line narrower than this many sizes would hold no word; beside another stretch, one narrower than that many is left
+ * empty.
+ */
 const NARROWEST = 1.2;
 const NARROWEST_BESIDE = 3;
 

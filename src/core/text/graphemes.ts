@@ -1,6 +1,9 @@
 const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
 
-/** A text in the letters that people see (UAX 29). For short ones: the platform takes its time with each letter of a long one. */
+/**
+ * A text in the letters that people see (UAX 29). For short ones: the platform takes its time with each letter of a
+ * long one.
+ */
 export function graphemes(text: string): Intl.SegmentData[] {
   return [...segmenter.segment(text)];
 }
@@ -10,7 +13,10 @@ const ASCII = 0x80;
 /** No letter that people see is longer, in UTF-16 units. */
 const LONGEST = 256;
 
-/** The nearest place that does not lie inside a grapheme: back for a start, on for an end. Looks at what is round it alone. */
+/**
+ * The nearest place that does not lie inside a grapheme: back for a start, on for an end. Looks at what is round it
+ * alone.
+ */
 export function wholeGrapheme(text: string, offset: number, towards: 'back' | 'on'): number {
   if (offset <= 0) return 0;
   if (offset >= text.length) return text.length;

@@ -37,7 +37,9 @@ export interface Itemized {
 /** Small capitals that a face has not are made of capitals of this share of the size (common practice: 0.7 to 0.8). */
 const SMALL_CAPITAL = 0.78;
 
-/** Faces that stand in where the face asked for has not a letter, in this order, and the letters for which they are had. */
+/**
+ * Faces that stand in where the face asked for has not a letter, in this order, and the letters for which they are had.
+ */
 const STAND_INS: readonly { readonly face: string; readonly of: RegExp }[] = [
   { face: DEFAULT_FACE, of: /^/ },
   { face: 'frank-ruhl-500', of: /\p{Script=Hebrew}/u },
@@ -111,7 +113,10 @@ function split(out: Item[], run: SetRun, set: InFace, start: number, levels: Uin
   }
 }
 
-/** The face that has a letter: its own, the one before it, else the first of those that stand in; null where none has it. */
+/**
+ * The face that has a letter: its own, the one before it, else the first of those that stand in; null where none has
+ * it.
+ */
 function standIn(segment: string, own: Face, before: Face | undefined, fonts: FontBook): Face | null {
   if (own.coversAll(segment)) return own;
   // Signs that many scripts share stay with what they follow.

@@ -40,7 +40,8 @@ export function plainText(story: Pick<Story, 'paragraphs'>): string {
 
 /**
  * Lays a story out. Display text: the first baseline at y = 0, each line on its side of x = 0 as its alignment says.
- * In a measure: lines from y = 0 downwards between x = 0 and the width; a word longer than the line is broken, never lost.
+ * In a measure: lines from y = 0 downwards between x = 0 and the width; a word longer than the line is broken, never
+ * lost.
  */
 export const layoutStory = (story: SetStory, fonts: FontBook, measure: Measure): Layout =>
   layoutFrames(story, fonts, [{ columns: [{ x: 0, y: 0, ...measure }], placing: 'top' }])[0];

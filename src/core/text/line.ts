@@ -6,7 +6,10 @@ import type { Item } from './itemize';
 import { clustersOf, hyphenOf, type Cluster, type ShapedParagraph } from './shaping';
 import { stopBehind, tabAdvance } from './tabs';
 
-/** A glyph in place: its pen position in the line's space (points, y down, the baseline at 0), and the text it stands for. */
+/**
+ * A glyph in place: its pen position in the line's space (points, y down, the baseline at 0), and the text it stands
+ * for.
+ */
 export interface PlacedGlyph {
   readonly gid: number;
   readonly x: number;
@@ -61,7 +64,9 @@ export interface LocalLine {
   readonly end: number;
 }
 
-/** A line in its place in layout space. Its runs are in the line's own space: `x` and `baseline` are where that begins. */
+/**
+ * A line in its place in layout space. Its runs are in the line's own space: `x` and `baseline` are where that begins.
+ */
 export class Line {
   private stops: readonly CaretStop[] | null = null;
 
@@ -147,7 +152,10 @@ function clustersIn(shaped: ShapedParagraph, start: number, end: number): Cluste
   return out;
 }
 
-/** The number of the first cluster that begins at an offset or behind it; of the one that holds it, where none begins there. */
+/**
+ * The number of the first cluster that begins at an offset or behind it; of the one that holds it, where none begins
+ * there.
+ */
 function indexAt(clusters: readonly Cluster[], offset: number): number {
   let [lo, hi] = [0, clusters.length];
   while (lo < hi) {
@@ -302,7 +310,10 @@ function tabsIn(p: SetParagraph, text: string, clusters: readonly Cluster[], end
 /** A way that would take more copies of its leader stays empty. */
 const MOST_LEADERS = 2000;
 
-/** Repeats a leader between two places, each of its copies a multiple of its width from the line's beginning, so that those of all lines stand below each other. */
+/**
+ * Repeats a leader between two places, each of its copies a multiple of its width from the line's beginning, so that
+ * those of all lines stand below each other.
+ */
 function fillWith(
   leader: string,
   { face, size, rise, shaping }: Item,

@@ -4,7 +4,9 @@ import type { FontBook } from './fonts';
 import { setLine, type PlacedRun } from './line';
 import { shapeParagraph } from './shaping';
 
-/** What stands before each paragraph of a list: its bullet, or its number with what follows it; null before all others. */
+/**
+ * What stands before each paragraph of a list: its bullet, or its number with what follows it; null before all others.
+ */
 export function marksOf(story: SetStory): (string | null)[] {
   let number = 0;
   let before: ParagraphSet['list'] = null;
@@ -58,7 +60,9 @@ const GAP = 0.4;
 
 const known = new WeakMap<SetParagraph, Map<string, readonly PlacedRun[]>>();
 
-/** A mark set in the letters that the paragraph begins with, `hang` before its words; the same runs for the same mark. */
+/**
+ * A mark set in the letters that the paragraph begins with, `hang` before its words; the same runs for the same mark.
+ */
 export function markRuns(p: SetParagraph, mark: string, hang: number, fonts: FontBook): readonly PlacedRun[] {
   let marks = known.get(p);
   if (!marks) known.set(p, (marks = new Map()));

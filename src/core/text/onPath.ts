@@ -18,8 +18,8 @@ export interface Along {
 }
 
 /**
- * Puts the lines of a display text on tracks, one each: every letter by its middle, in a straight line's distances. What runs
- * over the end of an open track is not shown, and counted.
+ * Puts the lines of a display text on tracks, one each: every letter by its middle, in a straight line's distances.
+ * What runs over the end of an open track is not shown, and counted.
  */
 export function layAlong(layout: Layout, tracks: (below: number) => Track, along: Along): Layout {
   const lines: Line[] = [];

@@ -1,4 +1,6 @@
-/** Scripts that are told apart when letters are shaped (ISO 15924); the engine's own Unicode tables say which is whose. */
+/**
+ * Scripts that are told apart when letters are shaped (ISO 15924); the engine's own Unicode tables say which is whose.
+ */
 const SCRIPTS: readonly (readonly [string, RegExp])[] = (
   [
     ['Latn', 'Latin'],

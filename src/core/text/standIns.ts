@@ -30,8 +30,8 @@ const LEAST_SHARE = 0.8;
 const MOST_SHARE = 1.25;
 
 /**
- * The shipped face that comes nearest to a missing one: by its slope, kind, width, height of small letters and weight where
- * the design kept them; else by what its id says.
+ * The shipped face that comes nearest to a missing one: by its slope, kind, width, height of small letters and weight
+ * where the design kept them; else by what its id says.
  */
 export function standInFor(id: string, known: OwnFace | undefined): StandIn {
   const family = FACES.filter((f) => id.startsWith(`${f.id.replace(/-\d+i?$/, '')}-`));

@@ -6,8 +6,8 @@ const EVERY = 36;
 const PASSED = 0.01;
 
 /**
- * How far a tab goes that stands `pen` points behind the line's beginning: to the next stop, with what follows it up to the
- * next tab (or `end`) set left of it, on it or behind it. `across` is the width between two offsets.
+ * How far a tab goes that stands `pen` points behind the line's beginning: to the next stop, with what follows it up to
+ * the next tab (or `end`) set left of it, on it or behind it. `across` is the width between two offsets.
  */
 export function tabAdvance(
   p: SetParagraph,

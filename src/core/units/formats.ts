@@ -10,7 +10,10 @@ export interface Format {
   readonly shape?: 'round';
 }
 
-/** ISO 216: halve the longer side and round down to whole millimetres. A0 841 × 1189, B0 1000 × 1414; C0 of ISO 269 917 × 1297. */
+/**
+ * ISO 216: halve the longer side and round down to whole millimetres. A0 841 × 1189, B0 1000 × 1414; C0 of ISO 269 917
+ * × 1297.
+ */
 function isoSeries(letter: 'A' | 'B' | 'C', width0: number, height0: number): Format[] {
   const out: Format[] = [];
   let [w, h] = [width0, height0];

@@ -32,7 +32,9 @@ export function parseLength(text: string, unit: Unit): Parsed {
   return parse(text, (q) => (q.length ? q.n : q.n * UNITS[unit]), unit);
 }
 
-/** The same arithmetic for numbers without a unit (degrees, counts, percent); `suffix` such as `°` or `%` may follow. */
+/**
+ * The same arithmetic for numbers without a unit (degrees, counts, percent); `suffix` such as `°` or `%` may follow.
+ */
 export function parseNumber(text: string, suffix = ''): Parsed {
   const bare = suffix ? text.split(suffix.trim()).join('') : text;
   return parse(bare, (q) => (q.length ? NaN : q.n), null);

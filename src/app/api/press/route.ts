@@ -9,8 +9,8 @@ const MOST_AT_ONCE = 2;
 let reading = 0;
 
 /**
- * The simulated press: takes a PDF as the body of a POST, tells how far it is, a line of JSON each, and at the end answers. Nothing
- * of the job is kept.
+ * The simulated press: takes a PDF as the body of a POST, tells how far it is, a line of JSON each, and at the end
+ * answers. Nothing of the job is kept.
  */
 export async function POST(request: Request): Promise<Response> {
   const kind = new URL(request.url).searchParams.get('kind') ?? '';

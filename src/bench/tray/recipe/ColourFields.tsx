@@ -12,7 +12,10 @@ import { useSession } from '../../session/context';
 import { forMedium, keptIn, MODELS, trackOf, type ModelId } from './channels';
 import { Wheel } from './Wheel';
 
-/** A process swatch's numbers. Steps of one channel that follow each other at once are one step; those of another begin a new one. */
+/**
+ * A process swatch's numbers. Steps of one channel that follow each other at once are one step; those of another begin
+ * a new one.
+ */
 export function ColourFields({ swatch }: { swatch: Extract<Swatch, { kind: 'colour' }> }) {
   const session = useSession();
   const { id } = swatch;

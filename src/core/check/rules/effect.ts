@@ -2,7 +2,10 @@ import { effectRegion } from '../../render/effectRegion';
 import type { Group } from '../../scene/scene';
 import type { Found, Rule } from '../types';
 
-/** Pixels a point that a blurred edge needs so that none is seen: six over its width, and never more than the press shows (300 ppi). */
+/**
+ * Pixels a point that a blurred edge needs so that none is seen: six over its width, and never more than the press
+ * shows (300 ppi).
+ */
 const needed = (blur: number): number => Math.min(300 / 72, Math.max(1, 6 / blur));
 
 /** Shadows and the like so large that they are made of fewer pixels than their edges need. */

@@ -8,9 +8,10 @@ import { BELONGS, NOTHING, type BooleanOp, type Region } from './region';
 const TOLERANCE = 0.005;
 
 /**
- * Boolean operations by the arrangement of all lines of both regions: how often each of them winds round each face is counted
- * from face to face, and the result's edge is where a face that belongs to it meets one that does not. Slower than the fast engine
- * and not confused by lines that run along each other. Its inside lies to the right of the way it runs, as seen.
+ * Boolean operations by the arrangement of all lines of both regions: how often each of them winds round each face is
+ * counted from face to face, and the result's edge is where a face that belongs to it meets one that does not. Slower
+ * than the fast engine and not confused by lines that run along each other. Its inside lies to the right of the way it
+ * runs, as seen.
  */
 export function combineArranged(a: Region, b: Region, op: BooleanOp): Region {
   const [ca, cb] = [closed(a), closed(b)];
@@ -20,8 +21,8 @@ export function combineArranged(a: Region, b: Region, op: BooleanOp): Region {
 }
 
 /**
- * What closed contours wind round more often clockwise than the other way (`sign` 1; −1: the other way more often), as seen;
- * curves within `tolerance`.
+ * What closed contours wind round more often clockwise than the other way (`sign` 1; −1: the other way more often), as
+ * seen; curves within `tolerance`.
  */
 export const woundRegion = (contours: readonly Contour[], sign: 1 | -1, tolerance: number): Region =>
   edgeOf(contours, tolerance, Infinity, (n) => n * sign > 0);
@@ -35,7 +36,10 @@ function closed(r: Region): Contour[] {
   });
 }
 
-/** The edge of the faces that belong, told by how often the first `ofA` segments' contours wind round them, and how often the others. */
+/**
+ * The edge of the faces that belong, told by how often the first `ofA` segments' contours wind round them, and how
+ * often the others.
+ */
 function edgeOf(
   contours: readonly Contour[],
   tolerance: number,
@@ -136,7 +140,9 @@ function windings(
   return [a, b];
 }
 
-/** Of the edges at a part's place furthest left the one that runs from it furthest down: the outside lies to its right. */
+/**
+ * Of the edges at a part's place furthest left the one that runs from it furthest down: the outside lies to its right.
+ */
 function outermost({ points, edges }: Arrangement, part: readonly number[], place: number): number {
   let [best, most] = [0, -Infinity];
   for (const e of part) {

@@ -8,10 +8,16 @@ import { wrongShare } from './scanline';
 /** Lines of the check of every result, and the share of the area that may differ. */
 const CHECK_LINES = 64;
 const MAY_DIFFER = 2e-5;
-/** Regions are laid round zero and this large before they are combined: one engine counts singly, the other by absolute steps. */
+/**
+ * Regions are laid round zero and this large before they are combined: one engine counts singly, the other by absolute
+ * steps.
+ */
 const SIZE = 1000;
 
-/** Last resort where edges run along each other: the second region shifted by this much of SIZE, and the result still held against the unshifted. */
+/**
+ * Last resort where edges run along each other: the second region shifted by this much of SIZE, and the result still
+ * held against the unshifted.
+ */
 const NUDGES = [1e-4, -1.3e-4, 7e-4];
 
 /** `share`: how much of the area the best result still gets wrong; that result is for showing, not for keeping. */
@@ -21,7 +27,8 @@ export type Combined =
 
 /**
  * Two regions combined, kept as curves. The fast engine's result is held against the inputs line by line; if it is
- * wrong, that of the arrangement of their lines is, then the exact engine's, the last times with one region a hair aside; if all are wrong, the answer says by what share of the area.
+ * wrong, that of the arrangement of their lines is, then the exact engine's, the last times with one region a hair
+ * aside; if all are wrong, the answer says by what share of the area.
  */
 export function combineTwo(a: Region, b: Region, op: BooleanOp): Combined {
   const easy = trivial(a, b, op);
@@ -53,7 +60,10 @@ export function combineTwo(a: Region, b: Region, op: BooleanOp): Combined {
   return { ok: false, region: best, share: least };
 }
 
-/** The fast engine's word, held against the inputs line by line; null where it is wrong or gives none: for what may be left undone. */
+/**
+ * The fast engine's word, held against the inputs line by line; null where it is wrong or gives none: for what may be
+ * left undone.
+ */
 export function combineFast(a: Region, b: Region, op: BooleanOp): Region | null {
   const easy = trivial(a, b, op);
   if (easy) return easy;

@@ -12,8 +12,8 @@ export interface DividedPiece {
 const DUST = 1e-7;
 
 /**
- * Cuts overlapping regions, given back to front, along each other: every piece is covered by the same regions throughout.
- * Null where the engine could not be trusted on a step.
+ * Cuts overlapping regions, given back to front, along each other: every piece is covered by the same regions
+ * throughout. Null where the engine could not be trusted on a step.
  */
 export function divide(regions: readonly Region[]): DividedPiece[] | null {
   let pieces: DividedPiece[] = [];

@@ -5,7 +5,9 @@ import { NOTHING, type BooleanOp, type Region } from './region';
 
 type Paper = typeof paper;
 
-/** Boolean operations of the slower engine; double precision, with tolerances made for pages some hundred units wide. */
+/**
+ * Boolean operations of the slower engine; double precision, with tolerances made for pages some hundred units wide.
+ */
 export class ExactEngine {
   private readonly scope: paper.PaperScope;
   constructor(engine: Paper) {

@@ -128,7 +128,10 @@ export function narrowest(a: Region, b: Region): Pick<Gap, 'from' | 'to' | 'dist
   return best;
 }
 
-/** Points close together on a path, x, y, x, y …: straight parts are cut too, since the nearest place may lie within one. */
+/**
+ * Points close together on a path, x, y, x, y …: straight parts are cut too, since the nearest place may lie within
+ * one.
+ */
 function pointsOn(path: PathData): number[] {
   const out: number[] = [];
   const box = pathBounds(path);
@@ -155,8 +158,8 @@ function boxDistance(a: Rect, b: Rect): number {
 }
 
 /**
- * The gaps that, closed, would join pieces: the nearest ones that make of all as few as can be, none wider than `within`.
- * Nearest first; none for a single piece.
+ * The gaps that, closed, would join pieces: the nearest ones that make of all as few as can be, none wider than
+ * `within`. Nearest first; none for a single piece.
  */
 export function gapsBetween(pieces: readonly Region[], within = Infinity): Gap[] {
   const boxes = pieces.map((p) => pathBounds(p.path));

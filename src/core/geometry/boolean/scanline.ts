@@ -3,8 +3,8 @@ import { contoursOf, straight, type Segment } from '../segments';
 import { BELONGS, boundsOf, type BooleanOp, type Region } from './region';
 
 /**
- * The truth about a boolean operation, read off its inputs line by line, without any engine: where does a horizontal line
- * cross the curves, which spans of it belong to the result, and do the result's own spans say the same?
+ * The truth about a boolean operation, read off its inputs line by line, without any engine: where does a horizontal
+ * line cross the curves, which spans of it belong to the result, and do the result's own spans say the same?
  */
 
 /** A part of a curve that only rises or only falls. */

@@ -11,12 +11,17 @@ export interface Arrangement {
   /** x, y, x, y … of every place where lines end, meet or bend. */
   readonly points: Float64Array;
   readonly edges: readonly Edge[];
-  /** For each edge the curves that run along it: their numbers from 1 on, below nothing where they run from `b` to `a`. */
+  /**
+   * For each edge the curves that run along it: their numbers from 1 on, below nothing where they run from `b` to `a`.
+   */
   readonly runs: readonly (readonly number[])[];
   /** Straight lines that were put in to close gaps. */
   readonly bridges: readonly (readonly [number, number])[];
 }
-/** From place to place; `t0`, `t1` are the parameters of its ends on a curve, `source` that curve's number (−1: a bridge). */
+/**
+ * From place to place; `t0`, `t1` are the parameters of its ends on a curve, `source` that curve's number (−1: a
+ * bridge).
+ */
 export interface Edge {
   readonly a: number;
   readonly b: number;
@@ -37,8 +42,8 @@ interface Piece {
 const SAME = 1e-6;
 
 /**
- * The arrangement of contours. `tolerance` bounds how far straight pieces stray from curves; ends of lines no further than
- * `gap` from another line or end are joined to it.
+ * The arrangement of contours. `tolerance` bounds how far straight pieces stray from curves; ends of lines no further
+ * than `gap` from another line or end are joined to it.
  */
 export function arrange(contours: readonly Contour[], tolerance: number, gap = 0): Arrangement {
   const sources = contours.flatMap((c) => c.segments);

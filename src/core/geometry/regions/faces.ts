@@ -21,8 +21,8 @@ export interface Faces {
 }
 
 /**
- * Every area that lines enclose together, whether they are closed or only cross: the bounded faces of their arrangement.
- * Neighbours share their edges exactly. `tolerance` and `gap` as in `arrange`.
+ * Every area that lines enclose together, whether they are closed or only cross: the bounded faces of their
+ * arrangement. Neighbours share their edges exactly. `tolerance` and `gap` as in `arrange`.
  */
 export function facesOf(contours: readonly Contour[], tolerance: number, gap = 0): Faces {
   const made = arrange(contours, tolerance, gap);
@@ -130,7 +130,8 @@ function innerPoint(polygon: PathData, { points }: Arrangement, [h]: readonly Ha
   const [ax, ay, bx, by] = [points[2 * h.from], points[2 * h.from + 1], points[2 * h.to], points[2 * h.to + 1]];
   const n = Math.hypot(bx - ax, by - ay) || 1;
   const off = n * 1e-4;
-  // Faces lie to the right of a walk that runs clockwise as seen; the outside of what is walked round the other way too.
+  // Faces lie to the right of a walk that runs clockwise as seen; the outside of what is walked round the other way
+  // too.
   return { x: (ax + bx) / 2 - ((by - ay) / n) * off, y: (ay + by) / 2 + ((bx - ax) / n) * off };
 }
 
@@ -147,7 +148,8 @@ export function curvesOf(
   });
   const isOn = (p: (typeof parts)[number], q: (typeof parts)[number]): boolean =>
     p.source >= 0 && p.source === q.source && Math.abs(p.to - q.from) < 1e-12 && p.to > p.from === q.to > q.from;
-  // Begun where a curve ends, so that none is cut by where the walk begins; and where lines meet, so that neighbours are cut alike.
+  // Begun where a curve ends, so that none is cut by where the walk begins; and where lines meet, so that neighbours
+  // are cut alike.
   const met = meetings(edges);
   const goesOn = (p: (typeof parts)[number], q: (typeof parts)[number]): boolean => isOn(p, q) && !met.has(q.a);
   const n = parts.length;

@@ -8,8 +8,8 @@ export interface Half {
 }
 
 /**
- * Edges run there (even numbers: twice the edge's) and back (odd): for each the one that goes on from it round the face to its
- * right, as seen. Of edges that are not kept −1.
+ * Edges run there (even numbers: twice the edge's) and back (odd): for each the one that goes on from it round the face
+ * to its right, as seen. Of edges that are not kept −1.
  */
 export function nextRound({ points, edges }: Arrangement, kept?: ReadonlySet<number>): Int32Array {
   const angles = new Float64Array(2 * edges.length);

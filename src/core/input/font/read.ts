@@ -19,8 +19,8 @@ const NEEDED = ['cmap', 'head', 'hhea', 'hmtx', 'maxp'];
 const OUTLINES = ['glyf', 'CFF ', 'CFF2'];
 
 /**
- * The faces of a font file, each tried out: its letters are shaped and drawn. Throws a FontProblem whose text follows the
- * file’s name.
+ * The faces of a font file, each tried out: its letters are shaped and drawn. Throws a FontProblem whose text follows
+ * the file’s name.
  */
 export async function readFaces(file: Uint8Array, env: FontEnv): Promise<ReadFace[]> {
   const fonts = await unpackFonts(file, env);
@@ -87,7 +87,10 @@ const shown = (name: string): string =>
 const bounded = (n: number): number =>
   Number.isFinite(n) ? Math.round(Math.min(10, Math.max(-10, n)) * 1e4) / 1e4 : 0;
 
-/** What OS/2 fsType allows (OpenType 1.9): bits 1 restricted, 2 preview and print, 3 editable, 8 no subsetting, 9 bitmaps only. */
+/**
+ * What OS/2 fsType allows (OpenType 1.9): bits 1 restricted, 2 preview and print, 3 editable, 8 no subsetting, 9
+ * bitmaps only.
+ */
 function embeddingOf(fsType: number): OwnFace['embedding'] {
   // The most that any bit allows holds.
   const restricted = (fsType & 0x0002) !== 0 && (fsType & 0x000c) === 0;

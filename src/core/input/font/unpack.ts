@@ -9,8 +9,8 @@ const MOST_BYTES = 64 * 1024 * 1024;
 const MOST_MB = MOST_BYTES / 1048576;
 
 /**
- * The fonts of a TTF, OTF, WOFF, WOFF2 or TTC file, each as a file of its own. Throws a FontProblem that says why there are
- * none.
+ * The fonts of a TTF, OTF, WOFF, WOFF2 or TTC file, each as a file of its own. Throws a FontProblem that says why there
+ * are none.
  */
 export async function unpackFonts(bytes: Uint8Array, env: FontEnv): Promise<Uint8Array[]> {
   const format = fontFormat(bytes);

@@ -6,8 +6,8 @@ import { viewOf } from './sfnt';
 export type FontEnv = Pick<Env, 'asset'>;
 
 /**
- * WOFF 2.0 (W3C). Its one packed stream is unpacked first by a decoder that is told where to stop: the reader of the format
- * would run for ever on a broken one.
+ * WOFF 2.0 (W3C). Its one packed stream is unpacked first by a decoder that is told where to stop: the reader of the
+ * format would run for ever on a broken one.
  */
 export async function fromWoff2(bytes: Uint8Array, env: FontEnv, most: number): Promise<Uint8Array> {
   await checkStream(packedStream(bytes), env, most);
@@ -16,7 +16,9 @@ export async function fromWoff2(bytes: Uint8Array, env: FontEnv, most: number): 
   return woff2Decode(bytes);
 }
 
-/** The packed stream of a file: behind the header of 48 bytes and the table directory, whose rows are of many lengths. */
+/**
+ * The packed stream of a file: behind the header of 48 bytes and the table directory, whose rows are of many lengths.
+ */
 function packedStream(bytes: Uint8Array): Uint8Array {
   const v = viewOf(bytes);
   const tables = v.getUint16(12);

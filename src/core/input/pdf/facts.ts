@@ -5,7 +5,10 @@ import { budget, type PlacedPicture } from './use';
 import { Objects } from './objects';
 import { BrokenContent } from './tokens';
 
-/** What a PDF says and holds, read from the file alone. Boxes and sizes in points; boxes of a page run up from its own origin. */
+/**
+ * What a PDF says and holds, read from the file alone. Boxes and sizes in points; boxes of a page run up from its own
+ * origin.
+ */
 export interface PdfFacts {
   readonly bytes: number;
   readonly version: string;
@@ -51,8 +54,8 @@ export type FactsRead =
 const MOST_PAGES = 2000;
 
 /**
- * Reads what is in a PDF with the library's parser and our own reading of page contents; nothing of the writer is used. A file that
- * cannot be read is refused with a sentence.
+ * Reads what is in a PDF with the library's parser and our own reading of page contents; nothing of the writer is used.
+ * A file that cannot be read is refused with a sentence.
  */
 export async function readFacts(bytes: Uint8Array): Promise<FactsRead> {
   const head = String.fromCharCode(...bytes.subarray(0, 1024));

@@ -1,7 +1,10 @@
 import type { PDFObject } from '@cantoo/pdf-lib';
 import type { Objects } from './objects';
 
-/** The largest value of each colour of a mesh of triangles (ISO 32000-1 8.7.4.5.5–6), whose numbers stand on whole bytes; null for others. */
+/**
+ * The largest value of each colour of a mesh of triangles (ISO 32000-1 8.7.4.5.5–6), whose numbers stand on whole
+ * bytes; null for others.
+ */
 export function meshReach(o: Objects, shading: PDFObject | undefined, components: number): number[] | null {
   const kind = o.number(o.get(shading, 'ShadingType'));
   const place = o.number(o.get(shading, 'BitsPerCoordinate'));

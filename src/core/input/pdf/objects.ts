@@ -15,7 +15,10 @@ import {
 /** A stream may not become larger than this when it is unpacked. */
 const MOST_BYTES = 256 * 1024 * 1024;
 
-/** What stands in a file, asked for by keys and without references. What is not there, or is something else, is undefined or empty. */
+/**
+ * What stands in a file, asked for by keys and without references. What is not there, or is something else, is
+ * undefined or empty.
+ */
 export class Objects {
   constructor(readonly context: PDFContext) {}
 

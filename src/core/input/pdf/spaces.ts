@@ -87,7 +87,10 @@ export function inkedBy(space: Space, values: readonly number[]): string[] {
   return [];
 }
 
-/** The largest value that each result of a function takes, tried at 17 places of its domain (ISO 32000-1 7.10); null where it cannot be told. */
+/**
+ * The largest value that each result of a function takes, tried at 17 places of its domain (ISO 32000-1 7.10); null
+ * where it cannot be told.
+ */
 export function reachOf(o: Objects, fn: PDFObject | undefined, results: number, depth = 0): number[] | null {
   if (depth > 8) return null;
   const several = o.list(fn);

@@ -1,4 +1,6 @@
-/** What stands in a content stream: a number, a name (without its stroke), a text, a list, a dictionary, or an operator. */
+/**
+ * What stands in a content stream: a number, a name (without its stroke), a text, a list, a dictionary, or an operator.
+ */
 export type Operand =
   number | { readonly name: string } | { readonly text: Uint8Array } | readonly Operand[] | Dictionary;
 interface Dictionary {

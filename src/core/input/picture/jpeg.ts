@@ -26,7 +26,10 @@ interface Segment {
   readonly body: Uint8Array;
 }
 
-/** The marker segments of a JPEG (ITU-T T.81, annex B) up to its first scan, that too; what lies between them is passed over. */
+/**
+ * The marker segments of a JPEG (ITU-T T.81, annex B) up to its first scan, that too; what lies between them is passed
+ * over.
+ */
 function* segmentsOf(b: Uint8Array): Generator<Segment> {
   const v = view(b);
   for (let at = 2; at + 4 <= b.length;) {
@@ -79,8 +82,8 @@ export function jpegFacts(b: Uint8Array): JpegFacts | null {
 }
 
 /**
- * The file with nothing before its first scan but what a decoder needs, and one frame: the one whose size was looked at. A
- * damaged profile, taken for segments, may else name a far larger one.
+ * The file with nothing before its first scan but what a decoder needs, and one frame: the one whose size was looked
+ * at. A damaged profile, taken for segments, may else name a far larger one.
  */
 function bare(b: Uint8Array): Uint8Array {
   const parts = [b.subarray(0, 2)];
@@ -138,7 +141,10 @@ type Image = Pick<Pixels, 'width' | 'height' | 'space' | 'data'>;
 const damaged = () =>
   new PictureProblem('it is damaged, or of a kind of JPEG that is not read. Saving it anew where it was made may help');
 
-/** A decoder ends for good at a file that is damaged: what has been opened before is opened again by one that never ended. */
+/**
+ * A decoder ends for good at a file that is damaged: what has been opened before is opened again by one that never
+ * ended.
+ */
 const decoders: Record<'untried' | 'proven', Promise<MozJPEGModule> | null> = { untried: null, proven: null };
 const ended = new WeakSet<MozJPEGModule>();
 let compiled: Promise<WebAssembly.Module> | null = null;
@@ -161,7 +167,9 @@ const decoderFor = (what: keyof typeof decoders, env: Pick<Env, 'asset'>): Promi
     throw e;
   });
 
-/** What a decoder takes for a large picture it never gives back: it is let go of when no picture has come for so long. */
+/**
+ * What a decoder takes for a large picture it never gives back: it is let go of when no picture has come for so long.
+ */
 const IDLE_MS = 3000;
 let idle: ReturnType<typeof setTimeout> | undefined;
 function letGoLater(): void {

@@ -32,8 +32,8 @@ export interface OpenedPicture {
 
 /**
  * Opens a picture's bytes. Throws a PictureProblem whose text follows the file's name: “boats.png cannot be used: it is
- * damaged …”. Where its bytes can be had once more, at once, by `reread`, they are not held: many pictures are more than there
- * is room for.
+ * damaged …”. Where its bytes can be had once more, at once, by `reread`, they are not held: many pictures are more
+ * than there is room for.
  */
 export async function openPicture(
   bytes: Uint8Array,

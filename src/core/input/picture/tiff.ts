@@ -6,7 +6,10 @@ import { PictureProblem, plausible, type PictureFormat } from './types';
 
 const first = (d: Directory, tag: number, otherwise: number): number => d.get(tag)?.[0] ?? otherwise;
 
-/** TIFF 6.0: grey, RGB, palette and CMYK, 1 to 16 bits, plain, LZW, deflate or packed, in strips or tiles; the first picture. */
+/**
+ * TIFF 6.0: grey, RGB, palette and CMYK, 1 to 16 bits, plain, LZW, deflate or packed, in strips or tiles; the first
+ * picture.
+ */
 export const TIFF: PictureFormat = {
   name: 'TIFF',
   ending: 'tif',

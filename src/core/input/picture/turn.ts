@@ -1,6 +1,8 @@
 import { SAMPLES, type Pixels } from '../../pictures/source';
 
-/** The picture as its Exif orientation wants it seen (Exif 2.3: 2 mirrored, 3 upside down, 6 and 8 a quarter turn …). */
+/**
+ * The picture as its Exif orientation wants it seen (Exif 2.3: 2 mirrored, 3 upside down, 6 and 8 a quarter turn …).
+ */
 export function turned(p: Pixels, orientation: number): Pixels {
   if (orientation <= 1 || orientation > 8) return p;
   const swap = orientation >= 5;

@@ -20,8 +20,8 @@ export interface PictureFormat {
   /** Width and height in pixels without opening it whole; null where the file does not say. */
   size(bytes: Uint8Array): { readonly width: number; readonly height: number } | null;
   /**
-   * Makes ready to open the picture (the first, where there are several). What it answers opens it from the same bytes, at
-   * once and as often as it is asked, and does not hold them. Both throw a PictureProblem.
+   * Makes ready to open the picture (the first, where there are several). What it answers opens it from the same bytes,
+   * at once and as often as it is asked, and does not hold them. Both throw a PictureProblem.
    */
   opener(bytes: Uint8Array, env: Pick<Env, 'asset'>): Promise<PictureOpener>;
 }

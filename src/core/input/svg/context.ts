@@ -62,7 +62,9 @@ export class Making {
 
   private visited = 0;
   private visitedCopies = 0;
-  /** Counts an element that is looked at, whether anything comes of it or not: empty parts can be doubled without end. */
+  /**
+   * Counts an element that is looked at, whether anything comes of it or not: empty parts can be doubled without end.
+   */
   visit(): void {
     if (++this.visited > MOST_VISITS) throw new SvgProblem(`it has more than ${MOST_VISITS} parts`);
     if (this.copying && ++this.visitedCopies > MOST_COPIED_VISITS)

@@ -82,7 +82,10 @@ export class Sheets {
     else map.set(key, [...(map.get(key) ?? []), rule]);
   }
 
-  /** Declarations that meet an element, the weakest first; later ones win among equals. Throws where that is too much work. */
+  /**
+   * Declarations that meet an element, the weakest first; later ones win among equals. Throws where that is too much
+   * work.
+   */
   matching(e: Element): readonly Declaration[] {
     if (!this.count) return [];
     const id = e.attributes.get('id');

@@ -18,7 +18,10 @@ export interface FoundFace {
   readonly asked: string;
 }
 
-/** The shipped face for a style: the first family that is there, at the nearest weight. Kinds of families count as asked for where no family is named. */
+/**
+ * The shipped face for a style: the first family that is there, at the nearest weight. Kinds of families count as asked
+ * for where no family is named.
+ */
 export function faceFor(style: Style): FoundFace {
   const families = style['font-family']
     .split(',')

@@ -78,8 +78,8 @@ function saidBy(e: Element, byId: ReadonlyMap<string, Element>, m: Measures): Sa
 }
 
 /**
- * A gradient as a paint of something with this box (SVG 1.1, 13.2). A spread that repeats is written out as more stops over
- * what the box needs; `notes` hears where that is not all.
+ * A gradient as a paint of something with this box (SVG 1.1, 13.2). A spread that repeats is written out as more stops
+ * over what the box needs; `notes` hears where that is not all.
  */
 export function gradientPaint(
   e: Element,

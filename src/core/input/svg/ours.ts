@@ -97,7 +97,9 @@ export function outlineFrom({ dash, ...line }: StrokeStyle, paint: Paint): Outli
   };
 }
 
-/** What a group of ours stands for: a form with a paint that SVG has no words for. Null where that was not kept whole. */
+/**
+ * What a group of ours stands for: a form with a paint that SVG has no words for. Null where that was not kept whole.
+ */
 export function readWhole(e: Element, inks: InksRead): WholeRead | null {
   const text = e.foreign ? e.attributes.get(`${OURS} whole`) : undefined;
   if (text === undefined) return null;

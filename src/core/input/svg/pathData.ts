@@ -184,8 +184,8 @@ const ENCODER = new TextEncoder();
 let room = new Uint8Array(4096);
 
 /**
- * Reads along a text. Its bytes are looked at, not its characters, which are slow to come by in what a parser cut out of a
- * file; up to the first mistake, and no further is read, a byte is a character.
+ * Reads along a text. Its bytes are looked at, not its characters, which are slow to come by in what a parser cut out
+ * of a file; up to the first mistake, and no further is read, a byte is a character.
  */
 class Scanner {
   private at = 0;
@@ -257,8 +257,8 @@ class Scanner {
     this.space();
   }
   /**
-   * So many numbers; of an arc the fourth and fifth are single digits. Null where they are not all there. Where they are
-   * written plainly, one space or comma apart, they are read in one go; what is not is read step by step.
+   * So many numbers; of an arc the fourth and fifth are single digits. Null where they are not all there. Where they
+   * are written plainly, one space or comma apart, they are read in one go; what is not is read step by step.
    */
   numbers(count: number, arc: boolean): Readonly<Float64Array> | null {
     const out = this.taken;
@@ -286,7 +286,9 @@ class Scanner {
     return out;
   }
 
-  /** As many of the next numbers as are digits with perhaps a sign and a point, no more than fifteen; answers how many. */
+  /**
+   * As many of the next numbers as are digits with perhaps a sign and a point, no more than fifteen; answers how many.
+   */
   private plainNumbers(count: number): number {
     const { bytes, taken } = this;
     let i = this.at;

@@ -37,8 +37,8 @@ const POINTS = 72 / 96;
 const MAX_SIDE = 1_000_000;
 
 /**
- * A drawing as editable objects (SVG 1.1 as far as paths, shapes, paints, words, pictures, cuts and groups go). Nothing in
- * it runs and nothing is fetched. Throws an SvgProblem whose text follows the file's name.
+ * A drawing as editable objects (SVG 1.1 as far as paths, shapes, paints, words, pictures, cuts and groups go). Nothing
+ * in it runs and nothing is fetched. Throws an SvgProblem whose text follows the file's name.
  */
 export async function readSvg(bytes: Uint8Array, name: string, env: SvgEnv): Promise<SvgRead> {
   const { root, problem } = parseXml(svgText(bytes));

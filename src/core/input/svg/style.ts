@@ -55,7 +55,10 @@ const OWN = table<string>({
   'alignment-baseline': 'auto',
 });
 
-/** Properties by name; what is not an object's own comes from its prototype, so it is changed by `withStyle`, never spread. */
+/**
+ * Properties by name; what is not an object's own comes from its prototype, so it is changed by `withStyle`, never
+ * spread.
+ */
 export type Style = Readonly<Record<string, string>>;
 
 /** A style with some properties changed. */

@@ -65,7 +65,10 @@ export function drawText(drawer: Draws, e: Element, place: Place, name: string):
   return out;
 }
 
-/** One chunk: its parts between shifts and turns, one after the other, all of it anchored as one. Answers where the next begins. */
+/**
+ * One chunk: its parts between shifts and turns, one after the other, all of it anchored as one. Answers where the next
+ * begins.
+ */
 function drawChunk(
   drawer: Draws,
   chunk: readonly Piece[],

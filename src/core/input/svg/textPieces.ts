@@ -46,8 +46,8 @@ interface Segment {
 }
 
 /**
- * The pieces of a text. Lists of places count the letters of all that an element holds, spans in it too; a letter goes by
- * the innermost list that reaches it (SVG 1.1, 10.5).
+ * The pieces of a text. Lists of places count the letters of all that an element holds, spans in it too; a letter goes
+ * by the innermost list that reaches it (SVG 1.1, 10.5).
  */
 export function collect(drawer: Draws, e: Element, place: Place): Piece[] {
   const { making } = drawer;

@@ -17,7 +17,10 @@ export interface Measures {
   readonly fontSize: number;
 }
 
-/** A length in user units; percentages of the viewport's width, height or (for `r`) its mean diagonal. Null: not a length. */
+/**
+ * A length in user units; percentages of the viewport's width, height or (for `r`) its mean diagonal. Null: not a
+ * length.
+ */
 export function readLength(text: string | undefined, m: Measures, along: 'x' | 'y' | 'r'): number | null {
   const found = text === undefined ? null : LENGTH.exec(text);
   if (!found) return null;
@@ -157,7 +160,9 @@ export function localId(text: string | undefined): string | null {
   return m ? m[1] : null;
 }
 
-/** A paint's text: the id of what it points at, null for none here; and the colour by itself or that stands in, trimmed. */
+/**
+ * A paint's text: the id of what it points at, null for none here; and the colour by itself or that stands in, trimmed.
+ */
 export interface Address {
   readonly id: string | null;
   readonly plain: string;

@@ -68,7 +68,9 @@ export function svgText(bytes: Uint8Array): string {
   }
 }
 
-/** The element tree of a text, as far as it is well formed: what comes before an error is kept (SVG 1.1, appendix F.2). */
+/**
+ * The element tree of a text, as far as it is well formed: what comes before an error is kept (SVG 1.1, appendix F.2).
+ */
 export function parseXml(text: string): Parsed {
   let root: Element | null = null;
   let problem: string | null = null;
@@ -168,8 +170,8 @@ const CONTROLS = /[\0-\x1F\x7F\uFFFE\uFFFF]/g;
 const MARKED_ALONE = new RegExp(`^${MARK}(\\d+)${MARK}$`);
 
 /**
- * Long plain values, path data above all, laid aside: the parser looks at each character of a file, and nine in ten of a
- * drawing's are of these. `back` gives a text with its values put in again; lines of the text stay where they are.
+ * Long plain values, path data above all, laid aside: the parser looks at each character of a file, and nine in ten of
+ * a drawing's are of these. `back` gives a text with its values put in again; lines of the text stay where they are.
  */
 function laidAside(text: string): { readonly text: string; readonly back: (short: string) => string } {
   if (text.includes(MARK) || (text.includes('&#') && MARK_BY_NUMBER.test(text))) return { text, back: (t) => t };
@@ -204,7 +206,10 @@ function laidAside(text: string): { readonly text: string; readonly back: (short
   };
 }
 
-/** Asks whether a stretch of a text has none of a sign; stretches come in their order, and the text is gone through once. */
+/**
+ * Asks whether a stretch of a text has none of a sign; stretches come in their order, and the text is gone through
+ * once.
+ */
 function freeOf(text: string, sign: string): (from: number, to: number) => boolean {
   let next = text.indexOf(sign);
   return (from, to) => {

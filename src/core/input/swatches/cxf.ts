@@ -22,7 +22,10 @@ interface Reading {
 
 const COLOURS = new Set(['ColorCIELab', 'ColorCMYK', 'ColorRGB', 'ColorSRGB', 'ReflectanceSpectrum', 'ColorCIEXYZ']);
 
-/** CxF3 (ISO 17972): objects with Lab, CMYK, RGB or a reflectance spectrum. Nothing is fetched; entities stay unexpanded. */
+/**
+ * CxF3 (ISO 17972): objects with Lab, CMYK, RGB or a reflectance spectrum. Nothing is fetched; entities stay
+ * unexpanded.
+ */
 export function readCxf(text: string): SwatchesRead {
   const parser = new SaxesParser();
   const stack: string[] = [];

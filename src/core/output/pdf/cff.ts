@@ -5,8 +5,9 @@ const CHARSET = 15;
 const ROS = 1230;
 
 /**
- * In an OpenType font whose glyphs have numbers of their own, makes each one's number its place, in place: so that what was
- * shaped is what a PDF names (ISO 32000-1 9.7.4.2). Any other is left as it is. A font that is not whole is left too.
+ * In an OpenType font whose glyphs have numbers of their own, makes each one's number its place, in place: so that what
+ * was shaped is what a PDF names (ISO 32000-1 9.7.4.2). Any other is left as it is. A font that is not whole is left
+ * too.
  */
 export function glyphsByNumber(font: Uint8Array): void {
   const v = new DataView(font.buffer, font.byteOffset, font.byteLength);

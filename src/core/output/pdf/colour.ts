@@ -16,7 +16,9 @@ const of = (channels: readonly number[]): Omit<InkSpace, 'space'> => ({
   channels,
 });
 
-/** Colour spaces of one file: DeviceCMYK for process, Separation for a spot alone, DeviceN for gradients that mix them. */
+/**
+ * Colour spaces of one file: DeviceCMYK for process, Separation for a spot alone, DeviceN for gradients that mix them.
+ */
 export class ColourSpaces {
   private readonly separations = new Map<number, PDFRef>();
   private readonly deviceN = new Map<string, Promise<PDFRef>>();
@@ -93,8 +95,8 @@ export class ColourSpaces {
   }
 
   /**
-   * The space of a gradient and the values it carries of a mix. An overprinting gradient lists only inks that it uses: those it
-   * lists are painted even where they are 0, those it leaves out stay as they are.
+   * The space of a gradient and the values it carries of a mix. An overprinting gradient lists only inks that it uses:
+   * those it lists are painted even where they are 0, those it leaves out stay as they are.
    */
   async inkSpace(used: readonly boolean[], overprint: boolean): Promise<InkSpace> {
     if (this.grey) return { space: name('DeviceGray'), values: (mix) => [1 - mix[3]], channels: null };

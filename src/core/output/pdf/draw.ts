@@ -135,7 +135,10 @@ async function drawGroup(d: Drawing, group: Group): Promise<void> {
   d.out.op('Q');
 }
 
-/** An effect of a group, laid below it: its colour through a soft mask, so that it prints over or knocks out as any colour does. */
+/**
+ * An effect of a group, laid below it: its colour through a soft mask, so that it prints over or knocks out as any
+ * colour does.
+ */
 async function layEffect(d: Drawing, group: Group, effect: Effect): Promise<void> {
   const region = effectRegion(group, effect);
   if (!region) return;
@@ -328,7 +331,10 @@ async function grainMask(d: Drawing, item: Leaf): Promise<string> {
   return addMask(d, item, out, { Pattern: { Tile: (d.grain.pattern ??= await grainPattern(d.file)) } });
 }
 
-/** A gradient as a paint of its own: a shading whose matrix runs from its own space to the sheet (not to the page's points). */
+/**
+ * A gradient as a paint of its own: a shading whose matrix runs from its own space to the sheet (not to the page's
+ * points).
+ */
 function shadingPattern(d: Drawing, { colour, matrix }: Shadings): string {
   const key = `P${Object.keys(d.patterns).length + 1}`;
   d.patterns[key] = d.file.add({
@@ -399,7 +405,10 @@ function setStroke(out: ContentStream, s: StrokeStyle): void {
     .nums([s.miterLimit], 'M');
 }
 
-/** The path that a line is drawn along. Presses differ in where a dash ends and how it closes: they are given the pieces. */
+/**
+ * The path that a line is drawn along. Presses differ in where a dash ends and how it closes: they are given the
+ * pieces.
+ */
 const linePath = (path: PathData, { dash }: StrokeStyle): PathData => (dash ? dashPath(path, dash) : path);
 
 /** Real text: glyph ids with their kerning, upright in a space that runs down. `mode` is the text rendering mode. */

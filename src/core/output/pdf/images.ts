@@ -122,7 +122,10 @@ export class Images {
     );
   }
 
-  /** The space of numbers that print as they are: RGB that stays tagged, or inks for this paper; null where they are converted. */
+  /**
+   * The space of numbers that print as they are: RGB that stays tagged, or inks for this paper; null where they are
+   * converted.
+   */
   private async keptSpace(space: PictureSpace, icc: Uint8Array | null): Promise<Value | null> {
     if (space === 'rgb' && this.keepRgb) return this.spaces.taggedRgb(icc && isRgb(icc) ? icc : null);
     return space === 'cmyk' && this.palette.pictureTable('cmyk', icc) === null ? name('DeviceCMYK') : null;

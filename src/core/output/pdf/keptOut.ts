@@ -3,8 +3,8 @@ import type { Leaf, Words } from '../../scene/scene';
 const made = new WeakMap<Leaf, Leaf>();
 
 /**
- * Letters of a face that may not be put into files become outlines; the words they stand for stay with them, in the letters
- * of a face that may. Any other leaf is itself.
+ * Letters of a face that may not be put into files become outlines; the words they stand for stay with them, in the
+ * letters of a face that may. Any other leaf is itself.
  */
 export function withoutKeptOut(leaf: Leaf): Leaf {
   const words = leaf.type === 'glyphs' ? leaf : leaf.words;
@@ -34,7 +34,10 @@ function outlined(leaf: Leaf, words: Words): Leaf {
   return stroke ? { ...base, type: 'stroke', stroke } : { ...base, type: 'fill', rule: 'nonZero' };
 }
 
-/** The same words at the same places by the glyphs of another face; each turned by nothing, so that they are told as one. */
+/**
+ * The same words at the same places by the glyphs of another face; each turned by nothing, so that they are told as
+ * one.
+ */
 function spokenBy(words: Words, face: Words['face']): Words {
   const glyphs = words.glyphs.flatMap((g) =>
     g.text ? [{ ...g, gid: face.shape(g.text)[0]?.gid ?? 0, turn: g.turn ?? ([1, 0, 0, 1] as const) }] : [],

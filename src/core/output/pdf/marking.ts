@@ -17,8 +17,9 @@ interface Element {
 }
 
 /**
- * What page content belongs to: layers that can be shown and hidden (ISO 32000-1 8.11), and elements that are read aloud in an order of
- * their own (14.7). Parts are told as they are drawn; what is neither words nor a picture is told to be ornament.
+ * What page content belongs to: layers that can be shown and hidden (ISO 32000-1 8.11), and elements that are read
+ * aloud in an order of their own (14.7). Parts are told as they are drawn; what is neither words nor a picture is told
+ * to be ornament.
  */
 export class Marking {
   /** Properties of the file's resources. */

@@ -76,7 +76,10 @@ export function drawWords(out: ContentStream, { height, bleed }: MarkedPage, wor
 /** The size of those words, points. */
 export const WORDS_SIZE = 6;
 
-/** Solids and halves of each ink used, and the two-ink overprints, along the head of the sheet; below it where it is narrow. */
+/**
+ * Solids and halves of each ink used, and the two-ink overprints, along the head of the sheet; below it where it is
+ * narrow.
+ */
 export function drawColourBar(
   out: ContentStream,
   page: MarkedPage,

@@ -6,8 +6,8 @@ import { makeGroup } from '../../scene/scene';
 import { mapLeaves } from '../../scene/walk';
 
 /**
- * A page in one ink: each colour becomes the tint of it that is as much lighter than the solid ink as the colour is (CIE L*);
- * tints of that very ink stay as they are. `ink` is an ink's id, or `black`. Pictures become its tones.
+ * A page in one ink: each colour becomes the tint of it that is as much lighter than the solid ink as the colour is
+ * (CIE L*); tints of that very ink stay as they are. `ink` is an ink's id, or `black`. Pictures become its tones.
  */
 export function inOneInk(scene: Scene, palette: Palette, ink: string): Scene {
   const spot = palette.inks.find((i) => i.id === ink);

@@ -31,7 +31,10 @@ export const pdfOptionsSchema = z.readonly(
     keepRgb: z.optional(z.boolean()),
     /** Letters become outlines: nothing can be found or copied, and no face is needed. */
     outlines: z.optional(z.boolean()),
-    /** `standIns`: spot inks are printed from their process recipes; `one`: all of it in one ink. Absent: each has its plate. */
+    /**
+     * `standIns`: spot inks are printed from their process recipes; `one`: all of it in one ink. Absent: each has its
+     * plate.
+     */
     spots: z.optional(z.enum(['keep', 'standIns', 'one'])),
     /** The one ink: its id, or `black`. */
     ink: z.optional(z.string().check(z.maxLength(120))),

@@ -8,8 +8,9 @@ interface Gap {
 }
 
 /**
- * The order in which boxes are read, by their indices: a page is cut in two at the widest gap that runs across it or down it, its
- * parts in the same way, and so on; what cannot be cut is read from its top, then its left (recursive X–Y cut, Nagy and Seth
+ * The order in which boxes are read, by their indices: a page is cut in two at the widest gap that runs across it or
+ * down it, its parts in the same way, and so on; what cannot be cut is read from its top, then its left (recursive X–Y
+ * cut, Nagy and Seth
  * 1984, from memory).
  */
 export function readingOrder(boxes: readonly Rect[], ids: readonly number[] = boxes.map((_, i) => i)): number[] {

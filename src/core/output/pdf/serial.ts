@@ -19,8 +19,8 @@ const PIECE = 1 << 18;
 const encoder = new TextEncoder();
 
 /**
- * The bytes of a PDF on their way out: objects one after the other, then where each of them lies (a cross-reference stream,
- * ISO 32000-1 7.5.8). What is written early need not be held until the end.
+ * The bytes of a PDF on their way out: objects one after the other, then where each of them lies (a cross-reference
+ * stream, ISO 32000-1 7.5.8). What is written early need not be held until the end.
  */
 export class Serial {
   private at = 0;

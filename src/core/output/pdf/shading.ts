@@ -23,7 +23,10 @@ export interface Shadings {
   readonly matrix: Matrix;
 }
 
-/** A gradient as real shadings: axial and radial ones, or a mesh of triangles; its ramp taken `shift` later. Null: nothing to see. */
+/**
+ * A gradient as real shadings: axial and radial ones, or a mesh of triangles; its ramp taken `shift` later. Null:
+ * nothing to see.
+ */
 export async function makeShadings(
   item: Leaf,
   paint: GradientPaint,

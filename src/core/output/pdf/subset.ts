@@ -47,8 +47,8 @@ const UNUSED_IN_PDF = ['GSUB', 'GPOS', 'GDEF', 'DSIG', 'name', 'OS/2', 'post', '
 const tagNumber = (tag: string): number => [...tag].reduce((sum, c) => (sum << 8) + c.charCodeAt(0), 0);
 
 /**
- * Only the glyphs that are used, their ids kept, so that shaped ids go straight into the file; of a variable face, as it is
- * at its place on the axes. Throws where the face cannot be cut.
+ * Only the glyphs that are used, their ids kept, so that shaped ids go straight into the file; of a variable face, as
+ * it is at its place on the axes. Throws where the face cannot be cut.
  */
 export async function subsetFont(
   env: Pick<Env, 'asset'>,

@@ -29,8 +29,9 @@ import { together, type Sink } from './serial';
 import { planOf, sheetsOf, type Sheet } from './sheets';
 
 /**
- * A print PDF after ISO 15930-7 (PDF/X-4), or a plain one (1.7): boxes, bleed, marks, output intent with its profile, process and
- * spot inks as they are, gradients as shadings, real text in embedded subsets, overprint object by object. Same design, same bytes.
+ * A print PDF after ISO 15930-7 (PDF/X-4), or a plain one (1.7): boxes, bleed, marks, output intent with its profile,
+ * process and spot inks as they are, gradients as shadings, real text in embedded subsets, overprint object by object.
+ * Same design, same bytes.
  */
 export async function writePdf(
   design: Design,
@@ -46,7 +47,9 @@ export async function writePdf(
   return together(pieces);
 }
 
-/** The same, piece by piece: large streams go out as soon as they are made, so that they are never all there at once. */
+/**
+ * The same, piece by piece: large streams go out as soon as they are made, so that they are never all there at once.
+ */
 export async function sendPdf(
   sink: Sink,
   ...[design, pages, builder, palette, env, options, job]: Parameters<typeof writePdf>

@@ -12,8 +12,8 @@ import { writePdf } from '../pdf/write';
 import { ticketOf, type TicketFacts } from './ticket';
 
 /**
- * The job ticket of a print design as a PDF of one page, with its first page in small, in its own inks. What the checks found comes
- * from outside; so does why they could not be made.
+ * The job ticket of a print design as a PDF of one page, with its first page in small, in its own inks. What the checks
+ * found comes from outside; so does why they could not be made.
  */
 export async function writeReport(
   design: Design,

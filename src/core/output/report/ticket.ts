@@ -34,8 +34,9 @@ const MOST = { findings: 12, waived: 8, faces: 10, pictures: 10, inks: 12 } as c
 type Line = readonly [text: string, kind: 'head' | 'plain' | 'faint'];
 
 /**
- * The job ticket of a design as a page of its own: what it is, its inks with their colours, how much they cover, what the checks
- * say and what is meant so, faces and pictures. `window` is left free for the first page, in its proportions.
+ * The job ticket of a design as a page of its own: what it is, its inks with their colours, how much they cover, what
+ * the checks say and what is meant so, faces and pictures. `window` is left free for the first page, in its
+ * proportions.
  */
 export function ticketOf(
   design: Design,

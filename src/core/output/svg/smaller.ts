@@ -1,6 +1,9 @@
 import { OURS } from '../../input/svg/ours';
 
-/** An SVG with what only our reader needs taken out, and numbers, paths and styles written as short as they can be. It looks the same. */
+/**
+ * An SVG with what only our reader needs taken out, and numbers, paths and styles written as short as they can be. It
+ * looks the same.
+ */
 export async function smallerSvg(svg: string): Promise<string> {
   const { optimize } = await import('svgo/browser');
   return optimize(svg, {

@@ -39,10 +39,10 @@ const TONED_PIXELS = 4_000_000;
 
 /**
  * A page cut at the trim as SVG 1.1 in sRGB. Letters are outlines with their text as a label; overprint becomes
- * `multiply`. Beside what every program sees stands, in a namespace of ours, what is printed: our reader takes that where
- * the drawing has not been changed since. With a palette of inks pictures and blended groups are shown as they print, so
- * that the drawing looks as our PNG of the page does; with a palette of light, as they came. `asset` gives the files of
- * pictures.
+ * `multiply`. Beside what every program sees stands, in a namespace of ours, what is printed: our reader takes that
+ * where the drawing has not been changed since. With a palette of inks pictures and blended groups are shown as they
+ * print, so that the drawing looks as our PNG of the page does; with a palette of light, as they came. `asset` gives
+ * the files of pictures.
  */
 export async function writeSvg(
   scene: Scene,
@@ -93,7 +93,10 @@ class Writer {
 
   private readonly shared: ReadonlyMap<Group, number>;
 
-  /** All of the page. Ink that blends with ink has no words in SVG: such a part is shown as a picture of it and what lies below. */
+  /**
+   * All of the page. Ink that blends with ink has no words in SVG: such a part is shown as a picture of it and what
+   * lies below.
+   */
   async page(content: readonly Part[]): Promise<string[]> {
     if (this.palette.screen) return this.all(content);
     const out: string[] = [];

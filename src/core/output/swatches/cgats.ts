@@ -41,7 +41,10 @@ const COLUMNS = [
 
 const quote = (s: string) => `"${s.replace(/\s+/g, ' ').replace(/"/g, '""')}"`;
 
-/** A CGATS text table (ISO 28178). Inks 0…100, Lab D50, RGB 0…255; what a swatch is kept as stands in columns of our own. */
+/**
+ * A CGATS text table (ISO 28178). Inks 0…100, Lab D50, RGB 0…255; what a swatch is kept as stands in columns of our
+ * own.
+ */
 export function writeCgats(swatches: readonly WrittenSwatch[], title: string, created: string): string {
   const rows = swatches.map((s, i) => {
     const c = s.colour;

@@ -11,8 +11,8 @@ export interface WrittenRamp extends ExchangeRamp {
 type Json = Record<string, unknown>;
 
 /**
- * Design tokens as JSON. Screen colours are sRGB tokens, all others Lab with the look as hex; recipes, spot inks and names
- * that a token cannot bear stand in $extensions.
+ * Design tokens as JSON. Screen colours are sRGB tokens, all others Lab with the look as hex; recipes, spot inks and
+ * names that a token cannot bear stand in $extensions.
  */
 export function writeTokens(swatches: readonly WrittenSwatch[], ramps: readonly WrittenRamp[]): string {
   const root = empty();

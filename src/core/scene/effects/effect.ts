@@ -23,8 +23,8 @@ export interface Thrower {
 }
 
 /**
- * A kind of effect: an even paint through a cover that is made from that of the group it belongs to, laid below it. Lengths
- * are page points by then; painters give it the group drawn by itself and know no kinds.
+ * A kind of effect: an even paint through a cover that is made from that of the group it belongs to, laid below it.
+ * Lengths are page points by then; painters give it the group drawn by itself and know no kinds.
  */
 export interface EffectRow<E extends Effect> {
   /** What art within a box can change on the page. */
@@ -33,7 +33,10 @@ export interface EffectRow<E extends Effect> {
   source(e: E, box: Rect): Rect;
   /** The effect's cover over a window of the page, from the art's; `scale` is pixels a point. */
   cover(e: E, art: Cover, window: Window, scale: number): Uint8Array;
-  /** How many times finer than `scale` (pixels a point) the cover must be made to be right where an edge falls within a pixel. */
+  /**
+   * How many times finer than `scale` (pixels a point) the cover must be made to be right where an edge falls within a
+   * pixel.
+   */
   finer(e: E, scale: number): number;
   /** Pixels a point that hold the cover within one level of 255 between their middles. */
   detail(e: E): number;

@@ -6,8 +6,9 @@ export const TAIL = 3.2;
 const FINE = 6;
 
 /**
- * A cover blurred by a Gaussian and moved, over a window of its own. `sigma`, `dx` and `dy` in pixels; they may be parts of
- * pixels. Rows first, columns then: the Gaussian is separable. Off the closed form of an edge by less than 1/255.
+ * A cover blurred by a Gaussian and moved, over a window of its own. `sigma`, `dx` and `dy` in pixels; they may be
+ * parts of pixels. Rows first, columns then: the Gaussian is separable. Off the closed form of an edge by less than
+ * 1/255.
  */
 export function blurred(art: Cover, window: Window, sigma: number, dx: number, dy: number): Uint8Array {
   const coarse = Math.floor(sigma / FINE);
@@ -19,8 +20,8 @@ export function blurred(art: Cover, window: Window, sigma: number, dx: number, d
 }
 
 /**
- * The same on squares of `n` pixels, which lie alike whatever the window. Their mean and the straight lines between them
- * blur a little themselves: that much is taken off.
+ * The same on squares of `n` pixels, which lie alike whatever the window. Their mean and the straight lines between
+ * them blur a little themselves: that much is taken off.
  */
 function blurredCoarsely(art: Cover, window: Window, sigma: number, dx: number, dy: number, n: number): Uint8Array {
   const small = squares(art, n);
@@ -111,7 +112,10 @@ function convolved(
   return out;
 }
 
-/** Lays `count` pixels of one value side by side, each spread by the kernel, the first beginning at `x`: within them it is the value. */
+/**
+ * Lays `count` pixels of one value side by side, each spread by the kernel, the first beginning at `x`: within them it
+ * is the value.
+ */
 function spread(to: Float32Array, x: number, count: number, v: number, { weights, sums }: Kernel): void {
   const taps = weights.length;
   const end = Math.min(count + taps - 1, to.length - x);
@@ -132,8 +136,8 @@ interface Kernel {
 }
 
 /**
- * What a pixel gives to those round it: a Gaussian moved by `shift`, seen through the straight line between two pixels (whose
- * variance, a sixth, is taken off it), so that a part of a pixel moves and a narrow one does not vanish.
+ * What a pixel gives to those round it: a Gaussian moved by `shift`, seen through the straight line between two pixels
+ * (whose variance, a sixth, is taken off it), so that a part of a pixel moves and a narrow one does not vanish.
  */
 function kernel(sigma: number, shift: number): Kernel {
   const s = Math.sqrt(Math.max(0, sigma * sigma - 1 / 6));

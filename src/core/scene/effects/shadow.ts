@@ -14,7 +14,10 @@ const n = (v: number): string => String(Number(v.toFixed(4)));
 /** Away from all that is seen. */
 const FAR_OFF = 100_000;
 
-/** Pixels of a standard deviation at which that is under half a level of 255; and how much finer a narrow one is made at most. */
+/**
+ * Pixels of a standard deviation at which that is under half a level of 255; and how much finer a narrow one is made at
+ * most.
+ */
 const FINE_ENOUGH = 3.4;
 const MOST_FINER = 4;
 
