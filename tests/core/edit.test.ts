@@ -32,6 +32,7 @@ import { cmyk, making, sampleDesign } from '../support/sample';
 import { testEngines } from '../support/engines';
 import fc from '../support/seeded';
 import { movedBy } from '@/core/scene/walk';
+import { FontBook } from '@/core/text/fonts';
 import { leavesOf, toldOf } from '../support/scenes';
 
 let engines: Engines;
@@ -136,6 +137,22 @@ describe('random commands', () => {
       'a builder that remembers nothing',
     );
     if (FULL) expect(commands).toBeGreaterThanOrEqual(1000);
+  });
+
+  test('one design gives the very same scene again, until a face of its words arrives', async () => {
+    const design = sampleDesign();
+    const page = design.pages[0];
+    const fonts = new FontBook(engines.env);
+    const kept = new SceneBuilder(fonts);
+    const first = kept.build(design, page);
+    expect(kept.build(design, page)).toBe(first);
+    const missing = [...first.root.findings.missingFaces];
+    expect(missing.length).toBeGreaterThan(0);
+    await fonts.load(missing);
+    const then = kept.build(design, page);
+    expect([...then.root.findings.missingFaces]).toEqual([]);
+    expect(toldOf(then)).toEqual(toldOf(engines.builder.build(design, page)));
+    expect(kept.build(design, page)).toBe(then);
   });
 
   test('showing a move on some nodes only gives the same scene as making it', () => {

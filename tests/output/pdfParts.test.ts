@@ -1,5 +1,5 @@
 import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRawStream, decodePDFRawStream } from '@cantoo/pdf-lib';
-import { CUBIC, LINE, MOVE } from '@/core/geometry/path';
+import { CLOSE, CUBIC, LINE, MOVE } from '@/core/geometry/path';
 import { ContentStream } from '@/core/output/pdf/content';
 import { pdfNumber } from '@/core/output/pdf/file';
 import { hash128, pdfDate, uuidOf, xmpPacket } from '@/core/output/pdf/metadata';
@@ -40,6 +40,20 @@ describe('content streams', () => {
     c.showGlyphs([[1, 255], -20.5, [4096]]);
     expect(text(c)).toBe('0 0 m\n10 0 l\n10 5 5 10 0 10 c\nh\nf\n[<000100ff> -20.5 <1000>] TJ\n');
     expect(() => c.path([9])).toThrow('unknown path opcode: 9 at 0');
+  });
+  test('an upright rectangle that runs across first is one operator; any other path keeps its points', () => {
+    const drawn = (...path: number[]) => text(new ContentStream().path(path)).trim();
+    const rect = (x0: number, y0: number, x1: number, y1: number) =>
+      [MOVE, x0, y0, LINE, x1, y0, LINE, x1, y1, LINE, x0, y1, LINE, x0, y0, CLOSE] as const;
+    expect(drawn(...rect(1.0004, 2, 11.0006, 22.5))).toBe('1 2 10.001 20.5 re');
+    // To the left and up: the same way round (ISO 32000-1 8.5.2.1 lets width and height be less than nothing).
+    expect(drawn(...rect(11, 22.5, 1, 2))).toBe('11 22.5 -10 -20.5 re');
+    // Down first is the other way round, which the rule of nonzero winding tells apart.
+    expect(drawn(MOVE, 0, 0, LINE, 0, 5, LINE, 5, 5, LINE, 5, 0, LINE, 0, 0, CLOSE)).toMatch(/^0 0 m\n0 5 l/);
+    expect(drawn(MOVE, 0, 0, LINE, 5, 0, LINE, 5.1, 5, LINE, 0, 5, LINE, 0, 0, CLOSE)).toMatch(/^0 0 m\n5 0 l/);
+    expect(drawn(MOVE, 0, 0, LINE, 5, 0, LINE, 5, 5, LINE, 0, 5, LINE, 0, 0)).toMatch(/^0 0 m\n5 0 l/);
+    expect(drawn(...rect(0, 0, 5, 5), ...rect(1, 1, 2, 2))).toBe('0 0 5 5 re\n1 1 1 1 re');
+    expect(() => drawn(...rect(0, 0, Infinity, 5))).toThrow('not a number for a PDF');
   });
   test('a stream longer than its first buffer stays whole', () => {
     const c = new ContentStream();

@@ -69,12 +69,17 @@ export class SceneBuilder {
    */
   private readonly folds = new WeakMap<Design['setup'], Map<string, Fold>>();
   private readonly scenes = new WeakMap<Page, Scene>();
-  /** The design that a scene was last made from. */
-  private readonly madeOf = new WeakMap<Scene, Pick<Design, 'nodes'>>();
+  /** The design that a scene was last made from, and the faces that were there. */
+  private readonly madeOf = new WeakMap<Scene, { readonly design: Design; readonly epoch: number }>();
 
   constructor(readonly fonts: FontBook) {}
 
   build(design: Design, page: Page): Scene {
+    const last = this.scenes.get(page);
+    const { epoch } = this.fonts;
+    // Plates, tiles and checks ask again and again for the scene of one design.
+    const made = last && this.madeOf.get(last);
+    if (made?.design === design && made.epoch === epoch) return last!;
     const into = fresh();
     into.parts.push(...groundParts(design, page));
     for (const master of mastersOf(design, page)) {
@@ -88,7 +93,6 @@ export class SceneBuilder {
     for (const id of page.children) this.put(design, id, IDENTITY, into);
     const { width, height, bleed, round, fold } = setupOn(design, page);
     const scene = { width, height, bleed, round, ...(fold && { fold }), root: groupOf(page.id, into) };
-    const last = this.scenes.get(page);
     if (
       last &&
       last.width === width &&
@@ -98,11 +102,11 @@ export class SceneBuilder {
       last.round === round &&
       sameGroup(last.root, scene.root)
     ) {
-      this.madeOf.set(last, design);
+      this.madeOf.set(last, { design, epoch });
       return last;
     }
     this.scenes.set(page, scene);
-    this.madeOf.set(scene, design);
+    this.madeOf.set(scene, { design, epoch });
     return scene;
   }
 
@@ -176,7 +180,7 @@ export class SceneBuilder {
    */
   patch(base: Scene, design: Design, page: Page, changed: readonly NodeId[]): Scene | null {
     // Words run round what moves.
-    const was = this.madeOf.get(base) ?? design;
+    const was = this.madeOf.get(base)?.design ?? design;
     if (pushersOf(was).length || changed.some((id) => pushes(design.nodes[id]))) return null;
     const ranges = this.rangesOf(base);
     const content = base.root.content.slice();

@@ -2,7 +2,7 @@ import type { Deflating, Env } from '../../env';
 import { CLOSE, CUBIC, LINE, MOVE, type PathData } from '../../geometry/path';
 
 /** Bytes that are worth a turn of the compressor. */
-const PIECE = 1 << 17;
+const PIECE = 1 << 19;
 
 /**
  * A content stream, written straight into bytes: formatting numbers as strings is most of the time of a large page.
@@ -143,7 +143,12 @@ export class ContentStream {
   path(path: PathData): this {
     for (let i = 0; i < path.length;) {
       const op = path[i];
-      if (op === MOVE || op === LINE) {
+      if (op === MOVE && isUprightRectangle(path, i)) {
+        const [x0, y0, x1, y1] = [path[i + 1], path[i + 2], path[i + 7], path[i + 8]].map((v) => Math.round(v * 1000));
+        for (const v of [x0, y0, x1 - x0, y1 - y0]) this.number(v / 1000);
+        this.op('re');
+        i += RECTANGLE;
+      } else if (op === MOVE || op === LINE) {
         this.number(path[i + 1]);
         this.number(path[i + 2]);
         this.op(op === MOVE ? 'm' : 'l');
@@ -172,3 +177,20 @@ export class ContentStream {
     return this.op('TJ');
   }
 }
+
+/** Numbers of a path that goes once around a rectangle, back to where it began. */
+const RECTANGLE = 16;
+
+/** Does an upright rectangle begin here that runs across first, as the operator `re` does (ISO 32000-1 8.5.2.1)? */
+const isUprightRectangle = (p: PathData, i: number): boolean =>
+  p[i + 3] === LINE &&
+  p[i + 5] === p[i + 2] &&
+  p[i + 6] === LINE &&
+  p[i + 7] === p[i + 4] &&
+  p[i + 9] === LINE &&
+  p[i + 10] === p[i + 1] &&
+  p[i + 11] === p[i + 8] &&
+  p[i + 12] === LINE &&
+  p[i + 13] === p[i + 1] &&
+  p[i + 14] === p[i + 2] &&
+  p[i + 15] === CLOSE;

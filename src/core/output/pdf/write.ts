@@ -58,8 +58,7 @@ export async function sendPdf(
   const x4 = options.standard !== 'plain';
   const file = new PdfFile(env, x4 ? 6 : 7, sink);
   // The largest thing in most files, and known from the start: it is compressed beside all the rest.
-  const profile = env.deflate(palette.profileBytes);
-  profile.catch(() => {});
+  const profile = compressedProfile(palette.profileBytes, env);
   const spaces = new ColourSpaces(file, palette, options.keepRgb ? await env.asset('icc/srgb.icc') : null);
   // Twice over the pages, so many at a time: what they need and share first, then what they are.
   const sheets = sheetsOf(design, pages, options.spreads === true);
@@ -214,6 +213,18 @@ export async function sendPdf(
   });
   file.set(tree, { Type: name('Pages'), Kids: kids, Count: kids.length });
   await finish(file, design, { outputProfile, x4, trapped: palette.trap > 0, tree, sheets, marking });
+}
+
+const profiles = new WeakMap<Uint8Array, Promise<Uint8Array>>();
+/** An output profile, compressed once for all files made with it. */
+function compressedProfile(bytes: Uint8Array, env: Pick<Env, 'deflate'>): Promise<Uint8Array> {
+  let profile = profiles.get(bytes);
+  if (!profile) {
+    profile = env.deflate(bytes);
+    profiles.set(bytes, profile);
+    profile.catch(() => profiles.delete(bytes));
+  }
+  return profile;
 }
 
 /** Sheets whose scenes are held at once. */
