@@ -40,16 +40,20 @@ export async function everything(browser: Browser, folder: string, drawer: Opene
   let before = await drawn();
   for (let turn = 0; turn < 5; turn++) {
     await toFront(o);
-    await page.keyboard.press('Escape');
-    await page.waitForTimeout(1500);
-    all.push(await page.evaluate(untilCalm, JSON.stringify({ key: 'a', code: 'KeyA', ctrlKey: true })));
-    await page.waitForTimeout(1800);
-    const three = [];
-    for (let j = 0; j < 3; j++) {
-      three.push(await page.evaluate(untilCalm, JSON.stringify({ key: 'ArrowRight', code: 'ArrowRight' })));
+    const pressed = async (key: object) => {
+      const time = await page.evaluate(untilCalm, JSON.stringify(key));
       await page.waitForTimeout(1800);
+      return time;
+    };
+    const [choices, nudges]: number[][] = [[], []];
+    for (let j = 0; j < 3; j++) {
+      await page.keyboard.press('Escape');
+      await page.waitForTimeout(1500);
+      choices.push(await pressed({ key: 'a', code: 'KeyA', ctrlKey: true }));
     }
-    nudge.push(median(three));
+    for (let j = 0; j < 3; j++) nudges.push(await pressed({ key: 'ArrowRight', code: 'ArrowRight' }));
+    all.push(median(choices));
+    nudge.push(median(nudges));
     // What they are compared with, before and after them.
     const after = await drawn();
     redraw.push((before + after) / 2);
@@ -86,7 +90,7 @@ export async function opening(browser: Browser, folder: string): Promise<Row[]> 
       aim: 12,
       note: '',
       ...(await readInTurns(
-        2,
+        4,
         1,
         () => open('crowd-20000'),
         () => open('crowd-1000'),
