@@ -192,6 +192,12 @@ test(
 
 test('nodes: drawn by the pen, smoothed, joined with the gap told, lined up, simplified', WHOLE, async ({ page }) => {
   const bench = await BenchPage.make(page, 'A5', 'Nodes');
+  // A line straight down has no width to tell.
+  await page.getByRole('button', { name: 'Pen', exact: true }).click();
+  for (const y of [20, 90]) await bench.click(120, y);
+  await page.keyboard.press('Enter');
+  await expect(bench.details()).toContainText('Path, 70 mm high');
+  await page.keyboard.press('Delete');
   await page.getByRole('button', { name: 'Pen', exact: true }).click();
   for (const [x, y] of [
     [30, 60],

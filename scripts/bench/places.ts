@@ -70,10 +70,10 @@ export async function opened(browser: Browser | BrowserContext, file: string): P
   return counted(page);
 }
 
-/** A page behind another has less of the machine. */
+/** A page behind another has less of the machine; in front again it first draws what it did not draw there. */
 export async function toFront({ page }: Opened): Promise<void> {
   await page.bringToFront();
-  await page.waitForTimeout(250);
+  await page.waitForTimeout(700);
 }
 
 export const frames = (page: Page, n = 2): Promise<void> =>

@@ -29,29 +29,42 @@ export function PressBar() {
   const bar = useRef<HTMLDivElement>(null);
 
   useEffect(() => {
+    const el = bar.current;
+    const host = el?.parentElement;
+    if (!el || !host) return;
+    // Sizes are told where they change: to ask for them in each frame of a pan would lay everything out each time.
+    let room = { w: host.clientWidth, h: host.clientHeight };
+    let own = { w: el.offsetWidth, h: el.offsetHeight };
     const place = () => {
-      const el = bar.current;
-      if (!el) return;
       const { camera } = session.state;
       const { height, bleed } = session.setup;
-      const host = el.parentElement!;
       const right = wholeSpread(session).x1 * camera.scale + camera.x + 10;
       const foot = (height + bleed) * camera.scale + camera.y + 10;
       // Beside the sheet where there is room, else under it, else at the window's edge.
-      const beside = right + UPRIGHT_WIDTH <= host.clientWidth;
-      const under = !beside && foot + 24 <= host.clientHeight;
+      const beside = right + UPRIGHT_WIDTH <= room.w;
+      const under = !beside && foot + 24 <= room.h;
       el.style.flexDirection = under ? 'row' : 'column';
-      const x = under ? Math.max(4, camera.x) : Math.min(right, host.clientWidth - el.offsetWidth - 4);
-      const y = under ? foot : Math.max(4, Math.min(camera.y, host.clientHeight - el.offsetHeight - 4));
+      const x = under ? Math.max(4, camera.x) : Math.min(right, room.w - own.w - 4);
+      const y = under ? foot : Math.max(4, Math.min(camera.y, room.h - own.h - 4));
       el.style.transform = `translate(${Math.round(x)}px, ${Math.round(y)}px)`;
     };
     place();
-    // A layout is asked for: only when the sheet moves or changes its size.
-    return session.store.subscribe((s, before) => {
+    const sizes = new ResizeObserver(() => {
+      room = { w: host.clientWidth, h: host.clientHeight };
+      own = { w: el.offsetWidth, h: el.offsetHeight };
+      place();
+    });
+    sizes.observe(el);
+    sizes.observe(host);
+    const stop = session.store.subscribe((s, before) => {
       const [now, was] = [shownDesign(s), shownDesign(before)];
       const moved = s.camera !== before.camera || s.page !== before.page;
       if (moved || now.setup !== was.setup || now.pages !== was.pages || now.masters !== was.masters) place();
     });
+    return () => {
+      sizes.disconnect();
+      stop();
+    };
   });
 
   const palette = session.palettes.get(design);

@@ -8,10 +8,10 @@ import { OP_NAMES } from '@/core/model/defaults';
 import { copiesIn } from '@/core/model/copies';
 import { faceName } from '@/core/text/faces';
 import { shapeById, valuesOf } from '@/core/shapes/catalogue';
-import { formatLength } from '@/core/units/length';
+import { formatLength, type Unit } from '@/core/units/length';
 import { runCommand, type CommandId } from '../commands/commands';
 import { focusField } from './focusField';
-import { selectionFrame } from '../view/frame';
+import { selectionFrame, type Frame } from '../view/frame';
 import { count } from '../session/commandDef';
 import { useSession } from '../session/context';
 import { paintName } from '../session/naming';
@@ -66,6 +66,21 @@ function ColourValue({ aim, then, children }: { aim: Aim; then?: string; childre
   );
 }
 
+/** How large it is: from side to side, but of an upright line from end to end. */
+function Extent({ frame: { box, matrix }, unit }: { frame: Frame; unit: Unit }) {
+  const wide = (box.x1 - box.x0) * Math.hypot(matrix[0], matrix[1]);
+  const high = (box.y1 - box.y0) * Math.hypot(matrix[2], matrix[3]);
+  const upright = wide < HAIR && high > wide;
+  return (
+    <>
+      <Value to={upright ? 'Height' : 'Width'}>{formatLength(upright ? high : wide, unit, 1)}</Value>{' '}
+      {upright ? 'high' : 'across'}
+    </>
+  );
+}
+/** Points that are no width to speak of: under 0.05 mm it would read as nothing. */
+const HAIR = 0.14;
+
 /** What is chosen, as a sentence whose words lead to their fields. */
 export function Sentence() {
   const session = useSession();
@@ -73,13 +88,11 @@ export function Sentence() {
   const { selection } = session.state;
   const frame = selectionFrame(session);
   const { unit } = design.setup;
-  const size = frame
-    ? `${formatLength((frame.box.x1 - frame.box.x0) * Math.hypot(frame.matrix[0], frame.matrix[1]), unit, 1)}`
-    : '';
+  const size = frame && <Extent frame={frame} unit={unit} />;
   if (selection.length > 1)
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {count(selection.length, 'object')}, <Value to="Width">{size}</Value> across together.
+        {count(selection.length, 'object')}, {size} together.
       </p>
     );
   const node = design.nodes[selection[0]];
@@ -90,7 +103,7 @@ export function Sentence() {
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
         {named && `${named}: `}
         <Value to="How they are combined">{named ? OP_NAMES[node.op].toLowerCase() : OP_NAMES[node.op]}</Value> of{' '}
-        {count(node.children.length, 'object')}, <Value to="Width">{size}</Value> across
+        {count(node.children.length, 'object')}, {size}
         {node.op !== 'divide' && (
           <>
             {' '}
@@ -108,15 +121,13 @@ export function Sentence() {
         <Value to={node.arrangement.kind === 'grid' ? 'Columns' : 'Count'}>
           {count(copiesIn(node.arrangement), 'copy', 'copies')}
         </Value>{' '}
-        in a <Value to="Laid out as">{node.arrangement.kind}</Value>, <Value to="Width">{size}</Value> across.
-        Double-click to change the thing itself.
+        in a <Value to="Laid out as">{node.arrangement.kind}</Value>, {size}. Double-click to change the thing itself.
       </p>
     );
   if (node.kind === 'group')
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
-        {node.name || 'Group'}: {count(node.children.length, 'object')} together, <Value to="Width">{size}</Value>{' '}
-        across. Double-click to work inside.
+        {node.name || 'Group'}: {count(node.children.length, 'object')} together, {size}. Double-click to work inside.
       </p>
     );
   if (isText(node)) {
@@ -138,7 +149,7 @@ export function Sentence() {
         <Value to="Size" then=",">
           {formatLength(run.size, 'pt', 1)}
         </Value>{' '}
-        <Value to="Width">{size}</Value> across · letters{' '}
+        {size} · letters{' '}
         <ColourValue aim="letters" then=".">
           {paintName(design, run.fill)}
         </ColourValue>
@@ -178,8 +189,7 @@ export function Sentence() {
     return (
       <p className="m-0 border-b border-line p-3 text-[14px] leading-6">
         {fill.tile ? 'Tiles of' : 'Picture'} <Value to="Fill kind">{paintName(design, fill)}</Value> in a{' '}
-        {(def?.name ?? 'path').toLowerCase()}, <Value to="Width">{size}</Value> across.
-        {fill.tile ? '' : ' Double-click to crop.'}
+        {(def?.name ?? 'path').toLowerCase()}, {size}.{fill.tile ? '' : ' Double-click to crop.'}
       </p>
     );
   const overprints = fill && fill.kind !== 'none' && fill.overprint;
@@ -193,7 +203,7 @@ export function Sentence() {
           , <Value to={def!.params[0].label}>{words}</Value>
         </>
       )}
-      , <Value to="Width">{size}</Value> across · filled{' '}
+      , {size} · filled{' '}
       {fill?.kind === 'colour' ? (
         <ColourValue aim="fill">{paintName(design, fill)}</ColourValue>
       ) : (
