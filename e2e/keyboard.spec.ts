@@ -1,3 +1,4 @@
+import { readdirSync, readFileSync } from 'node:fs';
 import { contents, expect, test, WHOLE } from './support';
 
 /** No pointer at all: new design → shape → move → colour → hand over. */
@@ -39,6 +40,7 @@ test('a job by keyboard alone', async ({ page }) => {
 
   // A colour of one's own, and onto the fill.
   // One key to the tray, however much stands in between.
+  await expect(page.getByRole('region', { name: 'Ink tray' })).toBeVisible();
   await page.keyboard.press('c');
   await tabTo(/^Recipe line$/);
   await page.keyboard.type('Wick 0 36 92 0');
@@ -109,4 +111,26 @@ test('the pile by keyboard: names, choosing, folding, renaming', WHOLE, async ({
   await expect(page.getByRole('option', { name: 'The large one, group' })).toBeVisible();
   await page.keyboard.press('End');
   await expect(list.getByRole('option', { selected: true })).toHaveAttribute('aria-label', 'Night sky, shape, locked');
+});
+
+test('a key to a place that is still on its way is answered when it is there', async ({ page }) => {
+  let letIn = () => {};
+  const held = new Promise<void>((done) => (letIn = done));
+  const chunks = '.next/static/chunks';
+  const file = readdirSync(chunks).find(
+    (f) => f.endsWith('.js') && readFileSync(`${chunks}/${f}`).includes('"Ink tray"'),
+  );
+  await page.route(`**/${file}`, async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New design' }).click();
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.locator('#bench-top').focus();
+  const tray = page.getByRole('region', { name: 'Ink tray' });
+  await expect(tray).toHaveCount(0);
+  await page.keyboard.press('c');
+  letIn();
+  await expect(tray.getByRole('button', { name: 'New colour', exact: true })).toBeFocused({ timeout: 15_000 });
 });

@@ -4,10 +4,10 @@ import path from 'node:path';
 import { measured, median, quietTurns, readInTurns, type Row } from './measure';
 import { BASE, counted, frames, opened, scriptOf, toFront, type Opened } from './places';
 
-/** Each there and back again. */
-const TURNS = 4;
-/** Of what is short and near its bar: the machine's pace changes from reading to reading. */
-const MANY = 9;
+/** Each there and back again: the machine's pace changes from reading to reading, so that only many say the same. */
+const TURNS = 11;
+/** Of what takes longer. */
+const FEWER = 7;
 /** Moves in one reading, at a pointer's own rate: panels follow at theirs, and their share is counted in. */
 const MOVES = 40;
 
@@ -80,11 +80,11 @@ export async function gestures(browser: Browser, folder: string): Promise<Row[]>
     return v;
   };
   const rows: Row[] = [];
-  for (const [what, aim, turns, read] of [
-    ['drag frame of one object among 10,000 / among 100, script', 1.5, TURNS, drag],
-    ['press to first moved frame among 10,000 / among 100', 2, TURNS, press],
-    ['pan frame among 10,000 / among 100, script', 1.2, MANY, pan],
-    ['zoom frame among 10,000 / among 100, script', 1.2, MANY, zoom],
+  for (const [what, aim, read] of [
+    ['drag frame of one object among 10,000 / among 100, script', 1.5, drag],
+    ['press to first moved frame among 10,000 / among 100', 2, press],
+    ['pan frame among 10,000 / among 100, script', 1.2, pan],
+    ['zoom frame among 10,000 / among 100, script', 1.2, zoom],
   ] as const) {
     for (const o of [large, small]) {
       const mid = await middle(o);
@@ -95,7 +95,7 @@ export async function gestures(browser: Browser, folder: string): Promise<Row[]>
       aim,
       note: '',
       ...(await readInTurns(
-        turns,
+        TURNS,
         1,
         () => read(large),
         () => read(small),
@@ -155,7 +155,7 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
   // A move among so many shapes waits for their redraw: a few say what many would.
   for (const [name, file, redraw, turns, moves] of [
     ['the poster', 'poster.holvet', 'window.recolourPoster()', 13, MOVES],
-    ['10,000 shapes', 'crowd-10000.holvet', 'window.recolourCrowd(10000)', 3, 10],
+    ['10,000 shapes', 'crowd-10000.holvet', 'window.recolourCrowd(10000)', 5, 10],
   ] as const) {
     const o = await opened(browser, path.join(folder, file));
     await o.page
@@ -225,7 +225,7 @@ export async function beads(browser: Browser, folder: string): Promise<Row[]> {
     aim: 1.2,
     note: '',
     ...(await readInTurns(
-      TURNS,
+      FEWER,
       1,
       () => drag('Gradient', 210, /%$/),
       () => drag('Select', 90, /mm/),
@@ -259,7 +259,7 @@ export async function nodeDrags(browser: Browser, folder: string): Promise<Row[]
     aim: 3,
     note: '',
     ...(await readInTurns(
-      TURNS,
+      FEWER,
       1,
       () => drag(/^Long path/, 250),
       () => drag(/^Short path/, 120),

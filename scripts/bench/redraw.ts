@@ -67,7 +67,7 @@ async function recolourBench(design: Design): Promise<Sample> {
 }
 
 /** Ours against bare Canvas2D, in so many turns. */
-async function redrawBench(count: number, turns = 6): Promise<{ bare: Sample; quick: Sample }> {
+async function redrawBench(count: number, turns = 11): Promise<{ bare: Sample; quick: Sample }> {
   const engines = await openEngines(browserEnv);
   const design = crowd(count);
   const palette = await prepare(engines, design);

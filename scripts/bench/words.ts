@@ -59,7 +59,7 @@ export async function wordsBench(
   };
   let glyphs = 0;
   const [ours, theirs] = await inTurns(
-    21,
+    41,
     4,
     () => {
       turn++;

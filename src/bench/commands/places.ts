@@ -75,10 +75,23 @@ export const PLACE_COMMANDS = {
   },
 } as const satisfies Record<string, CommandDef>;
 
-/** Gives the keys to the first thing of a place that takes them. */
+/**
+ * Gives the keys to the first thing of a place that takes them; where the place itself is still on its way, as soon as
+ * it is there, unless they went elsewhere meanwhile.
+ */
 function goTo(selector: string): void {
-  const region = globalThis.document?.querySelector?.<HTMLElement>(selector);
-  (region?.querySelector<HTMLElement>('input, select, button:not([disabled])') ?? region)?.focus();
+  const page = globalThis.document;
+  const arrived = () => {
+    const region = page?.querySelector?.<HTMLElement>(selector);
+    (region?.querySelector<HTMLElement>('input, select, button:not([disabled])') ?? region)?.focus();
+    return Boolean(region);
+  };
+  if (!page?.body || arrived()) return;
+  const from = page.activeElement;
+  const watch = new MutationObserver(() => {
+    if (page.activeElement !== from || arrived()) watch.disconnect();
+  });
+  watch.observe(page.body, { childList: true, subtree: true });
 }
 
 /** The plate to look at first: a process ink that the page uses, the darkest of them. */
