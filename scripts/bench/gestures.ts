@@ -154,8 +154,8 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
   const rows: Row[] = [];
   // A move among so many shapes waits for their redraw: a few say what many would.
   for (const [name, file, redraw, turns, moves] of [
-    ['the poster', 'poster.holvet', 'window.recolourPoster()', 13, MOVES],
-    ['10,000 shapes', 'crowd-10000.holvet', 'window.recolourCrowd(10000)', 5, 10],
+    ['the poster', 'poster.holvet', `window.recolourBench('poster')`, 13, MOVES],
+    ['10,000 shapes', 'crowd-10000.holvet', 'window.recolourBench(10000)', 5, 20],
   ] as const) {
     const o = await opened(browser, path.join(folder, file));
     await o.page
@@ -173,11 +173,11 @@ export async function sliders(browser: Browser, folder: string, drawer: Opened):
       await toFront(o);
       await o.page.mouse.move(track.x + 10, y);
     };
-    // The same moves with nothing held: what moving and measuring cost by themselves.
-    await onto();
-    const idle = await run();
     const read = await quietTurns(turns, 1, async () => {
       const before = await redrawn();
+      await onto();
+      // The same moves with nothing held: what moving and measuring cost by themselves, at the pace of just now.
+      const idle = await run();
       await onto();
       await o.page.mouse.down();
       const moved = (await run()) - idle;
