@@ -412,8 +412,7 @@ export function Shelf() {
 }
 
 function sizeOf(row: DesignRow): string {
-  const { unit = 'mm', round = false } =
-    row.unit || typeof row.snapshot === 'string' ? row : (row.snapshot.setup ?? {});
+  const { unit = 'mm', round = false } = row;
   const size = `${formatLength(row.width, unit, 1)} × ${formatLength(row.height, unit, 1)}`;
   const name = formatOf(row.width, row.height, round)?.name;
   return name ? `${name} · ${size}` : size;

@@ -1,19 +1,17 @@
-import Dexie, { type EntityTable, type Table } from 'dexie';
+import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import type { Patches } from 'mutative';
 import type { Packed } from '@/core/edit/packed';
 import type { ExchangeSwatch } from '@/core/colour/exchange';
 import type { OwnFace } from '@/core/model/faceSchema';
 import type { Design, Setup } from '@/core/model/schema';
 
-/** One design as kept in the browser: a snapshot, the steps since then, and how many of them are in force. */
+/** One design as kept in the browser: what the shelf shows of it, and how many of its steps are in force. */
 export interface DesignRow {
   id: string;
   name: string;
   modified: string;
   /** The version of snapshot and steps. Absent: the first. */
   version?: number;
-  /** Packed: it goes along whenever the row is written. Plain where it was kept by an earlier release. */
-  snapshot: string | Design;
   /** Number of the first step after the snapshot. */
   base: number;
   /** Steps base … cursor−1 are in force; those from the cursor on can be done again. */
@@ -27,6 +25,16 @@ export interface DesignRow {
   /** Others are begun with it: it is not listed among the designs. */
   starter?: boolean;
 }
+
+/** A design as it was before its first kept step; apart from its row, which every step writes, since it is large. */
+export interface SnapshotRow {
+  id: string;
+  /** Packed; plain where it was kept by an earlier release. */
+  snapshot: string | Design;
+}
+
+/** Row and snapshot as one, as they lay up to the fifth version of the store. */
+export type WholeRow = DesignRow & Pick<SnapshotRow, 'snapshot'>;
 
 export interface JournalRow {
   label: string;
@@ -93,6 +101,7 @@ export interface StateRow {
 
 export class HolvetDatabase extends Dexie {
   designs!: EntityTable<DesignRow, 'id'>;
+  snapshots!: EntityTable<SnapshotRow, 'id'>;
   journal!: Table<JournalRow, [string, number]>;
   settings!: EntityTable<SettingRow, 'key'>;
   assets!: EntityTable<AssetRow, 'name'>;
@@ -108,5 +117,20 @@ export class HolvetDatabase extends Dexie {
     this.version(3).stores({ aside: 'id, designId' });
     this.version(4).stores({ faces: 'id, added' });
     this.version(5).stores({ states: 'id, designId' });
+    this.version(6).stores({ snapshots: 'id' }).upgrade(apart);
+  }
+}
+
+/** Moves each snapshot out of its row, one after the other: all of them at once might not fit into memory. */
+async function apart(tx: Transaction): Promise<void> {
+  const [rows, snapshots] = [tx.table<WholeRow, string>('designs'), tx.table<SnapshotRow, string>('snapshots')];
+  for (const id of await rows.toCollection().primaryKeys()) {
+    const whole = await rows.get(id);
+    if (!whole) continue;
+    const { snapshot, ...row } = whole;
+    await snapshots.put({ id, snapshot });
+    // The oldest rows have their unit and their roundness in the snapshot only.
+    const setup = typeof snapshot === 'string' ? undefined : snapshot?.setup;
+    await tx.table('designs').put({ ...(setup && { unit: setup.unit, round: setup.round }), ...row });
   }
 }

@@ -4,7 +4,7 @@ import { faceSchema, type OwnFace } from '@/core/model/faceSchema';
 import { CURRENT_VERSION, migrate } from '@/core/model/migrations';
 import type { Design } from '@/core/model/schema';
 import { verifyDesign } from '@/core/model/verify';
-import type { AsideRow, DesignRow, HolvetDatabase, JournalRow, LibraryRow, StateRow } from './database';
+import type { AsideRow, DesignRow, HolvetDatabase, JournalRow, LibraryRow, StateRow, WholeRow } from './database';
 import { entryOf, readable, replay, rowOf, startOf, versionIn, type WholeDesign } from './replay';
 
 /** Steps that can be taken back; older ones become part of the snapshot. */
@@ -40,7 +40,7 @@ export class GapError extends Error {}
 
 /** All that was kept of a design. */
 export interface RemovedDesign {
-  readonly row: DesignRow;
+  readonly row: WholeRow;
   readonly steps: readonly JournalRow[];
   /** States that were kept under a name. */
   readonly states?: readonly StateRow[];
@@ -54,7 +54,6 @@ const blank = (design: Design): DesignRow => ({
   name: design.name,
   modified: design.modified,
   version: CURRENT_VERSION,
-  snapshot: packed(design),
   base: 0,
   cursor: 0,
   thumbnail: null,
@@ -102,19 +101,21 @@ export class DesignStore {
   }
 
   async add(design: Design, thumbnail: Uint8Array | null = null): Promise<void> {
-    await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+    await this.db.transaction('rw', this.db.designs, this.db.snapshots, this.db.journal, async () => {
       await this.db.designs.put({ ...blank(design), thumbnail });
+      await this.db.snapshots.put({ id: design.id, snapshot: packed(design) });
       await this.db.journal.where('designId').equals(design.id).delete();
     });
   }
 
   /** Takes a design off the shelf, and answers all that was kept of it, its steps too; null if there was none. */
   async remove(id: string): Promise<RemovedDesign | null> {
-    return this.db.transaction('rw', this.db.designs, this.db.journal, this.db.states, async () => {
-      const row = await this.db.designs.get(id);
+    return this.db.transaction('rw', this.tables(), async () => {
+      const row = await this.wholeRow(id);
       const steps = await this.db.journal.where('designId').equals(id).toArray();
       const states = await this.db.states.where('designId').equals(id).toArray();
       await this.db.designs.delete(id);
+      await this.db.snapshots.delete(id);
       await this.db.journal.where('designId').equals(id).delete();
       await this.db.states.where('designId').equals(id).delete();
       return row ? { row, steps, states } : null;
@@ -123,8 +124,10 @@ export class DesignStore {
 
   /** Puts a removed design back as it was. */
   async putBack({ row, steps, states }: RemovedDesign): Promise<void> {
-    await this.db.transaction('rw', this.db.designs, this.db.journal, this.db.states, async () => {
-      await this.db.designs.put(row);
+    await this.db.transaction('rw', this.tables(), async () => {
+      const { snapshot, ...rest } = row;
+      await this.db.designs.put(rest);
+      await this.db.snapshots.put({ id: row.id, snapshot });
       await this.db.journal.bulkPut([...steps]);
       await this.db.states.bulkPut([...(states ?? [])]);
     });
@@ -159,8 +162,8 @@ export class DesignStore {
 
   /** All that is kept of a design, unread; null if there is none. */
   async raw(id: string): Promise<RemovedDesign | null> {
-    return this.db.transaction('r', this.db.designs, this.db.journal, async () => {
-      const row = await this.db.designs.get(id);
+    return this.db.transaction('r', this.db.designs, this.db.snapshots, this.db.journal, async () => {
+      const row = await this.wholeRow(id);
       const steps = await this.db.journal.where('designId').equals(id).sortBy('seq');
       return row ? { row, steps } : null;
     });
@@ -186,7 +189,7 @@ export class DesignStore {
    * the same transaction. Keeping the same step again changes nothing more. Old steps fold into the snapshot.
    */
   async append(design: Design, entry: HistoryEntry, seq: number): Promise<void> {
-    await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+    await this.db.transaction('rw', this.db.designs, this.db.snapshots, this.db.journal, async () => {
       const row = await this.db.designs.get(design.id);
       if (!row) throw new GoneError();
       if (versionIn(row) !== CURRENT_VERSION) throw new GapError('it was kept in the words of an earlier version');
@@ -203,11 +206,13 @@ export class DesignStore {
       };
       if (seq + 1 - row.base > this.keptSteps + FOLD) {
         const oldest = await this.steps(design.id, row.base, row.base + FOLD).toArray();
-        change.snapshot = packed(oldest.reduce((d, step) => redoEntry(d, entryOf(step)), unpacked(row.snapshot)));
+        const kept = await this.db.snapshots.get(design.id);
+        if (!kept) throw new GapError('what it began with is missing');
+        const moved = oldest.reduce((d, step) => redoEntry(d, entryOf(step)), unpacked(kept.snapshot));
+        await this.db.snapshots.put({ id: design.id, snapshot: packed(moved) });
         change.base = row.base + oldest.length;
         await this.steps(design.id, row.base, row.base + FOLD).delete();
       }
-      // Put, not updated: the row is large, and was read above.
       await this.db.designs.put({ ...row, ...change });
     });
   }
@@ -226,7 +231,7 @@ export class DesignStore {
 
   /** Keeps a design and its steps in the place of whatever is kept of it. */
   async keepWhole({ design, start, base, entries, cursor }: WholeDesign): Promise<void> {
-    await this.db.transaction('rw', this.db.designs, this.db.journal, async () => {
+    await this.db.transaction('rw', this.db.designs, this.db.snapshots, this.db.journal, async () => {
       const row = await this.db.designs.get(design.id);
       if (!row) throw new GoneError();
       await this.db.journal.where('designId').equals(design.id).delete();
@@ -234,14 +239,23 @@ export class DesignStore {
         ...row,
         ...blank(design),
         thumbnail: row.thumbnail,
-        snapshot: packed(start),
         base,
         cursor: base + cursor,
       });
+      await this.db.snapshots.put({ id: design.id, snapshot: packed(start) });
       await this.db.journal.bulkPut(entries.map((e, i) => rowOf(design.id, e, base + i)));
     });
   }
 
+  /** All that is kept of designs. */
+  private tables() {
+    return [this.db.designs, this.db.snapshots, this.db.journal, this.db.states];
+  }
+  private async wholeRow(id: string): Promise<WholeRow | undefined> {
+    const row = await this.db.designs.get(id);
+    // A snapshot that is not there reads like one that is broken.
+    return row && { ...row, snapshot: (await this.db.snapshots.get(id))?.snapshot ?? '' };
+  }
   private steps(id: string, from: number, to: number) {
     return this.db.journal.where('[designId+seq]').between([id, from], [id, to], true, false);
   }

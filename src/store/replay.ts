@@ -6,7 +6,7 @@ import { leftOutText } from '@/core/model/faultText';
 import { CURRENT_VERSION, migrate, migratePatches } from '@/core/model/migrations';
 import type { Design } from '@/core/model/schema';
 import { verifyChange, verifyDesign } from '@/core/model/verify';
-import type { DesignRow, JournalRow } from './database';
+import type { DesignRow, JournalRow, SnapshotRow, WholeRow } from './database';
 
 /** A design with its steps: `start` is what it was before the first of the entries, which is number `base`. */
 export interface WholeDesign {
@@ -35,8 +35,8 @@ function migrated(e: HistoryEntry, version: number): HistoryEntry {
   if (version === CURRENT_VERSION) return e;
   return { ...e, patches: migratePatches(e.patches, version), inverse: migratePatches(e.inverse, version) };
 }
-/** The snapshot of a row; as it lies there, where it cannot be read. */
-export function startOf({ snapshot }: DesignRow): Design {
+/** What a snapshot holds; as it lies there, where it cannot be read. */
+export function startOf({ snapshot }: Pick<SnapshotRow, 'snapshot'>): Design {
   try {
     return unpacked(snapshot);
   } catch {
@@ -58,7 +58,7 @@ interface Replayed extends WholeDesign {
 }
 
 /** From the snapshot on, step by step; null where not even the snapshot holds a design. */
-export async function replay(row: DesignRow, steps: readonly JournalRow[]): Promise<Replayed | null> {
+export async function replay(row: WholeRow, steps: readonly JournalRow[]): Promise<Replayed | null> {
   const version = versionIn(row);
   const kept = migrate(startOf(row), version) as Design;
   const first = verifyDesign(kept);

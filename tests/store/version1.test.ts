@@ -7,7 +7,7 @@ import { unpackDesign } from '@/core/file/archive';
 import { readSvg } from '@/core/input/svg/read';
 import type { Design, DesignNode } from '@/core/model/schema';
 import { verifyDesign } from '@/core/model/verify';
-import { HolvetDatabase, type DesignRow, type JournalRow } from '@/store/database';
+import { HolvetDatabase, type JournalRow, type WholeRow } from '@/store/database';
 import { DesignStore } from '@/store/designs';
 import { named } from '../support/drawing';
 import { testEngines } from '../support/engines';
@@ -18,7 +18,7 @@ import { testEngines } from '../support/engines';
  */
 const text = (file: string) => readFileSync(`tests/data/version-1/${file}`, 'utf8');
 const kept = JSON.parse(text('kept.json')) as {
-  row: DesignRow;
+  row: WholeRow;
   steps: JournalRow[];
   design: unknown;
   last: unknown;

@@ -4,7 +4,7 @@ import { parseClip } from '@/core/edit/clip';
 import { redoEntry, undoEntry } from '@/core/edit/history';
 import { unpackDesign } from '@/core/file/archive';
 import { verifyDesign } from '@/core/model/verify';
-import { HolvetDatabase, type DesignRow, type JournalRow } from '@/store/database';
+import { HolvetDatabase, type JournalRow, type WholeRow } from '@/store/database';
 import { DesignStore } from '@/store/designs';
 
 /**
@@ -12,7 +12,7 @@ import { DesignStore } from '@/store/designs';
  * it.
  */
 const kept = JSON.parse(readFileSync('tests/data/version-2/kept.json', 'utf8')) as {
-  row: DesignRow;
+  row: WholeRow;
   steps: JournalRow[];
   design: object;
   last: object;

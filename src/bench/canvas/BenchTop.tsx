@@ -4,6 +4,7 @@ import { holds } from '@/core/geometry/rect';
 import { afterPaint } from '../session/afterPaint';
 import { comesLater } from '../session/comesLater';
 import { useBench, useSession } from '../session/context';
+import { Follows } from '../session/Follows';
 import { hasObjects } from '../session/hasObjects';
 import { shownDesign, type BenchState } from '../session/state';
 import { endEditing } from '../tools/editing';
@@ -394,7 +395,9 @@ export function BenchTop() {
           style={{ filter: visionFilter(vision) }}
         />
         <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
-        <PressBar />
+        <Follows>
+          <PressBar />
+        </Follows>
         {view === 'plates' && loupe && !session.palette.screen && <Loupe />}
         {view === 'work' && !hasObjects(design, page) && <FirstThings />}
         <div

@@ -5,6 +5,7 @@ import type { PlateLook } from '@/core/render/plateLooks';
 import { usedChannels } from '@/core/scene/used';
 import { comesLater } from '../session/comesLater';
 import { useBench, useSession } from '../session/context';
+import { BENCH_TOP } from '../session/focus';
 import { shownDesign } from '../session/state';
 import { wholeSpread } from '../view/inSight';
 
@@ -30,7 +31,7 @@ export function PressBar() {
 
   useEffect(() => {
     const el = bar.current;
-    const host = el?.parentElement;
+    const host = document.getElementById(BENCH_TOP);
     if (!el || !host) return;
     // Sizes are told where they change: to ask for them in each frame of a pan would lay everything out each time.
     let room = { w: host.clientWidth, h: host.clientHeight };
