@@ -18,6 +18,19 @@ const at = (list: readonly number[], share: number) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
 export const median = (list: readonly number[]): number => at(list, 0.5);
 
+/**
+ * A quantile of times that are told in steps: those of one step are taken to lie evenly within it (the quantile of
+ * grouped data: common practice).
+ */
+export function quantileInSteps(list: readonly number[], q: number, step: number): number {
+  const sorted = [...list].sort((a, b) => a - b);
+  const wanted = q * sorted.length;
+  const told = sorted[Math.min(sorted.length - 1, Math.floor(wanted))];
+  const below = sorted.indexOf(told);
+  const same = sorted.lastIndexOf(told) + 1 - below;
+  return told - step / 2 + (step * (wanted - below)) / same;
+}
+
 /** What paired times come to. */
 export function measured(ours: readonly number[], reference: readonly number[], scale = 1): Measured {
   const ratios = ours.map((v, i) => v / reference[i]);

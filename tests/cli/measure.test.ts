@@ -1,6 +1,14 @@
 // The bench's own measuring, on a machine whose pace is known: it is fast and slow by turns, as one that shares its
 // cores is.
-import { atFullPace, inTurns, machine, measured, quietTurns, type Row } from '../../scripts/bench/measure';
+import {
+  atFullPace,
+  inTurns,
+  machine,
+  measured,
+  quantileInSteps,
+  quietTurns,
+  type Row,
+} from '../../scripts/bench/measure';
 import { steadinessOf, tableOf } from '../../scripts/bench/table';
 import { random } from '../support/random';
 
@@ -90,4 +98,25 @@ test('the table tells the middle run and how many rows came to the same three ti
   const table = tableOf(runs.slice(1));
   expect(table).toContain('| a / b | 10 ms | 10 ms | 1.00 | 0.90 · 1.00 · 1.05 | 1.00–1.00, 9 turns | ≤ 1 met |');
   expect(tableOf([[row('a / b', 1.05)]])).toContain('**missed**');
+});
+
+test('a quantile of times told in steps of 8 ms lies by that of the times themselves, and does not jump by a step', () => {
+  const apart: number[] = [];
+  for (let seed = 1; seed <= 40; seed++) {
+    const next = random(seed);
+    // Answers wait for the next frame: one or two of them, and a few three.
+    const times = Array.from({ length: 104 }, () => 14 + 16.7 * next() + (next() < 0.3 ? 8 * next() : 0));
+    const told = times.map((t) => Math.round(t / 8) * 8);
+    const exact = times.toSorted((a, b) => a - b)[Math.floor(0.95 * times.length)];
+    apart.push(quantileInSteps(told, 0.95, 8) - exact);
+  }
+  expect(Math.max(...apart.map(Math.abs))).toBeLessThan(6);
+  // Where times thin out towards the end it tells somewhat too much, never as much as half a step.
+  expect(Math.abs(apart.reduce((sum, d) => sum + d, 0) / apart.length)).toBeLessThan(4);
+  // One time more in the upper step moves it by little.
+  const upper = (n: number) =>
+    quantileInSteps([...Array<number>(100 - n).fill(32), ...Array<number>(n).fill(40)], 0.95, 8);
+  expect(upper(6) - upper(5)).toBeLessThan(1.5);
+  expect(upper(5) - upper(4)).toBeLessThan(1.5);
+  expect(upper(0)).toBeCloseTo(35.6);
 });
