@@ -3,6 +3,7 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { KeptStates } from './KeptStates';
 import { useBench, useSession } from './session/context';
+import { link } from '@/ui/link';
 
 /**
  * The steps that can be taken back or done again, latest first, by name: press one to have the design as it was after
@@ -33,12 +34,7 @@ export function Earlier() {
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger asChild>
-        <button
-          type="button"
-          data-opens="Earlier"
-          disabled={readOnly}
-          className="cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent disabled:opacity-45"
-        >
+        <button type="button" data-opens="Earlier" disabled={readOnly} className={`${link} disabled:opacity-45`}>
           Earlier
         </button>
       </Popover.Trigger>

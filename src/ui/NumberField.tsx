@@ -1,6 +1,7 @@
 'use client';
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { formatNumber, fromPoints, parseLength, parseNumber, toPoints, type Unit } from '@/core/units/length';
+import { formatNumber, fromPoints, toPoints, type Unit } from '@/core/units/length';
+import { parseLength, parseNumber } from '@/core/units/typed';
 import { explained } from './terms';
 
 export interface NumberFieldProps {

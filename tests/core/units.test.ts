@@ -1,16 +1,7 @@
 import { resized, setupOf } from '@/core/model/defaults';
 import { FORMATS, formatOf } from '@/core/units/formats';
-import {
-  UNITS,
-  formatLength,
-  formatNumber,
-  fromPoints,
-  parseLength,
-  parseNumber,
-  toPoints,
-  type Unit,
-  mm,
-} from '@/core/units/length';
+import { UNITS, formatLength, formatNumber, fromPoints, toPoints, type Unit, mm } from '@/core/units/length';
+import { parseLength, parseNumber } from '@/core/units/typed';
 import fc from '../support/seeded';
 
 const points = (text: string, unit: Unit = 'mm') => {

@@ -24,12 +24,12 @@ import { drawOverlay, toolOverlays } from './overlay';
 import { BENCH_TOP } from '../session/focus';
 import { fitPage } from '../view/inSight';
 import { RULER, drawRuler } from './rulers';
-import { VisionFilters, visionFilter } from './VisionFilters';
 
 const crop = afterPaint(() => import('../tools/crop'));
 const writing = afterPaint(() => import('../tools/text'));
 const pictures = afterPaint(() => import('../commands/pictures'));
 const PressBar = comesLater(() => import('./PressBar').then((m) => m.PressBar));
+const VisionFilters = comesLater(() => import('./VisionFilters').then((m) => m.VisionFilters));
 const Loupe = comesLater(() => import('./Loupe').then((m) => m.Loupe));
 const GrowBar = comesLater(() => import('./GrowBar').then((m) => m.GrowBar));
 const Crumbs = comesLater(() => import('./Crumbs').then((m) => m.Crumbs));
@@ -392,7 +392,7 @@ export function BenchTop() {
           aria-hidden
           data-testid="art"
           className="absolute inset-0 block size-full"
-          style={{ filter: visionFilter(vision) }}
+          style={{ filter: vision === 'all' ? undefined : `url(#vision-${vision})` }}
         />
         <canvas ref={over} aria-hidden className="absolute inset-0 block size-full" />
         <Follows>

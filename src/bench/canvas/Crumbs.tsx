@@ -4,6 +4,7 @@ import { useBench, useSession } from '../session/context';
 import { runCommand } from '../commands/commands';
 import { nameOf } from '../session/nameOf';
 import { choose } from '../tools/pick';
+import { link } from '@/ui/link';
 
 /** Where one is while working inside a group: every step out is a button. */
 export function Crumbs() {
@@ -20,13 +21,12 @@ export function Crumbs() {
     session.leave(to);
     if (child) choose(session, [child]);
   };
-  const step = 'cursor-pointer border-0 bg-transparent p-0 key-line hover:text-accent';
   return (
     <nav
       aria-label="Inside"
       className={`absolute top-1 left-1 z-10 flex max-w-[calc(100%-8px)] items-center gap-1.5 rounded-sm border bg-panel px-2 py-1 text-[12px] ${isolated ? 'border-accent' : 'border-line'}`}
     >
-      <button type="button" className={step} onClick={() => go(null)}>
+      <button type="button" className={link} onClick={() => go(null)}>
         Page
       </button>
       {line.map((id, i) => (
@@ -39,7 +39,7 @@ export function Crumbs() {
               {nameOf(design, design.nodes[id])}
             </b>
           ) : (
-            <button type="button" className={`${step} truncate`} onClick={() => go(id)}>
+            <button type="button" className={`${link} truncate`} onClick={() => go(id)}>
               {nameOf(design, design.nodes[id])}
             </button>
           )}
@@ -48,7 +48,7 @@ export function Crumbs() {
       <button
         type="button"
         aria-pressed={isolated}
-        className={`ml-2 ${step} ${isolated ? 'font-semibold text-accent' : ''}`}
+        className={`ml-2 ${link} ${isolated ? 'font-semibold text-accent' : ''}`}
         onClick={() => runCommand(session, 'select.isolate')}
       >
         {isolated ? 'Only this: show all again' : 'Only this'}

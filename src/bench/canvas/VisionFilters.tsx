@@ -1,9 +1,6 @@
 import { VISIONS, filterMatrix } from '@/core/colour/vision';
 
-/** The filter of a canvas that is shown to other eyes; undefined for none. */
-export const visionFilter = (id: string): string | undefined => (id === 'all' ? undefined : `url(#vision-${id})`);
-
-/** The colour matrices, as filters that a canvas can be seen through. */
+/** The colour matrices, as filters `vision-…` that a canvas can be seen through. */
 export function VisionFilters() {
   return (
     <svg aria-hidden width="0" height="0" className="absolute">

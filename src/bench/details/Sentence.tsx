@@ -16,6 +16,7 @@ import { count } from '../session/commandDef';
 import { useSession } from '../session/context';
 import { paintName } from '../session/naming';
 import { openColourHere } from '../tray/ColourHere';
+import { link } from '@/ui/link';
 
 /** A word of the sentence with what stands right behind it, a comma or a full stop: it never begins a line. */
 function Word({
@@ -29,11 +30,7 @@ function Word({
 }) {
   return (
     <span className="whitespace-nowrap">
-      <button
-        type="button"
-        onClick={onPress}
-        className="cursor-pointer whitespace-normal border-0 bg-transparent p-0 key-line hover:text-accent"
-      >
+      <button type="button" onClick={onPress} className={`${link} whitespace-normal`}>
         {children}
       </button>
       {then}

@@ -1,6 +1,7 @@
 'use client';
 import { useState, type ReactNode } from 'react';
 import { Slip } from '@/ui/Slip';
+import { link } from '@/ui/link';
 
 /** A word of the tray that opens a slip above it. What the slip holds is made when it opens. */
 export function TraySlip({
@@ -25,11 +26,7 @@ export function TraySlip({
       open={open}
       onOpenChange={setOpen}
       trigger={
-        <button
-          type="button"
-          data-opens={opens}
-          className="cursor-pointer border-0 bg-transparent p-0 text-left key-line hover:text-accent"
-        >
+        <button type="button" data-opens={opens} className={`${link} text-left`}>
           {word}
         </button>
       }
