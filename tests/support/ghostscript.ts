@@ -16,6 +16,8 @@ export function separate(pdf: Uint8Array, dpi: number, extra: readonly string[] 
       '-dBATCH',
       '-dSAFER',
       '-sDEVICE=tiffsep',
+      // Packed, it would take longer to read than to make.
+      '-sCompression=none',
       `-r${dpi}`,
       '-dUseBleedBox',
       '-dGraphicsAlphaBits=4',
@@ -35,7 +37,7 @@ export function separate(pdf: Uint8Array, dpi: number, extra: readonly string[] 
       pages[page].set(m[2], {
         width: image.width,
         height: image.height,
-        data: Uint8Array.from(image.data as Uint8Array),
+        data: new Uint8Array(image.data as Uint8Array),
       });
     }
     return pages;
