@@ -107,7 +107,7 @@ test('a certificate: an edge, a seal, words in the middle', WHOLE, async ({ page
   await took('certificate', await hand(), 55);
 });
 
-test('recolouring: one card changed, everything of that colour follows', async ({ page }) => {
+test('recolouring: one card changed, everything of that colour follows', WHOLE, async ({ page }) => {
   const hand = await counting(page);
   const bench = await BenchPage.poster(page);
   const slip = await bench.edit('Wick');

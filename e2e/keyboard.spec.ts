@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { contents, expect, test, WHOLE } from './support';
 
 /** No pointer at all: new design → shape → move → colour → hand over. */
-test('a job by keyboard alone', async ({ page }) => {
+test('a job by keyboard alone', WHOLE, async ({ page }) => {
   await page.goto('/');
   await expect(page.getByRole('link', { name: /Lantern Walk poster/ })).toBeVisible();
   const tabTo = async (name: RegExp, most = 60) => {

@@ -49,7 +49,7 @@ test('plates are looked at closer, one way after the other', WHOLE, async ({ pag
   await expect.poll(() => red(page), { timeout: 20_000 }).toBe(0);
 });
 
-test('the loupe shows dots, and what a plate that lies aside does', async ({ page }) => {
+test('the loupe shows dots, and what a plate that lies aside does', WHOLE, async ({ page }) => {
   const bench = await BenchPage.demo(page, /Supper ticket/);
   await page.getByRole('radio', { name: 'Plates' }).click();
   await page.getByRole('button', { name: 'Look closer' }).click();

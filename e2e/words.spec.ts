@@ -161,7 +161,7 @@ test('two columns run on into a second frame; what is left over is told and mend
   await expect(own.pile()).toHaveCount(2);
 });
 
-test('a look is made of one text, followed by others on three pages, changed once for all', async ({ page }) => {
+test('a look is made of one text, followed by others on three pages, changed once for all', WHOLE, async ({ page }) => {
   const own = await BenchPage.make(page, 'A5', 'Looks');
   await own.write(20, 40, 'First');
   await own.field('Size').fill('33 pt');

@@ -138,7 +138,7 @@ test.describe('arranging', () => {
 });
 
 test.describe('colour', () => {
-  test('aim: a card on the edge is the outline; letters and frame are told apart', async ({ page }) => {
+  test('aim: a card on the edge is the outline; letters and frame are told apart', WHOLE, async ({ page }) => {
     const bench = await BenchPage.make(page, 'A5', 'Aims');
     await page.getByLabel('Recipe line').fill('Wick 0 36 92 0');
     await page.keyboard.press('Enter');
@@ -345,7 +345,11 @@ test('views and files: clean, plates in sets, PNG at its size, a job stopped hal
     return shot.data[0] - shot.data[2];
   };
   await expect.poll(redBeforeBlue).toBeGreaterThan(0);
+  // At work all inks are on the sheet again, also when its plates have been made anew.
   await page.keyboard.press('1');
+  await expect.poll(redBeforeBlue).toBeLessThan(0);
+  await page.waitForTimeout(1500);
+  expect(await redBeforeBlue()).toBeLessThan(0);
   const png = await bench.handOver('PNG', async (s) => {
     await s.getByLabel('Resolution').fill('50');
     await s.getByLabel('Resolution').press('Enter');

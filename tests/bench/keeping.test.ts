@@ -14,7 +14,7 @@ import type { Design } from '@/core/model/schema';
 import { DesignBuilder, flat } from '@/demo/builder';
 import { cmyk, making } from '../support/sample';
 
-const RUNS = process.env.HOLVET_FULL ? 1000 : 16;
+const RUNS = process.env.HOLVET_FULL ? 1000 : 10;
 /** Small, since it is opened thousands of times: three shapes in two groups, and a text. */
 function small(): Design {
   const b = new DesignBuilder(newDesign('Kept', setupOf(300, 200), making), making);

@@ -6,6 +6,7 @@ import { COMMAND_IDS, COMMAND_TABLE, runCommand } from '@/bench/commands/command
 import { copySelection, pasteFrom, readClip } from '@/bench/commands/copyPaste';
 import { comboOf } from '@/bench/commands/keys';
 import { colourName, paintName } from '@/bench/session/naming';
+import { onPress, pressOrder } from '@/bench/session/state';
 import { demoDesigns } from '@/demo/demos';
 import { openBench, type TestBench } from '../support/bench';
 import { cmyk, sampleDesign } from '../support/sample';
@@ -278,6 +279,21 @@ describe('the table of commands', () => {
     expect(key({ key: 'ArrowUp', code: 'ArrowUp', altKey: true })).toBe('Alt+ArrowUp');
     expect(key({ key: '!', code: 'Digit1', shiftKey: true })).toBe('Shift+1');
   });
+});
+
+test('a plate looked at alone is alone in the view of plates only: work and the clean view show every ink', async () => {
+  const { session } = await openBench(demoDesigns()[0].design);
+  const inWork = onPress(session.state);
+  expect(pressOrder(session.state).shown).toBeNull();
+  runCommand(session, 'view.plates');
+  const [plate] = session.state.shownInks!;
+  expect(pressOrder(session.state).shown).toEqual([plate]);
+  expect(onPress(session.state)).not.toBe(inWork);
+  for (const id of ['view.work', 'view.clean'] as const) {
+    runCommand(session, id);
+    expect(pressOrder(session.state).shown).toBeNull();
+    expect(onPress(session.state)).toBe(inWork);
+  }
 });
 
 describe('copying', () => {

@@ -38,11 +38,11 @@ test('demo writes designs that open, with a thumbnail', () => {
 test('pdf, svg and png', () => {
   ok('pdf', 'lantern-walk-poster.holvet', 'out/poster.pdf');
   expect(readFileSync(at('out/poster.pdf')).subarray(0, 8).toString()).toBe('%PDF-1.6');
-  ok('svg', 'lantern-walk-poster.holvet', 'poster.svg', '--page', '1');
-  expect(readFileSync(at('poster.svg'), 'utf8')).toMatch(/^<svg [^>]*viewBox="0 0 1190\.551 1683\.78"/);
-  ok('png', 'lantern-walk-poster.holvet', 'poster.png', '--dpi', '20');
-  const png = decode(readFileSync(at('poster.png')));
-  expect([png.width, png.height]).toEqual([331, 468]);
+  ok('svg', 'guild-letterhead.holvet', 'letter.svg', '--page', '1');
+  expect(readFileSync(at('letter.svg'), 'utf8')).toMatch(/^<svg [^>]*viewBox="0 0 595\.276 841\.89"/);
+  ok('png', 'guild-letterhead.holvet', 'letter.png', '--dpi', '20');
+  const png = decode(readFileSync(at('letter.png')));
+  expect([png.width, png.height]).toEqual([165, 234]);
 });
 
 test('a picture that came in the file is in the PNG; without it the checks say so', async () => {

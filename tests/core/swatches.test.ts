@@ -144,7 +144,7 @@ describe('tidying never changes a plate', () => {
     const small = async (d: Design) =>
       pagePlates(engines.builder.build(d, d.pages[0]), await prepare(engines, d), 12).data;
     const before = await small(poster);
-    for (let round = 0; round < (process.env.HOLVET_FULL ? 6 : 2); round++) {
+    for (let round = 0; round < (process.env.HOLVET_FULL ? 6 : 1); round++) {
       let d = poster;
       for (let k = 0; k < 4; k++) {
         const r = next();

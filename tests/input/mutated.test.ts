@@ -207,7 +207,7 @@ test(
         .map((d) => d.design),
     ];
     const packed = designs.map((d) => packDesign(d, null));
-    await run('designs', 1_000, FULL ? 4_000 : 25, async (next) => {
+    await run('designs', 1_000, FULL ? 4_000 : 15, async (next) => {
       const bytes = pick(next, packed);
       let broken: Uint8Array;
       if (next() < 0.25) broken = bytesBroken(bytes, next);
@@ -237,7 +237,7 @@ test(
       '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 80"><defs><linearGradient id="a"><stop offset="0" stop-color="#123"/><stop offset="1" stop-color="gold" stop-opacity=".5"/></linearGradient><clipPath id="c"><circle cx="30" cy="30" r="20"/></clipPath><marker id="m" markerWidth="4" markerHeight="4"><path d="M0 0 4 2 0 4z"/></marker></defs><rect x="5" y="5" width="40" height="30" rx="4" fill="url(#a)" stroke="red" stroke-width="2" stroke-dasharray="3 1"/><g transform="rotate(20 30 30)" clip-path="url(#c)" opacity=".6"><path d="M10 10C20 0 40 0 50 10A20 10 0 1 1 10 40Q5 20 10 10z" fill-rule="evenodd" marker-mid="url(#m)"/></g><text x="10 20" y="60" font-size="12">Pier <tspan dy="2" font-weight="bold">nine</tspan></text><use href="#m" x="3"/></svg>',
       '<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="40mm"><style>.k{fill:#09c} g>rect:first-child{stroke:#000}</style><mask id="q"><rect width="50" height="50" fill="white"/></mask><pattern id="p" width="8" height="8" patternUnits="userSpaceOnUse"><circle r="3" cx="4" cy="4"/></pattern><g mask="url(#q)"><rect class="k" width="60" height="60"/><polygon points="1,2 40,4 9,50" fill="url(#p)"/></g><symbol id="s" viewBox="0 0 10 10"><ellipse cx="5" cy="5" rx="5" ry="2"/></symbol><use href="#s" width="30" height="20"/></svg>',
     ];
-    await run('drawings', 10_000, FULL ? 3_000 : 50, (next) =>
+    await run('drawings', 10_000, FULL ? 3_000 : 30, (next) =>
       asDesign(svgBroken(pick(next, bases), next), 'Broken.svg'),
     );
   },

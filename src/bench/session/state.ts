@@ -232,9 +232,13 @@ export const shownDesign = (s: BenchState): Design => s.preview ?? s.design;
 /** What panels show while something is tried out. */
 export const calmDesign = (s: BenchState): Design => (s.preview ? (s.calm ?? s.design) : s.design);
 
+/** The inks that are shown: all of them but in the view of plates, where some may be chosen. */
+const inksShown = (s: BenchState): readonly string[] | null =>
+  s.view === 'plates' && s.shownInks ? [...s.shownInks] : null;
+
 /** What the press is asked to show, and how; a look of its own is for the view of plates alone. */
 export const pressOrder = (s: BenchState): Pick<RenderRequest, 'shown' | 'look' | 'pair' | 'proof'> => ({
-  shown: s.shownInks ? [...s.shownInks] : null,
+  shown: inksShown(s),
   look: s.view === 'plates' ? s.plateLook : 'ink',
   pair: s.pair,
   proof: s.view === 'work',
@@ -243,7 +247,7 @@ export const pressOrder = (s: BenchState): Pick<RenderRequest, 'shown' | 'look' 
 export const onPress = (s: BenchState): string =>
   [
     s.view === 'plates' ? s.plateLook : 'ink',
-    s.shownInks ? [...s.shownInks].join('|') : '*',
+    inksShown(s)?.join('|') ?? '*',
     s.pair?.join('|') ?? '',
     s.against ?? '',
   ].join(' ');
