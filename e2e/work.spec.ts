@@ -350,6 +350,9 @@ test('views and files: clean, plates in sets, PNG at its size, a job stopped hal
   await expect.poll(redBeforeBlue).toBeLessThan(0);
   await page.waitForTimeout(1500);
   expect(await redBeforeBlue()).toBeLessThan(0);
+  await page.getByRole('button', { name: /^Inks/ }).click();
+  await expect(slip.getByRole('checkbox', { name: /Cyan/ })).toBeChecked();
+  await page.keyboard.press('Escape');
   const png = await bench.handOver('PNG', async (s) => {
     await s.getByLabel('Resolution').fill('50');
     await s.getByLabel('Resolution').press('Enter');

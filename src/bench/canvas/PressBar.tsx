@@ -6,7 +6,7 @@ import { usedChannels } from '@/core/scene/used';
 import { comesLater } from '../session/comesLater';
 import { useBench, useSession } from '../session/context';
 import { BENCH_TOP } from '../session/focus';
-import { shownDesign } from '../session/state';
+import { inksShown, shownDesign } from '../session/state';
 import { wholeSpread } from '../view/inSight';
 
 const PlateTools = comesLater(
@@ -25,7 +25,7 @@ export function PressBar() {
   const design = useBench((s) => s.design);
   useBench((s) => s.page);
   const view = useBench((s) => s.view);
-  const shown = useBench((s) => s.shownInks);
+  const shown = useBench(inksShown);
   const look = useBench((s) => s.plateLook);
   const bar = useRef<HTMLDivElement>(null);
 
@@ -76,7 +76,7 @@ export function PressBar() {
     <div ref={bar} role="group" aria-label="Inks on this page" className="absolute top-0 left-0 flex flex-col gap-px">
       {used.map((i) => {
         const ink = palette.channels[i];
-        const only = shown?.size === 1 && shown.has(ink) && view === 'plates';
+        const only = shown?.size === 1 && shown.has(ink);
         return (
           <button
             key={ink}

@@ -232,22 +232,24 @@ export const shownDesign = (s: BenchState): Design => s.preview ?? s.design;
 /** What panels show while something is tried out. */
 export const calmDesign = (s: BenchState): Design => (s.preview ? (s.calm ?? s.design) : s.design);
 
-/** The inks that are shown: all of them but in the view of plates, where some may be chosen. */
-const inksShown = (s: BenchState): readonly string[] | null =>
-  s.view === 'plates' && s.shownInks ? [...s.shownInks] : null;
+/** The inks that are shown: all of them (null) but in the view of plates, where some may be chosen. */
+export const inksShown = (s: BenchState): ReadonlySet<string> | null => (s.view === 'plates' ? s.shownInks : null);
 
 /** What the press is asked to show, and how; a look of its own is for the view of plates alone. */
-export const pressOrder = (s: BenchState): Pick<RenderRequest, 'shown' | 'look' | 'pair' | 'proof'> => ({
-  shown: inksShown(s),
-  look: s.view === 'plates' ? s.plateLook : 'ink',
-  pair: s.pair,
-  proof: s.view === 'work',
-});
+export const pressOrder = (s: BenchState): Pick<RenderRequest, 'shown' | 'look' | 'pair' | 'proof'> => {
+  const inks = inksShown(s);
+  return {
+    shown: inks && [...inks],
+    look: s.view === 'plates' ? s.plateLook : 'ink',
+    pair: s.pair,
+    proof: s.view === 'work',
+  };
+};
 /** The same as one word: what was made for another is of the past. */
 export const onPress = (s: BenchState): string =>
   [
     s.view === 'plates' ? s.plateLook : 'ink',
-    inksShown(s)?.join('|') ?? '*',
+    [...(inksShown(s) ?? '*')].join('|'),
     s.pair?.join('|') ?? '',
     s.against ?? '',
   ].join(' ');

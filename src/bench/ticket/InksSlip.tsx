@@ -16,6 +16,7 @@ import { NumberField } from '@/ui/NumberField';
 import { storageProblem } from '@/store/open';
 import { comesLater } from '../session/comesLater';
 import { useBench, useSession } from '../session/context';
+import { inksShown } from '../session/state';
 
 const Coverage = comesLater(
   () => import('./Coverage').then((m) => m.Coverage),
@@ -30,7 +31,7 @@ export function InksSlip() {
   const session = useSession();
   const design = useBench((s) => s.design);
   const totalInk = useBench((s) => s.totalInk);
-  const shown = useBench((s) => s.shownInks);
+  const shown = useBench(inksShown);
   const palette = session.palettes.get(design);
   const used = new Set(usedChannels(session.restingScene(design), palette));
   const { unit } = design.setup;
