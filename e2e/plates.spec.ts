@@ -49,6 +49,26 @@ test('plates are looked at closer, one way after the other', WHOLE, async ({ pag
   await expect.poll(() => red(page), { timeout: 20_000 }).toBe(0);
 });
 
+test('under a spread the ways to look at plates stand in a row, all in sight', WHOLE, async ({ page }) => {
+  const bench = await BenchPage.demo(page, /Walk programme/);
+  await page.keyboard.press('PageDown');
+  await page.getByRole('radio', { name: 'Plates' }).click();
+  const bar = page.getByRole('group', { name: 'Inks on this page' });
+  const inSight = async () => {
+    const room = (await bench.top.boundingBox())!;
+    const places = await Promise.all(
+      (await bar.getByRole('button').or(bar.getByRole('radio')).all()).map((b) => b.boundingBox()),
+    );
+    return places.map(
+      (b) => b!.x >= room.x && b!.x + b!.width <= room.x + room.width && b!.y + b!.height <= room.y + room.height,
+    );
+  };
+  // Four inks, three looks, and what is rarer.
+  await expect.poll(inSight).toEqual(Array(8).fill(true));
+  await page.keyboard.press('PageDown');
+  await expect.poll(inSight).toEqual(Array(8).fill(true));
+});
+
 test('the loupe shows dots, and what a plate that lies aside does', WHOLE, async ({ page }) => {
   const bench = await BenchPage.demo(page, /Supper ticket/);
   await page.getByRole('radio', { name: 'Plates' }).click();

@@ -44,9 +44,9 @@ export function PressBar() {
       // Beside the sheet where there is room, else under it, else at the window's edge.
       const beside = right + UPRIGHT_WIDTH <= room.w;
       const under = !beside && foot + 24 <= room.h;
-      el.style.flexDirection = under ? 'row' : 'column';
-      const x = under ? Math.max(4, camera.x) : Math.min(right, room.w - own.w - 4);
-      const y = under ? foot : Math.max(4, Math.min(camera.y, room.h - own.h - 4));
+      el.toggleAttribute('data-under', under);
+      const x = under ? Math.max(4, Math.min(camera.x, room.w - own.w - 4)) : Math.min(right, room.w - own.w - 4);
+      const y = Math.max(4, Math.min(under ? foot : camera.y, room.h - own.h - 4));
       el.style.transform = `translate(${Math.round(x)}px, ${Math.round(y)}px)`;
     };
     place();
@@ -73,7 +73,12 @@ export function PressBar() {
   const used = usedChannels(session.restingScene(design), palette);
   if (!used.length) return null;
   return (
-    <div ref={bar} role="group" aria-label="Inks on this page" className="absolute top-0 left-0 flex flex-col gap-px">
+    <div
+      ref={bar}
+      role="group"
+      aria-label="Inks on this page"
+      className="group absolute top-0 left-0 flex max-w-full flex-col gap-px data-under:flex-row data-under:flex-wrap"
+    >
       {used.map((i) => {
         const ink = palette.channels[i];
         const only = shown?.size === 1 && shown.has(ink);
@@ -95,7 +100,11 @@ export function PressBar() {
         );
       })}
       {view === 'plates' && (
-        <div role="radiogroup" aria-label="Plates shown" className="mt-2 grid gap-px">
+        <div
+          role="radiogroup"
+          aria-label="Plates shown"
+          className="mt-2 grid gap-px group-data-under:mt-0 group-data-under:ml-2 group-data-under:grid-flow-col"
+        >
           {LOOKS.map(({ value, label, hint }) => (
             <button
               key={value}
