@@ -67,6 +67,16 @@ test('under a spread the ways to look at plates stand in a row, all in sight', W
   await expect.poll(inSight).toEqual(Array(8).fill(true));
   await page.keyboard.press('PageDown');
   await expect.poll(inSight).toEqual(Array(8).fill(true));
+  // What is said of a choice lies below them.
+  await page.keyboard.press('PageUp');
+  await page.getByRole('radio', { name: 'Work' }).click();
+  await page.getByRole('option', { name: /^Harbour water/ }).click();
+  const sized = page.getByText('Sized with it');
+  await expect(sized).toBeVisible();
+  await expect(async () => {
+    const strip = (await bar.boundingBox())!;
+    expect(strip.y + strip.height).toBeLessThanOrEqual((await sized.locator('..').boundingBox())!.y);
+  }).toPass();
 });
 
 test('the loupe shows dots, and what a plate that lies aside does', WHOLE, async ({ page }) => {

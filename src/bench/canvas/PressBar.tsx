@@ -18,6 +18,8 @@ const SHORT: Record<string, string> = { Cyan: 'C', Magenta: 'M', Yellow: 'Y', Bl
 
 /** Room an upright bar takes, with the name of a spot ink in it. */
 const UPRIGHT_WIDTH = 112;
+/** What is said of a choice lies at the foot of the bench top, so high. */
+const FOOT = 34;
 
 /** Outside the trim, along the page's edge: the inks really used on this page. Press one to see its plate. */
 export function PressBar() {
@@ -46,7 +48,7 @@ export function PressBar() {
       const under = !beside && foot + 24 <= room.h;
       el.toggleAttribute('data-under', under);
       const x = under ? Math.max(4, Math.min(camera.x, room.w - own.w - 4)) : Math.min(right, room.w - own.w - 4);
-      const y = Math.max(4, Math.min(under ? foot : camera.y, room.h - own.h - 4));
+      const y = Math.max(4, Math.min(under ? foot : camera.y, room.h - own.h - (under ? FOOT : 4)));
       el.style.transform = `translate(${Math.round(x)}px, ${Math.round(y)}px)`;
     };
     place();
